@@ -1,0 +1,65 @@
+import { sameOnTheWire } from './encodings/registry';
+import type { Profile } from './profile';
+
+/** As the preset stores it; the map does not say what that is. */
+export type Stored = 'stored';
+
+/** What is known of a unit; null is not known. Controls that are not listed are not known. */
+export interface UnitState {
+  readonly slot: number | null;
+  /** The bank that the next program change will be read in. */
+  readonly bank: number | null;
+  readonly variant: number | Stored | null;
+  readonly controls: Readonly<Record<string, number | Stored>>;
+}
+
+/** By unit id. */
+export type RigState = Readonly<Record<string, UnitState>>;
+
+export const UNKNOWN_STATE: UnitState = { slot: null, bank: null, variant: null, controls: {} };
+
+/** The state of a unit that has finished loading a preset. */
+export function afterRecall(
+  profile: Profile,
+  before: UnitState,
+  slot: number | null,
+  startVariant: number | undefined,
+): UnitState {
+  const { recallLoads } = profile;
+  return {
+    slot,
+    bank: before.bank,
+    variant: profile.variants && recallLoads.variant ? (startVariant ?? 'stored') : before.variant,
+    controls: recallLoads.controls
+      ? Object.fromEntries(profile.controls.map((c) => [c.id, 'stored' as const]))
+      : before.controls,
+  };
+}
+
+/** What is wanted of a unit; what is not named may be anything. */
+export interface UnitAim {
+  readonly slot?: number | undefined;
+  readonly variant?: number | undefined;
+  readonly controls: Readonly<Record<string, number>>;
+}
+
+export function sameControl(
+  profile: Profile,
+  id: string,
+  a: number | Stored | undefined,
+  b: number | Stored | undefined,
+): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'number' || typeof b !== 'number') return false;
+  const control = profile.controls.find((c) => c.id === id);
+  return control !== undefined && sameOnTheWire(control.encoding, a, b);
+}
+
+/** Whether a unit is as wanted, with figures compared as the bytes that they become. */
+export function meets(profile: Profile, state: UnitState, aim: UnitAim): boolean {
+  if (aim.slot !== undefined && state.slot !== aim.slot) return false;
+  if (aim.variant !== undefined && state.variant !== aim.variant) return false;
+  return Object.entries(aim.controls).every(([id, value]) =>
+    sameControl(profile, id, state.controls[id], value),
+  );
+}

@@ -1,0 +1,215 @@
+import type { RigSpec, RigState, UnitSpec } from '../addressing';
+import { fromHex, type TimedBytes } from '../midi';
+import { NOWHERE, problem, type Problem } from '../problems';
+import {
+  activeCues,
+  indexShow,
+  microsAt,
+  rigSpec,
+  routeTo,
+  songTime,
+  toneAims,
+  type Cue,
+  type Show,
+  type Song,
+} from '../show';
+import { millisToMicros, type Micros } from '../time';
+import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
+import { Forecast } from './forecast';
+import { latencyOf, newChain, planSteps, type Chain, type Path, type PlannedJob } from './jobs';
+import { schedulePort } from './schedule/schedulePort';
+
+/** When a unit will be as a cue wants it, by the compiler's reckoning. */
+export interface Forecasted {
+  readonly cueId: string;
+  readonly unitId: string;
+  readonly due: Micros;
+  /** When the last effect is there. */
+  readonly complete: Micros;
+}
+
+export interface CompiledSong {
+  readonly songId: string;
+  /** In the order in which they leave. Times count from tick 0; the opening may leave before it. */
+  readonly events: readonly TimedBytes[];
+  readonly forecasts: readonly Forecasted[];
+  readonly problems: readonly Problem[];
+  /** When the last bar ends. */
+  readonly end: Micros;
+}
+
+interface ShowContext {
+  readonly spec: RigSpec;
+  readonly units: ReadonlyMap<string, UnitSpec>;
+  readonly order: ReadonlyMap<string, number>;
+  readonly paths: ReadonlyMap<string, Path>;
+  readonly channels: ReadonlyMap<string, number>;
+}
+
+const contexts = new WeakMap<RigSpec, ShowContext>();
+
+/** What compiling needs of the rig, made once a rig. */
+export function contextOf(show: Show): ShowContext {
+  const spec = rigSpec(show);
+  const kept = contexts.get(spec);
+  if (kept) return kept;
+  const ports = new Map(spec.ports.map((p) => [p.id, p]));
+  const paths = new Map<string, Path>();
+  for (const unit of show.units) {
+    const route = routeTo(show, unit);
+    const port = route && ports.get(route.portId);
+    if (route && port) paths.set(unit.id, { portId: port.id, cable: port.cable, hops: route.hops });
+  }
+  const context: ShowContext = {
+    spec,
+    units: new Map(spec.units.map((u) => [u.id, u])),
+    order: new Map(relayOrder(spec).map((u, i) => [u.id, i])),
+    paths,
+    channels: new Map(show.units.map((u) => [u.id, u.channel])),
+  };
+  contexts.set(spec, context);
+  return context;
+}
+
+/** A cue's steps, unit by unit, those that relay to others first. */
+export function expandCue(
+  show: Show,
+  context: ShowContext,
+  fold: StateFold,
+  cue: Cue,
+  thrift: 'changes' | 'everything',
+): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
+  const { action } = cue;
+  if (action.kind === 'message') {
+    const unit = context.units.get(action.unitId);
+    if (!unit) return [];
+    return [{ unit, steps: expandMessage(fold, unit, fromHex(action.bytes)!) }];
+  }
+  const tone = indexShow(show).tones.get(action.toneId);
+  if (!tone) return [];
+  const aims = [...toneAims(show, tone)].sort(
+    ([a], [b]) => (context.order.get(a) ?? 0) - (context.order.get(b) ?? 0),
+  );
+  const named = new Set(tone.parts.map((p) => p.unitId));
+  return aims.flatMap(([unitId, aim]) => {
+    const unit = context.units.get(unitId);
+    // What only a relay rule brings is not sent: the unit before it does that.
+    if (!unit || !named.has(unitId)) return [];
+    const channel = context.channels.get(unitId)!;
+    return [{ unit, steps: expandAim(fold, unit, channel, aim, thrift, action.reload) }];
+  });
+}
+
+/**
+ * All messages of a song with the times at which they leave, so that every cue lands as
+ * it says, as far as units and cables allow. `from` is what is known of the rig before.
+ */
+export function compileSong(show: Show, song: Song, from: RigState = {}): CompiledSong {
+  const context = contextOf(show);
+  const time = songTime(song);
+  const fold = new StateFold(context.units, from);
+  const lists = new Map<string, PlannedJob[]>();
+  const chains = new Map<string, Chain>();
+  const dues = new Map<string, { due: Micros; before: Micros }>();
+  const unreachable = new Set<string>();
+  const earliest = -millisToMicros(song.preRoll);
+
+  for (const cue of activeCues(show, song)) {
+    const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
+    for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
+      const release = releaseOf(dues, unit.id, due, earliest);
+      const path = context.paths.get(unit.id);
+      if (!path) {
+        if (steps.length > 0) unreachable.add(unit.id);
+        continue;
+      }
+      const list = entry(lists, path.portId, () => []);
+      const chain = entry(chains, unit.id, newChain);
+      const landing = { cueId: cue.id, landing: cue.landing };
+      planSteps(list, chain, context.units, landing, due, release, unit, path, steps);
+    }
+  }
+
+  const sent: { readonly job: PlannedJob; readonly end: Micros }[] = [];
+  for (const list of lists.values()) {
+    const { ends } = schedulePort(list);
+    for (const [i, job] of list.entries()) sent.push({ job, end: ends[i]! });
+  }
+  // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
+  sent.sort((a, b) => leave(a) - leave(b));
+  return {
+    songId: song.id,
+    events: sent.map(({ job, end }) => ({
+      at: end - job.duration,
+      portId: job.path.portId,
+      bytes: job.step.bytes,
+      cueId: job.cueId,
+      unitId: job.unit.id,
+    })),
+    forecasts: forecast(show, song, context, sent),
+    problems: [...unreachable].map((id) => noPort(show, id)),
+    end: microsAt(time, time.end),
+  };
+}
+
+const leave = ({ job, end }: { readonly job: PlannedJob; readonly end: Micros }): Micros =>
+  end - job.duration;
+
+/** No message leaves before the previous change of its unit was due. Cues on one place share it. */
+function releaseOf(
+  dues: Map<string, { due: Micros; before: Micros }>,
+  unitId: string,
+  due: Micros,
+  earliest: Micros,
+): Micros {
+  const last = dues.get(unitId);
+  if (!last) dues.set(unitId, { due, before: earliest });
+  else if (due > last.due) dues.set(unitId, { due, before: last.due });
+  return dues.get(unitId)!.before;
+}
+
+function forecast(
+  show: Show,
+  song: Song,
+  context: ShowContext,
+  sent: readonly { readonly job: PlannedJob; readonly end: Micros }[],
+): Forecasted[] {
+  const time = songTime(song);
+  const dueOf = new Map<string, Micros>();
+  for (const cue of activeCues(show, song)) {
+    dueOf.set(cue.id, microsAt(time, cue.at) + millisToMicros(cue.shift));
+  }
+  const found = new Map<string, Forecasted>();
+  const cast = new Forecast(context.units);
+  const arrivals = sent.map(({ job, end }) => ({ job, at: end + latencyOf(job.path, job.step.bytes) }));
+  arrivals.sort((a, b) => a.at - b.at);
+  for (const { job, at } of arrivals) {
+    cast.arrive(job.unit, job.step, at, (unitId, effect) => {
+      const key = `${job.cueId}\n${unitId}`;
+      const before = found.get(key);
+      if (before && before.complete >= effect) return;
+      found.set(key, { cueId: job.cueId, unitId, due: dueOf.get(job.cueId)!, complete: effect });
+    });
+  }
+  return [...found.values()];
+}
+
+function noPort(show: Show, unitId: string): Problem {
+  const { units, ports } = indexShow(show);
+  const unit = units.get(unitId)!;
+  const input = unit.input;
+  const port = input?.from === 'port' ? ports.get(input.portId) : undefined;
+  if (port && !port.active) {
+    return problem('compile.port-off', 'error', NOWHERE, { unit: unit.name, port: port.name });
+  }
+  return problem('compile.no-port', 'error', NOWHERE, { unit: unit.name });
+}
+
+function entry<K, V>(map: Map<K, V>, key: K, make: () => V): V {
+  let value = map.get(key);
+  if (value === undefined) {
+    value = make();
+    map.set(key, value);
+  }
+  return value;
+}

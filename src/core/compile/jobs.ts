@@ -1,0 +1,125 @@
+import type { RelaySpec, UnitSpec } from '../addressing';
+import { CABLE_TIMING, DIN_BYTE_MICROS, type Bytes, type Cable } from '../midi';
+import { millisToMicros, type Micros } from '../time';
+import type { Step } from './expand';
+import type { Job } from './schedule/job';
+
+/** How bytes reach a unit: the cable that they leave on, and the units that pass them on. */
+export interface Path {
+  readonly portId: string;
+  readonly cable: Cable;
+  readonly hops: number;
+}
+
+/** From the end of a message on its cable to its arrival at the unit; a unit passes a message on when it has it whole. */
+export const latencyOf = (path: Path, bytes: Bytes): Micros =>
+  CABLE_TIMING[path.cable].latency + path.hops * bytes.length * DIN_BYTE_MICROS;
+
+export const durationOf = (path: Path, bytes: Bytes): Micros =>
+  CABLE_TIMING[path.cable].byteMicros * bytes.length;
+
+/** From the arrival of a message to its effect. */
+export function effectTime(unit: UnitSpec, step: Step): Micros {
+  const { times } = unit.profile;
+  if (step.kind === 'recall') return millisToMicros(times.recall);
+  if (step.kind === 'variant') return millisToMicros(times.variant);
+  if (step.kind === 'control') return millisToMicros(times.control);
+  return 0;
+}
+
+/** From a step's effect until the last unit that it sets off by relay rules has changed too. */
+export function relayTail(
+  units: ReadonlyMap<string, UnitSpec>,
+  relays: readonly RelaySpec[],
+  depth = 0,
+): Micros {
+  if (relays.length === 0 || depth > units.size) return 0;
+  let wire = 0;
+  let tail = 0;
+  for (const relay of relays) {
+    for (const bytes of relay.messages) wire += bytes.length * DIN_BYTE_MICROS;
+    const target = units.get(relay.toUnit);
+    if (!target) continue;
+    const onward = relayTail(
+      units,
+      target.relays.filter((r) => r.variant === null),
+      depth + 1,
+    );
+    tail = Math.max(tail, wire + millisToMicros(target.profile.times.recall) + onward);
+  }
+  return tail;
+}
+
+/** A job that is still on its way to its port's schedule. */
+export interface PlannedJob extends Job {
+  readonly cueId: string;
+  readonly unit: UnitSpec;
+  readonly path: Path;
+  readonly step: Step;
+}
+
+/** Where a unit's messages stand: what the next one has to follow. */
+export interface Chain {
+  /** Index in the port's list of the unit's last message, -1 for none. */
+  last: number;
+  lastWasRecall: boolean;
+  lastLatency: Micros;
+}
+
+export const newChain = (): Chain => ({ last: -1, lastWasRecall: false, lastLatency: 0 });
+
+/** The least time between the ends of a unit's last message and the next, for settling after a recall. */
+export function gapAfter(chain: Chain, unit: UnitSpec, latency: Micros): Micros {
+  if (!chain.lastWasRecall) return 0;
+  return Math.max(0, millisToMicros(unit.profile.times.settle) + chain.lastLatency - latency);
+}
+
+/**
+ * Appends one cue's messages for one unit to its port's list. Landing complete: every
+ * effect is there at `due`. Landing sent: the first byte leaves at `due`, the rest follow
+ * as soon as the unit takes them.
+ */
+export function planSteps(
+  list: PlannedJob[],
+  chain: Chain,
+  units: ReadonlyMap<string, UnitSpec>,
+  cue: { readonly cueId: string; readonly landing: 'complete' | 'sent' },
+  due: Micros,
+  release: Micros,
+  unit: UnitSpec,
+  path: Path,
+  steps: readonly Step[],
+): void {
+  const first = list.length;
+  let end = due;
+  for (const step of steps) {
+    const duration = durationOf(path, step.bytes);
+    const latency = latencyOf(path, step.bytes);
+    const gap = gapAfter(chain, unit, latency);
+    end = Math.max(end + duration, list.length > first ? list[list.length - 1]!.deadline + gap : 0);
+    const deadline =
+      cue.landing === 'sent'
+        ? end
+        : due - effectTime(unit, step) - relayTail(units, step.relays) - latency;
+    list.push({
+      cueId: cue.cueId,
+      unit,
+      path,
+      step,
+      duration,
+      deadline,
+      release: cue.landing === 'sent' ? Math.max(release, due) : release,
+      after: chain.last,
+      gap,
+    });
+    chain.last = list.length - 1;
+    chain.lastWasRecall = step.kind === 'recall';
+    chain.lastLatency = latency;
+  }
+  // What follows must have its time, so deadlines move back from the last message to the first.
+  for (let i = list.length - 2; i >= first; i--) {
+    const next = list[i + 1]!;
+    const room = next.deadline - Math.max(next.duration, next.gap);
+    if (room < list[i]!.deadline) list[i] = { ...list[i]!, deadline: room };
+  }
+}

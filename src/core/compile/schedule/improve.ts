@@ -1,0 +1,40 @@
+import { FREE, compareCost, type Job } from './job';
+import { twoPasses } from './twoPasses';
+
+/** Beyond this many messages a swap is no longer weighed against the whole cluster. */
+const SWAP_LIMIT = 40;
+
+/** Moves single messages within the order, nearest places first, as long as that makes it better. */
+export function improveOrder(jobs: readonly Job[], start: readonly number[]): readonly number[] {
+  let order = [...start];
+  let cost = twoPasses(jobs, order).cost;
+  if (start.length > SWAP_LIMIT || compareCost(cost, FREE) === 0) return start;
+  for (let better = true, rounds = 0; better && rounds < SWAP_LIMIT; rounds++) {
+    better = false;
+    for (let distance = 1; distance < order.length; distance++) {
+      for (let from = 0; from < order.length; from++) {
+        for (const to of [from - distance, from + distance]) {
+          if (to < 0 || to >= order.length || !mayMove(jobs, order, from, to)) continue;
+          const next = order.toSpliced(from, 1).toSpliced(to, 0, order[from]!);
+          const found = twoPasses(jobs, next).cost;
+          if (compareCost(found, cost) >= 0) continue;
+          order = next;
+          cost = found;
+          better = true;
+        }
+      }
+    }
+  }
+  return order;
+}
+
+/** Whether every message between the two places may change sides with the one that moves. */
+function mayMove(jobs: readonly Job[], order: readonly number[], from: number, to: number): boolean {
+  const i = order[from]!;
+  const step = to < from ? -1 : 1;
+  for (let k = from + step; k !== to + step; k += step) {
+    const other = order[k]!;
+    if (step < 0 ? jobs[i]!.after === other : jobs[other]!.after === i) return false;
+  }
+  return true;
+}

@@ -1,0 +1,23 @@
+export {
+  BANK_LSB,
+  BANK_MSB,
+  channelOf,
+  controlChange,
+  dataLength,
+  decodeMessage,
+  programChange,
+  type Bytes,
+  type ChannelMessage,
+  type Message,
+} from './messages';
+export {
+  CABLE_TIMING,
+  DIN_BYTE_MICROS,
+  USB_FRAME_MICROS,
+  dinMicros,
+  type Cable,
+  type CableTiming,
+  type TimedBytes,
+} from './wire';
+export { StreamParser } from './parser';
+export { fromHex, toHex } from './hex';

@@ -1,0 +1,109 @@
+/** Where a problem is: in a file's bytes, in a text, in a show, or in what was typed. */
+export type Place =
+  | { readonly in: 'bytes'; readonly offset: number; readonly track?: number | undefined }
+  | { readonly in: 'text'; readonly row: number; readonly column: number }
+  | { readonly in: 'show'; readonly path: readonly (string | number)[] }
+  | { readonly in: 'nowhere' };
+
+export type Severity = 'error' | 'warning' | 'note';
+
+/** Everything that can go wrong, by code, with the data that a sentence about it needs. */
+export interface ProblemData {
+  'json.syntax': { readonly detail: string };
+  'show.not-a-show': { readonly found: string };
+  'show.newer': { readonly version: number; readonly known: number };
+  'show.version': { readonly found: string };
+  'show.shape': { readonly expected: string; readonly found: string };
+  'show.twice': { readonly what: string; readonly id: string };
+  'show.missing': { readonly what: string; readonly id: string };
+  'show.plan': { readonly unit: string; readonly fault: string };
+  'show.order': { readonly what: string };
+  'show.slot-range': { readonly unit: string; readonly index: number; readonly slots: number };
+  'show.slot-shared': { readonly unit: string; readonly label: string };
+  'show.ramp-nowhere': { readonly bpm: number };
+  'show.value-range': {
+    readonly unit: string;
+    readonly control: string;
+    readonly value: number;
+    readonly low: number;
+    readonly high: number;
+  };
+  'show.variant-range': { readonly unit: string; readonly word: string; readonly value: number; readonly count: number };
+  'show.input-cycle': { readonly unit: string };
+  'show.beat-too-short': { readonly bar: number };
+
+  'smf.not-midi': { readonly found: string };
+  'smf.header-length': { readonly length: number };
+  'smf.format': { readonly format: number };
+  'smf.division': { readonly division: number };
+  'smf.no-tracks': Record<never, never>;
+  'smf.missing-tracks': { readonly announced: number; readonly found: number };
+  'smf.extra-bytes': { readonly bytes: number };
+  'smf.unknown-chunk': { readonly name: string; readonly length: number };
+  'smf.chunk-too-long': { readonly name: string; readonly length: number; readonly left: number };
+  'smf.event-cut': { readonly wanted: number; readonly left: number };
+  'smf.variable-length': Record<never, never>;
+  'smf.no-status': { readonly byte: number };
+  'smf.bad-status': { readonly byte: number };
+  'smf.data-byte': { readonly byte: number };
+  'smf.no-end': Record<never, never>;
+  'smf.after-end': { readonly bytes: number };
+  'smf.tempo': { readonly micros: number };
+  'smf.meta-length': { readonly meta: string; readonly expected: number; readonly length: number };
+  'smf.metre': { readonly beats: number; readonly unit: number };
+  'smf.too-long': { readonly bars: number; readonly limit: number };
+  'smf.too-many': { readonly events: number; readonly limit: number };
+  'smf.metre-moved': { readonly bar: number };
+  'smf.marker-moved': { readonly name: string; readonly bar: number };
+  'smf.ports-assumed': { readonly ports: number };
+  'smf.left-out': { readonly what: string; readonly count: number };
+  'smf.smpte': { readonly frames: number; readonly ticks: number };
+  'smf.tempo-kept-off': { readonly count: number };
+  'smf.lead-in': { readonly bars: number; readonly millis: number };
+  'smf.ramp-steps': { readonly steps: number; readonly micros: number };
+  'smf.division-fallback': { readonly division: number };
+  'smf.metre-unit': { readonly bar: number };
+  'smf.too-wide': { readonly ticks: number };
+
+  'compile.no-port': { readonly unit: string };
+  'compile.port-off': { readonly unit: string; readonly port: string };
+  'compile.no-address': { readonly unit: string; readonly slot: string };
+  'compile.relay-cycle': { readonly units: string };
+
+  'position.form': { readonly text: string };
+  'position.bar': { readonly number: number; readonly last: number };
+  'position.time': { readonly number: number; readonly times: number };
+  'position.beat': { readonly beat: number; readonly from: number; readonly to: number };
+  'position.tick': { readonly tick: number; readonly beatTicks: number };
+}
+
+export type ProblemCode = keyof ProblemData;
+
+export type Problem = {
+  readonly [C in ProblemCode]: {
+    readonly code: C;
+    readonly severity: Severity;
+    readonly place: Place;
+    readonly data: ProblemData[C];
+  };
+}[ProblemCode];
+
+export const NOWHERE: Place = { in: 'nowhere' };
+
+export function problem<C extends ProblemCode>(
+  code: C,
+  severity: Severity,
+  place: Place,
+  data: ProblemData[C],
+): Extract<Problem, { code: C }> {
+  return { code, severity, place, data } as Extract<Problem, { code: C }>;
+}
+
+/** A reader's answer: a value where there is one, and all that it has to say. */
+export interface Read<T> {
+  readonly value: T | undefined;
+  readonly problems: readonly Problem[];
+}
+
+export const hasErrors = (problems: readonly Problem[]): boolean =>
+  problems.some((p) => p.severity === 'error');

@@ -1,0 +1,97 @@
+import type { UnitAim, Wanted } from '../addressing';
+import { fromHex } from '../midi';
+import { millisToMicros } from '../time';
+import { cuesInOrder, indexShow, slotsById } from './find';
+import type { Cue, Show, Song, Tone, TonePart, Unit } from './schema';
+import { microsAt, songTime } from './songTime';
+
+/** Id of the cue that a song's opening counts as. */
+export const OPENING_CUE = 'opening';
+
+/** What a part of a tone wants of its unit. A slot that the map lost is not wanted any more. */
+export function aimOf(unit: Unit, part: TonePart): UnitAim {
+  const slot = part.slotId === null ? undefined : slotsById(unit).get(part.slotId)?.index;
+  const controls: Record<string, number> = {};
+  for (const { controlId, value } of part.controls) controls[controlId] = value;
+  return { slot, variant: part.variant ?? undefined, controls };
+}
+
+/**
+ * What a tone wants, unit by unit: what it names, and what relay rules bring to units
+ * that it does not name.
+ */
+export function toneAims(show: Show, tone: Tone): ReadonlyMap<string, UnitAim> {
+  const { units } = indexShow(show);
+  const aims = new Map<string, UnitAim>();
+  for (const part of tone.parts) {
+    const unit = units.get(part.unitId);
+    if (unit) aims.set(unit.id, aimOf(unit, part));
+  }
+  const queue = tone.parts.map(({ unitId, slotId, variant }) => ({ unitId, slotId, variant }));
+  for (const part of queue) {
+    for (const relay of units.get(part.unitId)?.relays ?? []) {
+      const target = units.get(relay.toUnitId);
+      const slot = target && slotsById(target).get(relay.toSlotId);
+      if (!target || !slot || aims.has(target.id) || !relayHolds(relay.when, part)) continue;
+      aims.set(target.id, { slot: slot.index, controls: {} });
+      queue.push({ unitId: target.id, slotId: slot.id, variant: null });
+    }
+  }
+  return aims;
+}
+
+function relayHolds(
+  when: Unit['relays'][number]['when'],
+  part: Pick<TonePart, 'slotId' | 'variant'>,
+): boolean {
+  if (when.slotId !== null && when.slotId !== part.slotId) return false;
+  return when.variant === null ? part.slotId !== null : when.variant === part.variant;
+}
+
+/** A song's cues as they come, the opening first. Muted cues and tones that the show has not are left out. */
+export function activeCues(show: Show, song: Song): Cue[] {
+  const { tones } = indexShow(show);
+  const cues: Cue[] = [];
+  if (song.openingToneId !== null && tones.has(song.openingToneId)) {
+    cues.push({
+      id: OPENING_CUE,
+      at: 0,
+      shift: 0,
+      landing: 'complete',
+      muted: false,
+      action: { kind: 'tone', toneId: song.openingToneId, reload: false },
+    });
+  }
+  for (const cue of cuesInOrder(song)) {
+    if (cue.muted) continue;
+    if (cue.action.kind === 'tone' && !tones.has(cue.action.toneId)) continue;
+    cues.push(cue);
+  }
+  return cues;
+}
+
+/** All that a song wants of the rig, cue by cue. It knows nothing of how it will be sent. */
+export function songWants(show: Show, song: Song): Wanted[] {
+  const { tones } = indexShow(show);
+  const time = songTime(song);
+  const aimsOf = new Map<string, ReadonlyMap<string, UnitAim>>();
+  const wants: Wanted[] = [];
+  for (const cue of activeCues(show, song)) {
+    const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
+    const { id: cueId, landing, action } = cue;
+    if (action.kind === 'message') {
+      const bytes = fromHex(action.bytes)!;
+      wants.push({ cueId, unitId: action.unitId, due, landing, aim: { kind: 'bytes', bytes } });
+      continue;
+    }
+    let aims = aimsOf.get(action.toneId);
+    if (!aims) {
+      aims = toneAims(show, tones.get(action.toneId)!);
+      aimsOf.set(action.toneId, aims);
+    }
+    for (const [unitId, state] of aims) {
+      wants.push({ cueId, unitId, due, landing, aim: { kind: 'state', state } });
+    }
+  }
+  return wants;
+}

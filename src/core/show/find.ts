@@ -1,0 +1,57 @@
+import type { Cue, Player, Port, Show, Slot, Song, Tone, Unit } from './schema';
+
+/** Members of a show by id, made once a show and kept while it lives. */
+export interface ShowIndex {
+  readonly units: ReadonlyMap<string, Unit>;
+  readonly ports: ReadonlyMap<string, Port>;
+  readonly players: ReadonlyMap<string, Player>;
+  readonly tones: ReadonlyMap<string, Tone>;
+  readonly songs: ReadonlyMap<string, Song>;
+  readonly slots: (unitId: string) => ReadonlyMap<string, Slot>;
+}
+
+const byId = <T extends { readonly id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
+  new Map(list.map((m) => [m.id, m]));
+
+const indexes = new WeakMap<Show, ShowIndex>();
+const slotIndexes = new WeakMap<readonly Slot[], ReadonlyMap<string, Slot>>();
+
+/** A unit's slots by id. */
+export function slotsById(unit: Unit): ReadonlyMap<string, Slot> {
+  let found = slotIndexes.get(unit.slots);
+  if (!found) {
+    found = byId(unit.slots);
+    slotIndexes.set(unit.slots, found);
+  }
+  return found;
+}
+
+export function indexShow(show: Show): ShowIndex {
+  let index = indexes.get(show);
+  if (!index) {
+    const units = byId(show.units);
+    const none: ReadonlyMap<string, Slot> = new Map();
+    index = {
+      units,
+      ports: byId(show.ports),
+      players: byId(show.players),
+      tones: byId(show.tones),
+      songs: byId(show.songs),
+      slots: (unitId) => {
+        const unit = units.get(unitId);
+        return unit ? slotsById(unit) : none;
+      },
+    };
+    indexes.set(show, index);
+  }
+  return index;
+}
+
+/** Cues in the order in which they come; those on one place stay in the order of the list. */
+export const cuesInOrder = (song: Song): readonly Cue[] => {
+  const cues = song.cues;
+  for (let i = 1; i < cues.length; i++) {
+    if (cues[i]!.at < cues[i - 1]!.at) return cues.toSorted((a, b) => a.at - b.at);
+  }
+  return cues;
+};

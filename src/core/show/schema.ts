@@ -1,0 +1,158 @@
+import { z } from 'zod';
+import { profileSchema, type Deep } from '../addressing';
+
+export const SHOW_FORMAT = 'hollow-lantern-show';
+export const SHOW_VERSION = 1;
+
+const id = z.string().min(1).max(64);
+const title = z.string().min(1).max(120);
+const notes = z.string().max(20000);
+const ticks = z.number();
+const channel = z.int().min(1).max(16);
+
+export const playerSchema = z.strictObject({ id, name: title, part: z.string().max(120) });
+
+export const portSchema = z.strictObject({
+  id,
+  name: title,
+  cable: z.enum(['din', 'usb']),
+  /** A port that is switched off neither sends nor receives. */
+  active: z.boolean(),
+});
+
+export const slotSchema = z.strictObject({
+  id,
+  /** Place on the plan's line; tones refer to the slot by `id`, so that it may move. */
+  index: z.int().min(0),
+  name: z.string().max(120),
+  /** The variant that the preset starts with, where somebody wrote it down. */
+  startVariant: z.int().min(0).nullable(),
+});
+
+export const relaySchema = z.strictObject({
+  id,
+  when: z.strictObject({ slotId: id.nullable(), variant: z.int().min(0).nullable() }),
+  toUnitId: id,
+  toSlotId: id,
+});
+
+export const unitSchema = z.strictObject({
+  id,
+  name: title,
+  monogram: z.string().min(1).max(3),
+  playerId: id.nullable(),
+  /** What its in port is fed by: a port of the rig, or the out port of the unit before it. */
+  input: z
+    .discriminatedUnion('from', [
+      z.strictObject({ from: z.literal('port'), portId: id }),
+      z.strictObject({ from: z.literal('unit'), unitId: id, thru: z.boolean() }),
+    ])
+    .nullable(),
+  /** The channel that the map sends on. */
+  channel,
+  /** The channel set on the unit itself; the two ends have to agree. */
+  listens: z.union([channel, z.literal('all')]),
+  profile: profileSchema,
+  slots: z.array(slotSchema).max(65536),
+  relays: z.array(relaySchema).max(4096),
+});
+
+export const tonePartSchema = z.strictObject({
+  unitId: id,
+  slotId: id.nullable(),
+  variant: z.int().min(0).nullable(),
+  controls: z.array(z.strictObject({ controlId: id, value: z.number() })).max(512),
+});
+
+export const toneSchema = z.strictObject({
+  id,
+  name: title,
+  notes,
+  parts: z.array(tonePartSchema).max(256),
+});
+
+export const cueSchema = z.strictObject({
+  id,
+  at: ticks,
+  /** Milliseconds that the cue lands after (or, negative, before) its place. */
+  shift: z.number().min(-10000).max(10000),
+  /** Whether the change is complete on its beat, or sent on its beat. */
+  landing: z.enum(['complete', 'sent']),
+  muted: z.boolean(),
+  action: z.discriminatedUnion('kind', [
+    z.strictObject({
+      kind: z.literal('tone'),
+      toneId: id,
+      /** Recall presets that are on already. */
+      reload: z.boolean(),
+    }),
+    /** Bytes as they stand, for what the map has no name for. */
+    z.strictObject({
+      kind: z.literal('message'),
+      unitId: id,
+      bytes: z.string().regex(/^([0-9a-f]{2})+$/),
+    }),
+  ]),
+});
+
+export const tempoMarkSchema = z.strictObject({
+  at: ticks.min(0),
+  bpm: z.number().min(1).max(1000),
+  /** Quarters in the beat that `bpm` counts: 1.5 is a dotted quarter. */
+  beat: z.number().min(0.0625).max(8),
+  /** Tempo reached at the next mark, in a straight line; null is a step. */
+  rampTo: z.number().min(1).max(1000).nullable(),
+});
+
+export const metreMarkSchema = z.strictObject({
+  bar: z.int().min(1),
+  beats: z.int().min(1).max(255),
+  unit: z.union([1, 2, 4, 8, 16, 32, 64, 128].map((n) => z.literal(n))),
+});
+
+export const sectionSchema = z.strictObject({ id, name: title, bar: z.int().min(0) });
+
+export const songSchema = z.strictObject({
+  id,
+  title,
+  notes,
+  /** Length in whole bars, the pickup not counted. */
+  bars: z.int().min(1).max(100000),
+  pickup: ticks.min(0),
+  /** Milliseconds before the start in which the opening may already be sent. */
+  preRoll: z.number().min(0).max(60000),
+  tempo: z.array(tempoMarkSchema).min(1).max(20000),
+  metre: z.array(metreMarkSchema).min(1).max(20000),
+  printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
+  sections: z.array(sectionSchema).max(2000),
+  /** The tone that every unit is put in before the song, whatever came before. */
+  openingToneId: id.nullable(),
+  cues: z.array(cueSchema).max(1000000),
+});
+
+export const showSchema = z.strictObject({
+  format: z.literal(SHOW_FORMAT),
+  version: z.literal(SHOW_VERSION),
+  id,
+  title,
+  notes,
+  players: z.array(playerSchema).max(200),
+  ports: z.array(portSchema).max(200),
+  units: z.array(unitSchema).max(500),
+  tones: z.array(toneSchema).max(20000),
+  songs: z.array(songSchema).max(2000),
+  /** The running order. Songs that are not in it stay in the book. */
+  set: z.array(z.strictObject({ id, songId: id })).max(2000),
+});
+
+export type Show = Deep<z.infer<typeof showSchema>>;
+export type Player = Show['players'][number];
+export type Port = Show['ports'][number];
+export type Unit = Show['units'][number];
+export type Slot = Unit['slots'][number];
+export type Relay = Unit['relays'][number];
+export type Tone = Show['tones'][number];
+export type TonePart = Tone['parts'][number];
+export type Song = Show['songs'][number];
+export type Cue = Song['cues'][number];
+export type Section = Song['sections'][number];

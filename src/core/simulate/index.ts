@@ -1,0 +1,10 @@
+export { SimulatedRig, type IgnoredWhy, type TraceEntry } from './rig';
+export {
+  DEFAULT_TOLERANCE,
+  dryRun,
+  type DryRun,
+  type Outcome,
+  type Reason,
+  type Tolerance,
+  type Verdict,
+} from './verdict';

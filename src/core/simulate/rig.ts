@@ -1,0 +1,148 @@
+import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes } from '../midi';
+import type { RigSpec, RigState, UnitSpec, UnitState } from '../addressing';
+import type { Micros } from '../time';
+import { EventQueue } from './eventQueue';
+import { SimulatedUnit, type UnitHost } from './unit';
+
+/** Something that a simulated rig saw. */
+export type TraceEntry =
+  | { readonly kind: 'arrived'; readonly at: Micros; readonly unitId: string; readonly bytes: Bytes }
+  | {
+      readonly kind: 'ignored';
+      readonly at: Micros;
+      readonly unitId: string;
+      readonly bytes: Bytes;
+      readonly why: IgnoredWhy;
+    }
+  | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly until: Micros }
+  | { readonly kind: 'changed'; readonly at: Micros; readonly unitId: string; readonly state: UnitState }
+  | { readonly kind: 'lost'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes };
+
+export type IgnoredWhy = 'other-channel' | 'settling' | 'not-understood' | 'no-such-slot';
+
+/** How often a message may be passed on before the rig is taken to run in a circle. */
+const RELAY_LIMIT = 64;
+
+/**
+ * A rig made of its wires and units. Bytes go in at ports; what each unit makes of them
+ * comes out as a trace. It has no clock: `advance` says how far time has come. It knows
+ * nothing of cues or of the compiler.
+ */
+export class SimulatedRig {
+  readonly trace: TraceEntry[] = [];
+  private readonly queue = new EventQueue();
+  private readonly units = new Map<string, SimulatedUnit>();
+  private readonly byPort = new Map<string, UnitSpec[]>();
+  private readonly byUnit = new Map<string, UnitSpec[]>();
+  private readonly ports: ReadonlyMap<string, { readonly byteMicros: Micros; readonly latency: Micros }>;
+  private readonly parsers = new Map<string, PortParser>();
+  private readonly outFree = new Map<string, Micros>();
+
+  constructor(
+    spec: RigSpec,
+    private readonly onTrace?: (entry: TraceEntry) => void,
+  ) {
+    this.ports = new Map(spec.ports.map((p) => [p.id, CABLE_TIMING[p.cable]]));
+    for (const unit of spec.units) {
+      this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit)));
+      if (unit.input?.from === 'port') push(this.byPort, unit.input.portId, unit);
+      if (unit.input?.from === 'unit') push(this.byUnit, unit.input.unitId, unit);
+    }
+  }
+
+  /** Puts bytes on a port's cable, not before `at` and not before the cable is free. Calls come in the order of `at`. */
+  send(portId: string, at: Micros, bytes: Bytes): void {
+    const timing = this.ports.get(portId);
+    if (!timing) {
+      this.note({ kind: 'lost', at, portId, bytes });
+      return;
+    }
+    let parser = this.parsers.get(portId);
+    if (!parser) this.parsers.set(portId, (parser = new PortParser()));
+    let end = Math.max(at, parser.free);
+    for (const byte of bytes) {
+      end += timing.byteMicros;
+      for (const message of parser.push(byte)) {
+        const arrival = end + timing.latency;
+        this.queue.push(arrival, () => {
+          for (const unit of this.byPort.get(portId) ?? []) this.deliver(unit, arrival, message, 0);
+        });
+      }
+    }
+    parser.free = end;
+  }
+
+  /** Lets everything happen up to and at `until`. */
+  advance(until: Micros): void {
+    this.queue.runUntil(until);
+  }
+
+  /** Lets everything happen that is on its way. */
+  settle(): void {
+    this.queue.runUntil(Number.POSITIVE_INFINITY);
+  }
+
+  state(): RigState {
+    return Object.fromEntries([...this.units].map(([id, unit]) => [id, unit.state]));
+  }
+
+  /** Whether a unit is loading a preset at the time that was last advanced to. */
+  loading(unitId: string, at: Micros): boolean {
+    return (this.units.get(unitId)?.busyUntil ?? Number.NEGATIVE_INFINITY) > at;
+  }
+
+  private deliver(spec: UnitSpec, at: Micros, message: Bytes, passed: number): void {
+    this.units.get(spec.id)!.receive(at, message, passed);
+    for (const next of this.byUnit.get(spec.id) ?? []) {
+      if (next.input?.from === 'unit' && next.input.thru) this.passOn(spec, next, at, message, passed);
+    }
+  }
+
+  /** A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. */
+  private passOn(from: UnitSpec, to: UnitSpec, at: Micros, message: Bytes, passed: number): void {
+    if (passed >= RELAY_LIMIT) return;
+    const arrival = Math.max(at, this.outFree.get(from.id) ?? at) + message.length * DIN_BYTE_MICROS;
+    this.outFree.set(from.id, arrival);
+    this.queue.push(arrival, () => this.deliver(to, arrival, message, passed + 1));
+  }
+
+  private host(spec: UnitSpec): UnitHost {
+    return {
+      later: (at: Micros, run: () => void): void => this.queue.push(at, run),
+      note: (entry: TraceEntry): void => this.note(entry),
+      relay: (at: Micros, messages: readonly Bytes[], passed: number): void => {
+        // Everything behind the out port hears it; whom it is meant for is in the bytes.
+        for (const bytes of messages) {
+          for (const next of this.byUnit.get(spec.id) ?? []) this.passOn(spec, next, at, bytes, passed);
+        }
+      },
+    };
+  }
+
+  private note(entry: TraceEntry): void {
+    if (this.onTrace) this.onTrace(entry);
+    else this.trace.push(entry);
+  }
+}
+
+class PortParser {
+  free: Micros = Number.NEGATIVE_INFINITY;
+  private done: Bytes[] = [];
+  private readonly parser = new StreamParser((message) => this.done.push(message));
+
+  push(byte: number): readonly Bytes[] {
+    this.parser.push(byte);
+    if (this.done.length === 0) return NOTHING;
+    const done = this.done;
+    this.done = [];
+    return done;
+  }
+}
+
+const NOTHING: readonly Bytes[] = [];
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

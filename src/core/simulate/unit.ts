@@ -1,0 +1,142 @@
+import {
+  UNKNOWN_STATE,
+  afterRecall,
+  decodeValue,
+  indexOfAddress,
+  relaysFired,
+  type UnitSpec,
+  type UnitState,
+} from '../addressing';
+import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
+import { millisToMicros, type Micros } from '../time';
+import type { IgnoredWhy, TraceEntry } from './rig';
+
+/** What a unit needs of the rig around it. `passed` counts how often a message was passed on. */
+export interface UnitHost {
+  readonly later: (at: Micros, run: () => void) => void;
+  readonly note: (entry: TraceEntry) => void;
+  readonly relay: (at: Micros, messages: readonly Bytes[], passed: number) => void;
+}
+
+/** One unit as it is on stage: it hears bytes, obeys after its own time, and passes changes on. */
+export class SimulatedUnit {
+  state: UnitState = UNKNOWN_STATE;
+  /** Until then a preset loads; what arrives meanwhile takes effect no earlier. */
+  busyUntil: Micros = Number.NEGATIVE_INFINITY;
+  private deafUntil: Micros = Number.NEGATIVE_INFINITY;
+  private recalls = 0;
+
+  constructor(
+    private readonly spec: UnitSpec,
+    private readonly host: UnitHost,
+  ) {}
+
+  receive(at: Micros, bytes: Bytes, passed: number): void {
+    const { spec } = this;
+    const channel = channelOf(bytes);
+    if (channel !== undefined && spec.listens !== 'all' && channel !== spec.listens) {
+      this.ignore(at, bytes, 'other-channel');
+      return;
+    }
+    if (at < this.deafUntil) {
+      if (spec.profile.whileSettling === 'ignore') this.ignore(at, bytes, 'settling');
+      else {
+        const again = this.deafUntil;
+        this.host.later(again, () => this.receive(again, bytes, passed));
+      }
+      return;
+    }
+    this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
+    const message = decodeMessage(bytes);
+    if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
+  }
+
+  /** Whether the message means anything to the unit. */
+  private obey(at: Micros, message: Message, passed: number): boolean {
+    if (message.kind === 'program') {
+      this.recall(at, message.program, passed);
+      return true;
+    }
+    return this.selectBank(message) || this.setVariant(at, message, passed) || this.setControl(at, message);
+  }
+
+  private selectBank(message: Message): boolean {
+    const { send } = this.spec.profile.plan.bank;
+    if (message.kind !== 'control' || send === 'none') return false;
+    const { control, value } = message;
+    if (control !== BANK_MSB && control !== BANK_LSB) return false;
+    const bank = this.state.bank ?? 0;
+    const coarse = control === BANK_MSB;
+    if (send === 'both') {
+      this.state = { ...this.state, bank: coarse ? value * 128 + (bank & 127) : (bank >> 7) * 128 + value };
+    } else if (coarse === (send === 'msb')) {
+      this.state = { ...this.state, bank: value };
+    }
+    // A unit that reads one half of a bank number takes the other half in without a word.
+    return true;
+  }
+
+  private recall(at: Micros, program: number, passed: number): void {
+    const { profile, id } = this.spec;
+    const { plan } = profile;
+    const bank = plan.bank.send === 'none' ? 0 : this.state.bank;
+    const slot = bank === null ? null : indexOfAddress(plan, { bank, program });
+    if (slot === undefined) {
+      this.host.note({ kind: 'ignored', at, unitId: id, bytes: [0xc0, program], why: 'no-such-slot' });
+      return;
+    }
+    const done = at + millisToMicros(profile.times.recall);
+    this.deafUntil = at + millisToMicros(profile.times.settle);
+    this.busyUntil = done;
+    // A second recall takes the place of one that has not come to its end.
+    const number = ++this.recalls;
+    this.host.note({ kind: 'loading', at, unitId: id, until: done });
+    this.host.later(done, () => {
+      if (number !== this.recalls) return;
+      const start = slot === null ? undefined : this.spec.startVariants[slot];
+      this.become(done, afterRecall(profile, this.state, slot, start));
+      this.fire(done, 'slot', passed);
+    });
+  }
+
+  private setVariant(at: Micros, message: Message, passed: number): boolean {
+    const { variants, times } = this.spec.profile;
+    const variant = variants ? decodeValue(variants.encoding, message) : undefined;
+    if (variant === undefined) return false;
+    const done = Math.max(this.busyUntil, at + millisToMicros(times.variant));
+    this.host.later(done, () => {
+      this.become(done, { ...this.state, variant });
+      this.fire(done, 'variant', passed);
+    });
+    return true;
+  }
+
+  private setControl(at: Micros, message: Message): boolean {
+    const { controls, times } = this.spec.profile;
+    for (const control of controls) {
+      const value = decodeValue(control.encoding, message);
+      if (value === undefined) continue;
+      const done = Math.max(this.busyUntil, at + millisToMicros(times.control));
+      this.host.later(done, () => {
+        this.become(done, { ...this.state, controls: { ...this.state.controls, [control.id]: value } });
+      });
+      return true;
+    }
+    return false;
+  }
+
+  private become(at: Micros, state: UnitState): void {
+    this.state = state;
+    this.host.note({ kind: 'changed', at, unitId: this.spec.id, state });
+  }
+
+  private fire(at: Micros, reached: 'slot' | 'variant', passed: number): void {
+    for (const relay of relaysFired(this.spec.relays, reached, this.state.slot, this.state.variant)) {
+      this.host.relay(at, relay.messages, passed + 1);
+    }
+  }
+
+  private ignore(at: Micros, bytes: Bytes, why: IgnoredWhy): void {
+    this.host.note({ kind: 'ignored', at, unitId: this.spec.id, bytes, why });
+  }
+}

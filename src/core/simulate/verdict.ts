@@ -1,0 +1,213 @@
+import { meets, type RigSpec, type UnitSpec, type UnitState, type Wanted } from '../addressing';
+import { DIN_BYTE_MICROS, type Bytes, type TimedBytes } from '../midi';
+import { millisToMicros, type Micros, type Millis } from '../time';
+import { SimulatedRig, type IgnoredWhy, type TraceEntry } from './rig';
+
+/** How far from its due time a change may land and still be on time. */
+export interface Tolerance {
+  readonly after: Millis;
+  readonly before: Millis;
+}
+
+export const DEFAULT_TOLERANCE: Tolerance = { after: 2, before: 250 };
+
+export type Outcome = 'on-time' | 'early' | 'late' | 'never';
+
+export type Reason =
+  | { readonly kind: 'as-wanted' }
+  /** Nothing had to change: the unit was like this already. */
+  | { readonly kind: 'already' }
+  | { readonly kind: 'arrived-late'; readonly arrived: Micros; readonly takes: Millis }
+  | { readonly kind: 'too-early' }
+  | { readonly kind: 'ignored'; readonly why: IgnoredWhy; readonly bytes: Bytes }
+  | { readonly kind: 'nothing-arrived' }
+  | { readonly kind: 'other-state'; readonly state: UnitState }
+  | { readonly kind: 'replaced' };
+
+export interface Verdict {
+  readonly cueId: string;
+  readonly unitId: string;
+  readonly due: Micros;
+  readonly outcome: Outcome;
+  /** From due to complete; negative is early. Null where it never came. */
+  readonly offset: Micros | null;
+  readonly reason: Reason;
+}
+
+export interface DryRun {
+  readonly verdicts: readonly Verdict[];
+  readonly trace: readonly TraceEntry[];
+}
+
+/** Plays bytes to a simulated rig and judges each thing wanted by what the units did. */
+export function dryRun(
+  spec: RigSpec,
+  events: readonly TimedBytes[],
+  wants: readonly Wanted[],
+  tolerance: Tolerance = DEFAULT_TOLERANCE,
+): DryRun {
+  const rig = new SimulatedRig(spec);
+  for (const { portId, at, bytes } of events) rig.send(portId, at, bytes);
+  rig.settle();
+  return { verdicts: judge(spec, rig.trace, wants, tolerance), trace: rig.trace };
+}
+
+interface UnitLine {
+  readonly unit: UnitSpec;
+  /** Changes of state, by time. */
+  readonly changes: Extract<TraceEntry, { kind: 'changed' }>[];
+  readonly arrivals: Extract<TraceEntry, { kind: 'arrived' }>[];
+  readonly ignored: Extract<TraceEntry, { kind: 'ignored' }>[];
+  nextArrival: number;
+}
+
+function judge(
+  spec: RigSpec,
+  trace: readonly TraceEntry[],
+  wants: readonly Wanted[],
+  tolerance: Tolerance,
+): Verdict[] {
+  const lines = new Map<string, UnitLine>(
+    spec.units.map((unit) => [unit.id, { unit, changes: [], arrivals: [], ignored: [], nextArrival: 0 }]),
+  );
+  for (const entry of trace) {
+    if (entry.kind === 'lost') continue;
+    const line = lines.get(entry.unitId)!;
+    if (entry.kind === 'changed') line.changes.push(entry);
+    else if (entry.kind === 'arrived') line.arrivals.push(entry);
+    else if (entry.kind === 'ignored') line.ignored.push(entry);
+  }
+  const byUnit = new Map<string, Wanted[]>();
+  for (const wanted of wants) {
+    const list = byUnit.get(wanted.unitId);
+    if (list) list.push(wanted);
+    else byUnit.set(wanted.unitId, [wanted]);
+  }
+  const verdicts: Verdict[] = [];
+  for (const [unitId, list] of byUnit) {
+    const line = lines.get(unitId);
+    if (!line) continue;
+    const ordered = list.toSorted((a, b) => a.due - b.due);
+    const nexts = nextDues(ordered);
+    let before = Number.NEGATIVE_INFINITY;
+    for (const [i, wanted] of ordered.entries()) {
+      const previous = ordered[i - 1];
+      if (previous && previous.due < wanted.due) before = previous.due;
+      const next = nexts[i]!;
+      verdicts.push(
+        wanted.aim.kind === 'bytes'
+          ? judgeBytes(line, wanted, wanted.aim.bytes, tolerance)
+          : judgeState(line, wanted, wanted.aim.state, before, next, tolerance),
+      );
+    }
+  }
+  return verdicts.sort((a, b) => a.due - b.due);
+}
+
+/** For each thing wanted, the next later due time of the same unit. */
+function nextDues(ordered: readonly Wanted[]): readonly Micros[] {
+  const nexts: Micros[] = [];
+  for (let i = ordered.length - 1; i >= 0; i--) {
+    const after = ordered[i + 1];
+    if (!after) nexts[i] = Number.POSITIVE_INFINITY;
+    else nexts[i] = after.due > ordered[i]!.due ? after.due : nexts[i + 1]!;
+  }
+  return nexts;
+}
+
+/** How long a change may take that is sent on its beat: all that the unit needs, and the wire. */
+function nominal(unit: UnitSpec, wanted: Wanted): Micros {
+  const { times, controls } = unit.profile;
+  if (wanted.landing === 'complete') return 0;
+  if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * DIN_BYTE_MICROS + 1000;
+  const { slot, variant } = wanted.aim.state;
+  const wire = (4 + Math.min(controls.length, Object.keys(wanted.aim.state.controls).length)) * 3;
+  const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
+  return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire * DIN_BYTE_MICROS;
+}
+
+/** Rounding of sums of microseconds. */
+const GRAIN: Micros = 0.01;
+
+function judgeState(
+  line: UnitLine,
+  wanted: Wanted,
+  aim: Parameters<typeof meets>[2],
+  before: Micros,
+  next: Micros,
+  tolerance: Tolerance,
+): Verdict {
+  const { unit, changes } = line;
+  const { due, cueId, unitId } = wanted;
+  const limit = due + nominal(unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+  const base = { cueId, unitId, due };
+  const profile = unit.profile;
+  const last = lastAtOrBefore(changes, limit);
+  if (last >= 0 && meets(profile, changes[last]!.state, aim)) {
+    let since = last;
+    while (since > 0 && meets(profile, changes[since - 1]!.state, aim)) since -= 1;
+    const at = changes[since]!.at;
+    const offset = at - due;
+    if (at <= before + GRAIN) return { ...base, outcome: 'on-time', offset: 0, reason: { kind: 'already' } };
+    if (offset < -millisToMicros(tolerance.before) - GRAIN) {
+      return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
+    }
+    return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
+  }
+  for (let i = last + 1; i < changes.length && changes[i]!.at < next - GRAIN; i++) {
+    const change = changes[i]!;
+    if (!meets(profile, change.state, aim)) continue;
+    const arrived = line.arrivals.findLast((a) => a.at <= change.at)?.at ?? change.at;
+    const takes = (change.at - arrived) / 1000;
+    return {
+      ...base,
+      outcome: 'late',
+      offset: change.at - due,
+      reason: { kind: 'arrived-late', arrived, takes },
+    };
+  }
+  return { ...base, outcome: 'never', offset: null, reason: whyNever(line, before, next, limit) };
+}
+
+/** Why a unit never became what was wanted: what it ignored around the time, or what it is instead. */
+function whyNever(line: UnitLine, before: Micros, next: Micros, limit: Micros): Reason {
+  const near = (at: Micros): boolean => at > before - GRAIN && at < next;
+  const ignored = line.ignored.find((entry) => near(entry.at));
+  if (ignored) return { kind: 'ignored', why: ignored.why, bytes: ignored.bytes };
+  if (!line.arrivals.some((entry) => near(entry.at))) return { kind: 'nothing-arrived' };
+  const change = line.changes[lastAtOrBefore(line.changes, limit)];
+  return change ? { kind: 'other-state', state: change.state } : { kind: 'replaced' };
+}
+
+function judgeBytes(line: UnitLine, wanted: Wanted, bytes: Bytes, tolerance: Tolerance): Verdict {
+  const { due, cueId, unitId } = wanted;
+  const base = { cueId, unitId, due };
+  const { arrivals } = line;
+  let found = line.nextArrival;
+  while (found < arrivals.length && !sameBytes(arrivals[found]!.bytes, bytes)) found += 1;
+  if (found === arrivals.length) {
+    return { ...base, outcome: 'never', offset: null, reason: whyNever(line, due - 1e6, due + 1e6, due) };
+  }
+  line.nextArrival = found + 1;
+  const { at } = arrivals[found]!;
+  const offset = at - due;
+  const late = offset > nominal(line.unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+  const early = offset < -millisToMicros(tolerance.before) - GRAIN;
+  if (late) return { ...base, outcome: 'late', offset, reason: { kind: 'arrived-late', arrived: at, takes: 0 } };
+  if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
+  return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
+}
+
+const sameBytes = (a: Bytes, b: Bytes): boolean =>
+  a.length === b.length && a.every((byte, i) => byte === b[i]);
+
+function lastAtOrBefore(changes: readonly { readonly at: Micros }[], at: Micros): number {
+  let low = 0;
+  let high = changes.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (changes[middle]!.at <= at) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}

@@ -1,0 +1,26 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['{src,server,cli}/**/*.test.{ts,tsx}'],
+          environment: 'node',
+          testTimeout: 20000,
+        },
+      },
+      {
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.test.ts'],
+          globalSetup: ['e2e/globalSetup.ts'],
+          testTimeout: 120000,
+          hookTimeout: 120000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
