@@ -30,7 +30,6 @@ export interface ProblemData {
   };
   'show.variant-range': { readonly unit: string; readonly word: string; readonly value: number; readonly count: number };
   'show.input-cycle': { readonly unit: string };
-  'show.beat-too-short': { readonly bar: number };
 
   'smf.not-midi': { readonly found: string };
   'smf.header-length': { readonly length: number };
@@ -58,7 +57,6 @@ export interface ProblemData {
   'smf.ports-assumed': { readonly ports: number };
   'smf.left-out': { readonly what: string; readonly count: number };
   'smf.smpte': { readonly frames: number; readonly ticks: number };
-  'smf.tempo-kept-off': { readonly count: number };
   'smf.lead-in': { readonly bars: number; readonly millis: number };
   'smf.ramp-steps': { readonly steps: number; readonly micros: number };
   'smf.division-fallback': { readonly division: number };
@@ -67,8 +65,6 @@ export interface ProblemData {
 
   'compile.no-port': { readonly unit: string };
   'compile.port-off': { readonly unit: string; readonly port: string };
-  'compile.no-address': { readonly unit: string; readonly slot: string };
-  'compile.relay-cycle': { readonly units: string };
 
   'position.form': { readonly text: string };
   'position.bar': { readonly number: number; readonly last: number };

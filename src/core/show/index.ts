@@ -21,3 +21,5 @@ export { microsAt, songTime, type SongTime } from './songTime';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
 export { emptyShow, messageCue, newSong, newTone, newUnit, toneCue } from './builders';
+export { checkShow } from './checkShow';
+export { MIGRATIONS, migrate, type Migration } from './migrations';

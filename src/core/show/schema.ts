@@ -97,11 +97,11 @@ export const cueSchema = z.strictObject({
 
 export const tempoMarkSchema = z.strictObject({
   at: ticks.min(0),
-  bpm: z.number().min(1).max(1000),
+  bpm: z.number().min(1).max(60e6),
   /** Quarters in the beat that `bpm` counts: 1.5 is a dotted quarter. */
   beat: z.number().min(0.0625).max(8),
   /** Tempo reached at the next mark, in a straight line; null is a step. */
-  rampTo: z.number().min(1).max(1000).nullable(),
+  rampTo: z.number().min(1).max(60e6).nullable(),
 });
 
 export const metreMarkSchema = z.strictObject({

@@ -8,3 +8,4 @@ export {
   type Tolerance,
   type Verdict,
 } from './verdict';
+export { lanternOf, sumLanterns, type Lantern } from './lantern';

@@ -1,0 +1,187 @@
+import { basename, extname } from 'node:path';
+import { labelOf, type RigState } from '../src/core/addressing';
+import { compileSong, stateAt } from '../src/core/compile';
+import { demoShow } from '../src/core/demo';
+import { smfToShow, songToSmf, writeSmf, type SmfMode } from '../src/core/formats/smf';
+import { writeShowFile } from '../src/core/formats/show-file';
+import { hasErrors, type Problem } from '../src/core/problems';
+import { OPENING_CUE, indexShow, rigSpec, slotsById, songTime, songWants, type Show, type Song } from '../src/core/show';
+import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
+import { formatPosition, parsePosition } from '../src/core/time';
+import { messageWords, problemLine, sentence, stateWords, verdictSentence } from '../src/wording';
+import { problem, NOWHERE } from '../src/core/problems';
+import { fromHex } from '../src/core/midi';
+import { Failure } from './failure';
+import { findSong, readBytes, readShow, reportLines, valueOf, writeWhole } from './files';
+
+/** What a command prints and exits with. */
+export interface Outcome {
+  readonly lines: readonly string[];
+  readonly code: 0 | 1;
+}
+
+export function demo(out: string): Outcome {
+  const show = demoShow();
+  writeWhole(out, writeShowFile(show));
+  return { lines: [`${out}: "${show.title}", ${show.units.length} units, ${show.songs.length} songs`], code: 0 };
+}
+
+export function importFile(file: string, out: string): Outcome {
+  const title = basename(file, extname(file)) || 'Imported';
+  const read = smfToShow(readBytes(file), title);
+  const show = valueOf(file, read);
+  writeWhole(out, writeShowFile(show));
+  const cues = show.songs.reduce((sum, s) => sum + s.cues.length, 0);
+  return {
+    lines: [
+      `${out}: ${show.songs.length} song(s), ${show.units.length} unit(s), ${cues} message(s)`,
+      ...reportLines(read.problems),
+    ],
+    code: 0,
+  };
+}
+
+export function exportSmf(path: string, title: string, out: string, mode: SmfMode): Outcome {
+  const show = readShow(path);
+  const song = findSong(show, title);
+  const { file, problems } = songToSmf(show, song, mode);
+  const tooLong = problems.find((p) => p.code === 'smf.too-wide');
+  if (tooLong) throw new Failure(problemLine(tooLong));
+  writeWhole(out, writeSmf(file));
+  const events = file.tracks.reduce((sum, t) => sum + t.events.filter(isMessage).length, 0);
+  return {
+    lines: [`${out}: "${song.title}" ${mode}, ${file.tracks.length} tracks, ${events} messages`, ...reportLines(problems)],
+    code: hasErrors(problems) ? 1 : 0,
+  };
+}
+
+const isMessage = (e: { readonly kind: string }): boolean => e.kind === 'message' || e.kind === 'packet';
+
+interface CueReport {
+  readonly cue: string;
+  readonly at: string;
+  readonly what: string;
+  readonly lantern: Lantern;
+  readonly units: readonly {
+    readonly unit: string;
+    readonly outcome: Verdict['outcome'];
+    readonly offsetMs: number | null;
+    readonly why: string;
+  }[];
+}
+
+interface SongReport {
+  readonly song: string;
+  readonly lantern: Lantern;
+  readonly cues: readonly CueReport[];
+  readonly problems: readonly { readonly code: string; readonly severity: string; readonly sentence: string }[];
+}
+
+function runSong(show: Show, song: Song): SongReport {
+  const { units, tones } = indexShow(show);
+  const compiled = compileSong(show, song);
+  const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song));
+  const byCue = new Map<string, Verdict[]>();
+  for (const verdict of verdicts) {
+    const list = byCue.get(verdict.cueId);
+    if (list) list.push(verdict);
+    else byCue.set(verdict.cueId, [verdict]);
+  }
+  const { bars } = songTime(song);
+  const report = (id: string, at: string, what: string): CueReport => {
+    const found = byCue.get(id) ?? [];
+    return {
+      cue: id,
+      at,
+      what,
+      lantern: lanternOf(found),
+      units: found.map((v) => ({
+        unit: units.get(v.unitId)!.name,
+        outcome: v.outcome,
+        offsetMs: v.offset === null ? null : Math.round(v.offset) / 1000,
+        why: verdictSentence(v, units.get(v.unitId)!),
+      })),
+    };
+  };
+  const cues: CueReport[] = [];
+  if (song.openingToneId !== null) {
+    cues.push(report(OPENING_CUE, 'opening', tones.get(song.openingToneId)!.name));
+  }
+  for (const cue of song.cues) {
+    if (cue.muted) continue;
+    const { action } = cue;
+    const what =
+      action.kind === 'tone' ? tones.get(action.toneId)!.name : messageWords(fromHex(action.bytes)!);
+    cues.push(report(cue.id, formatPosition(bars, cue.at, song.bars), what));
+  }
+  return {
+    song: song.title,
+    // A song without cues leaves nothing to prove.
+    lantern: cues.length === 0 ? 'lit' : sumLanterns(cues.map((c) => c.lantern)),
+    cues,
+    problems: compiled.problems.map((p) => ({ code: p.code, severity: p.severity, sentence: sentence(p) })),
+  };
+}
+
+const MARKS: Readonly<Record<Lantern, string>> = { hollow: '( )', lit: '(*)', cracked: '(x)' };
+
+export function dryRunShow(path: string, title: string | undefined, json: boolean): Outcome {
+  const show = readShow(path);
+  const songs = title === undefined ? show.songs : [findSong(show, title)];
+  const reports = songs.map((song) => runSong(show, song));
+  const proven = reports.every((r) => r.lantern === 'lit' && r.problems.every((p) => p.severity !== 'error'));
+  const code = proven ? 0 : 1;
+  if (json) return { lines: [JSON.stringify({ show: show.title, proven, songs: reports }, null, 1)], code };
+  const lines = reports.flatMap((r) => [
+    `${MARKS[r.lantern]} ${r.song}`,
+    ...r.problems.map((p) => `    ${p.severity}: ${p.sentence}`),
+    ...r.cues.flatMap((c) => [
+      `  ${MARKS[c.lantern]} ${c.at.padEnd(10)} ${c.what}`,
+      ...c.units.filter((u) => u.outcome !== 'on-time').map((u) => `        ${u.why}`),
+    ]),
+  ]);
+  return { lines, code };
+}
+
+export function state(path: string, title: string, at: string, json: boolean): Outcome {
+  const show = readShow(path);
+  const song = findSong(show, title);
+  const { bars } = songTime(song);
+  const place = parsePosition(bars, at, song.bars);
+  if (!place.ok) throw new Failure(positionProblem(place.fault));
+  const rig = stateAt(show, song, place.ticks);
+  const units = show.units.map((unit) => unitReport(show, unit.id, rig));
+  const position = formatPosition(bars, place.ticks, song.bars);
+  if (json) {
+    return { lines: [JSON.stringify({ show: show.title, song: song.title, at: position, units }, null, 1)], code: 0 };
+  }
+  const lines = units.map((u) => `${u.unit.padEnd(24)} ${u.words}`);
+  return { lines: [`${song.title}, ${position}`, ...lines], code: 0 };
+}
+
+function positionProblem(fault: Extract<ReturnType<typeof parsePosition>, { ok: false }>['fault']): string {
+  const { code, ...data } = fault;
+  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
+}
+
+function unitReport(show: Show, unitId: string, rig: RigState) {
+  const unit = indexShow(show).units.get(unitId)!;
+  const { profile } = unit;
+  const is = rig[unitId];
+  const slot = is?.slot ?? null;
+  const name = slot === null ? null : ([...slotsById(unit).values()].find((s) => s.index === slot)?.name ?? '');
+  const controls = Object.entries(is?.controls ?? {}).map(([id, value]) => ({
+    control: profile.controls.find((c) => c.id === id)?.name ?? id,
+    value,
+  }));
+  const set = controls.filter((c) => c.value !== 'stored').map((c) => `${c.control} ${c.value}`);
+  const words = is ? `${stateWords(profile, is)}${name ? ` "${name}"` : ''}` : 'not known';
+  return {
+    unit: unit.name,
+    slot: slot === null ? null : { index: slot, label: labelOf(profile.plan, slot), name },
+    bank: is?.bank ?? null,
+    variant: is?.variant ?? null,
+    controls,
+    words: [words, ...set].join(', '),
+  };
+}

@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest';
+import { planFaults } from '../addressing';
+import { compileSong } from '../compile';
+import { readShowFile, writeShowFile } from '../formats/show-file';
+import { LIBRARY, librarySchema } from '../library';
+import { rigSpec, songWants } from '../show';
+import { dryRun } from '../simulate';
+import { demoShow } from './demoShow';
+
+const show = demoShow();
+
+describe('the demo show', () => {
+  it('is a valid show file and reads back the same', () => {
+    const { value, problems } = readShowFile(writeShowFile(show));
+    expect(problems).toEqual([]);
+    expect(value).toEqual(show);
+  });
+
+  it.each(show.songs.map((s) => [s.title, s] as const))('%s: every cue lands on its beat', (_, song) => {
+    const compiled = compileSong(show, song);
+    expect(compiled.problems).toEqual([]);
+    const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song));
+    expect(verdicts.length).toBeGreaterThan(song.cues.length);
+    expect(verdicts.filter((v) => v.outcome !== 'on-time')).toEqual([]);
+  });
+});
+
+describe('the library', () => {
+  it('holds valid profiles whose plans have no faults', () => {
+    expect(librarySchema.safeParse(LIBRARY).success).toBe(true);
+    for (const { profile } of LIBRARY) expect(planFaults(profile.plan)).toEqual([]);
+  });
+});

@@ -1,0 +1,1 @@
+export { demoShow } from './demoShow';

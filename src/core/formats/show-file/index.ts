@@ -1,0 +1,2 @@
+export { readShowData, readShowFile } from './read';
+export { writeShowFile } from './write';

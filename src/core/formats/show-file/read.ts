@@ -1,0 +1,101 @@
+import type { z } from 'zod';
+import { NOWHERE, hasErrors, problem, type Problem, type Read } from '../../problems';
+import { SHOW_FORMAT, checkShow, migrate, showSchema, type Show } from '../../show';
+
+/** Problems that one answer lists; a file with more is not mended line by line. */
+const PROBLEM_LIMIT = 20;
+
+/** Reads a show from the text of a file. Anything wrong refuses it whole, with the place in the show. */
+export function readShowFile(text: string): Read<Show> {
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch (error) {
+    return refused(syntaxProblem(text, error));
+  }
+  return readShowData(data);
+}
+
+/** Reads a show from data that was JSON or comes out of the database. */
+export function readShowData(data: unknown): Read<Show> {
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) {
+    return refused(problem('show.not-a-show', 'error', NOWHERE, { found: typeName(data) }));
+  }
+  const record = data as Record<string, unknown>;
+  if (record.format !== SHOW_FORMAT) {
+    const found = record.format === undefined ? 'no format' : `format ${short(record.format)}`;
+    return refused(problem('show.not-a-show', 'error', { in: 'show', path: ['format'] }, { found }));
+  }
+  const migrated = migrate(record);
+  if (!migrated.ok) return refused(migrated.problem);
+  const parsed = showSchema.safeParse(migrated.data);
+  if (!parsed.success) {
+    const problems = parsed.error.issues.slice(0, PROBLEM_LIMIT).map((i) => shapeProblem(i, migrated.data));
+    return { value: undefined, problems };
+  }
+  const problems = checkShow(parsed.data);
+  if (hasErrors(problems)) return { value: undefined, problems: problems.slice(0, PROBLEM_LIMIT) };
+  return { value: parsed.data, problems };
+}
+
+const refused = (p: Problem): Read<Show> => ({ value: undefined, problems: [p] });
+
+/** Where the text stops being JSON, as far as the engine says it. */
+function syntaxProblem(text: string, error: unknown): Problem {
+  const detail = error instanceof Error ? error.message : String(error);
+  const position = /position (\d+)/.exec(detail)?.[1];
+  const offset = position === undefined ? text.length : Number(position);
+  const before = text.slice(0, offset).split('\n');
+  const place = { in: 'text', row: before.length, column: before.at(-1)!.length + 1 } as const;
+  const token = offset < text.length ? short(text[offset]) : 'the end of the file';
+  return problem('json.syntax', 'error', place, { detail: token });
+}
+
+type Issue = z.core.$ZodIssue;
+
+function shapeProblem(issue: Issue, data: unknown): Problem {
+  const path = issue.path.map((step) => (typeof step === 'number' ? step : String(step)));
+  const found = path.reduce<unknown>((value, step) => (value as Record<string, unknown> | undefined)?.[step], data);
+  return problem('show.shape', 'error', { in: 'show', path }, { expected: expectation(issue), found: short(found) });
+}
+
+/** What was expected, in words. */
+function expectation(issue: Issue): string {
+  switch (issue.code) {
+    case 'invalid_type':
+      return TYPE_WORDS[issue.expected] ?? issue.expected;
+    case 'too_small':
+      return `${issue.origin === 'string' || issue.origin === 'array' ? 'a length of' : ''} at least ${issue.minimum}`.trim();
+    case 'too_big':
+      return `${issue.origin === 'string' || issue.origin === 'array' ? 'a length of' : ''} at most ${issue.maximum}`.trim();
+    case 'invalid_value':
+      return `one of ${issue.values.map((v) => JSON.stringify(v)).join(', ')}`;
+    case 'unrecognized_keys':
+      return `nothing named ${issue.keys.map((k) => JSON.stringify(k)).join(', ')}`;
+    case 'invalid_union':
+      return 'one of the kinds that the format knows';
+    case 'invalid_format':
+      return issue.format === 'regex' ? 'pairs of hexadecimal digits or the like' : issue.format;
+    default:
+      return 'something else';
+  }
+}
+
+const TYPE_WORDS: Readonly<Record<string, string>> = {
+  string: 'a text',
+  number: 'a number',
+  int: 'a whole number',
+  boolean: 'true or false',
+  array: 'a list',
+  object: 'an object',
+  null: 'null',
+};
+
+const typeName = (value: unknown): string =>
+  value === null ? 'null' : Array.isArray(value) ? 'a list' : (TYPE_WORDS[typeof value] ?? typeof value);
+
+function short(value: unknown): string {
+  if (value === undefined) return 'nothing';
+  const text = JSON.stringify(value);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}

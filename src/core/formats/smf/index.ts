@@ -1,0 +1,6 @@
+export { EVENT_LIMIT, readSmf } from './read';
+export { writeSmf } from './write';
+export { smfToShow } from './smfToShow';
+export { songToSmf, type SmfMode } from './songToSmf';
+export { STEP_ERROR_MICROS, tempoSteps, type TempoStep } from './tempoSteps';
+export type { SmfEvent, SmfFile, SmfTrack } from './types';

@@ -1,0 +1,1 @@
+export { LIBRARY, libraryProfile, librarySchema, type LibraryEntry } from './profiles';

@@ -1,0 +1,190 @@
+import { planFaults, encodingFaults, slotCount, valueRange } from '../addressing';
+import { problem, type Place, type Problem } from '../problems';
+import type { Show, Song, Tone, Unit } from './schema';
+
+const at = (...path: (string | number)[]): Place => ({ in: 'show', path });
+
+/**
+ * What a show's shape alone does not say: that ids are there once, that what is referred
+ * to exists, that marks are in order and numbers in range.
+ */
+export function checkShow(show: Show): Problem[] {
+  const problems: Problem[] = [];
+  const ids = (what: string, list: readonly { readonly id: string }[], ...path: (string | number)[]): Set<string> => {
+    const seen = new Set<string>();
+    for (const [i, { id }] of list.entries()) {
+      if (seen.has(id)) problems.push(problem('show.twice', 'error', at(...path, i), { what, id }));
+      seen.add(id);
+    }
+    return seen;
+  };
+  const known: Known = {
+    players: ids('player', show.players, 'players'),
+    ports: ids('port', show.ports, 'ports'),
+    units: ids('unit', show.units, 'units'),
+    tones: ids('tone', show.tones, 'tones'),
+    songs: ids('song', show.songs, 'songs'),
+    unitById: new Map(show.units.map((u) => [u.id, u])),
+    slotIds: new Map(show.units.map((u) => [u.id, new Set(u.slots.map((s) => s.id))])),
+  };
+  for (const [i, unit] of show.units.entries()) {
+    ids('slot', unit.slots, 'units', i, 'slots');
+    ids('control', unit.profile.controls, 'units', i, 'profile', 'controls');
+    problems.push(...checkUnit(unit, i, known));
+  }
+  for (const [i, tone] of show.tones.entries()) problems.push(...checkTone(tone, i, known));
+  for (const [i, song] of show.songs.entries()) {
+    ids('cue', song.cues, 'songs', i, 'cues');
+    ids('section', song.sections, 'songs', i, 'sections');
+    problems.push(...checkSong(song, i, known));
+  }
+  ids('entry of the set', show.set, 'set');
+  for (const [i, entry] of show.set.entries()) {
+    if (!known.songs.has(entry.songId)) problems.push(missing('song', entry.songId, 'set', i, 'songId'));
+  }
+  return problems;
+}
+
+interface Known {
+  readonly players: ReadonlySet<string>;
+  readonly ports: ReadonlySet<string>;
+  readonly units: ReadonlySet<string>;
+  readonly tones: ReadonlySet<string>;
+  readonly songs: ReadonlySet<string>;
+  readonly unitById: ReadonlyMap<string, Unit>;
+  readonly slotIds: ReadonlyMap<string, ReadonlySet<string>>;
+}
+
+const missing = (what: string, id: string, ...path: (string | number)[]): Problem =>
+  problem('show.missing', 'error', at(...path), { what, id });
+
+function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
+  const problems: Problem[] = [];
+  if (unit.playerId !== null && !known.players.has(unit.playerId)) {
+    problems.push(missing('player', unit.playerId, 'units', i, 'playerId'));
+  }
+  if (unit.input?.from === 'port' && !known.ports.has(unit.input.portId)) {
+    problems.push(missing('port', unit.input.portId, 'units', i, 'input', 'portId'));
+  }
+  if (unit.input?.from === 'unit') {
+    if (!known.units.has(unit.input.unitId)) {
+      problems.push(missing('unit', unit.input.unitId, 'units', i, 'input', 'unitId'));
+    } else if (feedsItself(unit, known)) {
+      problems.push(problem('show.input-cycle', 'error', at('units', i, 'input'), { unit: unit.name }));
+    }
+  }
+  const faults = planFaults(unit.profile.plan);
+  for (const fault of faults) {
+    const data = { unit: unit.name, fault: JSON.stringify(fault) };
+    problems.push(problem('show.plan', 'error', at('units', i, 'profile', 'plan'), data));
+  }
+  const slots = slotCount(unit.profile.plan);
+  const taken = new Set<number>();
+  for (const [k, slot] of unit.slots.entries()) {
+    if (slot.index >= slots) {
+      const data = { unit: unit.name, index: slot.index, slots };
+      problems.push(problem('show.slot-range', 'error', at('units', i, 'slots', k, 'index'), data));
+    } else if (taken.has(slot.index)) {
+      const data = { unit: unit.name, label: String(slot.index) };
+      problems.push(problem('show.slot-shared', 'error', at('units', i, 'slots', k, 'index'), data));
+    }
+    taken.add(slot.index);
+  }
+  const encodings = [
+    ...(unit.profile.variants ? [unit.profile.variants.encoding] : []),
+    ...unit.profile.controls.map((c) => c.encoding),
+  ];
+  for (const encoding of encodings) {
+    for (const fault of encodingFaults(encoding)) {
+      // A reserved number is a finding: the show still opens.
+      if (fault.code === 'reserved-number') continue;
+      const data = { unit: unit.name, fault: JSON.stringify(fault) };
+      problems.push(problem('show.plan', 'error', at('units', i, 'profile'), data));
+    }
+  }
+  for (const [k, relay] of unit.relays.entries()) {
+    const path = ['units', i, 'relays', k] as const;
+    if (relay.when.slotId !== null && !known.slotIds.get(unit.id)!.has(relay.when.slotId)) {
+      problems.push(missing('slot', relay.when.slotId, ...path, 'when', 'slotId'));
+    }
+    if (!known.units.has(relay.toUnitId)) problems.push(missing('unit', relay.toUnitId, ...path, 'toUnitId'));
+    else if (!known.slotIds.get(relay.toUnitId)!.has(relay.toSlotId)) {
+      problems.push(missing('slot', relay.toSlotId, ...path, 'toSlotId'));
+    }
+  }
+  return problems;
+}
+
+function feedsItself(unit: Unit, known: Known): boolean {
+  let at_: Unit | undefined = unit;
+  for (let i = 0; i <= known.units.size; i++) {
+    if (at_?.input?.from !== 'unit') return false;
+    at_ = known.unitById.get(at_.input.unitId);
+  }
+  return true;
+}
+
+function checkTone(tone: Tone, i: number, known: Known): Problem[] {
+  const problems: Problem[] = [];
+  for (const [k, part] of tone.parts.entries()) {
+    const path = ['tones', i, 'parts', k] as const;
+    const unit = known.unitById.get(part.unitId);
+    if (!unit) {
+      problems.push(missing('unit', part.unitId, ...path, 'unitId'));
+      continue;
+    }
+    const { profile } = unit;
+    if (part.slotId !== null && !known.slotIds.get(unit.id)!.has(part.slotId)) {
+      problems.push(missing('slot', part.slotId, ...path, 'slotId'));
+    }
+    const count = profile.variants?.names.length ?? 0;
+    if (part.variant !== null && part.variant >= count) {
+      const word = profile.variants?.word ?? 'variant';
+      const data = { unit: unit.name, word, value: part.variant, count };
+      problems.push(problem('show.variant-range', 'error', at(...path, 'variant'), data));
+    }
+    for (const [c, { controlId, value }] of part.controls.entries()) {
+      const control = profile.controls.find((x) => x.id === controlId);
+      if (!control) {
+        problems.push(missing('control', controlId, ...path, 'controls', c, 'controlId'));
+        continue;
+      }
+      const { low, high, step } = valueRange(control.encoding);
+      if (value < low || value > high || (step > 0 && !Number.isInteger(value / step))) {
+        const data = { unit: unit.name, control: control.name, value, low, high };
+        problems.push(problem('show.value-range', 'error', at(...path, 'controls', c, 'value'), data));
+      }
+    }
+  }
+  return problems;
+}
+
+function checkSong(song: Song, i: number, known: Known): Problem[] {
+  const problems: Problem[] = [];
+  const inOrder = (what: string, list: readonly number[], ...path: (string | number)[]): void => {
+    for (let k = 1; k < list.length; k++) {
+      if (list[k]! <= list[k - 1]!) problems.push(problem('show.order', 'error', at('songs', i, ...path, k), { what }));
+    }
+  };
+  inOrder('tempo marks', song.tempo.map((m) => m.at), 'tempo');
+  inOrder('metre marks', song.metre.map((m) => m.bar), 'metre');
+  inOrder('printed bar numbers', song.printed.map((m) => m.bar), 'printed');
+  const last = song.tempo.at(-1)!;
+  if (last.rampTo !== null) {
+    const place = at('songs', i, 'tempo', song.tempo.length - 1, 'rampTo');
+    problems.push(problem('show.ramp-nowhere', 'error', place, { bpm: last.rampTo }));
+  }
+  if (song.openingToneId !== null && !known.tones.has(song.openingToneId)) {
+    problems.push(missing('tone', song.openingToneId, 'songs', i, 'openingToneId'));
+  }
+  for (const [k, { action }] of song.cues.entries()) {
+    const path = ['songs', i, 'cues', k, 'action'] as const;
+    if (action.kind === 'tone' && !known.tones.has(action.toneId)) {
+      problems.push(missing('tone', action.toneId, ...path, 'toneId'));
+    }
+    if (action.kind === 'message' && !known.units.has(action.unitId)) {
+      problems.push(missing('unit', action.unitId, ...path, 'unitId'));
+    }
+  }
+  return problems;
+}

@@ -1,0 +1,2 @@
+export { placeWords, problemLine, sentence } from './problems';
+export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';

@@ -1,0 +1,99 @@
+import { labelOf, type Profile, type UnitState } from '../core/addressing';
+import { decodeMessage, toHex, type Bytes } from '../core/midi';
+import type { Unit } from '../core/show';
+import type { IgnoredWhy, Reason, Verdict } from '../core/simulate';
+
+const ms = (micros: number): string => {
+  const value = Math.abs(micros) / 1000;
+  return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} ms`;
+};
+
+const IGNORED: Readonly<Record<IgnoredWhy, string>> = {
+  'other-channel': 'it listens on another channel',
+  settling: 'it was still settling after a recall',
+  'not-understood': 'it means nothing to this unit',
+  'no-such-slot': 'it has no such slot',
+};
+
+/** What a dry run found for one cue on one unit, in a sentence. */
+export function verdictSentence(verdict: Verdict, unit: Pick<Unit, 'name' | 'profile'>): string {
+  const { name } = unit;
+  switch (verdict.outcome) {
+    case 'on-time':
+      return verdict.reason.kind === 'already'
+        ? `${name} is like this already.`
+        : `${name} is there on time${offsetWords(verdict.offset)}.`;
+    case 'early':
+      return `${name} changes ${ms(verdict.offset ?? 0)} too early.`;
+    case 'late':
+      return `${name} is ${ms(verdict.offset ?? 0)} late: ${reasonWords(verdict.reason, unit)}.`;
+    case 'never':
+      return `${name} never gets there: ${reasonWords(verdict.reason, unit)}.`;
+  }
+}
+
+function offsetWords(offset: number | null): string {
+  if (offset === null || Math.abs(offset) < 50) return '';
+  return `, ${ms(offset)} ${offset < 0 ? 'before' : 'after'} its beat`;
+}
+
+function reasonWords(reason: Reason, unit: Pick<Unit, 'name' | 'profile'>): string {
+  switch (reason.kind) {
+    case 'ignored':
+      return `it ignored ${toHex(reason.bytes, ' ').toUpperCase()}, because ${IGNORED[reason.why]}`;
+    case 'nothing-arrived':
+      return 'nothing arrived';
+    case 'arrived-late':
+      return `the message arrived too late for the ${reason.takes.toFixed(0)} ms that the unit takes`;
+    case 'other-state':
+      return `it is on ${stateWords(unit.profile, reason.state)} instead`;
+    case 'replaced':
+      return 'another change took its place';
+    case 'too-early':
+      return 'it was sent too early';
+    case 'already':
+    case 'as-wanted':
+      return 'it is as wanted';
+  }
+}
+
+/** A unit's slot and variant in its own writing. */
+export function stateWords(profile: Profile, state: UnitState): string {
+  const slot = state.slot === null ? 'an unknown slot' : labelOf(profile.plan, state.slot);
+  if (!profile.variants) return slot;
+  return `${slot}, ${variantWords(profile, state.variant)}`;
+}
+
+export function variantWords(profile: Profile, variant: UnitState['variant']): string {
+  const { variants } = profile;
+  if (!variants) return '';
+  if (variant === null) return `${variants.word} not known`;
+  if (variant === 'stored') return `${variants.word} as stored`;
+  return `${variants.word} ${variants.names[variant] ?? variant + 1}`;
+}
+
+/** A message in plain words, numbers as they are on the wire. */
+export function messageWords(bytes: Bytes): string {
+  const m = decodeMessage(bytes);
+  if (!m) return `${bytes.length} bytes`;
+  switch (m.kind) {
+    case 'program':
+      return `program ${m.program}, channel ${m.channel}`;
+    case 'control':
+      return `control ${m.control} = ${m.value}, channel ${m.channel}`;
+    case 'note-on':
+      return `note ${m.note} on, channel ${m.channel}`;
+    case 'note-off':
+      return `note ${m.note} off, channel ${m.channel}`;
+    case 'key-pressure':
+      return `pressure ${m.value} on note ${m.note}, channel ${m.channel}`;
+    case 'channel-pressure':
+      return `pressure ${m.value}, channel ${m.channel}`;
+    case 'pitch-bend':
+      return `pitch bend ${m.value - 8192}, channel ${m.channel}`;
+    case 'exclusive':
+      return `system exclusive, ${m.bytes.length} bytes`;
+    case 'system':
+      return `system message ${toHex(m.bytes, ' ').toUpperCase()}`;
+  }
+}
