@@ -1,7 +1,5 @@
 import {
-  UNKNOWN_STATE,
   sameControl,
-  type RelaySpec,
   type RigState,
   type UnitSpec,
   type UnitState,
@@ -11,7 +9,16 @@ import { activeCues, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold, expandAim, type Step } from './expand';
-import { durationOf, gapAfter, latencyOf, newChain, type Chain, type PlannedJob } from './jobs';
+import {
+  durationOf,
+  effectTime,
+  gapAfter,
+  latencyOf,
+  newChain,
+  relayTail,
+  type Chain,
+  type PlannedJob,
+} from './jobs';
 import { schedulePort } from './schedule/schedulePort';
 
 /** Id of the cue that catch-up messages are sent for. */
@@ -44,7 +51,7 @@ export function catchUpSteps(
   to: RigState,
 ): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
   const context = contextOf(show);
-  const fold = new StateFold(context.units, from);
+  let fold = new StateFold(context.units, from);
   const units = [...context.units.values()].sort(
     (a, b) => context.order.get(a.id)! - context.order.get(b.id)!,
   );
@@ -52,21 +59,90 @@ export function catchUpSteps(
   for (const unit of units) {
     const wanted = to[unit.id];
     if (!wanted || !context.paths.has(unit.id)) continue;
-    const channel = context.channels.get(unit.id)!;
-    const again = mustRelayAgain(context.units, context.paths, fold, to, unit, wanted);
-    const reload = again === 'slot' || lostToStore(unit, fold.get(unit.id), wanted);
-    if (again === 'variant' && !reload) forget(fold, unit.id);
-    const aim = {
-      slot: wanted.slot ?? undefined,
-      variant: typeof wanted.variant === 'number' ? wanted.variant : undefined,
-      controls: Object.fromEntries(
-        Object.entries(wanted.controls).filter((c): c is [string, number] => c[1] !== 'stored'),
-      ),
-    };
-    const steps = expandAim(fold, unit, channel, aim, 'changes', reload && aim.slot !== undefined);
-    if (steps.length > 0) result.push({ unit, steps });
+    const plan = bestPlan(context, fold, unit, to);
+    fold = plan.fold;
+    if (plan.steps.length > 0) result.push({ unit, steps: plan.steps });
   }
   return result;
+}
+
+type Context = ReturnType<typeof contextOf>;
+
+interface Plan {
+  readonly fold: StateFold;
+  readonly steps: readonly Step[];
+}
+
+/** Somewhere to go on the way, for what the unit then tells others. */
+interface Detour {
+  readonly slot: number | null;
+  readonly variant: number | null;
+}
+
+/**
+ * The messages for one unit. Units that no port reaches are brought to their state by the
+ * unit before them, which may have to go where it is once more, or by way of a place that
+ * makes it relay; of the ways that do it, the one with the fewest messages is taken.
+ */
+function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigState): Plan {
+  const straight = plan(context, fold, unit, to, []);
+  const goals = unreachedBy(context, unit, to);
+  if (done(straight, goals)) return straight;
+  const ways = unit.relays
+    .filter((r) => goals.has(r.toUnit))
+    .map((r): Detour => ({ slot: r.slot, variant: r.variant }));
+  let best: Plan | undefined;
+  for (const first of ways) {
+    for (const way of [[first], ...ways.map((second) => [first, second])]) {
+      const found = plan(context, fold, unit, to, way);
+      if (done(found, goals) && (!best || found.steps.length < best.steps.length)) best = found;
+    }
+  }
+  return best ?? straight;
+}
+
+/** The slots wanted of units that only this one's relay rules reach, near and far. */
+function unreachedBy(context: Context, unit: UnitSpec, to: RigState): Map<string, number> {
+  const goals = new Map<string, number>();
+  const visit = (from: UnitSpec): void => {
+    for (const { toUnit } of from.relays) {
+      const target = context.units.get(toUnit);
+      const slot = to[toUnit]?.slot ?? null;
+      if (!target || context.paths.has(toUnit) || slot === null || goals.has(toUnit)) continue;
+      goals.set(toUnit, slot);
+      visit(target);
+    }
+  };
+  visit(unit);
+  return goals;
+}
+
+const done = ({ fold }: Plan, goals: ReadonlyMap<string, number>): boolean =>
+  [...goals].every(([id, slot]) => fold.get(id).slot === slot);
+
+function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, way: readonly Detour[]): Plan {
+  const fold = new StateFold(context.units, from.all());
+  const channel = context.channels.get(unit.id)!;
+  const wanted = to[unit.id]!;
+  const steps: Step[] = [];
+  for (const { slot, variant } of way) {
+    const place = slot ?? wanted.slot ?? undefined;
+    const aim = { slot: place, variant: variant ?? undefined, controls: {} };
+    // A rule on the slot alone fires only when the slot is recalled.
+    const reload = variant === null && place !== undefined;
+    if (variant !== null && fold.get(unit.id).variant === variant) forgetVariant(fold, unit.id);
+    steps.push(...expandAim(fold, unit, channel, aim, 'changes', reload));
+  }
+  const reload = wanted.slot !== null && lostToStore(unit, fold.get(unit.id), wanted);
+  const aim = {
+    slot: wanted.slot ?? undefined,
+    variant: typeof wanted.variant === 'number' ? wanted.variant : undefined,
+    controls: Object.fromEntries(
+      Object.entries(wanted.controls).filter((c): c is [string, number] => c[1] !== 'stored'),
+    ),
+  };
+  steps.push(...expandAim(fold, unit, channel, aim, 'changes', reload));
+  return { fold, steps };
 }
 
 /** Only loading the preset again brings back what the preset stores. */
@@ -78,47 +154,13 @@ function lostToStore(unit: UnitSpec, is: UnitState, wanted: UnitState): boolean 
   );
 }
 
-function forget(fold: StateFold, unitId: string): void {
+/** Has the variant sent once more, so that the rule that hangs on it fires again. */
+function forgetVariant(fold: StateFold, unitId: string): void {
   fold.set(unitId, { ...fold.get(unitId), variant: null });
 }
 
-/**
- * A unit that no port reaches is brought to its state by the unit before it: that one has
- * to go where it is once more, by the variant where the rule hangs on one.
- */
-function mustRelayAgain(
-  units: ReadonlyMap<string, UnitSpec>,
-  paths: ReadonlyMap<string, unknown>,
-  fold: StateFold,
-  to: RigState,
-  unit: UnitSpec,
-  wanted: UnitState,
-): 'slot' | 'variant' | undefined {
-  let again: 'slot' | 'variant' | undefined;
-  for (const relay of unit.relays) {
-    if (!relayHolds(relay, wanted)) continue;
-    const target = units.get(relay.toUnit);
-    if (!target || paths.has(target.id)) continue;
-    const goal = to[target.id]?.slot ?? null;
-    if (goal === null || (fold.get(target.id).slot === goal && !deeper(units, paths, fold, to, target))) continue;
-    if (relay.variant === null) return 'slot';
-    again = 'variant';
-  }
-  return again;
-}
-
-const deeper = (
-  units: ReadonlyMap<string, UnitSpec>,
-  paths: ReadonlyMap<string, unknown>,
-  fold: StateFold,
-  to: RigState,
-  target: UnitSpec,
-): boolean =>
-  mustRelayAgain(units, paths, fold, to, { ...target, relays: target.relays.filter((r) => r.toUnit !== target.id) }, to[target.id] ?? UNKNOWN_STATE) !== undefined;
-
-const relayHolds = (relay: RelaySpec, state: UnitState): boolean =>
-  (relay.slot === null || relay.slot === state.slot) &&
-  (relay.variant === null || relay.variant === state.variant);
+/** A little more than the longest settle that outlasts a recall by rounding. */
+const RELAY_MARGIN: Micros = 1000;
 
 export interface CatchUp {
   readonly events: readonly TimedBytes[];
@@ -138,7 +180,13 @@ export function catchUp(show: Show, from: RigState, to: RigState): CatchUp {
     for (const step of steps) {
       const latency = latencyOf(path, step.bytes);
       const duration = durationOf(path, step.bytes);
-      const gap = gapAfter(chain, unit, latency);
+      const before = chain.last < 0 ? undefined : list[chain.last];
+      // What one step sets off by relay rules must have come to its end before the next sets off more.
+      const relayed =
+        before && before.step.relays.length > 0 && before.unit === unit
+          ? effectTime(unit, before.step) + relayTail(context.units, before.step.relays) + RELAY_MARGIN
+          : 0;
+      const gap = Math.max(gapAfter(chain, unit, latency), relayed);
       list.push({
         cueId: CATCH_UP_CUE,
         unit,

@@ -1,4 +1,4 @@
-import { meets, type RigSpec, type UnitSpec, type UnitState, type Wanted } from '../addressing';
+import { meets, type RigSpec, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../addressing';
 import { DIN_BYTE_MICROS, type Bytes, type TimedBytes } from '../midi';
 import { millisToMicros, type Micros, type Millis } from '../time';
 import { SimulatedRig, type IgnoredWhy, type TraceEntry } from './rig';
@@ -93,11 +93,11 @@ function judge(
     for (const [i, wanted] of ordered.entries()) {
       const previous = ordered[i - 1];
       if (previous && previous.due < wanted.due) before = previous.due;
-      const next = nexts[i]!;
+      const span = { before, next: nexts[i]!, previous };
       verdicts.push(
         wanted.aim.kind === 'bytes'
           ? judgeBytes(line, wanted, wanted.aim.bytes, tolerance)
-          : judgeState(line, wanted, wanted.aim.state, before, next, tolerance),
+          : judgeState(line, wanted, wanted.aim.state, span, tolerance),
       );
     }
   }
@@ -126,15 +126,27 @@ function nominal(unit: UnitSpec, wanted: Wanted): Micros {
   return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire * DIN_BYTE_MICROS;
 }
 
+/** When a thing wanted may happen: after the due time before it, and before the next. */
+interface Span {
+  readonly before: Micros;
+  readonly next: Micros;
+  readonly previous: Wanted | undefined;
+}
+
+/** Whether all that `aim` names is named, with the same values, by `other`. */
+const coveredBy = (aim: UnitAim, other: UnitAim): boolean =>
+  (aim.slot === undefined || aim.slot === other.slot) &&
+  (aim.variant === undefined || aim.variant === other.variant) &&
+  Object.entries(aim.controls).every(([id, value]) => other.controls[id] === value);
+
 /** Rounding of sums of microseconds. */
 const GRAIN: Micros = 0.01;
 
 function judgeState(
   line: UnitLine,
   wanted: Wanted,
-  aim: Parameters<typeof meets>[2],
-  before: Micros,
-  next: Micros,
+  aim: UnitAim,
+  { before, next, previous }: Span,
   tolerance: Tolerance,
 ): Verdict {
   const { unit, changes } = line;
@@ -148,7 +160,12 @@ function judgeState(
     while (since > 0 && meets(profile, changes[since - 1]!.state, aim)) since -= 1;
     const at = changes[since]!.at;
     const offset = at - due;
-    if (at <= before + GRAIN) return { ...base, outcome: 'on-time', offset: 0, reason: { kind: 'already' } };
+    // Also when the cue before wanted the same and came late: then this one had nothing to do.
+    const sameBefore =
+      previous?.aim.kind === 'state' && at < due - GRAIN && meets(profile, changes[since]!.state, previous.aim.state);
+    if (at <= before + GRAIN || (sameBefore && coveredBy(aim, previous.aim.state))) {
+      return { ...base, outcome: 'on-time', offset: 0, reason: { kind: 'already' } };
+    }
     if (offset < -millisToMicros(tolerance.before) - GRAIN) {
       return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
     }

@@ -45,7 +45,7 @@ export function songToSmf(show: Show, song: Song, mode: SmfMode): { file: SmfFil
   }
   const messages = mode === 'written' ? written(show, song) : sent(show, song, steps, problems);
   const lead = leadIn(song, messages, time.tempo, problems);
-  const division = mode === 'sent' ? SENT_DIVISION : divisionFor(messages, problems);
+  const division = mode === 'sent' ? SENT_DIVISION : divisionFor([...messages, ...steps], problems);
   const inFile = (tick: Ticks): number => Math.round(((tick + lead) * division) / TICKS_PER_QUARTER);
 
   const tracks: SmfTrack[] = [conductor(song, steps, lead, inFile, problems)];
@@ -104,10 +104,10 @@ function leadIn(song: Song, messages: readonly UnitMessage[], tempo: TempoMap, p
   return bars * bar;
 }
 
-/** The least division of 960 or more in which every message has a whole tick, as far as files go. */
-function divisionFor(messages: readonly UnitMessage[], problems: Problem[]): number {
+/** The least division of 960 or more in which every place is a whole tick, as far as files go. */
+function divisionFor(places: readonly { readonly tick: Ticks }[], problems: Problem[]): number {
   let division = 1;
-  for (const { tick } of messages) {
+  for (const { tick } of places) {
     const under = denominator(tick / TICKS_PER_QUARTER);
     const next = (division / gcd(division, under)) * under;
     if (next > MAX_DIVISION) {

@@ -14,12 +14,13 @@ const MAX_MICROS = 0xffffff;
 /**
  * A tempo map as the steps that a file can hold. Each step makes good what the one before
  * it rounded, so the error stays below `STEP_ERROR_MICROS` plus half a microsecond a
- * quarter of one step, however long the song. All ticks are whole.
+ * quarter of one step, however long the song. Steps start where tempos change and, within
+ * a tempo, whole ticks after that.
  */
 export function tempoSteps(map: TempoMap, end: Ticks): TempoStep[] {
   const steps: TempoStep[] = [];
   let error = 0;
-  const edges = map.segments.map((s) => Math.round(s.tick)).filter((t) => t > 0 && t < end);
+  const edges = map.segments.map((s) => s.tick).filter((t) => t > 0 && t < end);
   const starts = [...new Set([0, ...edges])];
   for (const [i, start] of starts.entries()) {
     const stop = starts[i + 1] ?? Math.max(end, start + 1);
@@ -38,7 +39,7 @@ export function tempoSteps(map: TempoMap, end: Ticks): TempoStep[] {
 
 /** Ticks that one whole-microsecond tempo may stand for from `tick` on. */
 function stepLength(map: TempoMap, tick: Ticks, stop: Ticks): Ticks {
-  const segment = map.segments.findLast((s) => Math.round(s.tick) <= tick) ?? map.segments[0]!;
+  const segment = map.segments.findLast((s) => s.tick <= tick) ?? map.segments[0]!;
   const x = Math.max(0, tick - segment.tick) / TICKS_PER_QUARTER;
   const bpm = segment.bpm + segment.slope * x;
   if (segment.slope === 0) {

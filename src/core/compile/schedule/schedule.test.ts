@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compareCost, type Cost, type Job } from './job';
+import { schedulePort } from './schedulePort';
+import { twoPasses } from './twoPasses';
+
+/** The best cost over every order that keeps each unit's messages in theirs, without any shortcut. */
+function bruteForce(jobs: readonly Job[]): Cost {
+  let best: Cost | undefined;
+  const order: number[] = [];
+  const used = new Set<number>();
+  const visit = (): void => {
+    if (order.length === jobs.length) {
+      const { cost } = twoPasses(jobs, order);
+      if (!best || compareCost(cost, best) < 0) best = cost;
+      return;
+    }
+    for (const [i, job] of jobs.entries()) {
+      if (used.has(i) || (job.after >= 0 && !used.has(job.after))) continue;
+      used.add(i);
+      order.push(i);
+      visit();
+      order.pop();
+      used.delete(i);
+    }
+  };
+  visit();
+  return best!;
+}
+
+/** Messages of a few units on one cable: each unit's in a chain, deadlines near each other. */
+const cases = (most: number): fc.Arbitrary<Job[]> =>
+  fc
+    .array(
+      fc.record({
+        unit: fc.integer({ min: 0, max: 4 }),
+        duration: fc.constantFrom(640, 960, 2560),
+        deadline: fc.integer({ min: 0, max: 12000 }),
+        release: fc.constantFrom(-20000, -20000, 0, 2000),
+        gap: fc.constantFrom(0, 0, 1500, 4000),
+      }),
+      { minLength: 1, maxLength: most },
+    )
+    .map((list) => {
+      const last = new Map<number, number>();
+      return list.map(({ unit, ...job }, i) => {
+        const after = last.get(unit) ?? -1;
+        last.set(unit, i);
+        return { ...job, after, gap: after < 0 ? 0 : job.gap };
+      });
+    });
+
+describe('schedulePort', () => {
+  it('lets nothing leave before its release, overlap, or come out of its order', () => {
+    fc.assert(
+      fc.property(cases(30), (jobs) => {
+        const { ends } = schedulePort(jobs);
+        const spans = jobs.map((j, i) => [ends[i]! - j.duration, ends[i]!] as const).sort((a, b) => a[0] - b[0]);
+        for (const [k, [start]] of spans.entries()) {
+          if (k > 0) expect(start).toBeGreaterThanOrEqual(spans[k - 1]![1] - 1e-6);
+        }
+        for (const [i, job] of jobs.entries()) {
+          expect(ends[i]! - job.duration).toBeGreaterThanOrEqual(job.release - 1e-6);
+          if (job.after >= 0) expect(ends[i]! - ends[job.after]!).toBeGreaterThanOrEqual(Math.max(job.gap, job.duration) - 1e-6);
+        }
+      }),
+      { seed: 21, numRuns: 300 },
+    );
+  });
+
+  it('equals brute force in all three figures for up to eight messages', () => {
+    fc.assert(
+      fc.property(cases(7), (jobs) => {
+        const found = schedulePort(jobs).cost;
+        const best = bruteForce(jobs);
+        expect(found.maxLate).toBeCloseTo(best.maxLate, 2);
+        expect(found.totalLate).toBeCloseTo(best.totalLate, 2);
+        expect(found.totalEarly).toBeCloseTo(best.totalEarly, 2);
+      }),
+      { seed: 22, numRuns: 400 },
+    );
+    fc.assert(
+      fc.property(cases(8).filter((jobs) => jobs.length === 8), (jobs) => {
+        expect(compareCost(schedulePort(jobs).cost, bruteForce(jobs))).toBe(0);
+      }),
+      { seed: 23, numRuns: 30 },
+    );
+  });
+
+  it('sends the shorter of two messages last when both are due at once', () => {
+    const job = (duration: number): Job => ({ duration, deadline: 10000, release: 0, after: -1, gap: 0 });
+    const { ends } = schedulePort([job(640), job(960)]);
+    expect([...ends]).toEqual([10000, 9360]);
+  });
+});

@@ -1,0 +1,82 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { problemLine } from '../../../wording';
+import { demoShow } from '../../demo';
+import { SHOW_VERSION, type Show } from '../../show';
+import { readShowFile } from './read';
+import { writeShowFile } from './write';
+
+const text = writeShowFile(demoShow());
+
+/** What the reader says about the demo show with one thing changed. */
+function complaints(change: (show: Record<string, any>) => void): string[] {
+  const show = JSON.parse(text) as Record<string, any>;
+  change(show);
+  const { value, problems } = readShowFile(JSON.stringify(show));
+  if (problems.some((p) => p.severity === 'error')) expect(value).toBeUndefined();
+  return problems.map(problemLine);
+}
+
+describe('show file', () => {
+  it('has a saved file of every version, and reads them all', () => {
+    const folder = new URL('../../../../fixtures/shows/', import.meta.url);
+    const names = readdirSync(folder);
+    for (let version = 1; version <= SHOW_VERSION; version++) expect(names).toContain(`version-${version}.json`);
+    for (const name of names) {
+      const { value, problems } = readShowFile(readFileSync(new URL(name, folder), 'utf8'));
+      expect(problems).toEqual([]);
+      expect((value as Show).version).toBe(SHOW_VERSION);
+    }
+  });
+
+  it('says where the JSON breaks off', () => {
+    const { problems } = readShowFile('{\n "format": "hollow-lantern-show",\n "version": 1,,\n}');
+    expect(problems.map(problemLine)[0]).toMatch(/^line 3, column 15: The file is not valid JSON/);
+    expect(readShowFile('').problems.map(problemLine)[0]).toMatch(/not valid JSON/);
+    expect(readShowFile(text.slice(0, 999)).value).toBeUndefined();
+  });
+
+  it('names what was expected and what came, with the place in the show', () => {
+    expect(complaints((s) => (s.units[1].channel = 17))).toEqual(['units[1].channel: Expected at most 16, found 17.']);
+    expect(complaints((s) => (s.tones[0].name = 5))).toEqual(['tones[0].name: Expected a text, found 5.']);
+    expect(complaints((s) => delete s.songs[2].cues[1].at)).toEqual(['songs[2].cues[1].at: Expected a number, found nothing.']);
+    expect(complaints((s) => (s.ports[0].cable = 'string'))).toEqual(['ports[0].cable: Expected one of "din", "usb", found "string".']);
+    expect(complaints((s) => (s.extra = 1))).toEqual([expect.stringContaining('Expected nothing named "extra"')]);
+  });
+
+  it('refuses a foreign or newer file by name', () => {
+    expect(readShowFile('[]').problems.map(problemLine)[0]).toContain('found a list');
+    expect(readShowFile('{"format":"other"}').problems.map(problemLine)[0]).toContain('format "other"');
+    expect(complaints((s) => (s.version = 99))[0]).toContain('newer Hollow Lantern (show version 99');
+  });
+
+  it('finds references to what is not there, doubles, and wrong order', () => {
+    expect(complaints((s) => (s.songs[0].cues[0].action.toneId = 'gone'))).toEqual([
+      'songs[0].cues[0].action.toneId: It refers to the tone "gone", which is not in the show.',
+    ]);
+    expect(complaints((s) => (s.tones[1].id = s.tones[0].id)).join()).toContain('used twice');
+    expect(complaints((s) => (s.songs[0].metre[1].bar = 1))).toEqual(['songs[0].metre[1]: The metre marks must be in order, each at a place of its own.']);
+    expect(complaints((s) => (s.songs[0].tempo[0].rampTo = 90))[0]).toContain('no mark follows');
+    expect(complaints((s) => (s.tones[0].parts[0].variant = 8))).toEqual(['tones[0].parts[0].variant: Quillback has 8 scenes, counted from 0; found 8.']);
+    expect(complaints((s) => (s.units[0].slots[0].index = 180))[0]).toContain('past the last');
+    expect(complaints((s) => (s.units[0].input = { from: 'unit', unitId: 'oxbow', thru: false }))[0]).toContain('by itself');
+    expect(complaints((s) => (s.tones[0].parts[2].controls[0].value = 101))[0]).toContain('Mix of Tarn takes 0 to 100; found 101');
+  });
+
+  it('answers any text and any damaged show without throwing', () => {
+    fc.assert(fc.property(fc.string(), (t) => readShowFile(t).value === undefined), { seed: 51 });
+    fc.assert(
+      fc.property(fc.nat(text.length - 1), fc.string({ minLength: 0, maxLength: 3 }), (at, with_) => {
+        readShowFile(text.slice(0, at) + with_ + text.slice(at + 1));
+      }),
+      { seed: 52, numRuns: 150 },
+    );
+    fc.assert(
+      fc.property(fc.json(), (json) => {
+        readShowFile(`{"format":"hollow-lantern-show","version":1,"units":${json},"songs":${json}}`);
+      }),
+      { seed: 53 },
+    );
+  });
+});
