@@ -1,6 +1,7 @@
 import {
   sameControl,
   type RigState,
+  type UnitAim,
   type UnitSpec,
   type UnitState,
 } from '../addressing';
@@ -169,10 +170,37 @@ export interface CatchUp {
 }
 
 /** Catch-up messages timed from 0 on, as soon as cables and units take them. */
-export function catchUp(show: Show, from: RigState, to: RigState): CatchUp {
+export const catchUp = (show: Show, from: RigState, to: RigState): CatchUp =>
+  soonest(show, catchUpSteps(show, from, to), CATCH_UP_CUE);
+
+/** Id of the cue that messages sent to try something belong to. */
+export const AUDITION_CUE = 'audition';
+
+/**
+ * The messages that try one thing on a unit at once. A slot is recalled also when it is on
+ * already: whoever presses it wants to hear it load.
+ */
+export function audition(show: Show, unitId: string, aim: UnitAim, from: RigState): CatchUp {
+  const context = contextOf(show);
+  const unit = context.units.get(unitId);
+  if (!unit || !context.paths.has(unitId)) return { events: [], length: 0 };
+  const fold = new StateFold(context.units, from);
+  const known = fold.get(unitId);
+  // Nothing may be left out as known: the real unit may have been turned by hand.
+  fold.set(unitId, { ...known, variant: null, controls: {} });
+  const steps = expandAim(fold, unit, context.channels.get(unitId)!, aim, 'changes', true);
+  return soonest(show, [{ unit, steps }], AUDITION_CUE);
+}
+
+/** Times steps from 0 on, as soon as cables and units take them. */
+function soonest(
+  show: Show,
+  plans: readonly { readonly unit: UnitSpec; readonly steps: readonly Step[] }[],
+  cueId: string,
+): CatchUp {
   const context = contextOf(show);
   const lists = new Map<string, PlannedJob[]>();
-  for (const { unit, steps } of catchUpSteps(show, from, to)) {
+  for (const { unit, steps } of plans) {
     const path = context.paths.get(unit.id)!;
     let list = lists.get(path.portId);
     if (!list) lists.set(path.portId, (list = []));
@@ -183,21 +211,11 @@ export function catchUp(show: Show, from: RigState, to: RigState): CatchUp {
       const before = chain.last < 0 ? undefined : list[chain.last];
       // What one step sets off by relay rules must have come to its end before the next sets off more.
       const relayed =
-        before && before.step.relays.length > 0 && before.unit === unit
+        before && before.step.relays.length > 0
           ? effectTime(unit, before.step) + relayTail(context.units, before.step.relays) + RELAY_MARGIN
           : 0;
       const gap = Math.max(gapAfter(chain, unit, latency), relayed);
-      list.push({
-        cueId: CATCH_UP_CUE,
-        unit,
-        path,
-        step,
-        duration,
-        deadline: 0,
-        release: 0,
-        after: chain.last,
-        gap,
-      });
+      list.push({ cueId, unit, path, step, duration, deadline: 0, release: 0, after: chain.last, gap });
       chain.last = list.length - 1;
       chain.lastWasRecall = step.kind === 'recall';
       chain.lastLatency = latency;
@@ -207,16 +225,9 @@ export function catchUp(show: Show, from: RigState, to: RigState): CatchUp {
   let length = 0;
   for (const list of lists.values()) {
     const { ends } = schedulePort(list);
-    for (const [i, job] of list.entries()) {
-      const { portId } = job.path;
-      events.push({
-        at: ends[i]! - job.duration,
-        portId,
-        bytes: job.step.bytes,
-        cueId: CATCH_UP_CUE,
-        unitId: job.unit.id,
-      });
-      length = Math.max(length, ends[i]! + latencyOf(job.path, job.step.bytes) + settled(job.unit));
+    for (const [i, { path, step, unit, duration }] of list.entries()) {
+      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit.id });
+      length = Math.max(length, ends[i]! + latencyOf(path, step.bytes) + settled(unit));
     }
   }
   events.sort((a, b) => a.at - b.at);

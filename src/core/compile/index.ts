@@ -1,4 +1,7 @@
 export { compileSong, type CompiledSong, type Forecasted } from './compileSong';
-export { CATCH_UP_CUE, catchUp, catchUpSteps, stateAt, type CatchUp } from './catchUp';
-export type { Step, StepKind } from './expand';
+export { AUDITION_CUE, CATCH_UP_CUE, audition, catchUp, catchUpSteps, stateAt, type CatchUp } from './catchUp';
+export { fingerprints } from './fingerprint';
+export { playLine, type PlayLine } from './playLine';
+export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
+export type { Step, StepKind } from './expand';

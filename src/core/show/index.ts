@@ -23,3 +23,24 @@ export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
 export { emptyShow, messageCue, newSong, newTone, newUnit, toneCue } from './builders';
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
+export {
+  addSong,
+  addTone,
+  addUnit,
+  changeCue,
+  moveInSet,
+  nameSlot,
+  placeCue,
+  removeCue,
+  removeSong,
+  removeTone,
+  renameTone,
+  setShowTitle,
+  setSongField,
+  setTonePart,
+  setUnitField,
+  slotAt,
+  slotTitle,
+  slotUses,
+  toneUses,
+} from './commands';

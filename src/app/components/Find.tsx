@@ -1,0 +1,78 @@
+import { ComboBox, ListBox } from 'react-aria-components';
+import styled from 'styled-components';
+import { Input, Label } from './controls';
+import { Drop, DropItem } from './Pick';
+
+export interface Found {
+  readonly id: string;
+  readonly name: string;
+  /** Small words behind the name. */
+  readonly aside?: string;
+}
+
+const Root = styled(ComboBox)`
+  display: grid;
+  gap: 3px;
+  min-width: 0;
+`;
+
+const Aside = styled.small`
+  margin-left: auto;
+  padding-left: 14px;
+  opacity: 0.75;
+  white-space: nowrap;
+`;
+
+interface Props {
+  readonly label: string;
+  readonly hideLabel?: boolean;
+  /** What fits the text, best first. */
+  readonly search: (text: string) => readonly Found[];
+  readonly text: string;
+  readonly onText: (text: string) => void;
+  readonly onPick: (id: string) => void;
+  /** Enter on a text that no list entry is chosen for. */
+  readonly onEnter?: () => void;
+  readonly placeholder?: string;
+  readonly inputId?: string;
+}
+
+/** Type a part, take one. The list is made by `search`; what is typed stays until something is taken. */
+export function Find({ label, hideLabel = false, search, text, onText, onPick, onEnter, placeholder, inputId }: Props) {
+  const items = search(text);
+  return (
+    <Root
+      aria-label={hideLabel ? label : undefined}
+      items={items}
+      inputValue={text}
+      onInputChange={onText}
+      selectedKey={null}
+      onSelectionChange={(key) => key !== null && onPick(String(key))}
+      menuTrigger="focus"
+      allowsCustomValue
+      allowsEmptyCollection={false}
+    >
+      {!hideLabel && <Label>{label}</Label>}
+      <Input
+        id={inputId}
+        placeholder={placeholder}
+        autoComplete="off"
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && !e.nativeEvent.isComposing && onEnter && e.currentTarget.getAttribute('aria-activedescendant') === null) {
+            onEnter();
+          }
+        }}
+      />
+      <Drop>
+        <ListBox<Found>>
+          {(item) => (
+            <DropItem id={item.id} textValue={item.name}>
+              {item.name}
+              {item.aside !== undefined && <Aside>{item.aside}</Aside>}
+            </DropItem>
+          )}
+        </ListBox>
+      </Drop>
+    </Root>
+  );
+}

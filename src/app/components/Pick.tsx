@@ -1,0 +1,100 @@
+import { ChevronDown } from 'lucide-react';
+import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import styled from 'styled-components';
+import { desk } from '../theme/tokens';
+import { Label } from './controls';
+
+export interface Choice {
+  readonly id: string;
+  readonly name: string;
+}
+
+const Root = styled(Select)`
+  display: grid;
+  gap: 3px;
+  min-width: 0;
+`;
+
+const Face = styled(Button)`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  min-height: 34px;
+  width: 100%;
+  padding: 4px 9px;
+  border: 1.5px solid ${desk.lineStrong};
+  border-radius: 4px;
+  background: #fff;
+  color: ${desk.ink};
+  text-align: left;
+  cursor: pointer;
+  & > :first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+export const Drop = styled(Popover)`
+  min-width: var(--trigger-width);
+  background: ${desk.sheet};
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 12px 4px 12px;
+  box-shadow: 0 8px 22px rgb(19 38 45 / 22%);
+  overflow: auto;
+  padding: 4px;
+`;
+
+export const DropItem = styled(ListBoxItem)`
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  padding: 6px 10px;
+  border-radius: 3px;
+  cursor: pointer;
+  outline: none;
+  &[data-focused] {
+    background: ${desk.tideWash};
+  }
+  &[data-selected] {
+    font-weight: 700;
+  }
+`;
+
+interface Props {
+  readonly label: string;
+  /** Said to a screen reader only. */
+  readonly hideLabel?: boolean;
+  readonly choices: readonly Choice[];
+  readonly value: string;
+  readonly onPick: (id: string) => void;
+  readonly width?: string;
+}
+
+/** One of a few. */
+export function Pick({ label, hideLabel = false, choices, value, onPick, width }: Props) {
+  return (
+    <Root
+      selectedKey={value}
+      onSelectionChange={(key) => key !== null && onPick(String(key))}
+      style={width === undefined ? {} : { width }}
+      {...(hideLabel ? { 'aria-label': label } : {})}
+    >
+      {!hideLabel && <Label>{label}</Label>}
+      <Face>
+        <SelectValue />
+        <ChevronDown size={15} aria-hidden />
+      </Face>
+      <Drop>
+        <ListBox items={choices}>
+          {(choice) => (
+            <DropItem id={choice.id} textValue={choice.name}>
+              {choice.name}
+            </DropItem>
+          )}
+        </ListBox>
+      </Drop>
+    </Root>
+  );
+}

@@ -1,0 +1,31 @@
+import Dexie, { type EntityTable } from 'dexie';
+import type { CueProof } from '../../workers/protocol';
+
+/** One row a show: the document as plain data, and how often it was saved. */
+export interface ShowRow {
+  readonly id: string;
+  readonly title: string;
+  readonly revision: number;
+  readonly savedAt: number;
+  readonly data: unknown;
+}
+
+/** What dry runs found, by fingerprint, so that lanterns are still lit after a reload. */
+export interface ProofRow {
+  readonly showId: string;
+  readonly songId: string;
+  readonly proofs: Readonly<Record<string, CueProof>>;
+}
+
+/** The database of the browser. Its version is its own; the show's version is in the show. */
+export class Shelf extends Dexie {
+  declare shows: EntityTable<ShowRow, 'id'>;
+  declare proofs: Dexie.Table<ProofRow, [string, string]>;
+
+  constructor(name = 'hollow-lantern') {
+    super(name);
+    this.version(1).stores({ shows: 'id, savedAt', proofs: '[showId+songId], showId' });
+  }
+}
+
+export const shelf = new Shelf();

@@ -1,0 +1,70 @@
+import { liveQuery } from 'dexie';
+import { readShowData } from '../../core/formats/show-file';
+import type { Read } from '../../core/problems';
+import type { Show } from '../../core/show';
+import type { SongProof } from '../../workers/protocol';
+import type { Shelf, ShowRow } from './db';
+
+export type Saved = { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
+
+export interface Loaded {
+  readonly read: Read<Show>;
+  readonly revision: number;
+}
+
+/** A show from the shelf, read through the same door as a file. Undefined when there is none. */
+export async function loadShow(shelf: Shelf, id: string): Promise<Loaded | undefined> {
+  const row = await shelf.shows.get(id);
+  return row && { read: readShowData(row.data), revision: row.revision };
+}
+
+/**
+ * Puts a show on the shelf, if what lies there is what this one grew out of (`base`; null
+ * for a new one). What another tab saved in the meantime is never written over.
+ */
+export function saveShow(shelf: Shelf, show: Show, base: number | null, now: number): Promise<Saved> {
+  return shelf.transaction('rw', shelf.shows, async (): Promise<Saved> => {
+    const row = await shelf.shows.get(show.id);
+    if ((row?.revision ?? null) !== base) return { kind: 'conflict', revision: row?.revision ?? 0 };
+    const revision = (base ?? 0) + 1;
+    await shelf.shows.put({ id: show.id, title: show.title, revision, savedAt: now, data: show });
+    return { kind: 'saved', revision };
+  });
+}
+
+export async function removeShow(shelf: Shelf, id: string): Promise<void> {
+  await shelf.transaction('rw', shelf.shows, shelf.proofs, async () => {
+    await shelf.shows.delete(id);
+    await shelf.proofs.where('showId').equals(id).delete();
+  });
+}
+
+export type Listed = Pick<ShowRow, 'id' | 'title' | 'savedAt'>;
+
+/** Calls back with all shows, the newest first, now and whenever that changes. Gives what ends it. */
+export function watchShows(shelf: Shelf, onShows: (shows: readonly Listed[]) => void): () => void {
+  const query = liveQuery(async () => {
+    const rows = await shelf.shows.orderBy('savedAt').reverse().toArray();
+    return rows.map(({ id, title, savedAt }) => ({ id, title, savedAt }));
+  });
+  const subscription = query.subscribe({ next: onShows });
+  return () => subscription.unsubscribe();
+}
+
+/** Calls back when a show's revision changes, in this tab or another. */
+export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: number) => void): () => void {
+  const query = liveQuery(async () => (await shelf.shows.get(id))?.revision);
+  const subscription = query.subscribe({
+    next: (revision) => revision !== undefined && onRevision(revision),
+  });
+  return () => subscription.unsubscribe();
+}
+
+export const keepProof = (shelf: Shelf, showId: string, { songId, proofs }: SongProof): Promise<unknown> =>
+  shelf.proofs.put({ showId, songId, proofs });
+
+/** All kept proofs of a show, by fingerprint. */
+export async function loadProofs(shelf: Shelf, showId: string): Promise<Record<string, SongProof['proofs'][string]>> {
+  const rows = await shelf.proofs.where('showId').equals(showId).toArray();
+  return Object.assign({}, ...rows.map((r) => r.proofs)) as Record<string, SongProof['proofs'][string]>;
+}

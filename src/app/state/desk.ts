@@ -1,0 +1,213 @@
+import { nanoid } from 'nanoid';
+import type { UnitAim } from '../../core/addressing';
+import { toHex } from '../../core/midi';
+import { applyEdit, indexShow, invertEdit, type Edit, type Show } from '../../core/show';
+import type { Ticks } from '../../core/time';
+import { messageWords, problemLine } from '../../wording';
+import { getWorkers } from '../adapters/workers';
+import { shelf } from '../persistence/db';
+import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
+import { useApp, type Done, type OpenShow } from './store';
+
+/** A new id for anything in a show. */
+export const newId = (): string => nanoid(10);
+
+const workers = () => getWorkers((news) => useApp.setState({ news }));
+
+const UNDO_LIMIT = 500;
+const SAVE_DELAY = 250;
+
+let saveTimer: ReturnType<typeof setTimeout> | undefined;
+let saving: Promise<void> = Promise.resolve();
+let endWatch: (() => void) | undefined;
+
+function setOpen(change: Partial<OpenShow>): void {
+  const { open } = useApp.getState();
+  if (open) useApp.setState({ open: { ...open, ...change } });
+}
+
+/** Does an edit, keeps the way back, saves soon. A null edit (nothing would change) does nothing. */
+export function perform(edit: Edit | null, label: string): boolean {
+  const { open } = useApp.getState();
+  if (!edit || !open) return false;
+  const past = [...open.past, { edit, label }].slice(-UNDO_LIMIT);
+  setOpen({ show: applyEdit(open.show, edit), past, future: [] });
+  changed();
+  return true;
+}
+
+export function undo(): void {
+  const { open } = useApp.getState();
+  const last = open?.past.at(-1);
+  if (!open || !last) return;
+  const show = applyEdit(open.show, invertEdit(last.edit));
+  setOpen({ show, past: open.past.slice(0, -1), future: [last, ...open.future] });
+  changed();
+}
+
+export function redo(): void {
+  const { open } = useApp.getState();
+  const next: Done | undefined = open?.future[0];
+  if (!open || !next) return;
+  setOpen({ show: applyEdit(open.show, next.edit), past: [...open.past, next], future: open.future.slice(1) });
+  changed();
+}
+
+/** After every change: the workers hear of it, the marks follow the content, the shelf gets it soon. */
+function changed(): void {
+  if (useApp.getState().open?.save !== 'conflict') setOpen({ save: 'unsaved' });
+  void refreshPrints();
+  clearTimeout(saveTimer);
+  saveTimer = setTimeout(() => void saveNow(), SAVE_DELAY);
+}
+
+/** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
+export function saveNow(): Promise<void> {
+  clearTimeout(saveTimer);
+  saving = saving.then(async () => {
+    const { open } = useApp.getState();
+    if (!open || open.save === 'saved' || open.save === 'conflict') return;
+    try {
+      const saved = await saveShow(shelf, open.show, open.revision, Date.now());
+      if (saved.kind === 'conflict') setOpen({ save: 'conflict' });
+      else {
+        const same = useApp.getState().open?.show === open.show;
+        setOpen({ revision: saved.revision, save: same ? 'saved' : 'unsaved' });
+      }
+    } catch {
+      setOpen({ save: 'failed' });
+    }
+  });
+  return saving;
+}
+
+async function refreshPrints(): Promise<void> {
+  const show = useApp.getState().open?.show;
+  if (!show) return;
+  const { proof, player } = workers();
+  await Promise.all([proof.show(show), player.show(show)]);
+  const prints = await proof.worker.fingerprints(show.songs.map((s) => s.id));
+  // An edit in the meantime has its own answer on the way.
+  if (useApp.getState().open?.show === show) useApp.setState({ prints });
+}
+
+async function enter(show: Show, revision: number | null): Promise<void> {
+  endWatch?.();
+  const proofs = await loadProofs(shelf, show.id);
+  useApp.setState({
+    open: { show, revision, past: [], future: [], save: revision === null ? 'unsaved' : 'saved' },
+    refusal: null,
+    proofs,
+    prints: {},
+  });
+  if (revision === null) await saveNow();
+  await refreshPrints();
+  endWatch = watchRevision(shelf, show.id, (now) => void follow(now));
+}
+
+/** Another tab saved this show: follow it, unless something here is not saved yet. */
+async function follow(revision: number): Promise<void> {
+  await saving;
+  const { open } = useApp.getState();
+  if (!open || open.revision === null || revision <= open.revision) return;
+  if (open.save === 'saved') await takeSaved();
+  else setOpen({ save: 'conflict' });
+}
+
+/** Takes what lies on the shelf in place of what is here. */
+export async function takeSaved(): Promise<void> {
+  const { open } = useApp.getState();
+  if (!open) return;
+  await openFromShelf(open.show.id);
+}
+
+/** Keeps what is here as a show of its own, and goes on with that one. Gives its id. */
+export async function keepAsCopy(): Promise<string | undefined> {
+  const { open } = useApp.getState();
+  if (!open) return undefined;
+  const copy: Show = { ...open.show, id: newId(), title: `${open.show.title} (copy)`.slice(0, 120) };
+  await enter(copy, null);
+  return copy.id;
+}
+
+/** Opens a show of the shelf; what is wrong with it is kept as `refusal`, and the row is left as it is. */
+export async function openFromShelf(id: string): Promise<void> {
+  const loaded = await loadShow(shelf, id);
+  if (!loaded) {
+    useApp.setState({ open: null, refusal: 'There is no such show in this browser.' });
+    return;
+  }
+  const { value, problems } = loaded.read;
+  if (value) await enter(value, loaded.revision);
+  else useApp.setState({ open: null, refusal: problems.map(problemLine)[0] ?? 'The show cannot be read.' });
+}
+
+/** Puts a show that came from elsewhere on the shelf as a new one, and gives its id there. */
+export async function shelve(show: Show): Promise<string> {
+  const own: Show = { ...show, id: newId() };
+  await saveShow(shelf, own, null, Date.now());
+  return own.id;
+}
+
+/** Runs a song against the stand-in rig and keeps what that proved. */
+export async function prove(songId: string): Promise<void> {
+  const show = useApp.getState().open?.show;
+  if (!show) return;
+  useApp.setState((s) => ({ proving: [...s.proving, songId] }));
+  try {
+    const { proof } = workers();
+    await proof.show(show);
+    const found = await proof.worker.prove(songId);
+    useApp.setState((s) => ({ proofs: { ...s.proofs, ...found.proofs } }));
+    await keepProof(shelf, show.id, found);
+  } finally {
+    useApp.setState((s) => ({ proving: s.proving.filter((id) => id !== songId) }));
+  }
+}
+
+/** Plays a song from a place; a dry run goes before it, so that its lanterns say what to expect. */
+export async function playSong(songId: string, from: Ticks): Promise<void> {
+  const show = useApp.getState().open?.show;
+  if (!show) return;
+  const { player } = workers();
+  await Promise.all([prove(songId), player.show(show)]);
+  await player.worker.play(songId, from);
+}
+
+export async function stopSong(): Promise<void> {
+  await workers().player.worker.stop();
+}
+
+/** Sends what tries one thing on a unit, and notes what went out. */
+export async function audition(unitId: string, aim: UnitAim, words: string): Promise<void> {
+  const show = useApp.getState().open?.show;
+  if (!show) return;
+  const { player } = workers();
+  await player.show(show);
+  const events = await player.worker.audition(unitId, aim);
+  const name = indexShow(show).units.get(unitId)?.name ?? '';
+  const bytes = events.map((e) => toHex(e.bytes, ' ').toUpperCase()).join(' · ');
+  useApp.setState({
+    sent:
+      events.length === 0
+        ? { unitId, words: `${name}: nothing sent, no port reaches it`, bytes: '' }
+        : { unitId, words: `${name}: ${words} (${events.map((e) => messageWords(e.bytes)).join(', ')})`, bytes },
+  });
+}
+
+/** For a page that is going away: the last edits must not be lost. */
+export function saveOnLeave(): () => void {
+  const onHide = (): void => void saveNow();
+  const onLeave = (event: BeforeUnloadEvent): void => {
+    if (useApp.getState().open?.save === 'unsaved') {
+      void saveNow();
+      event.preventDefault();
+    }
+  };
+  document.addEventListener('visibilitychange', onHide);
+  window.addEventListener('beforeunload', onLeave);
+  return () => {
+    document.removeEventListener('visibilitychange', onHide);
+    window.removeEventListener('beforeunload', onLeave);
+  };
+}

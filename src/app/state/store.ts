@@ -1,0 +1,76 @@
+import { create } from 'zustand';
+import type { Edit, Show } from '../../core/show';
+import type { CueProof, PlayerNews } from '../../workers/protocol';
+
+/** How numbers are shown; what is stored and sent is always counted from 0. */
+export type Counting = 'zero' | 'one' | 'label';
+
+export interface Done {
+  readonly edit: Edit;
+  /** What was done, as the undo button says it. */
+  readonly label: string;
+}
+
+export type SaveState = 'saved' | 'unsaved' | 'conflict' | 'failed';
+
+/** The show that is open, with its way back and forth. */
+export interface OpenShow {
+  readonly show: Show;
+  /** Revision on the shelf that this grew out of; null before the first save. */
+  readonly revision: number | null;
+  readonly past: readonly Done[];
+  readonly future: readonly Done[];
+  readonly save: SaveState;
+}
+
+export type Fingerprints = Readonly<Record<string, Readonly<Record<string, string>>>>;
+
+/** One thing that was sent, for the strip. */
+export interface Sent {
+  readonly unitId: string;
+  readonly words: string;
+  readonly bytes: string;
+}
+
+export interface AppState {
+  readonly open: OpenShow | null;
+  /** Why the show of the address cannot be opened. */
+  readonly refusal: string | null;
+  readonly prints: Fingerprints;
+  readonly proofs: Readonly<Record<string, CueProof>>;
+  /** Songs that a dry run is going on for. */
+  readonly proving: readonly string[];
+  readonly news: PlayerNews;
+  readonly sent: Sent | null;
+  readonly counting: Counting;
+}
+
+const COUNTING_KEY = 'hollow-lantern.counting';
+
+function storedCounting(): Counting {
+  const text = localStorage.getItem(COUNTING_KEY);
+  return text === 'zero' || text === 'one' ? text : 'label';
+}
+
+export const useApp = create<AppState>(() => ({
+  open: null,
+  refusal: null,
+  prints: {},
+  proofs: {},
+  proving: [],
+  news: { playing: false, songId: null, place: 0, rig: {}, loading: [] },
+  sent: null,
+  counting: storedCounting(),
+}));
+
+export function setCounting(counting: Counting): void {
+  localStorage.setItem(COUNTING_KEY, counting);
+  useApp.setState({ counting });
+}
+
+/** The open show. Throws outside the views of a show. */
+export function useShow(): Show {
+  const show = useApp((s) => s.open?.show);
+  if (!show) throw new Error('a view of a show was drawn without one');
+  return show;
+}

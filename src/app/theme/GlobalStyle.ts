@@ -1,0 +1,28 @@
+import { createGlobalStyle } from 'styled-components';
+import { desk, font } from './tokens';
+
+export const GlobalStyle = createGlobalStyle`
+  *, *::before, *::after { box-sizing: border-box; }
+  html, body, #root { height: 100%; }
+  body {
+    margin: 0;
+    background: ${desk.paper};
+    color: ${desk.ink};
+    font: 400 14px/1.4 ${font.text};
+    font-variant-numeric: tabular-nums;
+    -webkit-font-smoothing: antialiased;
+  }
+  h1, h2, h3 { font-family: ${font.display}; font-weight: 700; line-height: 1.15; margin: 0; }
+  p { margin: 0; }
+  button, input, select, textarea { font: inherit; color: inherit; }
+  :focus { outline: none; }
+  :focus-visible, [data-focus-visible] { outline: 3px solid ${desk.lamp}; outline-offset: 1px; }
+  ::selection { background: ${desk.lampWash}; }
+  kbd {
+    font: 600 11px/1 ${font.bytes};
+    border: 1px solid currentColor;
+    border-radius: 3px;
+    padding: 2px 4px;
+    opacity: 0.8;
+  }
+`;

@@ -1,0 +1,32 @@
+import type { RigState, UnitState } from '../addressing';
+import { activeCues, type Show, type Song } from '../show';
+import type { Ticks } from '../time';
+import { contextOf, expandCue } from './compileSong';
+import { StateFold } from './expand';
+
+/** A change of one unit that a cue brings, and the state it is in from there on. */
+export interface StateChange {
+  readonly at: Ticks;
+  readonly cueId: string;
+  readonly state: UnitState;
+}
+
+/** Each unit's states along a song, by unit id, as the cues say it. */
+export function stateLine(show: Show, song: Song): ReadonlyMap<string, readonly StateChange[]> {
+  const context = contextOf(show);
+  const fold = new StateFold(context.units);
+  const lines = new Map<string, StateChange[]>();
+  let before: RigState = {};
+  for (const cue of activeCues(show, song)) {
+    expandCue(show, context, fold, cue, 'changes');
+    const after = fold.all();
+    for (const [id, state] of Object.entries(after)) {
+      if (before[id] === state) continue;
+      const list = lines.get(id);
+      if (list) list.push({ at: cue.at, cueId: cue.id, state });
+      else lines.set(id, [{ at: cue.at, cueId: cue.id, state }]);
+    }
+    before = after;
+  }
+  return lines;
+}

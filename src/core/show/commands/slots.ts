@@ -1,0 +1,49 @@
+import { labelOf, slotCount } from '../../addressing';
+import type { Edit, Path } from '../edits';
+import { indexShow } from '../find';
+import type { Show, Slot } from '../schema';
+
+const slotsPath = (unitId: string): Path => ['units', { id: unitId }, 'slots'];
+
+/** The slot at a place of a unit's plan, where somebody named or used it. */
+export const slotAt = (show: Show, unitId: string, index: number): Slot | undefined =>
+  indexShow(show).units.get(unitId)?.slots.find((s) => s.index === index);
+
+/**
+ * Gives the slot at a place a name; a slot that nobody named yet gets the id `newId`. An
+ * empty name takes the slot's entry away, unless a tone or a relay rule uses it. Null when
+ * nothing would change.
+ */
+export function nameSlot(show: Show, unitId: string, index: number, name: string, newId: string): Edit | null {
+  const unit = indexShow(show).units.get(unitId);
+  if (!unit || index < 0 || index >= slotCount(unit.profile.plan)) return null;
+  const path = slotsPath(unitId);
+  const text = name.trim().slice(0, 120);
+  const slot = slotAt(show, unitId, index);
+  if (!slot) {
+    if (text === '') return null;
+    const place = unit.slots.findIndex((s) => s.index > index);
+    const value: Slot = { id: newId, index, name: text, startVariant: null };
+    return { kind: 'insert', path, index: place < 0 ? unit.slots.length : place, value };
+  }
+  if (slot.name === text) return null;
+  if (text === '' && slot.startVariant === null && slotUses(show, unitId, slot.id).length === 0 && !relayed(show, slot.id)) {
+    return { kind: 'remove', path, index: unit.slots.indexOf(slot), value: slot };
+  }
+  return { kind: 'set', path: [...path, { id: slot.id }, 'name'], before: slot.name, after: text };
+}
+
+const relayed = (show: Show, slotId: string): boolean =>
+  show.units.some((u) => u.relays.some((r) => r.toSlotId === slotId || r.when.slotId === slotId));
+
+/** Ids of the tones that use a slot. */
+export const slotUses = (show: Show, unitId: string, slotId: string): string[] =>
+  show.tones.filter((t) => t.parts.some((p) => p.unitId === unitId && p.slotId === slotId)).map((t) => t.id);
+
+/** How a slot is called in lists: its label as the unit writes it, and its name. */
+export function slotTitle(show: Show, unitId: string, slotId: string): string {
+  const unit = indexShow(show).units.get(unitId);
+  const slot = unit && indexShow(show).slots(unitId).get(slotId);
+  if (!unit || !slot) return '';
+  return `${labelOf(unit.profile.plan, slot.index)} ${slot.name}`.trim();
+}

@@ -1,0 +1,52 @@
+import type { Edit, Path } from '../edits';
+import { indexShow } from '../find';
+import type { Show, Tone, TonePart } from '../schema';
+
+const tonePath = (toneId: string): Path => ['tones', { id: toneId }];
+
+/** Adds a tone at the end of the list. */
+export const addTone = (show: Show, tone: Tone): Edit => ({
+  kind: 'insert',
+  path: ['tones'],
+  index: show.tones.length,
+  value: tone,
+});
+
+/** Songs that use a tone, as a cue or as their opening; ids. */
+export const toneUses = (show: Show, toneId: string): string[] =>
+  show.songs
+    .filter(
+      (s) =>
+        s.openingToneId === toneId || s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === toneId),
+    )
+    .map((s) => s.id);
+
+/** Takes a tone away. Null while a song uses it. */
+export function removeTone(show: Show, toneId: string): Edit | null {
+  const index = show.tones.findIndex((t) => t.id === toneId);
+  if (index < 0 || toneUses(show, toneId).length > 0) return null;
+  return { kind: 'remove', path: ['tones'], index, value: show.tones[index] };
+}
+
+export function renameTone(show: Show, toneId: string, name: string): Edit | null {
+  const tone = indexShow(show).tones.get(toneId);
+  const text = name.trim().slice(0, 120);
+  if (!tone || text === '' || text === tone.name) return null;
+  return { kind: 'set', path: [...tonePath(toneId), 'name'], before: tone.name, after: text };
+}
+
+/**
+ * Sets what a tone wants of one unit, or, with null, takes the unit out of the tone. Null
+ * when nothing would change.
+ */
+export function setTonePart(show: Show, toneId: string, unitId: string, part: TonePart | null): Edit | null {
+  const tone = indexShow(show).tones.get(toneId);
+  if (!tone) return null;
+  const path: Path = [...tonePath(toneId), 'parts'];
+  const index = tone.parts.findIndex((p) => p.unitId === unitId);
+  const before = tone.parts[index];
+  if (!before) return part && { kind: 'insert', path, index: tone.parts.length, value: part };
+  if (!part) return { kind: 'remove', path, index, value: before };
+  if (JSON.stringify(part) === JSON.stringify(before)) return null;
+  return { kind: 'set', path, before: tone.parts, after: tone.parts.with(index, part) };
+}

@@ -1,0 +1,1 @@
+export { STOPPED, placeOf, play, step, stop, type Stepped, type Transport } from './transport';

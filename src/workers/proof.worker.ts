@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { Prover } from './prover';
+
+expose(new Prover());

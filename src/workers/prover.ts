@@ -1,0 +1,65 @@
+import type { Wanted } from '../core/addressing';
+import { compileSong, fingerprints, type CompiledSong } from '../core/compile';
+import { rigSpec, songWants, type Show, type Song } from '../core/show';
+import { dryRun, lanternOf, type Verdict } from '../core/simulate';
+import type { CueProof, ProofWorker, ShowUpdate, SongProof } from './protocol';
+import { ShowMirror } from './showMirror';
+
+interface Kept {
+  readonly units: Show['units'];
+  readonly ports: Show['ports'];
+  readonly tones: Show['tones'];
+  readonly compiled: CompiledSong;
+  readonly wants: readonly Wanted[];
+  readonly prints: ReadonlyMap<string, string>;
+}
+
+/** Compiles and proves songs; keeps what it made of a song until the song, the rig or the tones change. */
+export class Prover implements ProofWorker {
+  private readonly mirror = new ShowMirror();
+  private readonly kept = new WeakMap<Song, Kept>();
+
+  update(update: ShowUpdate): void {
+    this.mirror.update(update);
+  }
+
+  fingerprints(songIds: readonly string[]): Record<string, Record<string, string>> {
+    const result: Record<string, Record<string, string>> = {};
+    for (const id of songIds) {
+      const song = this.mirror.song(id);
+      if (song) result[id] = Object.fromEntries(this.made(song).prints);
+    }
+    return result;
+  }
+
+  prove(songId: string): SongProof {
+    const song = this.mirror.song(songId);
+    if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [] };
+    const { compiled, wants, prints } = this.made(song);
+    const { verdicts } = dryRun(rigSpec(this.mirror.show), compiled.events, wants);
+    const byCue = new Map<string, Verdict[]>();
+    for (const verdict of verdicts) {
+      const list = byCue.get(verdict.cueId);
+      if (list) list.push(verdict);
+      else byCue.set(verdict.cueId, [verdict]);
+    }
+    const proofs: Record<string, CueProof> = {};
+    for (const [cueId, print] of prints) {
+      const found = byCue.get(cueId) ?? [];
+      proofs[print] = { lantern: lanternOf(found), verdicts: found };
+    }
+    return { songId, proofs, fingerprints: Object.fromEntries(prints), problems: compiled.problems };
+  }
+
+  private made(song: Song): Kept {
+    const { show } = this.mirror;
+    const { units, ports, tones } = show;
+    const kept = this.kept.get(song);
+    if (kept && kept.units === units && kept.ports === ports && kept.tones === tones) return kept;
+    const compiled = compileSong(show, song);
+    const wants = songWants(show, song);
+    const made = { units, ports, tones, compiled, wants, prints: fingerprints(show, compiled, wants) };
+    this.kept.set(song, made);
+    return made;
+  }
+}
