@@ -1,0 +1,45 @@
+import { Suspense, lazy, useEffect } from 'react';
+import { RouterProvider as AriaRouter } from 'react-aria-components';
+import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
+import { SWRConfig } from 'swr';
+import { GlobalStyle } from './theme/GlobalStyle';
+import { Shell } from './components/Shell';
+import { ShelfScreen } from './screens/ShelfScreen';
+import { saveOnLeave } from './state/desk';
+
+const BookScreen = lazy(() => import('./screens/BookScreen').then((m) => ({ default: m.BookScreen })));
+const MapScreen = lazy(() => import('./screens/MapScreen').then((m) => ({ default: m.MapScreen })));
+const TonesScreen = lazy(() => import('./screens/TonesScreen').then((m) => ({ default: m.TonesScreen })));
+const ChartScreen = lazy(() => import('./screens/ChartScreen').then((m) => ({ default: m.ChartScreen })));
+
+function Views() {
+  const navigate = useNavigate();
+  useEffect(saveOnLeave, []);
+  return (
+    <AriaRouter navigate={(to) => void navigate(to)} useHref={useHref}>
+      <Suspense>
+        <Routes>
+          <Route path="/" element={<ShelfScreen />} />
+          <Route path="/show/:showId" element={<Shell />}>
+            <Route index element={<BookScreen />} />
+            <Route path="map/:unitId?" element={<MapScreen />} />
+            <Route path="tones/:toneId?" element={<TonesScreen />} />
+            <Route path="chart/:songId?" element={<ChartScreen />} />
+          </Route>
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </AriaRouter>
+  );
+}
+
+export function App() {
+  return (
+    <SWRConfig value={{ revalidateOnFocus: false }}>
+      <GlobalStyle />
+      <BrowserRouter>
+        <Views />
+      </BrowserRouter>
+    </SWRConfig>
+  );
+}

@@ -1,0 +1,241 @@
+import { memo, useId, type PointerEvent } from 'react';
+import styled from 'styled-components';
+import type { UnitState } from '../../core/addressing';
+import type { StateChange } from '../../core/compile';
+import type { Cue, Show, Song, Unit } from '../../core/show';
+import type { Ticks } from '../../core/time';
+import { UnitPattern } from '../components/UnitBadge';
+import { slotNumber, variantNumber } from '../state/numbers';
+import type { Counting } from '../state/store';
+import { desk, font, unitColour } from '../theme/tokens';
+import { CueFlag } from './CueFlag';
+import { xOf, tickAtX, type ChartLine } from './layout';
+import { Playhead } from './Playhead';
+
+export const GUTTER = 46;
+const HEAD = 40;
+const CUES = 30;
+const LANE = 21;
+const FOOT = 16;
+
+export const lineHeight = (lanes: number): number => HEAD + CUES + lanes * LANE + FOOT;
+
+const Box = styled.div`
+  position: relative;
+  margin-left: ${GUTTER}px;
+  cursor: text;
+`;
+
+const SectionName = styled.h3`
+  position: absolute;
+  top: 0;
+  font-size: 17px;
+  line-height: 20px;
+  white-space: nowrap;
+  pointer-events: none;
+  & small {
+    margin-left: 10px;
+    font: 500 13px/20px ${font.text};
+    color: ${desk.inkSoft};
+  }
+`;
+
+/** A unit's lane on one line: the change that reaches into it, and those within. */
+export interface Lane {
+  readonly unit: Unit;
+  readonly index: number;
+  readonly before: StateChange | undefined;
+  readonly changes: readonly StateChange[];
+  /** Ticks of raw messages. */
+  readonly messages: readonly Ticks[];
+}
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly line: ChartLine;
+  readonly lineIndex: number;
+  readonly lanes: readonly Lane[];
+  readonly cues: readonly Cue[];
+  readonly tempos: Song['tempo'];
+  readonly counting: Counting;
+  readonly selected: string | null;
+  /** Tick of the caret where it stands in this line. */
+  readonly caret: Ticks | null;
+  readonly onPlace: (tick: Ticks, again: boolean) => void;
+  readonly onSelect: (cueId: string) => void;
+  readonly onDrop: (cueId: string, x: number, y: number) => void;
+  readonly onNudge: (cueId: string, steps: number) => void;
+  readonly onRemove: (cueId: string) => void;
+}
+
+/** One line of the chart: section and bar numbers, cues, a lane a unit. */
+export const ChartLineView = memo(function ChartLineView(props: Props) {
+  const { line, lanes, cues, caret, song, onPlace } = props;
+  const id = useId();
+  const height = lineHeight(lanes.length);
+  const bottom = HEAD + CUES + lanes.length * LANE;
+  const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {
+    if ((event.target as HTMLElement).closest('button')) return;
+    const { left } = event.currentTarget.getBoundingClientRect();
+    onPlace(tickAtX(line, event.clientX - left), again);
+  };
+  return (
+    <Box
+      data-chart-line={props.lineIndex}
+      style={{ width: line.width, height }}
+      onPointerDown={(e) => e.button === 0 && place(e, false)}
+      onDoubleClick={(e) => place(e as unknown as PointerEvent<HTMLDivElement>, true)}
+    >
+      <svg
+        width={line.width + GUTTER}
+        height={height}
+        style={{ position: 'absolute', left: -GUTTER, top: 0, overflow: 'visible' }}
+        aria-hidden
+      >
+        <defs>
+          {lanes.map(({ unit, index }) => (
+            <UnitPattern key={unit.id} id={`${id}-${index}`} index={index} opacity={0.55} />
+          ))}
+        </defs>
+        <g transform={`translate(${GUTTER} 0)`}>
+          <rect x={0} y={HEAD} width={line.width} height={bottom - HEAD} fill={desk.sheet} />
+          {line.bars.map((bar) => (
+            <g key={bar.bar}>
+              {Array.from({ length: bar.beats }, (_, i) => {
+                const x = bar.x + ((i * bar.beatTicks) / bar.length) * bar.width;
+                return i > 0 && x < bar.x + bar.width - 1 ? (
+                  <path key={i} d={`M${x} ${HEAD + CUES}V${bottom}`} stroke={desk.line} strokeWidth={1} strokeDasharray="1 3" />
+                ) : null;
+              })}
+              <path d={`M${bar.x} ${HEAD - 12}V${bottom}`} stroke={desk.ink} strokeWidth={bar.section ? 2.4 : 1.1} />
+              <text x={bar.x + 5} y={HEAD - 5} fontSize={12.5} fontWeight={700} fill={desk.inkSoft}>
+                {bar.printed}
+              </text>
+              {bar.newMetre && (
+                <text
+                  x={bar.x + 9 + String(bar.printed).length * 8}
+                  y={HEAD - 5}
+                  fontSize={12.5}
+                  fontWeight={700}
+                  fontFamily={font.display}
+                  fill={desk.lampDeep}
+                >
+                  {bar.beats}/{bar.unit}
+                </text>
+              )}
+            </g>
+          ))}
+          <path d={`M${line.width} ${HEAD - 12}V${bottom}`} stroke={desk.ink} strokeWidth={1.1} />
+          <path d={`M0 ${HEAD}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
+          {lanes.map((lane, k) => (
+            <LaneView key={lane.unit.id} lane={lane} line={line} top={HEAD + CUES + k * LANE} fill={`url(#${id}-${lane.index})`} counting={props.counting} />
+          ))}
+        </g>
+      </svg>
+      {line.bars.map((bar) => {
+        const tempo = props.tempos.find((t) => t.at >= bar.tick && t.at < bar.tick + bar.length);
+        return bar.section || tempo ? (
+          <SectionName key={bar.bar} style={{ left: bar.x }}>
+            {bar.section?.name}
+            {tempo && <small>{tempoWords(tempo)}</small>}
+          </SectionName>
+        ) : null;
+      })}
+      {cues.map((cue, i) => {
+        const x = xOf(line, cue.at);
+        const next = cues[i + 1];
+        return (
+          <CueFlag
+            key={cue.id}
+            show={props.show}
+            song={song}
+            cue={cue}
+            x={x}
+            top={HEAD + 2}
+            height={CUES - 4}
+            room={(next ? xOf(line, next.at) : line.width + 40) - x - 3}
+            selected={props.selected === cue.id}
+            onSelect={props.onSelect}
+            onDrop={props.onDrop}
+            onNudge={props.onNudge}
+            onRemove={props.onRemove}
+          />
+        );
+      })}
+      {caret !== null && <Caret x={xOf(line, caret)} height={bottom} />}
+      <Playhead songId={song.id} line={line} top={HEAD - 14} height={bottom - HEAD + 18} />
+    </Box>
+  );
+});
+
+function tempoWords({ bpm, beat, rampTo }: Song['tempo'][number]): string {
+  const sign = beat === 1.5 ? '♩.' : beat === 0.5 ? '♪' : beat === 2 ? '𝅗𝅥' : '♩';
+  const round = (x: number): number => Math.round(x * 10) / 10;
+  return rampTo === null ? `${sign} = ${round(bpm)}` : `${sign} = ${round(bpm)} → ${round(rampTo)}`;
+}
+
+function Caret({ x, height }: { readonly x: number; readonly height: number }) {
+  return (
+    <svg aria-hidden width={14} height={height + 6} style={{ position: 'absolute', left: x - 7, top: HEAD - 16, pointerEvents: 'none' }}>
+      <path d="M1 0h12L7 8z" fill={desk.lampDeep} />
+      <path d={`M7 6V${height - HEAD + 18}`} stroke={desk.lampDeep} strokeWidth={2} />
+    </svg>
+  );
+}
+
+interface LaneProps {
+  readonly lane: Lane;
+  readonly line: ChartLine;
+  readonly top: number;
+  readonly fill: string;
+  readonly counting: Counting;
+}
+
+/** A unit's states as stretches of its pattern, each with what it is on. */
+function LaneView({ lane, line, top, fill, counting }: LaneProps) {
+  const { unit, index, before, changes, messages } = lane;
+  const stretches = [...(before ? [{ at: line.tick, state: before.state, carried: true }] : []), ...changes.map((c) => ({ ...c, carried: false }))];
+  const colour = unitColour(index);
+  return (
+    <g>
+      <path d={`M${-GUTTER + 4} ${top + LANE}H${line.width}`} stroke={desk.line} strokeWidth={1} />
+      <text x={-GUTTER + 6} y={top + 15} fontSize={13} fontWeight={800} fontFamily={font.display} fill={colour}>
+        {unit.monogram}
+      </text>
+      <rect x={-16} y={top + 5} width={12} height={LANE - 9} fill={fill} />
+      {stretches.map((s, i) => {
+        const x = xOf(line, s.at);
+        const end = i + 1 < stretches.length ? xOf(line, stretches[i + 1]!.at) : line.width;
+        const words = stateName(unit, s.state, counting);
+        const room = Math.floor((end - x - 12) / 6.4);
+        return (
+          <g key={`${s.at} ${i}`}>
+            <rect x={x} y={top + LANE - 6} width={Math.max(0, end - x - 2)} height={5} fill={fill} />
+            {!s.carried && <path d={`M${x + 1} ${top + 2}v${LANE - 3}`} stroke={colour} strokeWidth={2.6} />}
+            {room > 2 && (
+              <text x={x + 6} y={top + 12.5} fontSize={12} fill={s.carried ? desk.inkSoft : desk.ink}>
+                {words.length > room ? `${words.slice(0, Math.max(1, room - 1))}…` : words}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {messages.length > 0 && (
+        <path d={messages.map((t) => `M${xOf(line, t).toFixed(1)} ${top + 3}v${LANE - 6}`).join('')} stroke={colour} strokeWidth={1.4} />
+      )}
+    </g>
+  );
+}
+
+/** A unit's state by name, or by number where numbers are asked for. */
+export function stateName(unit: Unit, state: UnitState, counting: Counting): string {
+  const { plan, variants } = unit.profile;
+  const parts: string[] = [];
+  if (state.slot !== null) {
+    const name = unit.slots.find((s) => s.index === state.slot)?.name;
+    parts.push(counting === 'label' && name ? name : slotNumber(plan, state.slot, counting));
+  }
+  if (variants && typeof state.variant === 'number') parts.push(variantNumber(variants.names, state.variant, counting));
+  return parts.join(' · ');
+}

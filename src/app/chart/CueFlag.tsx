@@ -1,0 +1,116 @@
+import { useRef, useState, type PointerEvent } from 'react';
+import styled from 'styled-components';
+import { indexShow, songTime, type Cue, type Show, type Song } from '../../core/show';
+import { formatPosition } from '../../core/time';
+import { LanternMark, lanternWords } from '../components/LanternMark';
+import { useCueMark } from '../state/marks';
+import { desk, font } from '../theme/tokens';
+
+const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: string }>`
+  position: absolute;
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  padding: 0 8px 0 3px;
+  border: 1.5px solid ${(p) => (p.$selected ? desk.tide : desk.ink)};
+  border-left-width: 4px;
+  border-radius: 0 10px 3px 0;
+  background: ${(p) => (p.$selected ? desk.tideWash : p.$ground)};
+  color: ${desk.ink};
+  font: 700 14px/1 ${font.display};
+  text-align: left;
+  cursor: grab;
+  touch-action: none;
+  opacity: ${(p) => (p.$muted ? 0.5 : 1)};
+  text-decoration: ${(p) => (p.$muted ? 'line-through' : 'none')};
+  z-index: ${(p) => (p.$selected ? 2 : 1)};
+  box-shadow: ${(p) => (p.$selected ? `0 0 0 2px ${desk.tide}` : 'none')};
+  & > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+/** Pixels that a pointer moves before it is a drag. */
+const DRAG_FROM = 4;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly cue: Cue;
+  readonly x: number;
+  readonly top: number;
+  readonly height: number;
+  /** Pixels until the next cue. */
+  readonly room: number;
+  readonly selected: boolean;
+  readonly onSelect: (cueId: string) => void;
+  /** Let go after a drag; page pixels of the place. */
+  readonly onDrop: (cueId: string, x: number, y: number) => void;
+  readonly onNudge: (cueId: string, steps: number) => void;
+  readonly onRemove: (cueId: string) => void;
+}
+
+/** A cue on its place: lantern and tone. Drag or Alt+arrows move it, Delete takes it away. */
+export function CueFlag({ show, song, cue, x, top, height, room, selected, onSelect, onDrop, onNudge, onRemove }: Props) {
+  const mark = useCueMark(song.id, cue.id);
+  const start = useRef<{ readonly x: number; readonly y: number } | null>(null);
+  const [shift, setShift] = useState<{ readonly x: number; readonly y: number } | null>(null);
+  const { action } = cue;
+  const name = action.kind === 'tone' ? (indexShow(show).tones.get(action.toneId)?.name ?? 'lost tone') : 'message';
+  const at = formatPosition(songTime(song).bars, cue.at, song.bars);
+
+  const onPointerDown = (event: PointerEvent<HTMLButtonElement>): void => {
+    if (event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    start.current = { x: event.clientX, y: event.clientY };
+  };
+  const onPointerMove = (event: PointerEvent<HTMLButtonElement>): void => {
+    if (!start.current) return;
+    const moved = { x: event.clientX - start.current.x, y: event.clientY - start.current.y };
+    if (shift || Math.hypot(moved.x, moved.y) > DRAG_FROM) setShift(moved);
+  };
+  const onPointerUp = (event: PointerEvent<HTMLButtonElement>): void => {
+    start.current = null;
+    if (!shift) return;
+    // The flag's left edge, as it was dragged, is the place.
+    onDrop(cue.id, event.currentTarget.getBoundingClientRect().left, event.clientY);
+    setShift(null);
+  };
+
+  return (
+    <Flag
+      type="button"
+      aria-label={`${at} ${name}, ${cue.muted ? 'muted' : lanternWords(mark)}`}
+      aria-pressed={selected}
+      data-cue={cue.id}
+      title={name}
+      $selected={selected}
+      $muted={cue.muted}
+      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
+      style={{
+        left: x,
+        top,
+        height,
+        maxWidth: Math.max(30, room),
+        transform: shift ? `translate(${shift.x}px, ${shift.y}px)` : undefined,
+      }}
+      onClick={() => onSelect(cue.id)}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onKeyDown={(event) => {
+        if (event.key === 'Delete' || event.key === 'Backspace') onRemove(cue.id);
+        else if (event.altKey && event.key === 'ArrowLeft') onNudge(cue.id, -1);
+        else if (event.altKey && event.key === 'ArrowRight') onNudge(cue.id, 1);
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <LanternMark mark={mark} size={19} silent />
+      <span>{name}</span>
+    </Flag>
+  );
+}

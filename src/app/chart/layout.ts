@@ -1,0 +1,105 @@
+import { songTime, type Section, type Song } from '../../core/show';
+import { TICKS_PER_QUARTER, barAt, printedNumber, type Ticks } from '../../core/time';
+
+export interface ChartBar {
+  /** Counted from 1; 0 is the pickup. */
+  readonly bar: number;
+  readonly printed: number;
+  readonly tick: Ticks;
+  readonly length: Ticks;
+  readonly beats: number;
+  readonly unit: number;
+  readonly beatTicks: Ticks;
+  readonly x: number;
+  readonly width: number;
+  /** The metre is written where it changes. */
+  readonly newMetre: boolean;
+  readonly section: Section | undefined;
+}
+
+/** A line of bars, as on paper. */
+export interface ChartLine {
+  readonly bars: readonly ChartBar[];
+  readonly tick: Ticks;
+  readonly end: Ticks;
+  readonly width: number;
+}
+
+/** Narrowest bar, so that its number can be read. */
+const MIN_BAR = 34;
+
+/**
+ * A song as lines of bars, each as long as fits `width` pixels at `scale` pixels a
+ * quarter; a section starts a new line.
+ */
+export function layoutChart(song: Song, width: number, scale: number): ChartLine[] {
+  const { bars } = songTime(song);
+  const sections = new Map(song.sections.map((s) => [s.bar, s]));
+  const lines: ChartLine[] = [];
+  let line: ChartBar[] = [];
+  let x = 0;
+  let metre = '';
+  const close = (): void => {
+    const last = line.at(-1);
+    if (last) lines.push({ bars: line, tick: line[0]!.tick, end: last.tick + last.length, width: x });
+    line = [];
+    x = 0;
+  };
+  for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
+    const bar = barAt(bars, n);
+    const own = Math.max(MIN_BAR, (bar.length / TICKS_PER_QUARTER) * scale);
+    const section = sections.get(n);
+    // A pickup stands on the line of the bar that it leads to.
+    const follows = n === 1 && line.length === 1 && line[0]!.bar === 0;
+    if ((section && line.length > 0 && !follows) || (line.length > 0 && x + own > width)) close();
+    const text = `${bar.beats}/${bar.unit}`;
+    line.push({
+      bar: n,
+      printed: printedNumber(bars, n),
+      tick: bar.tick,
+      length: bar.length,
+      beats: bar.beats,
+      unit: bar.unit,
+      beatTicks: bar.beatTicks,
+      x,
+      width: own,
+      newMetre: text !== metre,
+      section,
+    });
+    metre = text;
+    x += own;
+  }
+  close();
+  return lines;
+}
+
+/** Pixels from the start of a line to a tick, which is taken into the line where it lies outside. */
+export function xOf(line: ChartLine, tick: Ticks): number {
+  if (tick <= line.tick) return 0;
+  if (tick >= line.end) return line.width;
+  const bar = line.bars.findLast((b) => b.tick <= tick)!;
+  return bar.x + ((tick - bar.tick) / bar.length) * bar.width;
+}
+
+/** The tick at a pixel of a line. */
+export function tickAtX(line: ChartLine, x: number): Ticks {
+  const bar = line.bars.findLast((b) => b.x <= x) ?? line.bars[0]!;
+  const share = Math.min(1, Math.max(0, (x - bar.x) / bar.width));
+  return bar.tick + share * bar.length;
+}
+
+/** The line that a tick stands in; the last one for what is past the end. */
+export function lineOf(lines: readonly ChartLine[], tick: Ticks): number {
+  const found = lines.findIndex((l) => tick < l.end);
+  return found < 0 ? lines.length - 1 : found;
+}
+
+/** Things on a line of time, spread over chart lines: those of each line, by index of the line. */
+export function byLine<T extends { readonly at: Ticks }>(lines: readonly ChartLine[], things: readonly T[]): T[][] {
+  const result: T[][] = lines.map(() => []);
+  for (const thing of things) {
+    const i = lineOf(lines, thing.at);
+    if (i >= 0) result[i]!.push(thing);
+  }
+  return result;
+}

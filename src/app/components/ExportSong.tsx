@@ -1,0 +1,67 @@
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { songToSmf, writeSmf, type SmfMode } from '../../core/formats/smf';
+import type { Song } from '../../core/show';
+import { sentence } from '../../wording';
+import { download, fileName } from '../adapters/download';
+import { useShow } from '../state/store';
+import { desk } from '../theme/tokens';
+import { Button, Soft } from './controls';
+import { Drop } from './Pick';
+
+const Item = styled(MenuItem)`
+  display: grid;
+  padding: 8px 12px;
+  border-radius: 3px;
+  cursor: pointer;
+  outline: none;
+  &[data-focused] {
+    background: ${desk.tideWash};
+  }
+`;
+
+const Report = styled.span`
+  font-size: 13px;
+  color: ${desk.inkSoft};
+  max-width: 520px;
+`;
+
+/** Hands a song on as a Standard MIDI File, and says what had to be rounded or shifted for it. */
+export function ExportSong({ song }: { readonly song: Song }) {
+  const show = useShow();
+  const [report, setReport] = useState<string | null>(null);
+  const take = (mode: SmfMode): void => {
+    const { file, problems } = songToSmf(show, song, mode);
+    try {
+      const name = fileName(`${song.title} ${mode}`, 'mid');
+      download(name, new Uint8Array(writeSmf(file)), 'audio/midi');
+      setReport([`Exported ${name}.`, ...problems.map(sentence)].join(' '));
+    } catch (error) {
+      setReport(`Not exported: ${(error as Error).message}.`);
+    }
+  };
+  return (
+    <>
+      <MenuTrigger>
+        <Button>
+          <Download size={16} aria-hidden /> MIDI file
+        </Button>
+        <Drop>
+          <Menu onAction={(key) => take(key as SmfMode)}>
+            <Item id="written" textValue="As written">
+              <b>As written</b>
+              <Soft>everything on its beat</Soft>
+            </Item>
+            <Item id="sent" textValue="As sent">
+              <b>As sent</b>
+              <Soft>with its lead, as it leaves the cable</Soft>
+            </Item>
+          </Menu>
+        </Drop>
+      </MenuTrigger>
+      {report !== null && <Report role="status">{report}</Report>}
+    </>
+  );
+}

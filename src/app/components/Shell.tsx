@@ -1,0 +1,278 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import { Suspense, useEffect } from 'react';
+import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { tinykeys } from 'tinykeys';
+import { keepAsCopy, openFromShelf, redo, takeSaved, undo } from '../state/desk';
+import { useShowMark } from '../state/marks';
+import { setCounting, useApp, useShow, type Counting } from '../state/store';
+import { desk, font } from '../theme/tokens';
+import { Button, MainButton, SignButton } from './controls';
+import { LampStrip } from './LampStrip';
+import { LanternMark, lanternWords } from './LanternMark';
+
+const Frame = styled.div`
+  height: 100dvh;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 46px;
+`;
+
+const Head = styled.header`
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 7px 14px 7px 16px;
+  border-bottom: 1.5px solid ${desk.ink};
+  background: ${desk.paper};
+`;
+
+const Title = styled(Link)`
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  min-width: 0;
+  color: ${desk.ink};
+  text-decoration: none;
+  font: 700 20px/1.1 ${font.display};
+  & > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+const Quiet = styled.span`
+  color: ${desk.inkSoft};
+  font-size: 13px;
+  white-space: nowrap;
+`;
+
+const Gap = styled.span`
+  flex: 1;
+`;
+
+const Main = styled.main`
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+`;
+
+/** The dividers of a binder, along its right edge. */
+const Tabs = styled.nav`
+  display: flex;
+  flex-direction: column;
+  gap: 5px;
+  padding: 12px 0 0;
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.paper};
+`;
+
+const Tab = styled(NavLink)`
+  writing-mode: vertical-rl;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  min-height: 104px;
+  margin-left: -1.5px;
+  margin-right: 7px;
+  border: 1.5px solid ${desk.lineStrong};
+  border-left-color: ${desk.ink};
+  border-radius: 0 12px 4px 0;
+  background: ${desk.sheetDim};
+  color: ${desk.inkSoft};
+  font: 700 15px/1 ${font.display};
+  text-decoration: none;
+  &:hover {
+    background: ${desk.tideWash};
+    color: ${desk.ink};
+  }
+  &.active {
+    margin-right: 0;
+    border-color: ${desk.ink};
+    border-left-color: ${desk.sheet};
+    background: ${desk.sheet};
+    color: ${desk.ink};
+  }
+`;
+
+const Countings = styled(ToggleButtonGroup)`
+  display: flex;
+  align-items: center;
+  gap: 0;
+  & button {
+    min-height: 30px;
+    padding: 0 10px;
+    border: 1.5px solid ${desk.lineStrong};
+    border-left-width: 0;
+    background: ${desk.sheet};
+    color: ${desk.inkSoft};
+    font-weight: 600;
+    font-size: 13px;
+    cursor: pointer;
+  }
+  & button:first-child {
+    border-left-width: 1.5px;
+    border-radius: 4px 0 0 4px;
+  }
+  & button:last-child {
+    border-radius: 0 10px 4px 0;
+  }
+  & button[data-selected] {
+    background: ${desk.ink};
+    border-color: ${desk.ink};
+    color: #fff;
+  }
+`;
+
+const Notice = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 9px 16px;
+  background: ${desk.rustWash};
+  border-bottom: 1.5px solid ${desk.rust};
+  font-weight: 600;
+`;
+
+const Empty = styled.div`
+  display: grid;
+  place-content: center;
+  gap: 14px;
+  height: 100dvh;
+  text-align: center;
+  padding: 20px;
+`;
+
+const SAVE_WORDS = {
+  saved: 'Saved in this browser',
+  unsaved: 'Saving …',
+  conflict: 'Not saved: changed in another tab',
+  failed: 'Not saved: the browser has no room or refuses to store',
+} as const;
+
+const VIEWS = [
+  ['', 'Book', '1'],
+  ['map', 'Map', '2'],
+  ['tones', 'Tones', '3'],
+  ['chart', 'Chart', '4'],
+] as const;
+
+/** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */
+export function Shell() {
+  const { showId } = useParams();
+  const id = useApp((s) => s.open?.show.id);
+  const refusal = useApp((s) => s.refusal);
+  useEffect(() => {
+    if (showId !== undefined && useApp.getState().open?.show.id !== showId) void openFromShelf(showId);
+  }, [showId]);
+  if (refusal !== null) {
+    return (
+      <Empty>
+        <h1>This show cannot be opened</h1>
+        <p>{refusal}</p>
+        <p>
+          <Link to="/">Back to all shows</Link>
+        </p>
+      </Empty>
+    );
+  }
+  return id === showId ? <OpenShell /> : null;
+}
+
+function OpenShell() {
+  const show = useShow();
+  const mark = useShowMark(show);
+  const navigate = useNavigate();
+  const base = `/show/${show.id}`;
+  const past = useApp((s) => s.open?.past.at(-1)?.label);
+  const future = useApp((s) => s.open?.future[0]?.label);
+  const save = useApp((s) => s.open?.save ?? 'saved');
+  useEffect(
+    () =>
+      tinykeys(window, {
+        '$mod+z': keyed(undo),
+        '$mod+Shift+Z': keyed(redo),
+        ...Object.fromEntries(VIEWS.map(([path, , key]) => [`Alt+Digit${key}`, keyed(() => void navigate(`${base}/${path}`))])),
+      }),
+    [base, navigate],
+  );
+  return (
+    <Frame>
+      <Head>
+        <Title to="/" title="All shows">
+          <LanternMark mark={mark} size={28} silent />
+          <span>{show.title}</span>
+        </Title>
+        <Quiet>{mark === 'hollow' ? 'set not proven' : mark === 'lit' ? 'set proven' : 'set fails'}</Quiet>
+        <Quiet role="status">{SAVE_WORDS[save]}</Quiet>
+        <Gap />
+        <SignButton aria-label={past === undefined ? 'Undo' : `Undo: ${past}`} isDisabled={past === undefined} onPress={undo}>
+          <Undo2 size={18} />
+        </SignButton>
+        <SignButton aria-label={future === undefined ? 'Redo' : `Redo: ${future}`} isDisabled={future === undefined} onPress={redo}>
+          <Redo2 size={18} />
+        </SignButton>
+        <CountingSwitch />
+      </Head>
+      {save === 'conflict' && (
+        <Notice role="alert">
+          Another tab saved this show while you were editing here. Nothing of either is lost:
+          <Button onPress={() => void takeSaved()}>Take what was saved there</Button>
+          <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
+            Keep mine as a copy
+          </MainButton>
+        </Notice>
+      )}
+      <Main>
+        <Suspense>
+          <Outlet />
+        </Suspense>
+      </Main>
+      <Tabs aria-label="Views">
+        {VIEWS.map(([path, name, key]) => (
+          <Tab key={name} to={path === '' ? base : `${base}/${path}`} end={path === ''} title={`${name} (Alt+${key})`}>
+            {name}
+          </Tab>
+        ))}
+      </Tabs>
+      <LampStrip />
+      <span hidden>{lanternWords(mark)}</span>
+    </Frame>
+  );
+}
+
+/** A shortcut that leaves typing alone. */
+function keyed(run: () => void): (event: KeyboardEvent) => void {
+  return (event) => {
+    const { target } = event;
+    if (target instanceof HTMLElement && target.closest('input, textarea, [contenteditable]') && !event.altKey) return;
+    event.preventDefault();
+    run();
+  };
+}
+
+function CountingSwitch() {
+  const counting = useApp((s) => s.counting);
+  return (
+    <>
+      <Quiet id="counting">Numbers</Quiet>
+      <Countings
+        aria-labelledby="counting"
+        selectionMode="single"
+        disallowEmptySelection
+        selectedKeys={[counting]}
+        onSelectionChange={(keys) => {
+          const [key] = keys;
+          if (key !== undefined) setCounting(key as Counting);
+        }}
+      >
+        <ToggleButton id="zero">from 0</ToggleButton>
+        <ToggleButton id="one">from 1</ToggleButton>
+        <ToggleButton id="label">as labelled</ToggleButton>
+      </Countings>
+    </>
+  );
+}

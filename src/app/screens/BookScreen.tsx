@@ -1,0 +1,242 @@
+import { ArrowDown, ArrowUp, Download, FlaskConical } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { writeShowFile } from '../../core/formats/show-file';
+import { moveInSet, setShowTitle, songTime, type Song } from '../../core/show';
+import { ticksToSeconds } from '../../core/time';
+import { download, fileName } from '../adapters/download';
+import { AddSong } from '../components/AddSong';
+import { Button, Field, Input, Label, MainButton, SignButton, Soft } from '../components/controls';
+import { LanternMark, lanternWords } from '../components/LanternMark';
+import { UnitBadge } from '../components/UnitBadge';
+import { perform, prove } from '../state/desk';
+import { useSongMark } from '../state/marks';
+import { useApp, useShow } from '../state/store';
+import { desk, font } from '../theme/tokens';
+
+const Page = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: 36px;
+  padding: 26px 30px 40px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 12px;
+  margin-bottom: 16px;
+  & h1 {
+    font-size: 30px;
+    margin-right: auto;
+  }
+`;
+
+const Order = styled.ol`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  background: ${desk.sheet};
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 18px 4px 18px;
+`;
+
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: 40px 34px minmax(0, 1fr) 120px 96px 72px 68px;
+  align-items: center;
+  gap: 8px;
+  padding: 11px 14px;
+  & + & {
+    border-top: 1px solid ${desk.line};
+  }
+  & > b {
+    font: 800 26px/1 ${font.display};
+    color: ${desk.lineStrong};
+    text-align: right;
+    padding-right: 6px;
+  }
+  & > a {
+    color: ${desk.ink};
+    font: 700 20px/1.2 ${font.display};
+    text-decoration: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  & > a:hover {
+    color: ${desk.tide};
+    text-decoration: underline;
+  }
+`;
+
+const Aside = styled.aside`
+  display: flex;
+  flex-direction: column;
+  gap: 22px;
+  & h2 {
+    font-size: 18px;
+    margin-bottom: 8px;
+  }
+`;
+
+const Band = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & li {
+    padding: 9px 0;
+    border-top: 1px solid ${desk.line};
+  }
+  & b {
+    font: 700 16px/1.3 ${font.display};
+  }
+  & div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-top: 5px;
+  }
+`;
+
+const First = styled.div`
+  background: ${desk.sheet};
+  border: 1.5px dashed ${desk.lineStrong};
+  border-radius: 4px 18px 4px 18px;
+  padding: 34px;
+  display: grid;
+  justify-items: start;
+  gap: 12px;
+`;
+
+const minutes = (exact: number): string => {
+  const seconds = Math.round(exact);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+};
+
+/** The show as a whole: its set, who plays, and the way out as a file. */
+export function BookScreen() {
+  const show = useShow();
+  const navigate = useNavigate();
+  const proving = useApp((s) => s.proving.length > 0);
+  const songs = new Map(show.songs.map((s) => [s.id, s]));
+  const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
+  const total = set.reduce((sum, s) => sum + songSeconds(s), 0);
+  const proveAll = async (): Promise<void> => {
+    for (const song of set) await prove(song.id);
+  };
+  return (
+    <Page>
+      <section>
+        <Head>
+          <h1>The set</h1>
+          <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
+          <MainButton isDisabled={set.length === 0 || proving} onPress={() => void proveAll()}>
+            <FlaskConical size={17} aria-hidden /> Dry run the set
+          </MainButton>
+        </Head>
+        {set.length === 0 ? (
+          <First>
+            <h2>No songs yet</h2>
+            <p>
+              A song is a name, a tempo and a metre; bars, sections and changes come later. Units and their presets come
+              first if you have none: they are on the <Link to={`/show/${show.id}/map`}>Map</Link>.
+            </p>
+          </First>
+        ) : (
+          <Order aria-label="Running order">
+            {set.map((song, i) => (
+              <SetRow key={show.set[i]!.id} song={song} place={i} last={set.length - 1} />
+            ))}
+          </Order>
+        )}
+        {set.length > 0 && (
+          <p style={{ marginTop: 12 }}>
+            <Soft>
+              {set.length} songs, {minutes(total)} of music
+            </Soft>
+          </p>
+        )}
+      </section>
+      <Aside>
+        <TitleField title={show.title} />
+        <div>
+          <h2>Who plays what</h2>
+          <Band>
+            {show.players.map((player) => (
+              <li key={player.id}>
+                <b>{player.name}</b> <Soft>{player.part}</Soft>
+                <div>
+                  {show.units.map(
+                    (u, i) => u.playerId === player.id && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={24} />,
+                  )}
+                </div>
+              </li>
+            ))}
+            {show.players.length === 0 && (
+              <li>
+                <Soft>Nobody is entered yet.</Soft>
+              </li>
+            )}
+          </Band>
+        </div>
+        <Button onPress={() => download(fileName(show.title, 'json'), writeShowFile(show), 'application/json')}>
+          <Download size={16} aria-hidden /> Show as a file
+        </Button>
+      </Aside>
+    </Page>
+  );
+}
+
+function TitleField({ title }: { readonly title: string }) {
+  const show = useShow();
+  const [text, setText] = useState(title);
+  useEffect(() => setText(title), [title]);
+  const commit = (): void => {
+    if (!perform(setShowTitle(show, text), 'rename the show')) setText(title);
+  };
+  return (
+    <Field value={text} onChange={setText}>
+      <Label>Title of the show</Label>
+      <Input onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+    </Field>
+  );
+}
+
+const songSeconds = (song: Song): number => {
+  const time = songTime(song);
+  return ticksToSeconds(time.tempo, time.end);
+};
+
+function SetRow({ song, place, last }: { readonly song: Song; readonly place: number; readonly last: number }) {
+  const show = useShow();
+  const mark = useSongMark(song);
+  const metres = [...new Set(song.metre.map((m) => `${m.beats}/${m.unit}`))].slice(0, 3).join(' ');
+  const move = (to: number): void => {
+    perform(moveInSet(show, place, to), `move ${song.title}`);
+  };
+  return (
+    <Row>
+      <b>{place + 1}</b>
+      <span title={lanternWords(mark)}>
+        <LanternMark mark={mark} size={28} />
+      </span>
+      <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+      <Soft>{metres}</Soft>
+      <Soft>
+        {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
+      </Soft>
+      <Soft>{minutes(songSeconds(song))}</Soft>
+      <span style={{ display: 'flex' }}>
+        <SignButton aria-label={`Move ${song.title} up`} isDisabled={place === 0} onPress={() => move(place - 1)}>
+          <ArrowUp size={17} />
+        </SignButton>
+        <SignButton aria-label={`Move ${song.title} down`} isDisabled={place === last} onPress={() => move(place + 1)}>
+          <ArrowDown size={17} />
+        </SignButton>
+      </span>
+    </Row>
+  );
+}

@@ -1,0 +1,294 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { FlaskConical, ZoomIn, ZoomOut } from 'lucide-react';
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import { tinykeys } from 'tinykeys';
+import { changeCue, indexShow, placeCue, removeCue, songTime, toneCue, type Song } from '../../core/show';
+import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, snap, type Ticks } from '../../core/time';
+import { ChartLineView, GUTTER, lineHeight } from '../chart/ChartLineView';
+import { lineOf, tickAtX, xOf } from '../chart/layout';
+import { AddSong } from '../components/AddSong';
+import { ExportSong } from '../components/ExportSong';
+import { LanternMark, lanternWords } from '../components/LanternMark';
+import { Pick } from '../components/Pick';
+import { Button, SignButton, Soft } from '../components/controls';
+import { setCaret, useCaret } from '../state/caret';
+import { newId, perform, prove } from '../state/desk';
+import { useSongMark } from '../state/marks';
+import { useApp, useShow } from '../state/store';
+import { desk } from '../theme/tokens';
+import { CuePanel } from './chart/CuePanel';
+import { PlaceLine, POSITION_INPUT, TONE_INPUT } from './chart/PlaceLine';
+import { PlacePanel } from './chart/PlacePanel';
+import { useChart } from './chart/useChart';
+
+const Page = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 286px;
+`;
+
+const Bar = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 12px;
+  padding: 10px 16px;
+  border-bottom: 1.5px solid ${desk.line};
+`;
+
+const Song_ = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+`;
+
+const Paper = styled.div`
+  overflow: auto;
+  padding: 14px 18px 24px 14px;
+  outline-offset: -3px;
+`;
+
+const Side = styled.aside`
+  overflow: auto;
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+`;
+
+const Nothing = styled.div`
+  display: grid;
+  place-content: center;
+  gap: 12px;
+  height: 100%;
+  max-width: 460px;
+  margin: 0 auto;
+`;
+
+const SNAPS = [
+  { id: 'bar', name: 'to the bar' },
+  { id: 'beat', name: 'to the beat' },
+  { id: 'half', name: 'to half beats' },
+  { id: 'free', name: 'free' },
+] as const;
+type Snap = (typeof SNAPS)[number]['id'];
+
+const SCALES = [14, 20, 28, 40, 64, 110, 200];
+
+/** The tick that a pointer or key means under a snap. */
+function snapped(song: Song, tick: Ticks, to: Snap): Ticks {
+  const { bars, end } = songTime(song);
+  const bar = barOfTick(bars, tick);
+  const step = { bar: bar.beats * bar.beatTicks, beat: bar.beatTicks, half: bar.beatTicks / 2, free: 1 }[to];
+  const at = snap(bars, tick, step);
+  return Math.max(0, Math.min(at, end - 1));
+}
+
+/** A song as lines of bars, and everything that is placed on them. */
+export function ChartScreen() {
+  const show = useShow();
+  const navigate = useNavigate();
+  const { songId } = useParams();
+  const song = indexShow(show).songs.get(songId ?? '') ?? indexShow(show).songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
+  if (!song) {
+    return (
+      <Nothing>
+        <h1>No songs yet</h1>
+        <p>A song is a name, a tempo and a metre to begin with.</p>
+        <div>
+          <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
+        </div>
+      </Nothing>
+    );
+  }
+  return <SongChart key={song.id} song={song} />;
+}
+
+function SongChart({ song }: { readonly song: Song }) {
+  const show = useShow();
+  const navigate = useNavigate();
+  const counting = useApp((s) => s.counting);
+  const proving = useApp((s) => s.proving.includes(song.id));
+  const mark = useSongMark(song);
+  const paper = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(880);
+  const [scale, setScale] = useState(2);
+  const [snapTo, setSnapTo] = useState<Snap>('beat');
+  const [selected, setSelected] = useState<string | null>(null);
+  const [said, setSaid] = useState('');
+  const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
+  const model = useChart(show, song, width, SCALES[scale]!);
+  const { lines } = model;
+  const { bars } = songTime(song);
+  const chosen = song.cues.find((c) => c.id === selected);
+
+  useEffect(() => {
+    if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
+  }, [song.id]);
+  useEffect(() => {
+    const element = paper.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => setWidth(element.clientWidth - GUTTER - 40));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => paper.current,
+    estimateSize: () => lineHeight(show.units.length),
+    overscan: 3,
+  });
+  const showLine = useCallback((at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }), [lines, virtual]);
+
+  const moveCaret = (at: Ticks): void => {
+    setCaret(song.id, at);
+    setSaid(formatPosition(bars, at, song.bars));
+    showLine(at);
+  };
+  const place = (toneId: string, at: Ticks): void => {
+    const id = newId();
+    const name = indexShow(show).tones.get(toneId)?.name ?? '';
+    perform(placeCue(show, song.id, toneCue(id, at, toneId)), `place ${name}`);
+    setCaret(song.id, at);
+    showLine(at);
+    setSelected(id);
+    setSaid(`${name} placed at ${formatPosition(bars, at, song.bars)}`);
+  };
+  const move = (cueId: string, at: Ticks): void => {
+    perform(changeCue(show, song.id, cueId, { at }), 'move a cue');
+    setSaid(`moved to ${formatPosition(bars, at, song.bars)}`);
+  };
+  const step = (at: Ticks, steps: number): Ticks => {
+    if (snapTo === 'bar') {
+      const bar = barOfTick(bars, at).bar + (steps < 0 && barOfTick(bars, at).tick < at ? 0 : steps);
+      return Math.max(0, Math.min(barAt(bars, bar).tick, barAt(bars, song.bars).tick));
+    }
+    const near = steps < 0 ? barOfTick(bars, at - 1) : barOfTick(bars, at);
+    const size = snapTo === 'half' ? near.beatTicks / 2 : snapTo === 'free' ? TICKS_PER_QUARTER / 24 : near.beatTicks;
+    return Math.max(0, Math.min(at + steps * size, songTime(song).end - 1));
+  };
+  const remove = (cueId: string): void => {
+    if (perform(removeCue(show, song.id, cueId), 'remove a cue')) setSaid('cue removed');
+    paper.current?.focus();
+  };
+  const drop = (cueId: string, x: number, y: number): void => {
+    const under = document.elementsFromPoint(x, y).find((e) => e.closest('[data-chart-line]'))?.closest<HTMLElement>('[data-chart-line]');
+    const line = lines[Number(under?.dataset.chartLine ?? -1)];
+    if (under && line) move(cueId, snapped(song, tickAtX(line, x - under.getBoundingClientRect().left), snapTo));
+  };
+
+  useEffect(() =>
+    tinykeys(window, {
+      b: (event) => {
+        if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
+        event.preventDefault();
+        document.getElementById(POSITION_INPUT)?.focus();
+      },
+    }),
+  );
+
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.target !== paper.current) return;
+    const i = lineOf(lines, caret);
+    const vertical = (by: number): Ticks => {
+      const to = lines[Math.max(0, Math.min(lines.length - 1, i + by))]!;
+      return snapped(song, tickAtX(to, Math.min(xOf(lines[i]!, caret), to.width - 1)), snapTo);
+    };
+    const moves: Readonly<Record<string, () => Ticks>> = {
+      ArrowRight: () => step(caret, 1),
+      ArrowLeft: () => step(caret, -1),
+      ArrowDown: () => vertical(1),
+      ArrowUp: () => vertical(-1),
+      Home: () => (event.ctrlKey ? 0 : lines[i]!.tick),
+      End: () => (event.ctrlKey ? barAt(bars, song.bars).tick : lines[i]!.bars.at(-1)!.tick),
+    };
+    const to = moves[event.key];
+    if (to) moveCaret(to());
+    else if (event.key === 'Enter') document.getElementById(TONE_INPUT)?.focus();
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <Page>
+      <Bar>
+        <Song_>
+          <LanternMark mark={mark} size={36} silent />
+          <Pick
+            label={`Song, ${lanternWords(mark)}`}
+            width="226px"
+            choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
+            value={song.id}
+            onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
+          />
+        </Song_>
+        <PlaceLine show={show} song={song} caret={caret} onCaret={moveCaret} onPlace={place} />
+        <Pick label="Snap" width="124px" choices={SNAPS} value={snapTo} onPick={(id) => setSnapTo(id as Snap)} />
+        <div style={{ display: 'flex' }}>
+          <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => setScale(scale - 1)}>
+            <ZoomOut size={18} />
+          </SignButton>
+          <SignButton aria-label="Wider bars" isDisabled={scale === SCALES.length - 1} onPress={() => setScale(scale + 1)}>
+            <ZoomIn size={18} />
+          </SignButton>
+        </div>
+        <Button isDisabled={proving} onPress={() => void prove(song.id)}>
+          <FlaskConical size={17} aria-hidden /> Dry run
+        </Button>
+        <ExportSong song={song} />
+      </Bar>
+      <Paper ref={paper} tabIndex={0} role="group" aria-label={`Chart of ${song.title}`} onKeyDown={onKey}>
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index]!;
+            return (
+              <div key={item.key} style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}>
+                <ChartLineView
+                  show={show}
+                  song={song}
+                  line={line}
+                  lineIndex={item.index}
+                  lanes={model.lanes[item.index]!}
+                  cues={model.cues[item.index]!}
+                  tempos={song.tempo}
+                  counting={counting}
+                  selected={selected}
+                  caret={lineOf(lines, caret) === item.index ? caret : null}
+                  onPlace={(tick, again) => {
+                    setSelected(null);
+                    moveCaret(snapped(song, tick, snapTo));
+                    if (again) document.getElementById(TONE_INPUT)?.focus();
+                  }}
+                  onSelect={setSelected}
+                  onDrop={drop}
+                  onNudge={(id, steps) => {
+                    const cue = song.cues.find((c) => c.id === id);
+                    if (cue) move(id, step(cue.at, steps));
+                  }}
+                  onRemove={remove}
+                />
+              </div>
+            );
+          })}
+        </div>
+        {song.cues.length === 0 && (
+          <p style={{ margin: '8px 0 0 46px' }}>
+            <Soft>Nothing is placed yet: choose a bar, type part of a tone's name, press Enter.</Soft>
+          </p>
+        )}
+      </Paper>
+      <Side>
+        {chosen ? (
+          <CuePanel key={chosen.id} song={song} cue={chosen} onClose={() => setSelected(null)} />
+        ) : (
+          <PlacePanel show={show} song={song} at={caret} />
+        )}
+      </Side>
+      <span role="status" style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}>
+        {said}
+      </span>
+    </Page>
+  );
+}

@@ -1,0 +1,192 @@
+import { Trash2, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Switch } from 'react-aria-components';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { changeCue, indexShow, removeCue, songTime, type Cue, type Song } from '../../../core/show';
+import { formatPosition, parsePosition } from '../../../core/time';
+import { verdictSentence } from '../../../wording';
+import { Button, Complaint, Field, Input, Label, SignButton, Soft } from '../../components/controls';
+import { LanternMark, lanternWords } from '../../components/LanternMark';
+import { Pick } from '../../components/Pick';
+import { perform } from '../../state/desk';
+import { useCueProof } from '../../state/marks';
+import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+
+const Panel = styled.section`
+  display: grid;
+  gap: 12px;
+  padding: 16px;
+  & h2 {
+    font-size: 21px;
+  }
+`;
+
+const Top = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  & > div {
+    flex: 1;
+    min-width: 0;
+  }
+`;
+
+const Verdicts = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 13.5px;
+  & li {
+    padding: 6px 0;
+    border-top: 1px solid ${desk.line};
+    display: flex;
+    gap: 8px;
+  }
+`;
+
+const Check = styled(Switch)`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  cursor: pointer;
+  &::before {
+    content: '';
+    width: 18px;
+    height: 18px;
+    border: 1.5px solid ${desk.ink};
+    border-radius: 3px 6px 3px 6px;
+    background: #fff;
+  }
+  &[data-selected]::before {
+    background: ${desk.tide};
+    box-shadow: inset 0 0 0 3px #fff;
+  }
+  &[data-focus-visible]::before {
+    outline: 3px solid ${desk.lamp};
+  }
+`;
+
+interface Props {
+  readonly song: Song;
+  readonly cue: Cue;
+  readonly onClose: () => void;
+}
+
+/** One cue: where, how it lands, and what the dry run found on each unit. */
+export function CuePanel({ song, cue, onClose }: Props) {
+  const show = useShow();
+  const { units, tones } = indexShow(show);
+  const proof = useCueProof(song.id, cue.id);
+  const { bars } = songTime(song);
+  const { action } = cue;
+  const tone = action.kind === 'tone' ? tones.get(action.toneId) : undefined;
+  const mark = cue.muted ? 'hollow' : (proof?.lantern ?? 'hollow');
+  const change = (to: Partial<Cue>, label: string): void => {
+    perform(changeCue(show, song.id, cue.id, to), label);
+  };
+  return (
+    <Panel aria-label="Chosen cue">
+      <Top>
+        <LanternMark mark={mark} size={38} silent />
+        <div>
+          <h2>{tone ? <Link to={`/show/${show.id}/tones/${tone.id}`} style={{ color: 'inherit' }}>{tone.name}</Link> : 'Message'}</h2>
+          <Soft>{cue.muted ? 'muted' : lanternWords(mark)}</Soft>
+        </div>
+        <SignButton aria-label="Close" onPress={onClose}>
+          <X size={17} />
+        </SignButton>
+      </Top>
+      <TextField
+        label="Bar|beat"
+        value={formatPosition(bars, cue.at, song.bars)}
+        commit={(text) => {
+          const at = parsePosition(bars, text, song.bars);
+          if (!at.ok) return 'bar|beat, as in 17|3';
+          change({ at: at.ticks }, 'move a cue');
+          return null;
+        }}
+      />
+      <Pick
+        label="Landing"
+        choices={[
+          { id: 'complete', name: 'complete on its beat' },
+          { id: 'sent', name: 'sent on its beat' },
+        ]}
+        value={cue.landing}
+        onPick={(id) => change({ landing: id as Cue['landing'] }, 'change a landing')}
+      />
+      <TextField
+        label="Shift in ms (minus is earlier)"
+        value={String(cue.shift)}
+        commit={(text) => {
+          const shift = Number(text.replace(',', '.'));
+          if (text.trim() === '' || !(Math.abs(shift) <= 10000)) return '-10000 to 10000';
+          change({ shift }, 'shift a cue');
+          return null;
+        }}
+      />
+      {action.kind === 'tone' && (
+        <Check isSelected={action.reload} onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}>
+          Load presets again that are on already
+        </Check>
+      )}
+      <Check isSelected={cue.muted} onChange={(muted) => change({ muted }, muted ? 'mute a cue' : 'unmute a cue')}>
+        Muted
+      </Check>
+      <Button onPress={() => perform(removeCue(show, song.id, cue.id), 'remove a cue')}>
+        <Trash2 size={16} aria-hidden /> Remove this cue
+      </Button>
+      {!cue.muted && (
+        <div>
+          <b>{proof ? 'The dry run found' : 'Not proven yet'}</b>
+          {proof ? (
+            <Verdicts>
+              {proof.verdicts.map((v) => {
+                const unit = units.get(v.unitId);
+                return unit ? (
+                  <li key={v.unitId}>
+                    <LanternMark mark={v.outcome === 'on-time' ? 'lit' : 'cracked'} size={18} />
+                    {verdictSentence(v, unit)}
+                  </li>
+                ) : null;
+              })}
+            </Verdicts>
+          ) : (
+            <p>
+              <Soft>A dry run plays the song to a simulated rig and judges each change. It was not done for exactly this content.</Soft>
+            </p>
+          )}
+        </div>
+      )}
+    </Panel>
+  );
+}
+
+interface TextFieldProps {
+  readonly label: string;
+  readonly value: string;
+  /** Gives what was expected where the text does not fit. */
+  readonly commit: (text: string) => string | null;
+}
+
+/** A field that takes its text over on Enter or when it is left; what does not fit stays, with what was expected. */
+function TextField({ label, value, commit }: TextFieldProps) {
+  const [text, setText] = useState(value);
+  const [expected, setExpected] = useState<string | null>(null);
+  useEffect(() => {
+    setText(value);
+    setExpected(null);
+  }, [value]);
+  const take = (): void => {
+    if (text !== value) setExpected(commit(text));
+  };
+  return (
+    <Field value={text} onChange={setText} isInvalid={expected !== null}>
+      <Label>{label}</Label>
+      <Input onBlur={take} onKeyDown={(e) => e.key === 'Enter' && take()} />
+      {expected !== null && <Complaint>Expected {expected}.</Complaint>}
+    </Field>
+  );
+}

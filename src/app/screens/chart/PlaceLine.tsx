@@ -1,0 +1,111 @@
+import { useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { songTime, type Show, type Song } from '../../../core/show';
+import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
+import { NOWHERE, problem, type Problem } from '../../../core/problems';
+import { sentence } from '../../../wording';
+import { Complaint, Field, Input, Label, MainButton } from '../../components/controls';
+import { Find, type Found } from '../../components/Find';
+
+const Line = styled.div`
+  display: flex;
+  align-items: end;
+  gap: 8px;
+`;
+
+export const POSITION_INPUT = 'place-position';
+export const TONE_INPUT = 'place-tone';
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly caret: Ticks;
+  readonly onCaret: (at: Ticks) => void;
+  readonly onPlace: (toneId: string, at: Ticks) => void;
+}
+
+/** A bar, a part of a tone's name, Enter: placed. */
+export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
+  const { bars } = songTime(song);
+  const shown = formatPosition(bars, caret, song.bars);
+  const [position, setPosition] = useState(shown);
+  const [tone, setTone] = useState('');
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const positionField = useRef<HTMLInputElement>(null);
+  useEffect(() => setPosition(shown), [shown]);
+
+  const read = (): Ticks | undefined => {
+    const parsed = parsePosition(bars, position, song.bars);
+    setComplaint(parsed.ok ? null : faultSentence(parsed.fault));
+    return parsed.ok ? parsed.ticks : undefined;
+  };
+  const go = (): void => {
+    const at = read();
+    if (at !== undefined) onCaret(at);
+  };
+  const place = (toneId: string): void => {
+    const at = read();
+    if (at === undefined) {
+      positionField.current?.focus();
+      return;
+    }
+    onPlace(toneId, at);
+    setTone('');
+    positionField.current?.focus();
+    positionField.current?.select();
+  };
+  const search = (text: string): Found[] => {
+    const wanted = text.trim().toLowerCase();
+    const starts = show.tones.filter((t) => t.name.toLowerCase().startsWith(wanted));
+    const inside = show.tones.filter((t) => !starts.includes(t) && t.name.toLowerCase().includes(wanted));
+    return [...starts, ...inside].slice(0, 40).map((t) => ({ id: t.id, name: t.name, aside: `${t.parts.length} units` }));
+  };
+  const first = (): void => {
+    const [best] = search(tone);
+    if (best && tone.trim() !== '') place(best.id);
+    else if (tone.trim() !== '') setComplaint(`No tone is named like "${tone.trim()}".`);
+  };
+  return (
+    <div>
+      <Line role="group" aria-label="Place a tone">
+        <Field value={position} onChange={setPosition} isInvalid={complaint !== null} style={{ width: 96 }}>
+          <Label>
+            Bar|beat <kbd>B</kbd>
+          </Label>
+          <Input
+            ref={positionField}
+            id={POSITION_INPUT}
+            onBlur={go}
+            onFocus={(e) => e.currentTarget.select()}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter') return;
+              go();
+              document.getElementById(TONE_INPUT)?.focus();
+            }}
+          />
+        </Field>
+        <div style={{ width: 210 }}>
+          <Find
+            label="Tone"
+            inputId={TONE_INPUT}
+            placeholder="part of a name, Enter"
+            text={tone}
+            onText={setTone}
+            search={search}
+            onPick={place}
+            onEnter={first}
+          />
+        </div>
+        <MainButton isDisabled={tone.trim() === ''} onPress={first}>
+          Place
+        </MainButton>
+      </Line>
+      {complaint !== null && <Complaint>{complaint}</Complaint>}
+    </div>
+  );
+}
+
+function faultSentence(fault: Extract<ReturnType<typeof parsePosition>, { ok: false }>['fault']): string {
+  const { code, ...data } = fault;
+  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
+}

@@ -1,0 +1,101 @@
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { stateAt } from '../../../core/compile';
+import { setSongField, songTime, type Show, type Song } from '../../../core/show';
+import { formatPosition, type Ticks } from '../../../core/time';
+import { Soft } from '../../components/controls';
+import { Pick } from '../../components/Pick';
+import { UnitBadge } from '../../components/UnitBadge';
+import { slotNumber } from '../../state/numbers';
+import { perform } from '../../state/desk';
+import { useApp } from '../../state/store';
+import { variantWords } from '../../../wording';
+import { desk, font } from '../../theme/tokens';
+
+const Panel = styled.section`
+  display: grid;
+  gap: 14px;
+  padding: 16px;
+  & h2 {
+    font-size: 21px;
+  }
+`;
+
+const List = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & li {
+    display: grid;
+    grid-template-columns: 36px minmax(0, 1fr);
+    gap: 0 10px;
+    padding: 9px 0;
+    border-top: 1px solid ${desk.line};
+  }
+  & b {
+    font: 700 17px/1.2 ${font.display};
+  }
+  & div {
+    min-width: 0;
+    line-height: 1.3;
+  }
+`;
+
+const NONE = 'none';
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly at: Ticks;
+}
+
+/** "From bar 58": what every unit is on at the caret, as playing from the start leaves it. */
+export function PlacePanel({ show, song, at }: Props) {
+  const counting = useApp((s) => s.counting);
+  const rig = useMemo(() => stateAt(show, song, at), [show, song, at]);
+  return (
+    <Panel aria-label="The rig here">
+      <div>
+        <h2>The rig at {formatPosition(songTime(song).bars, at, song.bars)}</h2>
+        <Soft>as playing from the start leaves it</Soft>
+      </div>
+      <List>
+        {show.units.map((unit, i) => {
+          const state = rig[unit.id];
+          const slot = state?.slot ?? null;
+          const set = Object.entries(state?.controls ?? {}).filter(([, v]) => v !== 'stored');
+          return (
+            <li key={unit.id}>
+              <UnitBadge monogram={unit.monogram} index={i} />
+              <div>
+                <b>{slot === null ? 'not known' : slotNumber(unit.profile.plan, slot, counting)}</b>{' '}
+                {slot !== null && (unit.slots.find((s) => s.index === slot)?.name ?? '')}
+                <br />
+                <Soft>
+                  {[
+                    state && unit.profile.variants && state.variant !== null ? variantWords(unit.profile, state.variant) : '',
+                    ...set.map(([id, v]) => controlWords(unit.profile.controls.find((c) => c.id === id), v)),
+                  ]
+                    .filter((w) => w !== '')
+                    .join(', ')}
+                </Soft>
+              </div>
+            </li>
+          );
+        })}
+      </List>
+      <Pick
+        label="The song opens with"
+        choices={[{ id: NONE, name: 'nothing: the rig stays as it was' }, ...show.tones.map((t) => ({ id: t.id, name: t.name }))]}
+        value={song.openingToneId ?? NONE}
+        onPick={(id) => perform(setSongField(show, song.id, 'openingToneId', id === NONE ? null : id), 'change the opening')}
+      />
+    </Panel>
+  );
+}
+
+function controlWords(control: { readonly name: string; readonly encoding: { readonly kind: string; readonly unit?: string } } | undefined, value: number | 'stored'): string {
+  if (!control) return '';
+  if (control.encoding.kind === 'set-switch') return `${control.name} ${value === 1 ? 'on' : 'off'}`;
+  return `${control.name} ${value}${control.encoding.unit ? ` ${control.encoding.unit}` : ''}`;
+}

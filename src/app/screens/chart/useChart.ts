@@ -1,0 +1,46 @@
+import { useMemo } from 'react';
+import { stateLine } from '../../../core/compile';
+import type { Cue, Show, Song } from '../../../core/show';
+import { byLine, layoutChart, type ChartLine } from '../../chart/layout';
+import type { Lane } from '../../chart/ChartLineView';
+
+export interface ChartModel {
+  readonly lines: readonly ChartLine[];
+  /** Tone cues of each line; raw messages are drawn in the lanes. */
+  readonly cues: readonly (readonly Cue[])[];
+  readonly lanes: readonly (readonly Lane[])[];
+}
+
+/** A song laid out, with what stands on each line. */
+export function useChart(show: Show, song: Song, width: number, scale: number): ChartModel {
+  const { units, tones } = show;
+  const lines = useMemo(() => layoutChart(song, width, scale), [song, width, scale]);
+  const states = useMemo(
+    () => stateLine(show, song),
+    // The rest of the show has no part in it.
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
+    [units, tones, song],
+  );
+  const cues = useMemo(
+    () => byLine(lines, song.cues.filter((c) => c.action.kind === 'tone')).map((l) => l.sort((a, b) => a.at - b.at)),
+    [lines, song.cues],
+  );
+  const lanes = useMemo(() => {
+    const result: Lane[][] = lines.map(() => []);
+    for (const [index, unit] of units.entries()) {
+      const changes = states.get(unit.id) ?? [];
+      const spread = byLine(lines, changes);
+      const messages = byLine(
+        lines,
+        song.cues.filter((c) => c.action.kind === 'message' && c.action.unitId === unit.id),
+      );
+      let before: Lane['before'];
+      for (const [i, own] of spread.entries()) {
+        result[i]!.push({ unit, index, before, changes: own, messages: messages[i]!.map((c) => c.at) });
+        before = own.at(-1) ?? before;
+      }
+    }
+    return result;
+  }, [lines, states, units, song.cues]);
+  return { lines, cues, lanes };
+}
