@@ -5,7 +5,16 @@ import { demoShow } from '../src/core/demo';
 import { smfToShow, songToSmf, writeSmf, type SmfMode } from '../src/core/formats/smf';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { hasErrors, type Problem } from '../src/core/problems';
-import { OPENING_CUE, indexShow, rigSpec, slotsById, songTime, songWants, type Show, type Song } from '../src/core/show';
+import {
+  OPENING_CUE,
+  indexShow,
+  rigSpec,
+  slotsById,
+  songTime,
+  songWants,
+  type Show,
+  type Song,
+} from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
 import { messageWords, problemLine, sentence, stateWords, verdictSentence } from '../src/wording';
@@ -50,7 +59,10 @@ export function exportSmf(path: string, title: string, out: string, mode: SmfMod
   writeWhole(out, writeSmf(file));
   const events = file.tracks.reduce((sum, t) => sum + t.events.filter(isMessage).length, 0);
   return {
-    lines: [`${out}: "${song.title}" ${mode}, ${file.tracks.length} tracks, ${events} messages`, ...reportLines(problems)],
+    lines: [
+      `${out}: "${song.title}" ${mode}, ${file.tracks.length} tracks, ${events} messages`,
+      ...reportLines(problems),
+    ],
     code: hasErrors(problems) ? 1 : 0,
   };
 }
@@ -110,8 +122,7 @@ function runSong(show: Show, song: Song): SongReport {
   for (const cue of song.cues) {
     if (cue.muted) continue;
     const { action } = cue;
-    const what =
-      action.kind === 'tone' ? tones.get(action.toneId)!.name : messageWords(fromHex(action.bytes)!);
+    const what = action.kind === 'tone' ? tones.get(action.toneId)!.name : messageWords(fromHex(action.bytes)!);
     cues.push(report(cue.id, formatPosition(bars, cue.at, song.bars), what));
   }
   return {

@@ -78,7 +78,9 @@ export function createApp(dist: string): Express {
     }
     const status = error.status !== undefined && error.status >= 400 && error.status < 500 ? error.status : 500;
     const sentence =
-      status === 500 ? 'The server could not answer; the fault is its own.' : `The request for ${request.path.slice(0, 200)} is malformed.`;
+      status === 500
+        ? 'The server could not answer; the fault is its own.'
+        : `The request for ${request.path.slice(0, 200)} is malformed.`;
     response.status(status).json(apiError(status === 500 ? 'server' : 'bad-request', sentence));
   };
   app.use(onError);

@@ -28,7 +28,12 @@ export interface ProblemData {
     readonly low: number;
     readonly high: number;
   };
-  'show.variant-range': { readonly unit: string; readonly word: string; readonly value: number; readonly count: number };
+  'show.variant-range': {
+    readonly unit: string;
+    readonly word: string;
+    readonly value: number;
+    readonly count: number;
+  };
   'show.input-cycle': { readonly unit: string };
 
   'smf.not-midi': { readonly found: string };
@@ -101,5 +106,4 @@ export interface Read<T> {
   readonly problems: readonly Problem[];
 }
 
-export const hasErrors = (problems: readonly Problem[]): boolean =>
-  problems.some((p) => p.severity === 'error');
+export const hasErrors = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === 'error');

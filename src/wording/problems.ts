@@ -7,7 +7,8 @@ type Sentences = { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
 
 const SENTENCES: Sentences = {
   'json.syntax': (d) => `The file is not valid JSON: reading stopped at ${d.detail}.`,
-  'show.not-a-show': (d) => `This is not a show of Hollow Lantern: expected the format "hollow-lantern-show", found ${d.found}.`,
+  'show.not-a-show': (d) =>
+    `This is not a show of Hollow Lantern: expected the format "hollow-lantern-show", found ${d.found}.`,
   'show.newer': (d) =>
     `The show was saved by a newer Hollow Lantern (show version ${d.version}; this one knows up to ${d.known}). Open it with that one.`,
   'show.version': (d) => `The show's version should be a whole number from 1 on; found ${d.found}.`,
@@ -23,7 +24,8 @@ const SENTENCES: Sentences = {
   'show.variant-range': (d) => `${d.unit} has ${n(d.count, d.word)}, counted from 0; found ${d.value}.`,
   'show.input-cycle': (d) => `${d.unit} is fed, through other units, by itself.`,
 
-  'smf.not-midi': (d) => `This is not a Standard MIDI File: expected it to start with "MThd", found ${d.found === 'nothing' ? 'nothing' : `"${d.found}"`}.`,
+  'smf.not-midi': (d) =>
+    `This is not a Standard MIDI File: expected it to start with "MThd", found ${d.found === 'nothing' ? 'nothing' : `"${d.found}"`}.`,
   'smf.header-length': (d) => `The header says that it is ${n(d.length, 'byte')} long, which cannot be.`,
   'smf.format': (d) => `MIDI files are of format 0, 1 or 2; this one says ${d.format}.`,
   'smf.division': (d) =>
@@ -36,9 +38,11 @@ const SENTENCES: Sentences = {
   'smf.unknown-chunk': (d) => `A part named "${d.name}" (${n(d.length, 'byte')}) is not a track and was passed over.`,
   'smf.chunk-too-long': (d) =>
     `A part named "${d.name}" says that it is ${n(d.length, 'byte')} long, but only ${d.left} are left: the file is cut off or damaged.`,
-  'smf.event-cut': (d) => `The file ends inside an event: ${n(d.wanted, 'more byte', 'more bytes')} wanted, ${d.left} left.`,
+  'smf.event-cut': (d) =>
+    `The file ends inside an event: ${n(d.wanted, 'more byte', 'more bytes')} wanted, ${d.left} left.`,
   'smf.variable-length': () => 'A length or time runs on past its four bytes.',
-  'smf.no-status': (d) => `Data (${hex(d.byte)}) stands where a message should start, with no status before it that still counts.`,
+  'smf.no-status': (d) =>
+    `Data (${hex(d.byte)}) stands where a message should start, with no status before it that still counts.`,
   'smf.bad-status': (d) => `The status ${hex(d.byte)} does not belong in a MIDI file.`,
   'smf.data-byte': (d) => `A data byte should be 00 to 7F; found ${hex(d.byte)}.`,
   'smf.no-end': () => 'The track has no end mark; its last event was taken as its end.',
@@ -48,17 +52,20 @@ const SENTENCES: Sentences = {
   'smf.metre': (d) => `A metre of ${d.beats}/${d.unit} is outside 1-255 beats of 1/1 to 1/128 and was passed over.`,
   'smf.too-long': (d) => `The file runs to ${d.bars} bars; a song holds up to ${d.limit}.`,
   'smf.too-many': (d) => `The file holds more than ${d.limit} events.`,
-  'smf.metre-moved': (d) => `A metre change inside a bar was moved to the start of bar ${d.bar}; messages stay where they are.`,
+  'smf.metre-moved': (d) =>
+    `A metre change inside a bar was moved to the start of bar ${d.bar}; messages stay where they are.`,
   'smf.marker-moved': (d) => `The marker "${d.name}" stands inside bar ${d.bar}; its section starts with the bar.`,
   'smf.ports-assumed': (d) =>
     `The file does not say which cables it was made for: ${n(d.ports, 'port is', 'ports are')} taken as USB. Set the cable on the rig to have its time counted.`,
   'smf.left-out': (d) => `${n(d.count, 'event')} (${d.what}) were left out: they send nothing.`,
-  'smf.smpte': (d) => `The file counts ${d.frames} frames a second of ${n(d.ticks, 'tick')}, not beats; it was laid out at 120.`,
+  'smf.smpte': (d) =>
+    `The file counts ${d.frames} frames a second of ${n(d.ticks, 'tick')}, not beats; it was laid out at 120.`,
   'smf.lead-in': (d) =>
     `Messages leave before the song starts, so the file begins ${n(d.bars, 'bar')} (${d.millis} ms) early: bar 1 of the song is bar ${d.bars + 1} of the file.`,
   'smf.ramp-steps': (d) =>
     `Tempo ramps are written as ${n(d.steps, 'step')}; no event moves by more than ${d.micros / 1000 + 0.05} ms.`,
-  'smf.division-fallback': (d) => `Places are rounded to 1/${d.division} of a quarter note, the finest that such a file can hold.`,
+  'smf.division-fallback': (d) =>
+    `Places are rounded to 1/${d.division} of a quarter note, the finest that such a file can hold.`,
   'smf.metre-unit': (d) => `The length of bar ${d.bar} was rounded: a file can only say it in 128ths.`,
   'smf.too-wide': (d) => `The song is too long for a MIDI file (${d.ticks} ticks).`,
 
@@ -87,8 +94,7 @@ export function placeWords(place: Place): string {
 }
 
 /** What a problem says, without its place. */
-export const sentence = (p: Problem): string =>
-  (SENTENCES[p.code] as (data: Problem['data']) => string)(p.data);
+export const sentence = (p: Problem): string => (SENTENCES[p.code] as (data: Problem['data']) => string)(p.data);
 
 /** One clear line: the place, then the sentence. */
 export function problemLine(p: Problem): string {

@@ -44,7 +44,9 @@ function reasonWords(reason: Reason, unit: Pick<Unit, 'name' | 'profile'>): stri
     case 'nothing-arrived':
       return 'nothing arrived';
     case 'arrived-late':
-      return `the message arrived too late for the ${reason.takes.toFixed(0)} ms that the unit takes`;
+      return `the change reached it ${ms(reason.arrived)} ${reason.arrived <= 0 ? 'before' : 'after'} the beat${
+        reason.takes > 0 ? `, and it takes ${ms(reason.takes * 1000)}` : ''
+      }`;
     case 'other-state':
       return `it is on ${stateWords(unit.profile, reason.state)} instead`;
     case 'replaced':

@@ -11,4 +11,9 @@ export function download(name: string, data: string | Uint8Array<ArrayBuffer>, t
 
 /** A file name from a title: letters, digits and hyphens. */
 export const fileName = (title: string, ending: string): string =>
-  `${title.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'untitled'}.${ending}`;
+  `${
+    title
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '') || 'untitled'
+  }.${ending}`;

@@ -8,17 +8,25 @@ import { UnitPattern } from '../components/UnitBadge';
 import { slotNumber, variantNumber } from '../state/numbers';
 import type { Counting } from '../state/store';
 import { desk, font, unitColour } from '../theme/tokens';
-import { CueFlag } from './CueFlag';
+import { CueFlag, OpeningFlag } from './CueFlag';
 import { xOf, tickAtX, type ChartLine } from './layout';
 import { Playhead } from './Playhead';
 
 export const GUTTER = 46;
-const HEAD = 40;
-const CUES = 30;
-const LANE = 21;
-const FOOT = 16;
+const NAMES = 22;
+const NUMBERS = 18;
+const CUES = 29;
+const LANE = 20;
+const FOOT = 14;
 
-export const lineHeight = (lanes: number): number => HEAD + CUES + lanes * LANE + FOOT;
+/** Names of sections and tempos take a row of their own, on lines that have one. */
+const headHeight = (line: ChartLine, tempos: Song['tempo']): number =>
+  NUMBERS + (line.bars.some((b) => b.section) || tempos.some((t) => t.at >= line.tick && t.at < line.end) ? NAMES : 4);
+
+const rowCount = (rows: readonly number[]): number => Math.max(0, ...rows) + 1;
+
+export const lineHeight = (line: ChartLine, tempos: Song['tempo'], rows: readonly number[], lanes: number): number =>
+  headHeight(line, tempos) + CUES * rowCount(rows) + lanes * LANE + FOOT;
 
 const Box = styled.div`
   position: relative;
@@ -57,6 +65,8 @@ interface Props {
   readonly lineIndex: number;
   readonly lanes: readonly Lane[];
   readonly cues: readonly Cue[];
+  /** Row of each cue's flag. */
+  readonly rows: readonly number[];
   readonly tempos: Song['tempo'];
   readonly counting: Counting;
   readonly selected: string | null;
@@ -73,8 +83,10 @@ interface Props {
 export const ChartLineView = memo(function ChartLineView(props: Props) {
   const { line, lanes, cues, caret, song, onPlace } = props;
   const id = useId();
-  const height = lineHeight(lanes.length);
-  const bottom = HEAD + CUES + lanes.length * LANE;
+  const head = headHeight(line, props.tempos);
+  const height = lineHeight(line, props.tempos, props.rows, lanes.length);
+  const flags = CUES * rowCount(props.rows);
+  const bottom = head + flags + lanes.length * LANE;
   const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {
     if ((event.target as HTMLElement).closest('button')) return;
     const { left } = event.currentTarget.getBoundingClientRect();
@@ -99,23 +111,34 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           ))}
         </defs>
         <g transform={`translate(${GUTTER} 0)`}>
-          <rect x={0} y={HEAD} width={line.width} height={bottom - HEAD} fill={desk.sheet} />
+          <rect x={0} y={head} width={line.width} height={bottom - head} fill={desk.sheet} />
           {line.bars.map((bar) => (
             <g key={bar.bar}>
               {Array.from({ length: bar.beats }, (_, i) => {
                 const x = bar.x + ((i * bar.beatTicks) / bar.length) * bar.width;
                 return i > 0 && x < bar.x + bar.width - 1 ? (
-                  <path key={i} d={`M${x} ${HEAD + CUES}V${bottom}`} stroke={desk.line} strokeWidth={1} strokeDasharray="1 3" />
+                  <path
+                    key={i}
+                    d={`M${x} ${head + flags}V${bottom}`}
+                    stroke={desk.line}
+                    strokeWidth={1}
+                    strokeDasharray="1 3"
+                  />
                 ) : null;
               })}
-              <path d={`M${bar.x} ${HEAD - 12}V${bottom}`} stroke={desk.ink} strokeWidth={bar.section ? 2.4 : 1.1} />
-              <text x={bar.x + 5} y={HEAD - 5} fontSize={12.5} fontWeight={700} fill={desk.inkSoft}>
+              <path d={`M${bar.x} ${head + flags}V${bottom}`} stroke={desk.line} strokeWidth={1.2} />
+              <path
+                d={`M${bar.x} ${head - 12}V${head + flags}`}
+                stroke={desk.ink}
+                strokeWidth={bar.section ? 2.6 : 1.1}
+              />
+              <text x={bar.x + 5} y={head - 5} fontSize={12.5} fontWeight={700} fill={desk.inkSoft}>
                 {bar.printed}
               </text>
               {bar.newMetre && (
                 <text
                   x={bar.x + 9 + String(bar.printed).length * 8}
-                  y={HEAD - 5}
+                  y={head - 5}
                   fontSize={12.5}
                   fontWeight={700}
                   fontFamily={font.display}
@@ -126,10 +149,17 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
               )}
             </g>
           ))}
-          <path d={`M${line.width} ${HEAD - 12}V${bottom}`} stroke={desk.ink} strokeWidth={1.1} />
-          <path d={`M0 ${HEAD}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
+          <path d={`M${line.width} ${head - 12}V${bottom}M0 ${head}V${bottom}`} stroke={desk.ink} strokeWidth={1.1} />
+          <path d={`M0 ${head}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
           {lanes.map((lane, k) => (
-            <LaneView key={lane.unit.id} lane={lane} line={line} top={HEAD + CUES + k * LANE} fill={`url(#${id}-${lane.index})`} counting={props.counting} />
+            <LaneView
+              key={lane.unit.id}
+              lane={lane}
+              line={line}
+              top={head + flags + k * LANE}
+              fill={`url(#${id}-${lane.index})`}
+              counting={props.counting}
+            />
           ))}
         </g>
       </svg>
@@ -142,9 +172,18 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           </SectionName>
         ) : null;
       })}
+      {props.lineIndex === 0 && (
+        <OpeningFlag
+          show={props.show}
+          song={song}
+          top={head + 2}
+          height={CUES - 4}
+          room={line.width}
+          onSelect={() => onPlace(0, false)}
+        />
+      )}
       {cues.map((cue, i) => {
         const x = xOf(line, cue.at);
-        const next = cues[i + 1];
         return (
           <CueFlag
             key={cue.id}
@@ -152,9 +191,9 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
             song={song}
             cue={cue}
             x={x}
-            top={HEAD + 2}
+            top={head + 2 + CUES * props.rows[i]!}
             height={CUES - 4}
-            room={(next ? xOf(line, next.at) : line.width + 40) - x - 3}
+            room={roomOf(line, cues, props.rows, i)}
             selected={props.selected === cue.id}
             onSelect={props.onSelect}
             onDrop={props.onDrop}
@@ -163,11 +202,17 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           />
         );
       })}
-      {caret !== null && <Caret x={xOf(line, caret)} height={bottom} />}
-      <Playhead songId={song.id} line={line} top={HEAD - 14} height={bottom - HEAD + 18} />
+      {caret !== null && <Caret x={xOf(line, caret)} top={head - 16} height={bottom - head + 22} />}
+      <Playhead songId={song.id} line={line} top={head - 14} height={bottom - head + 18} />
     </Box>
   );
 });
+
+/** Pixels until the next flag in the same row. */
+function roomOf(line: ChartLine, cues: readonly Cue[], rows: readonly number[], i: number): number {
+  const next = cues.findIndex((_, k) => k > i && rows[k] === rows[i]);
+  return (next < 0 ? line.width + 40 : xOf(line, cues[next]!.at)) - xOf(line, cues[i]!.at) - 3;
+}
 
 function tempoWords({ bpm, beat, rampTo }: Song['tempo'][number]): string {
   const sign = beat === 1.5 ? '♩.' : beat === 0.5 ? '♪' : beat === 2 ? '𝅗𝅥' : '♩';
@@ -175,11 +220,16 @@ function tempoWords({ bpm, beat, rampTo }: Song['tempo'][number]): string {
   return rampTo === null ? `${sign} = ${round(bpm)}` : `${sign} = ${round(bpm)} → ${round(rampTo)}`;
 }
 
-function Caret({ x, height }: { readonly x: number; readonly height: number }) {
+function Caret({ x, top, height }: { readonly x: number; readonly top: number; readonly height: number }) {
   return (
-    <svg aria-hidden width={14} height={height + 6} style={{ position: 'absolute', left: x - 7, top: HEAD - 16, pointerEvents: 'none' }}>
+    <svg
+      aria-hidden
+      width={14}
+      height={height}
+      style={{ position: 'absolute', left: x - 7, top, pointerEvents: 'none' }}
+    >
       <path d="M1 0h12L7 8z" fill={desk.lampDeep} />
-      <path d={`M7 6V${height - HEAD + 18}`} stroke={desk.lampDeep} strokeWidth={2} />
+      <path d={`M7 6V${height}`} stroke={desk.lampDeep} strokeWidth={2} />
     </svg>
   );
 }
@@ -195,12 +245,15 @@ interface LaneProps {
 /** A unit's states as stretches of its pattern, each with what it is on. */
 function LaneView({ lane, line, top, fill, counting }: LaneProps) {
   const { unit, index, before, changes, messages } = lane;
-  const stretches = [...(before ? [{ at: line.tick, state: before.state, carried: true }] : []), ...changes.map((c) => ({ ...c, carried: false }))];
+  const stretches = [
+    ...(before ? [{ at: line.tick, state: before.state, carried: true }] : []),
+    ...changes.map((c) => ({ ...c, carried: false })),
+  ];
   const colour = unitColour(index);
   return (
     <g>
       <path d={`M${-GUTTER + 4} ${top + LANE}H${line.width}`} stroke={desk.line} strokeWidth={1} />
-      <text x={-GUTTER + 6} y={top + 15} fontSize={13} fontWeight={800} fontFamily={font.display} fill={colour}>
+      <text x={-GUTTER + 6} y={top + 14.5} fontSize={13} fontWeight={800} fontFamily={font.display} fill={colour}>
         {unit.monogram}
       </text>
       <rect x={-16} y={top + 5} width={12} height={LANE - 9} fill={fill} />
@@ -214,7 +267,15 @@ function LaneView({ lane, line, top, fill, counting }: LaneProps) {
             <rect x={x} y={top + LANE - 6} width={Math.max(0, end - x - 2)} height={5} fill={fill} />
             {!s.carried && <path d={`M${x + 1} ${top + 2}v${LANE - 3}`} stroke={colour} strokeWidth={2.6} />}
             {room > 2 && (
-              <text x={x + 6} y={top + 12.5} fontSize={12} fill={s.carried ? desk.inkSoft : desk.ink}>
+              <text
+                x={x + 6}
+                y={top + 12}
+                fontSize={12}
+                paintOrder="stroke"
+                stroke={desk.sheet}
+                strokeWidth={3}
+                fill={s.carried ? desk.inkSoft : desk.ink}
+              >
                 {words.length > room ? `${words.slice(0, Math.max(1, room - 1))}…` : words}
               </text>
             )}
@@ -222,7 +283,11 @@ function LaneView({ lane, line, top, fill, counting }: LaneProps) {
         );
       })}
       {messages.length > 0 && (
-        <path d={messages.map((t) => `M${xOf(line, t).toFixed(1)} ${top + 3}v${LANE - 6}`).join('')} stroke={colour} strokeWidth={1.4} />
+        <path
+          d={messages.map((t) => `M${xOf(line, t).toFixed(1)} ${top + 3}v${LANE - 6}`).join('')}
+          stroke={colour}
+          strokeWidth={1.4}
+        />
       )}
     </g>
   );

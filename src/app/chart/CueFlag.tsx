@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { indexShow, songTime, type Cue, type Show, type Song } from '../../core/show';
+import { OPENING_CUE, indexShow, songTime, type Cue, type Show, type Song } from '../../core/show';
 import { formatPosition } from '../../core/time';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { useCueMark } from '../state/marks';
@@ -32,6 +32,45 @@ const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: strin
   }
 `;
 
+interface OpeningProps {
+  readonly show: Show;
+  readonly song: Song;
+  readonly top: number;
+  readonly height: number;
+  readonly room: number;
+  readonly onSelect: () => void;
+}
+
+/** What the song opens with, in front of everything else. It stays where it is. */
+export function OpeningFlag({ show, song, top, height, room, onSelect }: OpeningProps) {
+  const mark = useCueMark(song.id, OPENING_CUE);
+  const name = indexShow(show).tones.get(song.openingToneId ?? '')?.name;
+  if (name === undefined || room < 40) return null;
+  return (
+    <Flag
+      type="button"
+      aria-label={`Opening ${name}, ${lanternWords(mark)}`}
+      title={`The song opens with ${name}`}
+      $selected={false}
+      $muted={false}
+      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
+      style={{
+        left: 0,
+        top,
+        height,
+        maxWidth: room,
+        cursor: 'pointer',
+        borderStyle: 'dashed',
+        borderLeftStyle: 'solid',
+      }}
+      onClick={onSelect}
+    >
+      <LanternMark mark={mark} size={19} silent />
+      <span>{name}</span>
+    </Flag>
+  );
+}
+
 /** Pixels that a pointer moves before it is a drag. */
 const DRAG_FROM = 4;
 
@@ -53,7 +92,20 @@ interface Props {
 }
 
 /** A cue on its place: lantern and tone. Drag or Alt+arrows move it, Delete takes it away. */
-export function CueFlag({ show, song, cue, x, top, height, room, selected, onSelect, onDrop, onNudge, onRemove }: Props) {
+export function CueFlag({
+  show,
+  song,
+  cue,
+  x,
+  top,
+  height,
+  room,
+  selected,
+  onSelect,
+  onDrop,
+  onNudge,
+  onRemove,
+}: Props) {
   const mark = useCueMark(song.id, cue.id);
   const start = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const [shift, setShift] = useState<{ readonly x: number; readonly y: number } | null>(null);

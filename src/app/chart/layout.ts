@@ -94,6 +94,21 @@ export function lineOf(lines: readonly ChartLine[], tick: Ticks): number {
   return found < 0 ? lines.length - 1 : found;
 }
 
+/** Pixels that a flag takes: lantern, edges, and its name in the display type. */
+const flagWidth = (name: string): number => 42 + name.length * 8.1;
+const MAX_ROWS = 3;
+
+/** Rows of flags on a line, so that one does not hide another: for each, in order of place, its row. */
+export function flagRows(places: readonly { readonly x: number; readonly name: string }[]): number[] {
+  const ends: number[] = [];
+  return places.map(({ x, name }) => {
+    let row = ends.findIndex((end) => end <= x);
+    if (row < 0) row = ends.length < MAX_ROWS ? ends.length : ends.indexOf(Math.min(...ends));
+    ends[row] = x + flagWidth(name);
+    return row;
+  });
+}
+
 /** Things on a line of time, spread over chart lines: those of each line, by index of the line. */
 export function byLine<T extends { readonly at: Ticks }>(lines: readonly ChartLine[], things: readonly T[]): T[][] {
   const result: T[][] = lines.map(() => []);

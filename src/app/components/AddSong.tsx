@@ -67,7 +67,8 @@ function songOf(typed: Typed): { readonly complaint: string } | { readonly song:
   const unit = UNITS.find((u) => u === Number(metre?.[2]));
   const bars = Number(typed.bars);
   if (title === '') return { complaint: 'The song wants a title.' };
-  if (!(bpm >= 20 && bpm <= 400)) return { complaint: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
+  if (!(bpm >= 20 && bpm <= 400))
+    return { complaint: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {
     return { complaint: `Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "${typed.metre}".` };
   }

@@ -58,7 +58,12 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
         placeholder={placeholder}
         autoComplete="off"
         onKeyDown={(e) => {
-          if (e.key === 'Enter' && !e.nativeEvent.isComposing && onEnter && e.currentTarget.getAttribute('aria-activedescendant') === null) {
+          if (
+            e.key === 'Enter' &&
+            !e.nativeEvent.isComposing &&
+            onEnter &&
+            e.currentTarget.getAttribute('aria-activedescendant') === null
+          ) {
             onEnter();
           }
         }}

@@ -135,6 +135,10 @@ const LampWords = styled.span`
   line-height: 1.3;
 `;
 
+const Unknown = styled(LampWords)`
+  color: ${desk.nightSoft};
+`;
+
 /** Transport, and one lamp a unit with what it shows now; hollow while nobody knows. */
 export function LampStrip() {
   const show = useShow();
@@ -170,7 +174,7 @@ function UnitLamp({ unit, index, state, loading }: LampProps) {
   const known = state.slot !== null;
   const { plan } = unit.profile;
   const name = unit.slots.find((s) => s.index === state.slot)?.name;
-  const slot = state.slot === null ? 'not known' : slotNumber(plan, state.slot, counting);
+  const slot = state.slot === null ? '' : slotNumber(plan, state.slot, counting);
   const variant = unit.profile.variants && state.variant !== null ? variantWords(unit.profile, state.variant) : '';
   // A new key per state starts the flare anew.
   return (
@@ -180,9 +184,13 @@ function UnitLamp({ unit, index, state, loading }: LampProps) {
         <UnitBadge monogram={unit.monogram} index={index} size={20} />
       </Sign>
       <div>
-        <SlotLabel>{loading ? '· · ·' : slot}</SlotLabel>
-        <LampWords>{known ? (name ?? '') : unit.name}</LampWords>
-        {variant !== '' && <LampWords>{variant}</LampWords>}
+        {loading ? (
+          <SlotLabel>· · ·</SlotLabel>
+        ) : (
+          known && <SlotLabel style={slot.length > 9 ? { fontSize: 15 } : {}}>{slot}</SlotLabel>
+        )}
+        <LampWords style={known ? {} : { fontWeight: 600, fontSize: 15 }}>{known ? (name ?? '') : unit.name}</LampWords>
+        {known ? variant !== '' && <LampWords>{variant}</LampWords> : <Unknown>not known</Unknown>}
       </div>
     </Lamp>
   );
@@ -212,12 +220,7 @@ function Transport() {
   );
   return (
     <Deck role="group" aria-label="Transport">
-      <PlayButton
-        $on={news.playing}
-        aria-label={news.playing ? 'Stop' : 'Play'}
-        isDisabled={!shown}
-        onPress={toggle}
-      >
+      <PlayButton $on={news.playing} aria-label={news.playing ? 'Stop' : 'Play'} isDisabled={!shown} onPress={toggle}>
         {news.playing ? <Square size={26} fill="currentColor" /> : <Play size={28} fill="currentColor" />}
       </PlayButton>
       <Place>
@@ -229,7 +232,9 @@ function Transport() {
             : '–'}
         </b>
         <span>
-          {shown && time ? `${shown.title} · ${Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * 10) / 10} ♩` : 'No song yet'}
+          {shown && time
+            ? `${shown.title} · ${Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * 10) / 10} ♩`
+            : 'No song yet'}
         </span>
       </Place>
     </Deck>

@@ -36,13 +36,23 @@ export function LanternMark({ mark, size = 18, night = false, silent = false }: 
       {...(silent ? { 'aria-hidden': true } : { role: 'img', 'aria-label': WORDS[mark] })}
     >
       {mark === 'lit' && (
-        <path d="M2.200 10.500h2M2.600 15.800l1.900-.7M19.800 10.500h2M21.400 15.800l-1.900-.7" stroke={night ? desk.lamp : desk.lampDeep} />
+        <path
+          d="M2.200 10.500h2M2.600 15.800l1.900-.7M19.800 10.500h2M21.400 15.800l-1.900-.7"
+          stroke={night ? desk.lamp : desk.lampDeep}
+        />
       )}
-      <path d="M9.300 4.600a2.700 2.400 0 0 1 5.400 0" />
-      <path d="M7.200 7.600h9.600l-1.700-2.800H8.900z" fill={mark === 'hollow' ? 'none' : line} />
-      <path d="M8 7.600 6.900 17.800h10.200L16 7.600z" fill={glass} />
-      <path d="M6.200 20.400h11.600" />
-      {mark === 'cracked' && <path d="M13.600 8l-2.600 3.300 2.500 1.700-3 4.500" strokeWidth={1.9} />}
+      <path d="M8.600 6.200V4.900a3.400 3.200 0 0 1 6.800 0v1.300" strokeWidth={1.4} />
+      <path d="M6.600 8.200h10.800" strokeWidth={2.2} />
+      <path d="M8.200 8.400 7 18.400h10L15.800 8.400z" fill={glass} strokeWidth={1.5} />
+      <path d="M5.800 20.800h12.400" strokeWidth={2.2} />
+      {mark === 'lit' && size >= 40 && (
+        <path
+          d="M12 16.400c-1.600 0-2.300-1-2.300-2.200 0-1.600 1.700-2.300 2.300-4.200.6 1.900 2.300 2.600 2.300 4.200 0 1.200-.7 2.200-2.300 2.200z"
+          fill={night ? desk.night : '#fff7df'}
+          stroke="none"
+        />
+      )}
+      {mark === 'cracked' && <path d="M13.800 8.600l-2.800 3.200 2.600 1.900-3.200 4.500" strokeWidth={1.8} />}
     </svg>
   );
 }

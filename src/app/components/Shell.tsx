@@ -195,7 +195,9 @@ function OpenShell() {
       tinykeys(window, {
         '$mod+z': keyed(undo),
         '$mod+Shift+Z': keyed(redo),
-        ...Object.fromEntries(VIEWS.map(([path, , key]) => [`Alt+Digit${key}`, keyed(() => void navigate(`${base}/${path}`))])),
+        ...Object.fromEntries(
+          VIEWS.map(([path, , key]) => [`Alt+Digit${key}`, keyed(() => void navigate(`${base}/${path}`))]),
+        ),
       }),
     [base, navigate],
   );
@@ -209,10 +211,18 @@ function OpenShell() {
         <Quiet>{mark === 'hollow' ? 'set not proven' : mark === 'lit' ? 'set proven' : 'set fails'}</Quiet>
         <Quiet role="status">{SAVE_WORDS[save]}</Quiet>
         <Gap />
-        <SignButton aria-label={past === undefined ? 'Undo' : `Undo: ${past}`} isDisabled={past === undefined} onPress={undo}>
+        <SignButton
+          aria-label={past === undefined ? 'Undo' : `Undo: ${past}`}
+          isDisabled={past === undefined}
+          onPress={undo}
+        >
           <Undo2 size={18} />
         </SignButton>
-        <SignButton aria-label={future === undefined ? 'Redo' : `Redo: ${future}`} isDisabled={future === undefined} onPress={redo}>
+        <SignButton
+          aria-label={future === undefined ? 'Redo' : `Redo: ${future}`}
+          isDisabled={future === undefined}
+          onPress={redo}
+        >
           <Redo2 size={18} />
         </SignButton>
         <CountingSwitch />

@@ -52,11 +52,11 @@ export function UnitBadge({ monogram, index, size = 28 }: BadgeProps) {
       <defs>
         <UnitPattern id={id} index={index} opacity={0.75} />
       </defs>
-      <rect x={0.75} y={0.75} width={33.500} height={26.500} rx={4} fill="#fff" stroke={colour} strokeWidth={1.5} />
-      <rect x={1.500} y={20} width={32} height={6.800} fill={`url(#${id})`} />
+      <rect x={0.75} y={0.75} width={33.5} height={26.5} rx={4} fill="#fff" stroke={colour} strokeWidth={1.5} />
+      <rect x={1.5} y={20} width={32} height={6.8} fill={`url(#${id})`} />
       <text
-        x={17.500}
-        y={15.800}
+        x={17.5}
+        y={15.8}
         textAnchor="middle"
         fontFamily="'Bricolage Grotesque Variable', sans-serif"
         fontWeight={800}

@@ -1,4 +1,9 @@
-import { Button as AriaButton, Input as AriaInput, Label as AriaLabel, TextField as AriaTextField } from 'react-aria-components';
+import {
+  Button as AriaButton,
+  Input as AriaInput,
+  Label as AriaLabel,
+  TextField as AriaTextField,
+} from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import { desk, font } from '../theme/tokens';
 

@@ -5,7 +5,8 @@ import type { Show } from '../../core/show';
 import type { SongProof } from '../../workers/protocol';
 import type { Shelf, ShowRow } from './db';
 
-export type Saved = { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
+export type Saved =
+  { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
 
 export interface Loaded {
   readonly read: Read<Show>;

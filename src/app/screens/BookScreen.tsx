@@ -1,5 +1,4 @@
 import { ArrowDown, ArrowUp, Download, FlaskConical } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { writeShowFile } from '../../core/formats/show-file';
@@ -7,7 +6,8 @@ import { moveInSet, setShowTitle, songTime, type Song } from '../../core/show';
 import { ticksToSeconds } from '../../core/time';
 import { download, fileName } from '../adapters/download';
 import { AddSong } from '../components/AddSong';
-import { Button, Field, Input, Label, MainButton, SignButton, Soft } from '../components/controls';
+import { Button, MainButton, SignButton, Soft } from '../components/controls';
+import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { UnitBadge } from '../components/UnitBadge';
 import { perform, prove } from '../state/desk';
@@ -113,7 +113,7 @@ const First = styled.div`
 
 const minutes = (exact: number): string => {
   const seconds = Math.round(exact);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 };
 
 /** The show as a whole: its set, who plays, and the way out as a file. */
@@ -170,7 +170,8 @@ export function BookScreen() {
                 <b>{player.name}</b> <Soft>{player.part}</Soft>
                 <div>
                   {show.units.map(
-                    (u, i) => u.playerId === player.id && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={24} />,
+                    (u, i) =>
+                      u.playerId === player.id && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={24} />,
                   )}
                 </div>
               </li>
@@ -192,17 +193,11 @@ export function BookScreen() {
 
 function TitleField({ title }: { readonly title: string }) {
   const show = useShow();
-  const [text, setText] = useState(title);
-  useEffect(() => setText(title), [title]);
-  const commit = (): void => {
-    if (!perform(setShowTitle(show, text), 'rename the show')) setText(title);
+  const commit = (text: string): string | null => {
+    perform(setShowTitle(show, text), 'rename the show');
+    return text.trim() === '' ? 'a title' : null;
   };
-  return (
-    <Field value={text} onChange={setText}>
-      <Label>Title of the show</Label>
-      <Input onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-    </Field>
-  );
+  return <DraftField label="Title of the show" value={title} commit={commit} />;
 }
 
 const songSeconds = (song: Song): number => {

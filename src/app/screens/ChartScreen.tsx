@@ -39,7 +39,7 @@ const Bar = styled.div`
   border-bottom: 1.5px solid ${desk.line};
 `;
 
-const Song_ = styled.div`
+const SongPick = styled.div`
   display: flex;
   align-items: center;
   gap: 8px;
@@ -90,7 +90,8 @@ export function ChartScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const { songId } = useParams();
-  const song = indexShow(show).songs.get(songId ?? '') ?? indexShow(show).songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
+  const song =
+    indexShow(show).songs.get(songId ?? '') ?? indexShow(show).songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
   if (!song) {
     return (
       <Nothing>
@@ -137,10 +138,15 @@ function SongChart({ song }: { readonly song: Song }) {
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => paper.current,
-    estimateSize: () => lineHeight(show.units.length),
+    estimateSize: (i) => lineHeight(lines[i]!, song.tempo, model.rows[i]!, show.units.length),
     overscan: 3,
   });
-  const showLine = useCallback((at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }), [lines, virtual]);
+  // Heights change with the song and the zoom.
+  useEffect(() => virtual.measure(), [lines, song.tempo, model.rows, show.units.length, virtual]);
+  const showLine = useCallback(
+    (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
+    [lines, virtual],
+  );
 
   const moveCaret = (at: Ticks): void => {
     setCaret(song.id, at);
@@ -174,7 +180,10 @@ function SongChart({ song }: { readonly song: Song }) {
     paper.current?.focus();
   };
   const drop = (cueId: string, x: number, y: number): void => {
-    const under = document.elementsFromPoint(x, y).find((e) => e.closest('[data-chart-line]'))?.closest<HTMLElement>('[data-chart-line]');
+    const under = document
+      .elementsFromPoint(x, y)
+      .find((e) => e.closest('[data-chart-line]'))
+      ?.closest<HTMLElement>('[data-chart-line]');
     const line = lines[Number(under?.dataset.chartLine ?? -1)];
     if (under && line) move(cueId, snapped(song, tickAtX(line, x - under.getBoundingClientRect().left), snapTo));
   };
@@ -214,7 +223,7 @@ function SongChart({ song }: { readonly song: Song }) {
   return (
     <Page>
       <Bar>
-        <Song_>
+        <SongPick>
           <LanternMark mark={mark} size={36} silent />
           <Pick
             label={`Song, ${lanternWords(mark)}`}
@@ -223,14 +232,18 @@ function SongChart({ song }: { readonly song: Song }) {
             value={song.id}
             onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
           />
-        </Song_>
+        </SongPick>
         <PlaceLine show={show} song={song} caret={caret} onCaret={moveCaret} onPlace={place} />
         <Pick label="Snap" width="124px" choices={SNAPS} value={snapTo} onPick={(id) => setSnapTo(id as Snap)} />
         <div style={{ display: 'flex' }}>
           <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => setScale(scale - 1)}>
             <ZoomOut size={18} />
           </SignButton>
-          <SignButton aria-label="Wider bars" isDisabled={scale === SCALES.length - 1} onPress={() => setScale(scale + 1)}>
+          <SignButton
+            aria-label="Wider bars"
+            isDisabled={scale === SCALES.length - 1}
+            onPress={() => setScale(scale + 1)}
+          >
             <ZoomIn size={18} />
           </SignButton>
         </div>
@@ -244,7 +257,10 @@ function SongChart({ song }: { readonly song: Song }) {
           {virtual.getVirtualItems().map((item) => {
             const line = lines[item.index]!;
             return (
-              <div key={item.key} style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}>
+              <div
+                key={item.key}
+                style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}
+              >
                 <ChartLineView
                   show={show}
                   song={song}
@@ -252,6 +268,7 @@ function SongChart({ song }: { readonly song: Song }) {
                   lineIndex={item.index}
                   lanes={model.lanes[item.index]!}
                   cues={model.cues[item.index]!}
+                  rows={model.rows[item.index]!}
                   tempos={song.tempo}
                   counting={counting}
                   selected={selected}
@@ -286,7 +303,10 @@ function SongChart({ song }: { readonly song: Song }) {
           <PlacePanel show={show} song={song} at={caret} />
         )}
       </Side>
-      <span role="status" style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}>
+      <span
+        role="status"
+        style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}
+      >
         {said}
       </span>
     </Page>

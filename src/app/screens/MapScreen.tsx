@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexOfLabel, labelOf, slotCount, type UnitAim } from '../../core/addressing';
@@ -17,14 +17,14 @@ import { SlotGrid } from './map/SlotGrid';
 const Page = styled.div`
   height: 100%;
   display: grid;
-  grid-template-columns: 192px minmax(0, 1fr) 326px;
+  grid-template-columns: 170px minmax(0, 1fr) 300px;
 `;
 
 const Rail = styled.nav`
   display: flex;
   flex-direction: column;
   gap: 4px;
-  padding: 14px 10px;
+  padding: 14px 8px;
   border-right: 1.5px solid ${desk.line};
   overflow: auto;
   & > a {
@@ -139,7 +139,12 @@ function UnitMap({ unit }: { readonly unit: Unit }) {
   const [goTo, setGoTo] = useState('');
   const slot = slotAt(show, unit.id, index);
   const { plan } = unit.profile;
-  useEffect(() => setGoTo(''), [index]);
+  const [summons, setSummons] = useState(0);
+  const visit = (i: number): void => {
+    setIndex(i);
+    setGoTo('');
+    setSummons(summons + 1);
+  };
 
   const send = (aim: UnitAim, words: string): void => void audition(unit.id, aim, words);
   const sendSlot = (i: number): void => {
@@ -173,7 +178,11 @@ function UnitMap({ unit }: { readonly unit: Unit }) {
               text={goTo}
               onText={setGoTo}
               search={(text) => findSlots(unit, text)}
-              onPick={(id) => setIndex(Number(id))}
+              onPick={(id) => visit(Number(id))}
+              onEnter={() => {
+                const [first] = findSlots(unit, goTo);
+                if (first && goTo.trim() !== '') visit(Number(first.id));
+              }}
             />
           </div>
         </Head>
@@ -186,6 +195,7 @@ function UnitMap({ unit }: { readonly unit: Unit }) {
           selected={index}
           on={on}
           onSelect={setIndex}
+          summons={summons}
           onName={name}
           onSend={sendSlot}
         />
@@ -213,7 +223,9 @@ function findSlots(unit: Unit, text: string): Found[] {
   const { plan } = unit.profile;
   const wanted = text.trim().toLowerCase();
   const exact = indexOfLabel(plan, wanted);
-  const found = unit.slots.filter((s) => s.index !== exact && s.name.toLowerCase().includes(wanted)).slice(0, FOUND_LIMIT);
+  const found = unit.slots
+    .filter((s) => s.index !== exact && s.name.toLowerCase().includes(wanted))
+    .slice(0, FOUND_LIMIT);
   const list = found.map((s) => ({ id: String(s.index), name: s.name, aside: labelOf(plan, s.index) }));
   if (exact === undefined) return list;
   const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';

@@ -125,8 +125,8 @@ export function ShelfScreen() {
         <LanternMark mark="lit" size={92} night silent />
         <h1>Hollow Lantern</h1>
         <p>
-          Name the sounds of the whole rig once, put them on the bars of each song, and know before the show that
-          every change lands on its beat.
+          Name the sounds of the whole rig once, put them on the bars of each song, and know before the show that every
+          change lands on its beat.
         </p>
         <Key aria-label="The three marks">
           <li>
@@ -150,7 +150,9 @@ export function ShelfScreen() {
             {shows.map((s) => (
               <li key={s.id}>
                 <Link to={`/show/${s.id}`}>{s.title}</Link>
-                <Soft>{new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(s.savedAt)}</Soft>
+                <Soft>
+                  {new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(s.savedAt)}
+                </Soft>
                 {asked === s.id ? (
                   <Button onPress={() => void removeShow(shelf, s.id)}>Really remove {s.title}</Button>
                 ) : (

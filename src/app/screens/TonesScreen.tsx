@@ -1,5 +1,5 @@
 import { AudioLines, Copy, Trash2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { slotCount } from '../../core/addressing';
@@ -18,6 +18,7 @@ import {
   type TonePart,
 } from '../../core/show';
 import { Button, Field, Input, Label, MainButton, Soft } from '../components/controls';
+import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { UnitBadge } from '../components/UnitBadge';
 import { audition, newId, perform } from '../state/desk';
@@ -130,7 +131,9 @@ export function TonesScreen() {
   const wanted = filter.trim().toLowerCase();
   const add = (copyOf?: Tone): void => {
     const id = newId();
-    const fresh = copyOf ? { ...copyOf, id, name: `${copyOf.name} 2`.slice(0, 120) } : newTone(id, freeName(show.tones));
+    const fresh = copyOf
+      ? { ...copyOf, id, name: `${copyOf.name} 2`.slice(0, 120) }
+      : newTone(id, freeName(show.tones));
     perform(addTone(show, fresh), `add ${fresh.name}`);
     void navigate(`/show/${show.id}/tones/${id}`);
   };
@@ -157,7 +160,9 @@ export function TonesScreen() {
       ) : (
         <Nothing>
           <h1>No tones yet</h1>
-          <p>A tone is a named sound of the whole rig: a slot, a variant and control values for each unit that it needs.</p>
+          <p>
+            A tone is a named sound of the whole rig: a slot, a variant and control values for each unit that it needs.
+          </p>
           <div>
             <MainButton onPress={() => add()}>Make the first tone</MainButton>
           </div>
@@ -181,7 +186,12 @@ function ToneEntry({ tone, current }: { readonly tone: Tone; readonly current: b
       </span>
       <b>{tone.name}</b>
       <small>
-        {show.units.map((u, i) => tone.parts.some((p) => p.unitId === u.id) && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={15} />)}
+        {show.units.map(
+          (u, i) =>
+            tone.parts.some((p) => p.unitId === u.id) && (
+              <UnitBadge key={u.id} monogram={u.monogram} index={i} size={15} />
+            ),
+        )}
         <span style={{ marginLeft: 'auto' }}>{songsWords(toneUses(show, tone.id).length)}</span>
       </small>
     </Link>
@@ -190,11 +200,10 @@ function ToneEntry({ tone, current }: { readonly tone: Tone; readonly current: b
 
 function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: () => void }) {
   const show = useShow();
-  const [name, setName] = useState(tone.name);
-  useEffect(() => setName(tone.name), [tone.name]);
   const uses = toneUses(show, tone.id);
-  const commitName = (): void => {
-    if (!perform(renameTone(show, tone.id, name), 'rename a tone')) setName(tone.name);
+  const commitName = (name: string): string | null => {
+    perform(renameTone(show, tone.id, name), 'rename a tone');
+    return name.trim() === '' ? 'a name' : null;
   };
   const sendAll = async (): Promise<void> => {
     for (const part of tone.parts) {
@@ -210,10 +219,7 @@ function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: ()
   return (
     <Editor aria-label={tone.name}>
       <Head>
-        <Field value={name} onChange={setName}>
-          <Label>Tone</Label>
-          <Input onBlur={commitName} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
-        </Field>
+        <DraftField label="Tone" value={tone.name} commit={commitName} />
         <MainButton onPress={() => void sendAll()} isDisabled={tone.parts.length === 0}>
           <AudioLines size={17} aria-hidden /> Send it now
         </MainButton>
@@ -249,7 +255,12 @@ function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: ()
               slotIdAt={(index) => {
                 const slot = slotAt(show, unit.id, index);
                 if (slot) return slot.id;
-                const value = { id: newId(), index: Math.min(index, slotCount(unit.profile.plan) - 1), name: '', startVariant: null };
+                const value = {
+                  id: newId(),
+                  index: Math.min(index, slotCount(unit.profile.plan) - 1),
+                  name: '',
+                  startVariant: null,
+                };
                 entry = { kind: 'insert', path: ['units', { id: unit.id }, 'slots'], index: unit.slots.length, value };
                 return value.id;
               }}

@@ -4,7 +4,11 @@ import type { CueProof } from '../../workers/protocol';
 import { useApp, type AppState } from './store';
 
 /** What is proven of a cue as it is now; undefined while it is not. */
-export function proofOf(state: Pick<AppState, 'prints' | 'proofs'>, songId: string, cueId: string): CueProof | undefined {
+export function proofOf(
+  state: Pick<AppState, 'prints' | 'proofs'>,
+  songId: string,
+  cueId: string,
+): CueProof | undefined {
   const print = state.prints[songId]?.[cueId];
   return print === undefined ? undefined : state.proofs[print];
 }

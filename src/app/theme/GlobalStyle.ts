@@ -14,6 +14,7 @@ export const GlobalStyle = createGlobalStyle`
   }
   h1, h2, h3 { font-family: ${font.display}; font-weight: 700; line-height: 1.15; margin: 0; }
   p { margin: 0; }
+  a { color: ${desk.tide}; text-underline-offset: 2px; }
   button, input, select, textarea { font: inherit; color: inherit; }
   :focus { outline: none; }
   :focus-visible, [data-focus-visible] { outline: 3px solid ${desk.lamp}; outline-offset: 1px; }

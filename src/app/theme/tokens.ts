@@ -32,6 +32,15 @@ export const font = {
 } as const;
 
 /** Unit colours come after pattern and monogram; all carry white text at AA. */
-export const unitColours = ['#0a5160', '#84470a', '#553a86', '#2c6524', '#8f2b57', '#2f5280', '#5a5314', '#6b3b3b'] as const;
+export const unitColours = [
+  '#0a5160',
+  '#84470a',
+  '#553a86',
+  '#2c6524',
+  '#8f2b57',
+  '#2f5280',
+  '#5a5314',
+  '#6b3b3b',
+] as const;
 
 export const unitColour = (index: number): string => unitColours[index % unitColours.length]!;

@@ -43,9 +43,7 @@ const numberAndLetter = plan([
     ],
   },
 ]);
-const threeDigits = plan([
-  { name: 'all', count: 384, digits: [{ kind: 'number', start: 0, count: 384, width: 3 }] },
-]);
+const threeDigits = plan([{ name: 'all', count: 384, digits: [{ kind: 'number', start: 0, count: 384, width: 3 }] }]);
 
 describe('address plan', () => {
   it.each([
@@ -131,13 +129,25 @@ describe('address plan', () => {
         { bank: 0, program: 5, index: 1 },
       ],
     });
-    expect(planFaults(table)).toMatchObject([{ code: 'table-index', row: 0 }, { code: 'table-twice', row: 1 }]);
+    expect(planFaults(table)).toMatchObject([
+      { code: 'table-index', row: 0 },
+      { code: 'table-twice', row: 1 },
+    ]);
   });
 });
 
 const scenes: Encoding = { kind: 'index', number: 85, base: 0, step: 1, count: 8 };
 const drive: Encoding = { kind: 'set-switch', number: 50, on: 127, off: 0, onFrom: 64 };
-const level: Encoding = { kind: 'continuous', number: 7, from: 0, to: 127, low: -60, high: 6, unit: 'dB', curve: 'linear' };
+const level: Encoding = {
+  kind: 'continuous',
+  number: 7,
+  from: 0,
+  to: 127,
+  low: -60,
+  high: 6,
+  unit: 'dB',
+  curve: 'linear',
+};
 
 describe('encodings', () => {
   it('counts variants from 0: the third is 2', () => {
@@ -173,9 +183,21 @@ describe('encodings', () => {
     const byte = fc.integer({ min: 0, max: 127 });
     const encoding: fc.Arbitrary<Encoding> = fc.oneof(
       fc
-        .record({ kind: fc.constant('index' as const), number: byte, base: byte, step: fc.integer({ min: 1, max: 9 }), count: fc.integer({ min: 1, max: 20 }) })
+        .record({
+          kind: fc.constant('index' as const),
+          number: byte,
+          base: byte,
+          step: fc.integer({ min: 1, max: 9 }),
+          count: fc.integer({ min: 1, max: 20 }),
+        })
         .filter((e) => encodingFaults(e).every((f) => f.code === 'reserved-number')),
-      fc.record({ kind: fc.constant('set-switch' as const), number: byte, on: fc.integer({ min: 64, max: 127 }), off: fc.integer({ min: 0, max: 63 }), onFrom: fc.constant(64) }),
+      fc.record({
+        kind: fc.constant('set-switch' as const),
+        number: byte,
+        on: fc.integer({ min: 64, max: 127 }),
+        off: fc.integer({ min: 0, max: 63 }),
+        onFrom: fc.constant(64),
+      }),
     );
     fc.assert(
       fc.property(encoding, fc.integer({ min: 1, max: 16 }), (e, channel) => {

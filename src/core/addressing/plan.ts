@@ -181,10 +181,7 @@ export function slotMessages(
   const address = addressOf(plan, index);
   if (!address) return undefined;
   const select = plan.bank.when === 'always' || currentBank !== address.bank;
-  return [
-    ...(select ? bankMessages(plan, channel, address.bank) : []),
-    programChange(channel, address.program),
-  ];
+  return [...(select ? bankMessages(plan, channel, address.bank) : []), programChange(channel, address.program)];
 }
 
 /** Everything that is wrong with a plan, in the order in which one would mend it. */

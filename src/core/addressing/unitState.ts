@@ -59,7 +59,5 @@ export function sameControl(
 export function meets(profile: Profile, state: UnitState, aim: UnitAim): boolean {
   if (aim.slot !== undefined && state.slot !== aim.slot) return false;
   if (aim.variant !== undefined && state.variant !== aim.variant) return false;
-  return Object.entries(aim.controls).every(([id, value]) =>
-    sameControl(profile, id, state.controls[id], value),
-  );
+  return Object.entries(aim.controls).every(([id, value]) => sameControl(profile, id, state.controls[id], value));
 }

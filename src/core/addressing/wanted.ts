@@ -8,7 +8,5 @@ export interface Wanted {
   readonly unitId: string;
   readonly due: Micros;
   readonly landing: 'complete' | 'sent';
-  readonly aim:
-    | { readonly kind: 'state'; readonly state: UnitAim }
-    | { readonly kind: 'bytes'; readonly bytes: Bytes };
+  readonly aim: { readonly kind: 'state'; readonly state: UnitAim } | { readonly kind: 'bytes'; readonly bytes: Bytes };
 }

@@ -1,25 +1,10 @@
-import {
-  sameControl,
-  type RigState,
-  type UnitAim,
-  type UnitSpec,
-  type UnitState,
-} from '../addressing';
+import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../addressing';
 import type { TimedBytes } from '../midi';
 import { activeCues, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold, expandAim, type Step } from './expand';
-import {
-  durationOf,
-  effectTime,
-  gapAfter,
-  latencyOf,
-  newChain,
-  relayTail,
-  type Chain,
-  type PlannedJob,
-} from './jobs';
+import { durationOf, effectTime, gapAfter, latencyOf, newChain, relayTail, type Chain, type PlannedJob } from './jobs';
 import { schedulePort } from './schedule/schedulePort';
 
 /** Id of the cue that catch-up messages are sent for. */
@@ -53,9 +38,7 @@ export function catchUpSteps(
 ): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
   const context = contextOf(show);
   let fold = new StateFold(context.units, from);
-  const units = [...context.units.values()].sort(
-    (a, b) => context.order.get(a.id)! - context.order.get(b.id)!,
-  );
+  const units = [...context.units.values()].sort((a, b) => context.order.get(a.id)! - context.order.get(b.id)!);
   const result: { unit: UnitSpec; steps: readonly Step[] }[] = [];
   for (const unit of units) {
     const wanted = to[unit.id];

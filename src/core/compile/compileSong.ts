@@ -87,9 +87,7 @@ export function expandCue(
   }
   const tone = indexShow(show).tones.get(action.toneId);
   if (!tone) return [];
-  const aims = [...toneAims(show, tone)].sort(
-    ([a], [b]) => (context.order.get(a) ?? 0) - (context.order.get(b) ?? 0),
-  );
+  const aims = [...toneAims(show, tone)].sort(([a], [b]) => (context.order.get(a) ?? 0) - (context.order.get(b) ?? 0));
   const named = new Set(tone.parts.map((p) => p.unitId));
   return aims.flatMap(([unitId, aim]) => {
     const unit = context.units.get(unitId);
@@ -152,8 +150,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   };
 }
 
-const leave = ({ job, end }: { readonly job: PlannedJob; readonly end: Micros }): Micros =>
-  end - job.duration;
+const leave = ({ job, end }: { readonly job: PlannedJob; readonly end: Micros }): Micros => end - job.duration;
 
 /** No message leaves before the previous change of its unit was due. Cues on one place share it. */
 function releaseOf(

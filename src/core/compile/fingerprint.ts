@@ -43,7 +43,9 @@ function unitPrint(unit: UnitSpec): string {
   let print = unitPrints.get(unit);
   if (print === undefined) {
     // Names are for people: renaming a unit's control or variant changes nothing that is sent.
-    print = hash(JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)));
+    print = hash(
+      JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)),
+    );
     unitPrints.set(unit, print);
   }
   return print;

@@ -15,8 +15,7 @@ export interface Path {
 export const latencyOf = (path: Path, bytes: Bytes): Micros =>
   CABLE_TIMING[path.cable].latency + path.hops * bytes.length * DIN_BYTE_MICROS;
 
-export const durationOf = (path: Path, bytes: Bytes): Micros =>
-  CABLE_TIMING[path.cable].byteMicros * bytes.length;
+export const durationOf = (path: Path, bytes: Bytes): Micros => CABLE_TIMING[path.cable].byteMicros * bytes.length;
 
 /** From the arrival of a message to its effect. */
 export function effectTime(unit: UnitSpec, step: Step): Micros {
@@ -28,11 +27,7 @@ export function effectTime(unit: UnitSpec, step: Step): Micros {
 }
 
 /** From a step's effect until the last unit that it sets off by relay rules has changed too. */
-export function relayTail(
-  units: ReadonlyMap<string, UnitSpec>,
-  relays: readonly RelaySpec[],
-  depth = 0,
-): Micros {
+export function relayTail(units: ReadonlyMap<string, UnitSpec>, relays: readonly RelaySpec[], depth = 0): Micros {
   if (relays.length === 0 || depth > units.size) return 0;
   let wire = 0;
   let tail = 0;
@@ -98,9 +93,7 @@ export function planSteps(
     const gap = gapAfter(chain, unit, latency);
     end = Math.max(end + duration, list.length > first ? list[list.length - 1]!.deadline + gap : 0);
     const deadline =
-      cue.landing === 'sent'
-        ? end
-        : due - effectTime(unit, step) - relayTail(units, step.relays) - latency;
+      cue.landing === 'sent' ? end : due - effectTime(unit, step) - relayTail(units, step.relays) - latency;
     list.push({
       cueId: cue.cueId,
       unit,

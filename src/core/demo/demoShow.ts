@@ -134,24 +134,27 @@ interface Part {
 }
 
 function tone(id: string, name: string, parts: Readonly<Record<string, Part>>, notes = ''): Tone {
-  const list = Object.entries(parts).map(
-    ([unitId, part]): TonePart => ({
-      unitId,
-      slotId: part.slot === undefined ? null : slotId(unitId, part.slot),
-      variant: part.variant ?? null,
-      controls: Object.entries(part.set ?? {}).map(([controlId, value]) => ({ controlId, value })),
-    }),
-  );
+  const list = Object.entries(parts).map(([unitId, part]): TonePart => ({
+    unitId,
+    slotId: part.slot === undefined ? null : slotId(unitId, part.slot),
+    variant: part.variant ?? null,
+    controls: Object.entries(part.set ?? {}).map(([controlId, value]) => ({ controlId, value })),
+  }));
   return { ...newTone(id, name, list), notes };
 }
 
 const tones: readonly Tone[] = [
-  tone('still-water', 'Still Water', {
-    quillback: { slot: 'A3', variant: 0, set: { delay: 0 } },
-    marram: { slot: '01A', variant: 0 },
-    tarn: { slot: '014', set: { mix: 20 } },
-    wick: { slot: 'bank 1 look 01' },
-  }, 'Between songs and under talking.'),
+  tone(
+    'still-water',
+    'Still Water',
+    {
+      quillback: { slot: 'A3', variant: 0, set: { delay: 0 } },
+      marram: { slot: '01A', variant: 0 },
+      tarn: { slot: '014', set: { mix: 20 } },
+      wick: { slot: 'bank 1 look 01' },
+    },
+    'Between songs and under talking.',
+  ),
   tone('harbour-clean', 'Harbour Clean', {
     quillback: { slot: 'A3', variant: 1, set: { delay: 0 } },
     marram: { slot: '01A', variant: 1 },
@@ -168,12 +171,17 @@ const tones: readonly Tone[] = [
     quillback: { slot: 'B1', variant: 3, set: { delay: 1, 'delay-mix': 45 } },
     marram: { variant: 2 },
   }),
-  tone('undertow', 'Undertow', {
-    quillback: { slot: 'C1', variant: 4 },
-    marram: { slot: '12C', variant: 0, set: { fuzz: 1 } },
-    tarn: { slot: '122' },
-    wick: { slot: 'bank 1 look 02' },
-  }, 'Baritone and bass an octave apart.'),
+  tone(
+    'undertow',
+    'Undertow',
+    {
+      quillback: { slot: 'C1', variant: 4 },
+      marram: { slot: '12C', variant: 0, set: { fuzz: 1 } },
+      tarn: { slot: '122' },
+      wick: { slot: 'bank 1 look 02' },
+    },
+    'Baritone and bass an octave apart.',
+  ),
   tone('rope-burn', 'Rope Burn', {
     quillback: { slot: 'B4', variant: 2, set: { drive: 1 } },
     marram: { slot: '02A', variant: 1, set: { fuzz: 0 } },
@@ -183,12 +191,17 @@ const tones: readonly Tone[] = [
   tone('rope-burn-echo', 'Rope Burn, Echo', {
     quillback: { slot: 'B4', variant: 3, set: { delay: 1, 'delay-mix': 30 } },
   }),
-  tone('fog-lead', 'Fog Lead', {
-    quillback: { slot: 'H6', variant: 2, set: { delay: 1 } },
-    marram: { slot: '02B', variant: 0 },
-    tarn: { slot: '300', set: { mix: 40 } },
-    wick: { slot: 'bank 2 look 08' },
-  }, 'The solo sound of the evening.'),
+  tone(
+    'fog-lead',
+    'Fog Lead',
+    {
+      quillback: { slot: 'H6', variant: 2, set: { delay: 1 } },
+      marram: { slot: '02B', variant: 0 },
+      tarn: { slot: '300', set: { mix: 40 } },
+      wick: { slot: 'bank 2 look 08' },
+    },
+    'The solo sound of the evening.',
+  ),
   tone('fog-lead-wide', 'Fog Lead, Wide', {
     quillback: { slot: 'H6', variant: 3, set: { delay: 1, 'delay-mix': 60 } },
     wick: { slot: 'bank 2 look 01' },

@@ -223,9 +223,17 @@ const programsOnly: Profile = {
 };
 
 export const LIBRARY: readonly LibraryEntry[] = [
-  { id: 'letter-modeler', about: 'Amp modeler: user banks A-T and factory banks A-J of six, eight scenes', profile: letterModeler },
+  {
+    id: 'letter-modeler',
+    about: 'Amp modeler: user banks A-T and factory banks A-J of six, eight scenes',
+    profile: letterModeler,
+  },
   { id: 'digit-modeler', about: 'Amp modeler: presets 000-383, eight scenes', profile: digitModeler },
-  { id: 'stored-amplifier', about: 'Valve amplifier: sixteen stored states, called by program number', profile: storedAmplifier },
+  {
+    id: 'stored-amplifier',
+    about: 'Valve amplifier: sixteen stored states, called by program number',
+    profile: storedAmplifier,
+  },
   { id: 'bass-processor', about: 'Bass processor: presets 01A-32D, four snapshots', profile: bassProcessor },
   { id: 'reverb', about: 'Reverb: presets 000-383', profile: reverb },
   { id: 'position-delay', about: 'Delay: banks 01-48 with eight positions', profile: positionDelay },

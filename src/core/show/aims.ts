@@ -40,10 +40,7 @@ export function toneAims(show: Show, tone: Tone): ReadonlyMap<string, UnitAim> {
   return aims;
 }
 
-function relayHolds(
-  when: Unit['relays'][number]['when'],
-  part: Pick<TonePart, 'slotId' | 'variant'>,
-): boolean {
+function relayHolds(when: Unit['relays'][number]['when'], part: Pick<TonePart, 'slotId' | 'variant'>): boolean {
   if (when.slotId !== null && when.slotId !== part.slotId) return false;
   return when.variant === null ? part.slotId !== null : when.variant === part.variant;
 }

@@ -20,7 +20,12 @@ export const emptyShow = (id: string, title: string): Show => ({
 export const newSong = (
   id: string,
   title: string,
-  options: { readonly bpm?: number; readonly beats?: number; readonly unit?: 1 | 2 | 4 | 8 | 16 | 32; readonly bars?: number } = {},
+  options: {
+    readonly bpm?: number;
+    readonly beats?: number;
+    readonly unit?: 1 | 2 | 4 | 8 | 16 | 32;
+    readonly bars?: number;
+  } = {},
 ): Song => ({
   id,
   title,

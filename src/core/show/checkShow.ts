@@ -116,10 +116,10 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
 }
 
 function feedsItself(unit: Unit, known: Known): boolean {
-  let at_: Unit | undefined = unit;
+  let fed: Unit | undefined = unit;
   for (let i = 0; i <= known.units.size; i++) {
-    if (at_?.input?.from !== 'unit') return false;
-    at_ = known.unitById.get(at_.input.unitId);
+    if (fed?.input?.from !== 'unit') return false;
+    fed = known.unitById.get(fed.input.unitId);
   }
   return true;
 }
@@ -166,9 +166,21 @@ function checkSong(song: Song, i: number, known: Known): Problem[] {
       if (list[k]! <= list[k - 1]!) problems.push(problem('show.order', 'error', at('songs', i, ...path, k), { what }));
     }
   };
-  inOrder('tempo marks', song.tempo.map((m) => m.at), 'tempo');
-  inOrder('metre marks', song.metre.map((m) => m.bar), 'metre');
-  inOrder('printed bar numbers', song.printed.map((m) => m.bar), 'printed');
+  inOrder(
+    'tempo marks',
+    song.tempo.map((m) => m.at),
+    'tempo',
+  );
+  inOrder(
+    'metre marks',
+    song.metre.map((m) => m.bar),
+    'metre',
+  );
+  inOrder(
+    'printed bar numbers',
+    song.printed.map((m) => m.bar),
+    'printed',
+  );
   const last = song.tempo.at(-1)!;
   if (last.rampTo !== null) {
     const place = at('songs', i, 'tempo', song.tempo.length - 1, 'rampTo');

@@ -25,7 +25,9 @@ const VALUES: readonly Path[] = [
 ];
 
 const edit: fc.Arbitrary<Edit> = fc.oneof(
-  fc.record({ path: fc.constantFrom(...VALUES), after: fc.oneof(fc.string(), fc.integer()) }).map(({ path, after }): Edit => ({ kind: 'set', path, before: readPath(show, path), after })),
+  fc
+    .record({ path: fc.constantFrom(...VALUES), after: fc.oneof(fc.string(), fc.integer()) })
+    .map(({ path, after }): Edit => ({ kind: 'set', path, before: readPath(show, path), after })),
   fc.record({ path: fc.constantFrom(...LISTS), place: fc.nat(), id: fc.uuid() }).map(({ path, place, id }): Edit => {
     const { length } = readPath(show, path) as unknown[];
     return { kind: 'insert', path, index: place % (length + 1), value: { id } };
@@ -66,7 +68,12 @@ describe('edits', () => {
   });
 
   it('leaves alone what it does not touch', () => {
-    const after = applyEdit<Show>(show, { kind: 'set', path: ['tones', { id: 'undertow' }, 'name'], before: 'Undertow', after: 'Rip' });
+    const after = applyEdit<Show>(show, {
+      kind: 'set',
+      path: ['tones', { id: 'undertow' }, 'name'],
+      before: 'Undertow',
+      after: 'Rip',
+    });
     expect(after.songs).toBe(show.songs);
     expect(after.units).toBe(show.units);
     expect(after.tones[0]).toBe(show.tones[0]);
@@ -74,7 +81,9 @@ describe('edits', () => {
   });
 
   it('throws where a path leads nowhere', () => {
-    expect(() => applyEdit(show, { kind: 'set', path: ['tones', { id: 'none' }, 'name'], before: 1, after: 2 })).toThrow('tones/#none/name');
+    expect(() =>
+      applyEdit(show, { kind: 'set', path: ['tones', { id: 'none' }, 'name'], before: 1, after: 2 }),
+    ).toThrow('tones/#none/name');
     expect(() => applyEdit(show, { kind: 'set', path: ['nothing'], before: 1, after: 2 })).toThrow('nothing');
     expect(() => applyEdit(show, { kind: 'remove', path: ['title'], index: 0, value: 2 })).toThrow('title');
   });
@@ -92,7 +101,10 @@ describe('migrations', () => {
   });
 
   it('refuse a newer show by name, and a version that is none', () => {
-    expect(migrate({ version: 4 }, steps, 3)).toMatchObject({ ok: false, problem: { code: 'show.newer', data: { version: 4, known: 3 } } });
+    expect(migrate({ version: 4 }, steps, 3)).toMatchObject({
+      ok: false,
+      problem: { code: 'show.newer', data: { version: 4, known: 3 } },
+    });
     for (const version of [undefined, '1', 0, 1.5, null]) {
       expect(migrate({ version }, steps, 3)).toMatchObject({ ok: false, problem: { code: 'show.version' } });
     }

@@ -17,6 +17,7 @@ export type Reason =
   | { readonly kind: 'as-wanted' }
   /** Nothing had to change: the unit was like this already. */
   | { readonly kind: 'already' }
+  /** `arrived` counts from the due time; `takes` is from there to the effect. */
   | { readonly kind: 'arrived-late'; readonly arrived: Micros; readonly takes: Millis }
   | { readonly kind: 'too-early' }
   | { readonly kind: 'ignored'; readonly why: IgnoredWhy; readonly bytes: Bytes }
@@ -58,17 +59,13 @@ interface UnitLine {
   readonly changes: Extract<TraceEntry, { kind: 'changed' }>[];
   readonly arrivals: Extract<TraceEntry, { kind: 'arrived' }>[];
   readonly ignored: Extract<TraceEntry, { kind: 'ignored' }>[];
+  readonly loadings: Extract<TraceEntry, { kind: 'loading' }>[];
   nextArrival: number;
 }
 
-function judge(
-  spec: RigSpec,
-  trace: readonly TraceEntry[],
-  wants: readonly Wanted[],
-  tolerance: Tolerance,
-): Verdict[] {
+function judge(spec: RigSpec, trace: readonly TraceEntry[], wants: readonly Wanted[], tolerance: Tolerance): Verdict[] {
   const lines = new Map<string, UnitLine>(
-    spec.units.map((unit) => [unit.id, { unit, changes: [], arrivals: [], ignored: [], nextArrival: 0 }]),
+    spec.units.map((unit) => [unit.id, { unit, changes: [], arrivals: [], ignored: [], loadings: [], nextArrival: 0 }]),
   );
   for (const entry of trace) {
     if (entry.kind === 'lost') continue;
@@ -76,6 +73,7 @@ function judge(
     if (entry.kind === 'changed') line.changes.push(entry);
     else if (entry.kind === 'arrived') line.arrivals.push(entry);
     else if (entry.kind === 'ignored') line.ignored.push(entry);
+    else line.loadings.push(entry);
   }
   const byUnit = new Map<string, Wanted[]>();
   for (const wanted of wants) {
@@ -174,16 +172,16 @@ function judgeState(
   for (let i = last + 1; i < changes.length && changes[i]!.at < next - GRAIN; i++) {
     const change = changes[i]!;
     if (!meets(profile, change.state, aim)) continue;
-    const arrived = line.arrivals.findLast((a) => a.at <= change.at)?.at ?? change.at;
-    const takes = (change.at - arrived) / 1000;
-    return {
-      ...base,
-      outcome: 'late',
-      offset: change.at - due,
-      reason: { kind: 'arrived-late', arrived, takes },
-    };
+    return { ...base, outcome: 'late', offset: change.at - due, reason: whyLate(line, due, change.at) };
   }
   return { ...base, outcome: 'never', offset: null, reason: whyNever(line, before, next, limit) };
+}
+
+/** What the unit was waiting for: the preset that it loaded last, or else the last message. */
+function whyLate(line: UnitLine, due: Micros, changed: Micros): Reason {
+  const loading = line.loadings.findLast((l) => l.at <= changed && l.until >= changed - GRAIN);
+  const arrived = loading?.at ?? line.arrivals.findLast((a) => a.at <= changed)?.at ?? changed;
+  return { kind: 'arrived-late', arrived: arrived - due, takes: (changed - arrived) / 1000 };
 }
 
 /** Why a unit never became what was wanted: what it ignored around the time, or what it is instead. */
@@ -210,13 +208,12 @@ function judgeBytes(line: UnitLine, wanted: Wanted, bytes: Bytes, tolerance: Tol
   const offset = at - due;
   const late = offset > nominal(line.unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
   const early = offset < -millisToMicros(tolerance.before) - GRAIN;
-  if (late) return { ...base, outcome: 'late', offset, reason: { kind: 'arrived-late', arrived: at, takes: 0 } };
+  if (late) return { ...base, outcome: 'late', offset, reason: { kind: 'arrived-late', arrived: offset, takes: 0 } };
   if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
   return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
 }
 
-const sameBytes = (a: Bytes, b: Bytes): boolean =>
-  a.length === b.length && a.every((byte, i) => byte === b[i]);
+const sameBytes = (a: Bytes, b: Bytes): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);
 
 function lastAtOrBefore(changes: readonly { readonly at: Micros }[], at: Micros): number {
   let low = 0;

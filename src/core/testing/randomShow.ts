@@ -47,15 +47,29 @@ export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }
     .chain(({ profiles, cable, relayed }) => {
       const units = profiles.map((p, i) => testUnit(`u${i}`, i + 1, p));
       const all = relayed ? [...relaySource(units), relayTarget(units.length)] : units;
-      const tones = fc.array(fc.tuple(...units.map((u) => fc.option(part(u), { nil: null }))), { minLength: 1, maxLength: 6 });
+      const tones = fc.array(fc.tuple(...units.map((u) => fc.option(part(u), { nil: null }))), {
+        minLength: 1,
+        maxLength: 6,
+      });
       const places = fc.array(
-        fc.record({ wait: fc.integer({ min: gap, max: gap * 4 }), tone: fc.nat(), landing: fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const), reload: fc.boolean() }),
+        fc.record({
+          wait: fc.integer({ min: gap, max: gap * 4 }),
+          tone: fc.nat(),
+          landing: fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
+          reload: fc.boolean(),
+        }),
         { minLength: 1, maxLength: 12 },
       );
       return fc.record({ tones, places }).map(({ tones: parts, places: list }) => {
         const show: Show = {
           ...testShow(all, cable),
-          tones: parts.map((p, i) => newTone(`t${i}`, `Tone ${i}`, p.filter((x) => x !== null))),
+          tones: parts.map((p, i) =>
+            newTone(
+              `t${i}`,
+              `Tone ${i}`,
+              p.filter((x) => x !== null),
+            ),
+          ),
         };
         let at = 0;
         const cues = list.map(({ wait, tone, landing, reload }, i) => {
@@ -71,11 +85,16 @@ export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }
 }
 
 const relayTarget = (i: number): Unit =>
-  testUnit('far', 15, { ...modelerProfile, variants: null }, {
-    input: { from: 'unit', unitId: 'u0', thru: false },
-    channel: i + 10,
-    listens: i + 10,
-  });
+  testUnit(
+    'far',
+    15,
+    { ...modelerProfile, variants: null },
+    {
+      input: { from: 'unit', unitId: 'u0', thru: false },
+      channel: i + 10,
+      listens: i + 10,
+    },
+  );
 
 function relaySource(units: readonly Unit[]): Unit[] {
   return units.map((u, i) =>

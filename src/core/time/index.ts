@@ -10,14 +10,7 @@ export {
   type Seconds,
   type Ticks,
 } from './units';
-export {
-  buildTempoMap,
-  secondsToTicks,
-  tempoAt,
-  ticksToSeconds,
-  type TempoMap,
-  type TempoMark,
-} from './tempo';
+export { buildTempoMap, secondsToTicks, tempoAt, ticksToSeconds, type TempoMap, type TempoMark } from './tempo';
 export {
   barAt,
   barOfTick,

@@ -16,8 +16,7 @@ export type PositionFault =
   | { readonly code: 'tick'; readonly tick: number; readonly beatTicks: number };
 
 export type ParsedPosition =
-  | { readonly ok: true; readonly ticks: Ticks }
-  | { readonly ok: false; readonly fault: PositionFault };
+  { readonly ok: true; readonly ticks: Ticks } | { readonly ok: false; readonly fault: PositionFault };
 
 export function positionOf(map: BarMap, ticks: Ticks): Position {
   const bar = barOfTick(map, ticks);

@@ -41,8 +41,7 @@ export function buildTempoMap(marks: readonly TempoMark[]): TempoMap {
     const next = list[i + 1];
     const bpm = mark.bpm * mark.beat;
     const quarters = next ? (next.at - mark.at) / TICKS_PER_QUARTER : 0;
-    const slope =
-      mark.rampTo !== undefined && quarters > 0 ? (mark.rampTo * mark.beat - bpm) / quarters : 0;
+    const slope = mark.rampTo !== undefined && quarters > 0 ? (mark.rampTo * mark.beat - bpm) / quarters : 0;
     const segment = { tick: mark.at, seconds, bpm, slope };
     segments.push(segment);
     if (next) seconds += secondsInto(segment, quarters);

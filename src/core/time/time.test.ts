@@ -51,12 +51,21 @@ describe('tempo map', () => {
       rampTo: fc.option(fc.double({ min: 20, max: 400, noNaN: true }), { nil: undefined }),
     });
     fc.assert(
-      fc.property(fc.array(mark, { minLength: 1, maxLength: 12 }), fc.double({ min: -2, max: 3600, noNaN: true }), (list, t) => {
-        let at = -list[0]!.gap;
-        const marks: TempoMark[] = list.map((m) => ({ at: (at += m.gap), bpm: m.bpm, beat: m.beat, rampTo: m.rampTo }));
-        const map = buildTempoMap(marks);
-        expect(Math.abs(ticksToSeconds(map, secondsToTicks(map, t)) - t)).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        fc.array(mark, { minLength: 1, maxLength: 12 }),
+        fc.double({ min: -2, max: 3600, noNaN: true }),
+        (list, t) => {
+          let at = -list[0]!.gap;
+          const marks: TempoMark[] = list.map((m) => ({
+            at: (at += m.gap),
+            bpm: m.bpm,
+            beat: m.beat,
+            rampTo: m.rampTo,
+          }));
+          const map = buildTempoMap(marks);
+          expect(Math.abs(ticksToSeconds(map, secondsToTicks(map, t)) - t)).toBeLessThan(1e-6);
+        },
+      ),
       { seed: 11, numRuns: 300 },
     );
   });
@@ -108,14 +117,10 @@ describe('bars', () => {
   });
 
   it('prints numbers that restart and skip', () => {
-    const printed = buildBarMap(
-      [{ bar: 1, beats: 4, unit: 4 }],
-      0,
-      [
-        { bar: 9, number: 1 },
-        { bar: 13, number: 20 },
-      ],
-    );
+    const printed = buildBarMap([{ bar: 1, beats: 4, unit: 4 }], 0, [
+      { bar: 9, number: 1 },
+      { bar: 13, number: 20 },
+    ]);
     expect([8, 9, 12, 13].map((b) => printedNumber(printed, b))).toEqual([8, 1, 4, 20]);
     expect(formatPosition(printed, barStart(printed, 10), 16)).toBe('2(2)|1');
     expect(parsePosition(printed, '2', 16)).toEqual({ ok: true, ticks: barStart(printed, 2) });
@@ -127,7 +132,11 @@ describe('bars', () => {
     fc.assert(
       fc.property(
         fc.array(
-          fc.record({ gap: fc.integer({ min: 1, max: 9 }), beats: fc.integer({ min: 1, max: 13 }), unit: fc.constantFrom(2, 4, 8, 16) }),
+          fc.record({
+            gap: fc.integer({ min: 1, max: 9 }),
+            beats: fc.integer({ min: 1, max: 13 }),
+            unit: fc.constantFrom(2, 4, 8, 16),
+          }),
           { minLength: 1, maxLength: 8 },
         ),
         fc.integer({ min: 0, max: 1919 }),

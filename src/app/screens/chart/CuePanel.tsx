@@ -1,12 +1,12 @@
 import { Trash2, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { Switch } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { changeCue, indexShow, removeCue, songTime, type Cue, type Song } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
 import { verdictSentence } from '../../../wording';
-import { Button, Complaint, Field, Input, Label, SignButton, Soft } from '../../components/controls';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
@@ -91,14 +91,22 @@ export function CuePanel({ song, cue, onClose }: Props) {
       <Top>
         <LanternMark mark={mark} size={38} silent />
         <div>
-          <h2>{tone ? <Link to={`/show/${show.id}/tones/${tone.id}`} style={{ color: 'inherit' }}>{tone.name}</Link> : 'Message'}</h2>
+          <h2>
+            {tone ? (
+              <Link to={`/show/${show.id}/tones/${tone.id}`} style={{ color: 'inherit' }}>
+                {tone.name}
+              </Link>
+            ) : (
+              'Message'
+            )}
+          </h2>
           <Soft>{cue.muted ? 'muted' : lanternWords(mark)}</Soft>
         </div>
         <SignButton aria-label="Close" onPress={onClose}>
           <X size={17} />
         </SignButton>
       </Top>
-      <TextField
+      <DraftField
         label="Bar|beat"
         value={formatPosition(bars, cue.at, song.bars)}
         commit={(text) => {
@@ -117,7 +125,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
         value={cue.landing}
         onPick={(id) => change({ landing: id as Cue['landing'] }, 'change a landing')}
       />
-      <TextField
+      <DraftField
         label="Shift in ms (minus is earlier)"
         value={String(cue.shift)}
         commit={(text) => {
@@ -128,7 +136,10 @@ export function CuePanel({ song, cue, onClose }: Props) {
         }}
       />
       {action.kind === 'tone' && (
-        <Check isSelected={action.reload} onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}>
+        <Check
+          isSelected={action.reload}
+          onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}
+        >
           Load presets again that are on already
         </Check>
       )}
@@ -155,38 +166,14 @@ export function CuePanel({ song, cue, onClose }: Props) {
             </Verdicts>
           ) : (
             <p>
-              <Soft>A dry run plays the song to a simulated rig and judges each change. It was not done for exactly this content.</Soft>
+              <Soft>
+                A dry run plays the song to a simulated rig and judges each change. It was not done for exactly this
+                content.
+              </Soft>
             </p>
           )}
         </div>
       )}
     </Panel>
-  );
-}
-
-interface TextFieldProps {
-  readonly label: string;
-  readonly value: string;
-  /** Gives what was expected where the text does not fit. */
-  readonly commit: (text: string) => string | null;
-}
-
-/** A field that takes its text over on Enter or when it is left; what does not fit stays, with what was expected. */
-function TextField({ label, value, commit }: TextFieldProps) {
-  const [text, setText] = useState(value);
-  const [expected, setExpected] = useState<string | null>(null);
-  useEffect(() => {
-    setText(value);
-    setExpected(null);
-  }, [value]);
-  const take = (): void => {
-    if (text !== value) setExpected(commit(text));
-  };
-  return (
-    <Field value={text} onChange={setText} isInvalid={expected !== null}>
-      <Label>{label}</Label>
-      <Input onBlur={take} onKeyDown={(e) => e.key === 'Enter' && take()} />
-      {expected !== null && <Complaint>Expected {expected}.</Complaint>}
-    </Field>
   );
 }

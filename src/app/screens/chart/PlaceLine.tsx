@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
@@ -6,6 +6,7 @@ import { NOWHERE, problem, type Problem } from '../../../core/problems';
 import { sentence } from '../../../wording';
 import { Complaint, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
+import { useDraft } from '../../state/useDraft';
 
 const Line = styled.div`
   display: flex;
@@ -28,11 +29,10 @@ interface Props {
 export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const { bars } = songTime(song);
   const shown = formatPosition(bars, caret, song.bars);
-  const [position, setPosition] = useState(shown);
+  const [position, setPosition] = useDraft(shown);
   const [tone, setTone] = useState('');
   const [complaint, setComplaint] = useState<string | null>(null);
   const positionField = useRef<HTMLInputElement>(null);
-  useEffect(() => setPosition(shown), [shown]);
 
   const read = (): Ticks | undefined => {
     const parsed = parsePosition(bars, position, song.bars);
@@ -58,7 +58,9 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
     const wanted = text.trim().toLowerCase();
     const starts = show.tones.filter((t) => t.name.toLowerCase().startsWith(wanted));
     const inside = show.tones.filter((t) => !starts.includes(t) && t.name.toLowerCase().includes(wanted));
-    return [...starts, ...inside].slice(0, 40).map((t) => ({ id: t.id, name: t.name, aside: `${t.parts.length} units` }));
+    return [...starts, ...inside]
+      .slice(0, 40)
+      .map((t) => ({ id: t.id, name: t.name, aside: `${t.parts.length} units` }));
   };
   const first = (): void => {
     const [best] = search(tone);

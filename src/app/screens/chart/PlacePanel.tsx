@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { stateAt } from '../../../core/compile';
-import { setSongField, songTime, type Show, type Song } from '../../../core/show';
+import { OPENING_CUE, indexShow, setSongField, songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, type Ticks } from '../../../core/time';
 import { Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
@@ -9,7 +9,8 @@ import { UnitBadge } from '../../components/UnitBadge';
 import { slotNumber } from '../../state/numbers';
 import { perform } from '../../state/desk';
 import { useApp } from '../../state/store';
-import { variantWords } from '../../../wording';
+import { variantWords, verdictSentence } from '../../../wording';
+import { useCueProof } from '../../state/marks';
 import { desk, font } from '../../theme/tokens';
 
 const Panel = styled.section`
@@ -52,6 +53,8 @@ interface Props {
 /** "From bar 58": what every unit is on at the caret, as playing from the start leaves it. */
 export function PlacePanel({ show, song, at }: Props) {
   const counting = useApp((s) => s.counting);
+  const opening = useCueProof(song.id, OPENING_CUE);
+  const failures = opening?.verdicts.filter((v) => v.outcome !== 'on-time') ?? [];
   const rig = useMemo(() => stateAt(show, song, at), [show, song, at]);
   return (
     <Panel aria-label="The rig here">
@@ -73,8 +76,15 @@ export function PlacePanel({ show, song, at }: Props) {
                 <br />
                 <Soft>
                   {[
-                    state && unit.profile.variants && state.variant !== null ? variantWords(unit.profile, state.variant) : '',
-                    ...set.map(([id, v]) => controlWords(unit.profile.controls.find((c) => c.id === id), v)),
+                    state && unit.profile.variants && state.variant !== null
+                      ? variantWords(unit.profile, state.variant)
+                      : '',
+                    ...set.map(([id, v]) =>
+                      controlWords(
+                        unit.profile.controls.find((c) => c.id === id),
+                        v,
+                      ),
+                    ),
                   ]
                     .filter((w) => w !== '')
                     .join(', ')}
@@ -86,15 +96,26 @@ export function PlacePanel({ show, song, at }: Props) {
       </List>
       <Pick
         label="The song opens with"
-        choices={[{ id: NONE, name: 'nothing: the rig stays as it was' }, ...show.tones.map((t) => ({ id: t.id, name: t.name }))]}
+        choices={[
+          { id: NONE, name: 'nothing: the rig stays as it was' },
+          ...show.tones.map((t) => ({ id: t.id, name: t.name })),
+        ]}
         value={song.openingToneId ?? NONE}
-        onPick={(id) => perform(setSongField(show, song.id, 'openingToneId', id === NONE ? null : id), 'change the opening')}
+        onPick={(id) =>
+          perform(setSongField(show, song.id, 'openingToneId', id === NONE ? null : id), 'change the opening')
+        }
       />
+      {failures.map((v) => (
+        <p key={v.unitId}>{verdictSentence(v, indexShow(show).units.get(v.unitId)!)}</p>
+      ))}
     </Panel>
   );
 }
 
-function controlWords(control: { readonly name: string; readonly encoding: { readonly kind: string; readonly unit?: string } } | undefined, value: number | 'stored'): string {
+function controlWords(
+  control: { readonly name: string; readonly encoding: { readonly kind: string; readonly unit?: string } } | undefined,
+  value: number | 'stored',
+): string {
   if (!control) return '';
   if (control.encoding.kind === 'set-switch') return `${control.name} ${value === 1 ? 'on' : 'off'}`;
   return `${control.name} ${value}${control.encoding.unit ? ` ${control.encoding.unit}` : ''}`;

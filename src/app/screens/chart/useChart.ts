@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { stateLine } from '../../../core/compile';
 import type { Cue, Show, Song } from '../../../core/show';
-import { byLine, layoutChart, type ChartLine } from '../../chart/layout';
+import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import type { Lane } from '../../chart/ChartLineView';
 
 export interface ChartModel {
@@ -9,6 +9,8 @@ export interface ChartModel {
   /** Tone cues of each line; raw messages are drawn in the lanes. */
   readonly cues: readonly (readonly Cue[])[];
   readonly lanes: readonly (readonly Lane[])[];
+  /** Row of each cue's flag on its line. */
+  readonly rows: readonly (readonly number[])[];
 }
 
 /** A song laid out, with what stands on each line. */
@@ -22,9 +24,24 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     [units, tones, song],
   );
   const cues = useMemo(
-    () => byLine(lines, song.cues.filter((c) => c.action.kind === 'tone')).map((l) => l.sort((a, b) => a.at - b.at)),
+    () =>
+      byLine(
+        lines,
+        song.cues.filter((c) => c.action.kind === 'tone'),
+      ).map((l) => l.sort((a, b) => a.at - b.at)),
     [lines, song.cues],
   );
+  const rows = useMemo(() => {
+    const names = new Map(tones.map((t) => [t.id, t.name]));
+    return lines.map((line, i) => {
+      const flags = cues[i]!.map((c) => ({
+        x: xOf(line, c.at),
+        name: c.action.kind === 'tone' ? (names.get(c.action.toneId) ?? '') : '',
+      }));
+      const opening = i === 0 && song.openingToneId !== null ? names.get(song.openingToneId) : undefined;
+      return opening === undefined ? flagRows(flags) : flagRows([{ x: 0, name: opening }, ...flags]).slice(1);
+    });
+  }, [lines, cues, tones, song.openingToneId]);
   const lanes = useMemo(() => {
     const result: Lane[][] = lines.map(() => []);
     for (const [index, unit] of units.entries()) {
@@ -42,5 +59,5 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     }
     return result;
   }, [lines, states, units, song.cues]);
-  return { lines, cues, lanes };
+  return { lines, cues, lanes, rows };
 }

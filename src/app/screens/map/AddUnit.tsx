@@ -27,7 +27,8 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
   /** What keeps the unit from being added, in a sentence. */
   const objection = (): string | null => {
     if (name.trim() === '') return 'The unit wants a name.';
-    if (show.units.some((u) => u.name.toLowerCase() === name.trim().toLowerCase())) return `There is a unit named ${name.trim()} already.`;
+    if (show.units.some((u) => u.name.toLowerCase() === name.trim().toLowerCase()))
+      return `There is a unit named ${name.trim()} already.`;
     return entry ? null : 'Choose what kind of unit it is.';
   };
   const add = (): string | null => {
@@ -83,7 +84,9 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
                       onPick={setKind}
                     />
                   ) : (
-                    <Soft>{library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}</Soft>
+                    <Soft>
+                      {library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}
+                    </Soft>
                   )}
                   {entry && <Soft>{entry.about}</Soft>}
                   <Pair>

@@ -68,7 +68,8 @@ export function ControlList({ unit, counting, onSend }: Props) {
       {variants && (
         <Part aria-label={`${variants.word}s`}>
           <h3>
-            {variants.names.length} {variants.word}s <Soft style={{ fontWeight: 400, fontSize: 13 }}>control {variants.encoding.number}</Soft>
+            {variants.names.length} {variants.word}s{' '}
+            <Soft style={{ fontWeight: 400, fontSize: 13 }}>control {variants.encoding.number}</Soft>
           </h3>
           <Chips>
             {variants.names.map((name, i) => (
@@ -105,9 +106,13 @@ function ControlLine({ control, channel, onSend }: LineProps) {
   const range = valueRange(encoding);
   const [text, setText] = useState(String(control.rest ?? range.low));
   const send = (value: number, words: string): void => onSend({ controls: { [id]: value } }, words);
-  const bytesOf = (value: number): string => encodeValue(encoding, channel, value).map((m) => toHex(m, ' ').toUpperCase()).join(' · ');
+  const bytesOf = (value: number): string =>
+    encodeValue(encoding, channel, value)
+      .map((m) => toHex(m, ' ').toUpperCase())
+      .join(' · ');
   const value = Number(text);
-  const fits = text.trim() !== '' && value >= range.low && value <= range.high && (range.step === 0 || Number.isInteger(value));
+  const fits =
+    text.trim() !== '' && value >= range.low && value <= range.high && (range.step === 0 || Number.isInteger(value));
   return (
     <Line>
       <b>{name}</b>

@@ -21,7 +21,7 @@ const Card = styled.section`
 const Ways = styled.dl`
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 3px 14px;
+  gap: 3px 10px;
   margin: 0;
   & dt {
     color: ${desk.inkSoft};
@@ -30,7 +30,7 @@ const Ways = styled.dl`
   }
   & dd {
     margin: 0;
-    font: 700 17px/24px ${font.display};
+    font: 700 15px/24px ${font.display};
     font-variant-numeric: tabular-nums;
   }
 `;
@@ -65,7 +65,8 @@ export function SlotCard({ unit, index, slot, onSend, onTone }: Props) {
       <Ways>
         <dt>on the unit</dt>
         <dd>
-          {labelOf(plan, index)} <Soft style={{ fontWeight: 400 }}>{plan.groups.length > 1 ? groupOf(plan, index).group.name : ''}</Soft>
+          {labelOf(plan, index)}{' '}
+          <Soft style={{ fontWeight: 400 }}>{plan.groups.length > 1 ? groupOf(plan, index).group.name : ''}</Soft>
         </dd>
         <dt>counted from 0</dt>
         <dd>

@@ -11,7 +11,7 @@ import { gridColumns, gridRows, rowOf, verticalNeighbour, type GridRow } from '.
 const Scroller = styled.div`
   height: 100%;
   overflow: auto;
-  padding: 2px 16px 16px 20px;
+  padding: 2px 12px 16px 20px;
 `;
 
 const Heading = styled.h3`
@@ -32,12 +32,12 @@ const Line = styled.div`
   padding-bottom: 4px;
 `;
 
-const Cell = styled.div<{ $named: boolean; $on: boolean; $wide: boolean }>`
+const Cell = styled.div<{ $named: boolean; $on: boolean }>`
   display: flex;
   flex-direction: column;
   justify-content: center;
   min-width: 0;
-  padding: 2px 9px 3px;
+  padding: 2px 7px 3px;
   border: 1.5px solid ${(p) => (p.$named ? desk.lineStrong : desk.line)};
   border-radius: 3px 9px 3px 9px;
   background: ${(p) => (p.$on ? desk.lampWash : p.$named ? desk.sheet : 'transparent')};
@@ -78,6 +78,8 @@ interface Props {
   /** Slot that the stand-in is on now. */
   readonly on: number | null;
   readonly onSelect: (index: number) => void;
+  /** Counts how often the keyboard was sent to the chosen slot from elsewhere. */
+  readonly summons: number;
   readonly onName: (index: number, name: string) => void;
   readonly onSend: (index: number) => void;
 }
@@ -86,7 +88,7 @@ const ROW_HEIGHT = 48;
 const HEADING_HEIGHT = 36;
 
 /** A unit's slots in its own order and labelling. Arrows move, Enter or typing names, Space sends. */
-export function SlotGrid({ unit, counting, selected, on, onSelect, onName, onSend }: Props) {
+export function SlotGrid({ unit, counting, selected, on, onSelect, summons, onName, onSend }: Props) {
   const { plan } = unit.profile;
   const rows = useMemo(() => gridRows(plan), [plan]);
   const columns = gridColumns(plan);
@@ -101,6 +103,9 @@ export function SlotGrid({ unit, counting, selected, on, onSelect, onName, onSen
     overscan: 6,
   });
   const [wantFocus, setWantFocus] = useState(false);
+  useEffect(() => {
+    if (summons > 0) setWantFocus(true);
+  }, [summons]);
   useEffect(() => {
     virtual.scrollToIndex(Math.max(0, rowOf(rows, selected)), { align: 'auto' });
     if (!wantFocus) return;
@@ -166,7 +171,6 @@ export function SlotGrid({ unit, counting, selected, on, onSelect, onName, onSen
         aria-label={`${label} ${slot?.name ?? ''}`.trim()}
         $named={slot !== undefined}
         $on={on === index}
-        $wide={columns < 4}
         onClick={() => {
           if (!editing) go(index);
         }}

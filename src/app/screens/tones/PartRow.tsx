@@ -1,16 +1,18 @@
 import { AudioLines, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { encodeValue, indexOfLabel, labelOf, slotMessages, valueRange, type Control } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
-import { Button, Bytes, Complaint, Field, Input, Label, SignButton, Soft } from '../../components/controls';
+import { Button, Bytes, Complaint, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
 import { Find, type Found } from '../../components/Find';
 import { Pick } from '../../components/Pick';
 import { UnitBadge } from '../../components/UnitBadge';
 import { audition } from '../../state/desk';
 import { slotNumber, variantNumber } from '../../state/numbers';
 import { useApp } from '../../state/store';
+import { useDraft } from '../../state/useDraft';
 import { desk } from '../../theme/tokens';
 
 const Row = styled.section<{ $in: boolean }>`
@@ -66,7 +68,9 @@ export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
         <div style={{ justifySelf: 'end' }}>
           <Button
             aria-label={`Include ${unit.name}`}
-            onPress={() => onPart({ unitId: unit.id, slotId: null, variant: null, controls: [] }, `include ${unit.name}`)}
+            onPress={() =>
+              onPart({ unitId: unit.id, slotId: null, variant: null, controls: [] }, `include ${unit.name}`)
+            }
           >
             Include
           </Button>
@@ -89,9 +93,19 @@ export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
       </Who>
       <div>
         <Fields>
-          <SlotField unit={unit} part={part} onSlot={(i) => onPart({ ...part, slotId: i === null ? null : slotIdAt(i) }, `choose a slot of ${unit.name}`)} />
+          <SlotField
+            unit={unit}
+            part={part}
+            onSlot={(i) =>
+              onPart({ ...part, slotId: i === null ? null : slotIdAt(i) }, `choose a slot of ${unit.name}`)
+            }
+          />
           {profile.variants && (
-            <VariantField unit={unit} part={part} onVariant={(variant) => onPart({ ...part, variant }, `choose a ${profile.variants!.word}`)} />
+            <VariantField
+              unit={unit}
+              part={part}
+              onVariant={(variant) => onPart({ ...part, variant }, `choose a ${profile.variants!.word}`)}
+            />
           )}
           {profile.controls.map((control) => (
             <ControlField
@@ -108,7 +122,10 @@ export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
         <SignButton aria-label={`Leave ${unit.name} out`} onPress={() => onPart(null, `leave ${unit.name} out`)}>
           <X size={17} />
         </SignButton>
-        <SignButton aria-label={`Send to ${unit.name} now`} onPress={() => void audition(unit.id, aimOf(unit, part), 'this part of the tone')}>
+        <SignButton
+          aria-label={`Send to ${unit.name} now`}
+          onPress={() => void audition(unit.id, aimOf(unit, part), 'this part of the tone')}
+        >
           <AudioLines size={17} />
         </SignButton>
       </div>
@@ -116,18 +133,27 @@ export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
   );
 }
 
-function SlotField({ unit, part, onSlot }: { readonly unit: Unit; readonly part: TonePart; readonly onSlot: (index: number | null) => void }) {
+function SlotField({
+  unit,
+  part,
+  onSlot,
+}: {
+  readonly unit: Unit;
+  readonly part: TonePart;
+  readonly onSlot: (index: number | null) => void;
+}) {
   const counting = useApp((s) => s.counting);
   const { plan } = unit.profile;
   const slot: Slot | undefined = part.slotId === null ? undefined : slotsById(unit).get(part.slotId);
   const shown = slot ? `${slotNumber(plan, slot.index, counting)} ${slot.name}`.trim() : '';
-  const [text, setText] = useState(shown);
+  const [text, setText, drop] = useDraft(shown);
   const [wrong, setWrong] = useState<string | null>(null);
-  useEffect(() => setText(shown), [shown]);
   const search = (typed: string): Found[] => {
     const wanted = typed === shown ? '' : typed.trim().toLowerCase();
     const exact = indexOfLabel(plan, wanted);
-    const named = unit.slots.filter((s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted));
+    const named = unit.slots.filter(
+      (s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted),
+    );
     const list = named.slice(0, 40).map((s) => ({ id: String(s.index), name: s.name, aside: labelOf(plan, s.index) }));
     if (exact === undefined) return list;
     const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
@@ -144,7 +170,7 @@ function SlotField({ unit, part, onSlot }: { readonly unit: Unit; readonly part:
     setWrong(first ? null : `${unit.name} has no slot "${text.trim()}"`);
     if (first) {
       onSlot(Number(first.id));
-      setText(shown);
+      drop();
     }
   };
   return (
@@ -166,7 +192,15 @@ function SlotField({ unit, part, onSlot }: { readonly unit: Unit; readonly part:
   );
 }
 
-function VariantField({ unit, part, onVariant }: { readonly unit: Unit; readonly part: TonePart; readonly onVariant: (variant: number | null) => void }) {
+function VariantField({
+  unit,
+  part,
+  onVariant,
+}: {
+  readonly unit: Unit;
+  readonly part: TonePart;
+  readonly onVariant: (variant: number | null) => void;
+}) {
   const counting = useApp((s) => s.counting);
   const { word, names } = unit.profile.variants!;
   const choices = [
@@ -184,12 +218,16 @@ function VariantField({ unit, part, onVariant }: { readonly unit: Unit; readonly
   );
 }
 
-function ControlField({ control, value, onValue }: { readonly control: Control; readonly value: number | null; readonly onValue: (value: number | null) => void }) {
+function ControlField({
+  control,
+  value,
+  onValue,
+}: {
+  readonly control: Control;
+  readonly value: number | null;
+  readonly onValue: (value: number | null) => void;
+}) {
   const { encoding, name } = control;
-  const range = valueRange(encoding);
-  const shown = value === null ? '' : String(value);
-  const [text, setText] = useState(shown);
-  useEffect(() => setText(shown), [shown]);
   if (encoding.kind === 'set-switch') {
     return (
       <Pick
@@ -205,25 +243,25 @@ function ControlField({ control, value, onValue }: { readonly control: Control; 
       />
     );
   }
-  const typed = Number(text);
-  const fits = text.trim() === '' || (typed >= range.low && typed <= range.high && (range.step === 0 || Number.isInteger(typed)));
-  const commit = (): void => {
+  const range = valueRange(encoding);
+  const commit = (text: string): string | null => {
+    const typed = Number(text);
+    const fits =
+      text.trim() === '' ||
+      (typed >= range.low && typed <= range.high && (range.step === 0 || Number.isInteger(typed)));
     if (fits) onValue(text.trim() === '' ? null : typed);
+    return fits ? null : `${range.low} to ${range.high}`;
   };
   const unit = encoding.kind === 'continuous' && encoding.unit ? `, ${encoding.unit}` : '';
   return (
-    <Field value={text} onChange={setText} isInvalid={!fits} style={{ width: 112 }}>
-      <Label>
-        {name}
-        {unit}
-      </Label>
-      <Input placeholder="as it is" inputMode="decimal" onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && commit()} />
-      {!fits && (
-        <Complaint>
-          {range.low} to {range.high}
-        </Complaint>
-      )}
-    </Field>
+    <DraftField
+      label={`${name}${unit}`}
+      value={value === null ? '' : String(value)}
+      commit={commit}
+      placeholder="as it is"
+      numeric
+      style={{ width: 112 }}
+    />
   );
 }
 
@@ -233,7 +271,8 @@ function partBytes(unit: Unit, part: TonePart): string {
   const aim = aimOf(unit, part);
   const messages: MidiBytes[] = [];
   if (aim.slot !== undefined) messages.push(...(slotMessages(profile.plan, channel, aim.slot, null) ?? []));
-  if (aim.variant !== undefined && profile.variants) messages.push(...encodeValue(profile.variants.encoding, channel, aim.variant));
+  if (aim.variant !== undefined && profile.variants)
+    messages.push(...encodeValue(profile.variants.encoding, channel, aim.variant));
   for (const control of profile.controls) {
     const value = aim.controls[control.id];
     if (value !== undefined) messages.push(...encodeValue(control.encoding, channel, value));

@@ -61,7 +61,8 @@ describe('schedulePort', () => {
         }
         for (const [i, job] of jobs.entries()) {
           expect(ends[i]! - job.duration).toBeGreaterThanOrEqual(job.release - 1e-6);
-          if (job.after >= 0) expect(ends[i]! - ends[job.after]!).toBeGreaterThanOrEqual(Math.max(job.gap, job.duration) - 1e-6);
+          if (job.after >= 0)
+            expect(ends[i]! - ends[job.after]!).toBeGreaterThanOrEqual(Math.max(job.gap, job.duration) - 1e-6);
         }
       }),
       { seed: 21, numRuns: 300 },
@@ -80,9 +81,12 @@ describe('schedulePort', () => {
       { seed: 22, numRuns: 400 },
     );
     fc.assert(
-      fc.property(cases(8).filter((jobs) => jobs.length === 8), (jobs) => {
-        expect(compareCost(schedulePort(jobs).cost, bruteForce(jobs))).toBe(0);
-      }),
+      fc.property(
+        cases(8).filter((jobs) => jobs.length === 8),
+        (jobs) => {
+          expect(compareCost(schedulePort(jobs).cost, bruteForce(jobs))).toBe(0);
+        },
+      ),
       { seed: 23, numRuns: 30 },
     );
   });

@@ -40,8 +40,12 @@ describe('show file', () => {
   it('names what was expected and what came, with the place in the show', () => {
     expect(complaints((s) => (s.units[1].channel = 17))).toEqual(['units[1].channel: Expected at most 16, found 17.']);
     expect(complaints((s) => (s.tones[0].name = 5))).toEqual(['tones[0].name: Expected a text, found 5.']);
-    expect(complaints((s) => delete s.songs[2].cues[1].at)).toEqual(['songs[2].cues[1].at: Expected a number, found nothing.']);
-    expect(complaints((s) => (s.ports[0].cable = 'string'))).toEqual(['ports[0].cable: Expected one of "din", "usb", found "string".']);
+    expect(complaints((s) => delete s.songs[2].cues[1].at)).toEqual([
+      'songs[2].cues[1].at: Expected a number, found nothing.',
+    ]);
+    expect(complaints((s) => (s.ports[0].cable = 'string'))).toEqual([
+      'ports[0].cable: Expected one of "din", "usb", found "string".',
+    ]);
     expect(complaints((s) => (s.extra = 1))).toEqual([expect.stringContaining('Expected nothing named "extra"')]);
   });
 
@@ -56,16 +60,27 @@ describe('show file', () => {
       'songs[0].cues[0].action.toneId: It refers to the tone "gone", which is not in the show.',
     ]);
     expect(complaints((s) => (s.tones[1].id = s.tones[0].id)).join()).toContain('used twice');
-    expect(complaints((s) => (s.songs[0].metre[1].bar = 1))).toEqual(['songs[0].metre[1]: The metre marks must be in order, each at a place of its own.']);
+    expect(complaints((s) => (s.songs[0].metre[1].bar = 1))).toEqual([
+      'songs[0].metre[1]: The metre marks must be in order, each at a place of its own.',
+    ]);
     expect(complaints((s) => (s.songs[0].tempo[0].rampTo = 90))[0]).toContain('no mark follows');
-    expect(complaints((s) => (s.tones[0].parts[0].variant = 8))).toEqual(['tones[0].parts[0].variant: Quillback has 8 scenes, counted from 0; found 8.']);
+    expect(complaints((s) => (s.tones[0].parts[0].variant = 8))).toEqual([
+      'tones[0].parts[0].variant: Quillback has 8 scenes, counted from 0; found 8.',
+    ]);
     expect(complaints((s) => (s.units[0].slots[0].index = 180))[0]).toContain('past the last');
-    expect(complaints((s) => (s.units[0].input = { from: 'unit', unitId: 'oxbow', thru: false }))[0]).toContain('by itself');
-    expect(complaints((s) => (s.tones[0].parts[2].controls[0].value = 101))[0]).toContain('Mix of Tarn takes 0 to 100; found 101');
+    expect(complaints((s) => (s.units[0].input = { from: 'unit', unitId: 'oxbow', thru: false }))[0]).toContain(
+      'by itself',
+    );
+    expect(complaints((s) => (s.tones[0].parts[2].controls[0].value = 101))[0]).toContain(
+      'Mix of Tarn takes 0 to 100; found 101',
+    );
   });
 
   it('answers any text and any damaged show without throwing', () => {
-    fc.assert(fc.property(fc.string(), (t) => readShowFile(t).value === undefined), { seed: 51 });
+    fc.assert(
+      fc.property(fc.string(), (t) => readShowFile(t).value === undefined),
+      { seed: 51 },
+    );
     fc.assert(
       fc.property(fc.nat(text.length - 1), fc.string({ minLength: 0, maxLength: 3 }), (at, with_) => {
         readShowFile(text.slice(0, at) + with_ + text.slice(at + 1));

@@ -32,7 +32,44 @@ const said = (bytes: Uint8Array | number[]): string[] => readSmf(Uint8Array.from
 describe('reading', () => {
   it('reads messages, running status, exclusive packets and what it knows of meta events', () => {
     const { value, problems } = readSmf(
-      file(0, 0xc0, 5, 96, 6, 0, 0xf0, 3, 0x7d, 1, 0xf7, 0, 0xff, 0x51, 3, 7, 0xa1, 0x20, 0, 0xff, 0x58, 4, 7, 3, 24, 8, 0, 0xff, 6, 1, 65, 0, 0x90, 60, 0, ...END),
+      file(
+        0,
+        0xc0,
+        5,
+        96,
+        6,
+        0,
+        0xf0,
+        3,
+        0x7d,
+        1,
+        0xf7,
+        0,
+        0xff,
+        0x51,
+        3,
+        7,
+        0xa1,
+        0x20,
+        0,
+        0xff,
+        0x58,
+        4,
+        7,
+        3,
+        24,
+        8,
+        0,
+        0xff,
+        6,
+        1,
+        65,
+        0,
+        0x90,
+        60,
+        0,
+        ...END,
+      ),
     );
     expect(problems).toEqual([]);
     expect(value!.tracks[0]!.events).toEqual([
@@ -47,7 +84,8 @@ describe('reading', () => {
   });
 
   it('takes text as UTF-8, or else as Latin-1', () => {
-    const named = (...bytes: number[]) => readSmf(file(0, 0xff, 3, bytes.length, ...bytes, ...END)).value!.tracks[0]!.events[0];
+    const named = (...bytes: number[]) =>
+      readSmf(file(0, 0xff, 3, bytes.length, ...bytes, ...END)).value!.tracks[0]!.events[0];
     expect(named(0xc3, 0xb6)).toMatchObject({ text: 'ö' });
     expect(named(0xf6)).toMatchObject({ text: 'ö' });
   });
@@ -55,20 +93,48 @@ describe('reading', () => {
   it.each([
     ['nothing', [], 'byte 0: This is not a Standard MIDI File: expected it to start with "MThd", found nothing.'],
     ['another kind of file', ascii('RIFFxxxxxxxxxxxx'), 'found "RIFF"'],
-    ['a header of 4 GB', [...ascii('MThd'), 255, 255, 255, 255, 0, 0, 0, 1, 0, 96], 'byte 4: The header says that it is 4294967295 bytes long'],
+    [
+      'a header of 4 GB',
+      [...ascii('MThd'), 255, 255, 255, 255, 0, 0, 0, 1, 0, 96],
+      'byte 4: The header says that it is 4294967295 bytes long',
+    ],
     ['format 3', [...header(3), ...track(...END)], 'byte 8: MIDI files are of format 0, 1 or 2; this one says 3.'],
     ['division 0', [...header(0, 1, 0), ...track(...END)], 'byte 12: The file divides a quarter note into 0 ticks'],
-    ['a division of no known frames', [...header(0, 1, 0x8104), ...track(...END)], 'neither ticks a quarter note nor frames a second'],
+    [
+      'a division of no known frames',
+      [...header(0, 1, 0x8104), ...track(...END)],
+      'neither ticks a quarter note nor frames a second',
+    ],
     ['no track', header(0, 1), 'byte 10: The file has no track.'],
-    ['a track of 4 GB', [...header(), ...ascii('MTrk'), 255, 255, 255, 255, 0, 0xc0, 1], 'byte 18: A part named "MTrk" says that it is 4294967295 bytes long, but only 3 are left'],
-    ['a time that never ends', file(0x80, 0x80, 0x80, 0x80, 0x80, 0x80), 'track 1, byte 22: A length or time runs on past its four bytes.'],
+    [
+      'a track of 4 GB',
+      [...header(), ...ascii('MTrk'), 255, 255, 255, 255, 0, 0xc0, 1],
+      'byte 18: A part named "MTrk" says that it is 4294967295 bytes long, but only 3 are left',
+    ],
+    [
+      'a time that never ends',
+      file(0x80, 0x80, 0x80, 0x80, 0x80, 0x80),
+      'track 1, byte 22: A length or time runs on past its four bytes.',
+    ],
     ['data without status', file(0, 5, 5, ...END), 'track 1, byte 23: Data (05) stands where a message should start'],
     ['a status that no file may hold', file(0, 0xf8, ...END), 'track 1, byte 23: The status F8 does not belong'],
-    ['a status among the data', file(0, 0x90, 0x90, 1, ...END), 'track 1, byte 24: A data byte should be 00 to 7F; found 90.'],
+    [
+      'a status among the data',
+      file(0, 0x90, 0x90, 1, ...END),
+      'track 1, byte 24: A data byte should be 00 to 7F; found 90.',
+    ],
     ['tempo 0', file(0, 0xff, 0x51, 3, 0, 0, 0, ...END), 'track 1, byte 23: A tempo of 0 microseconds'],
     ['a short tempo', file(0, 0xff, 0x51, 2, 0, 9, ...END), 'The tempo event should hold 3 bytes; it holds 2.'],
-    ['an exclusive message longer than the file', file(0, 0xf0, 0x8f, 0xff, 0xff, 0x7f), 'The file ends inside an event'],
-    ['an end inside a message', file(0, 0x90, 60), 'track 1, byte 25: The file ends inside an event: 1 more byte wanted, 0 left.'],
+    [
+      'an exclusive message longer than the file',
+      file(0, 0xf0, 0x8f, 0xff, 0xff, 0x7f),
+      'The file ends inside an event',
+    ],
+    [
+      'an end inside a message',
+      file(0, 0x90, 60),
+      'track 1, byte 25: The file ends inside an event: 1 more byte wanted, 0 left.',
+    ],
   ])('refuses %s with the place', (_, bytes, sentence) => {
     const { value } = readSmf(Uint8Array.from(bytes));
     expect(value).toBeUndefined();
@@ -78,8 +144,12 @@ describe('reading', () => {
   it('reads past what loses no message, and says so', () => {
     expect(said(file(0, 0xc0, 1))).toEqual([expect.stringContaining('no end mark')]);
     expect(said(file(...END, 1, 2))).toEqual([expect.stringContaining('2 bytes after the track')]);
-    expect(said([...header(1, 2), ...track(...END)])).toEqual([expect.stringContaining('announces 2 tracks; the file has 1')]);
-    expect(said([...header(), ...ascii('XYZW'), ...u32(1), 0, ...track(...END)])).toEqual([expect.stringContaining('"XYZW"')]);
+    expect(said([...header(1, 2), ...track(...END)])).toEqual([
+      expect.stringContaining('announces 2 tracks; the file has 1'),
+    ]);
+    expect(said([...header(), ...ascii('XYZW'), ...u32(1), 0, ...track(...END)])).toEqual([
+      expect.stringContaining('"XYZW"'),
+    ]);
     expect(said([...header(), ...track(...END), 1])).toEqual([expect.stringContaining('1 byte after the last track')]);
     const afterMeta = readSmf(file(0, 0xc0, 1, 0, 0xff, 1, 0, 0, 2, ...END));
     expect(afterMeta.value!.tracks[0]!.events.filter((e) => e.kind === 'message')).toHaveLength(2);
@@ -100,7 +170,8 @@ describe('reading', () => {
   it('answers every truncation and damage of a real file', () => {
     const { file: smf } = songToSmf(demoShow(), demoShow().songs[1]!, 'sent');
     const whole = writeSmf(smf);
-    for (let length = 0; length < whole.length; length += 7) expect(readSmf(whole.subarray(0, length)).value).toBeUndefined();
+    for (let length = 0; length < whole.length; length += 7)
+      expect(readSmf(whole.subarray(0, length)).value).toBeUndefined();
     fc.assert(
       fc.property(fc.nat(whole.length - 1), fc.nat(255), (at, byte) => {
         const damaged = whole.slice();
@@ -114,8 +185,12 @@ describe('reading', () => {
 
 const byte = fc.nat(127);
 const message: fc.Arbitrary<{ kind: 'message' | 'packet'; bytes: number[] }> = fc.oneof(
-  fc.tuple(fc.constantFrom(0x80, 0x90, 0xa0, 0xb0, 0xe0), fc.nat(15), byte, byte).map(([s, c, a, b]) => ({ kind: 'message' as const, bytes: [s | c, a, b] })),
-  fc.tuple(fc.constantFrom(0xc0, 0xd0), fc.nat(15), byte).map(([s, c, a]) => ({ kind: 'message' as const, bytes: [s | c, a] })),
+  fc
+    .tuple(fc.constantFrom(0x80, 0x90, 0xa0, 0xb0, 0xe0), fc.nat(15), byte, byte)
+    .map(([s, c, a, b]) => ({ kind: 'message' as const, bytes: [s | c, a, b] })),
+  fc
+    .tuple(fc.constantFrom(0xc0, 0xd0), fc.nat(15), byte)
+    .map(([s, c, a]) => ({ kind: 'message' as const, bytes: [s | c, a] })),
   fc.array(byte, { maxLength: 20 }).map((data) => ({ kind: 'packet' as const, bytes: [0xf0, ...data, 0xf7] })),
 );
 const tracks = fc.array(
@@ -126,7 +201,9 @@ const tracks = fc.array(
   }),
   { minLength: 1, maxLength: 5 },
 );
-const smfFile: fc.Arbitrary<SmfFile> = fc.record({ tracks, ticks: fc.integer({ min: 1, max: 32767 }) }).map(({ tracks: list, ticks }) => ({ format: 1, division: { kind: 'quarter', ticks }, tracks: list }));
+const smfFile: fc.Arbitrary<SmfFile> = fc
+  .record({ tracks, ticks: fc.integer({ min: 1, max: 32767 }) })
+  .map(({ tracks: list, ticks }) => ({ format: 1, division: { kind: 'quarter', ticks }, tracks: list }));
 
 describe('writing', () => {
   it('is read back as the original', () => {
@@ -153,9 +230,11 @@ describe('writing', () => {
           }
         }
         const { value } = readSmf(Uint8Array.from(writeMidi(other)));
-        const messages = (x: SmfFile) => x.tracks.map((t) => t.events.map((e) => ('bytes' in e ? [e.tick, ...e.bytes] : [])));
+        const messages = (x: SmfFile) =>
+          x.tracks.map((t) => t.events.map((e) => ('bytes' in e ? [e.tick, ...e.bytes] : [])));
         // The second writer makes every note-on of velocity 0 a note-off, and says so nowhere.
-        const plain = (list: number[][][]) => list.map((t) => t.map((m) => ((m[1]! & 0xf0) === 0x90 && m[3] === 0 ? [m[0], m[1]! - 16, m[2], 0] : m)));
+        const plain = (list: number[][][]) =>
+          list.map((t) => t.map((m) => ((m[1]! & 0xf0) === 0x90 && m[3] === 0 ? [m[0], m[1]! - 16, m[2], 0] : m)));
         expect(plain(messages(value!))).toEqual(plain(messages(f)));
       }),
       { seed: 64, numRuns: 100 },
@@ -169,7 +248,14 @@ describe('a song as a file', () => {
   it('keeps every moment within half a millisecond, however the tempo moves', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.record({ quarters: fc.integer({ min: 1, max: 400 }), bpm: fc.double({ min: 20, max: 400, noNaN: true }), ramp: fc.option(fc.double({ min: 20, max: 400, noNaN: true })) }), { minLength: 1, maxLength: 6 }),
+        fc.array(
+          fc.record({
+            quarters: fc.integer({ min: 1, max: 400 }),
+            bpm: fc.double({ min: 20, max: 400, noNaN: true }),
+            ramp: fc.option(fc.double({ min: 20, max: 400, noNaN: true })),
+          }),
+          { minLength: 1, maxLength: 6 },
+        ),
         (list) => {
           let at = 0;
           const marks = list.map(({ quarters, bpm, ramp }, i) => {
@@ -191,7 +277,9 @@ describe('a song as a file', () => {
   it('names tracks, ports, sections, metre and tempo', () => {
     const { file: smf } = songToSmf(show, show.songs[0]!, 'written');
     const names = smf.tracks.map((t) => t.events[0]);
-    expect(names).toMatchObject(['Slack Tide in Seven', 'Quillback', 'Marram', 'Tarn', 'Wick Four'].map((text) => ({ type: 'track-name', text })));
+    expect(names).toMatchObject(
+      ['Slack Tide in Seven', 'Quillback', 'Marram', 'Tarn', 'Wick Four'].map((text) => ({ type: 'track-name', text })),
+    );
     expect(smf.tracks[1]!.events).toContainEqual({ tick: 0, kind: 'text', type: 'port-name', text: 'Rack' });
     const conductor = smf.tracks[0]!.events;
     expect(conductor).toContainEqual({ tick: 8 * 7 * 480, kind: 'text', type: 'marker', text: 'Slack water' });
@@ -203,7 +291,12 @@ describe('a song as a file', () => {
     const { file: smf } = songToSmf(show, show.songs[0]!, 'written');
     const quillback = smf.tracks[1]!.events.filter((e) => e.kind === 'message');
     const at = (bar: number) => quillback.filter((e) => e.tick === (bar - 1) * 7 * 480).map((e) => e.bytes);
-    expect(at(5)).toEqual([[0xb0, 0, 0], [0xc0, 2], [0xb0, 85, 1], [0xb0, 52, 0]]);
+    expect(at(5)).toEqual([
+      [0xb0, 0, 0],
+      [0xc0, 2],
+      [0xb0, 85, 1],
+      [0xb0, 52, 0],
+    ]);
     expect(at(9)[1]).toEqual([0xc0, 6]);
   });
 
@@ -219,7 +312,9 @@ describe('a song as a file', () => {
 
 describe('a file that nobody has a map for', () => {
   it('imports as plain units and exports the same messages at the same times', () => {
-    const metas: fc.Arbitrary<SmfEvent[]> = fc.array(fc.record({ tick: fc.nat(20000), micros: fc.integer({ min: 150000, max: 3000000 }) }), { maxLength: 5 }).map((list) => list.sort((a, b) => a.tick - b.tick).map((t): SmfEvent => ({ kind: 'tempo', ...t })));
+    const metas: fc.Arbitrary<SmfEvent[]> = fc
+      .array(fc.record({ tick: fc.nat(20000), micros: fc.integer({ min: 150000, max: 3000000 }) }), { maxLength: 5 })
+      .map((list) => list.sort((a, b) => a.tick - b.tick).map((t): SmfEvent => ({ kind: 'tempo', ...t })));
     fc.assert(
       fc.property(smfFile, metas, (f, tempo) => {
         const original: SmfFile = { ...f, tracks: [{ events: tempo, end: 20000 }, ...f.tracks] };
@@ -237,28 +332,68 @@ describe('a file that nobody has a map for', () => {
   });
 
   it('makes a song of each track of a format 2 file', () => {
-    const f: SmfFile = { format: 2, division: { kind: 'quarter', ticks: 96 }, tracks: [0, 1].map((c) => ({ events: [{ tick: 0, kind: 'message', bytes: [0xc0 | c, 1] }], end: 96 })) };
+    const f: SmfFile = {
+      format: 2,
+      division: { kind: 'quarter', ticks: 96 },
+      tracks: [0, 1].map((c) => ({ events: [{ tick: 0, kind: 'message', bytes: [0xc0 | c, 1] }], end: 96 })),
+    };
     expect(smfToShow(writeSmf(f), 'Two').value!.songs).toHaveLength(2);
   });
 
   it('lays frames out as time', () => {
-    const f: SmfFile = { format: 0, division: { kind: 'frames', frames: 25, ticks: 40 }, tracks: [{ events: [{ tick: 1500, kind: 'message', bytes: [0xc0, 1] }], end: 2000 }] };
+    const f: SmfFile = {
+      format: 0,
+      division: { kind: 'frames', frames: 25, ticks: 40 },
+      tracks: [{ events: [{ tick: 1500, kind: 'message', bytes: [0xc0, 1] }], end: 2000 }],
+    };
     const { value, problems } = smfToShow(writeSmf(f), 'Frames');
     expect(value!.songs[0]!.cues[0]!.at).toBe(1.5 * 2 * 960);
     expect(problems.map((p) => p.code)).toContain('smf.smpte');
   });
 
   it('says what it moved', () => {
-    const inside = file(0, 0xff, 0x58, 4, 4, 2, 24, 8, 96, 0xff, 0x58, 4, 3, 2, 24, 8, 0, 0xff, 6, 1, 65, 0, 0xc0, 1, ...END);
+    const inside = file(
+      0,
+      0xff,
+      0x58,
+      4,
+      4,
+      2,
+      24,
+      8,
+      96,
+      0xff,
+      0x58,
+      4,
+      3,
+      2,
+      24,
+      8,
+      0,
+      0xff,
+      6,
+      1,
+      65,
+      0,
+      0xc0,
+      1,
+      ...END,
+    );
     const { value, problems } = smfToShow(inside, 'Inside');
     expect(problems.map((p) => p.code)).toEqual(['smf.ports-assumed', 'smf.metre-moved', 'smf.marker-moved']);
-    expect(value!.songs[0]!.metre).toEqual([{ bar: 1, beats: 4, unit: 4 }, { bar: 2, beats: 3, unit: 4 }]);
+    expect(value!.songs[0]!.metre).toEqual([
+      { bar: 1, beats: 4, unit: 4 },
+      { bar: 2, beats: 3, unit: 4 },
+    ]);
   });
 });
 
 /** Messages of each channel in their order, with the seconds at which they come; packets of no channel of their own together. */
 function byChannel(f: SmfFile): { key: string; bytes: (readonly number[])[]; seconds: number[] }[] {
-  const tempo = f.tracks.flatMap((t) => t.events).filter((e) => e.kind === 'tempo').sort((a, b) => a.tick - b.tick);
+  const tempo = f.tracks
+    .flatMap((t) => t.events)
+    .filter((e) => e.kind === 'tempo')
+    .sort((a, b) => a.tick - b.tick);
   const ticks = f.division.kind === 'quarter' ? f.division.ticks : 1;
   const marks = tempo.map((e) => ({ at: (e.tick * 960) / ticks, bpm: 60e6 / e.micros, beat: 1 }));
   if (marks[0]?.at !== 0) marks.unshift({ at: 0, bpm: 120, beat: 1 });
@@ -277,7 +412,9 @@ function byChannel(f: SmfFile): { key: string; bytes: (readonly number[])[]; sec
   // Packets of different tracks come from different places; their order among each other is free.
   const packets = lists.get('packets');
   if (packets) {
-    const pairs = packets.bytes.map((b, i) => ({ b, s: packets.seconds[i]! })).sort((x, y) => Math.round(x.s * 1e4) - Math.round(y.s * 1e4) || String(x.b).localeCompare(String(y.b)));
+    const pairs = packets.bytes
+      .map((b, i) => ({ b, s: packets.seconds[i]! }))
+      .sort((x, y) => Math.round(x.s * 1e4) - Math.round(y.s * 1e4) || String(x.b).localeCompare(String(y.b)));
     packets.bytes = pairs.map((p) => p.b);
     packets.seconds = pairs.map((p) => p.s);
   }

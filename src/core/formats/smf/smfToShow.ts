@@ -156,8 +156,7 @@ function freeName(units: readonly Unit[], list: readonly Heard[], channel: numbe
 }
 
 /** A1, A2 … Z9: short, and free of any meaning. */
-const monogram = (i: number): string =>
-  String.fromCharCode(65 + (Math.floor(i / 9) % 26)) + String((i % 9) + 1);
+const monogram = (i: number): string => String.fromCharCode(65 + (Math.floor(i / 9) % 26)) + String((i % 9) + 1);
 
 /** A unit of which only its messages are known: programs by number, each control at its own number. */
 function plainProfile(list: readonly Heard[]): Profile {
@@ -170,7 +169,10 @@ function plainProfile(list: readonly Heard[]): Profile {
     firmware: '',
     plan: plainPlan(controls.has(BANK_MSB), controls.has(BANK_LSB)),
     variants: null,
-    controls: [...controls].filter(isPlainControl).sort((a, b) => a - b).map(plainControl),
+    controls: [...controls]
+      .filter(isPlainControl)
+      .sort((a, b) => a - b)
+      .map(plainControl),
     times: { recall: 0, variant: 0, control: 0, settle: 0 },
     whileSettling: 'queue',
     recallLoads: { variant: false, controls: false },
@@ -226,7 +228,8 @@ function makeSong(
     report.push(problem('smf.smpte', 'note', NOWHERE, { frames, ticks }));
   }
   const left = events.filter((e) => leftOut(e)).length;
-  if (left > 0) report.push(problem('smf.left-out', 'note', NOWHERE, { what: 'lyrics, keys and remarks', count: left }));
+  if (left > 0)
+    report.push(problem('smf.left-out', 'note', NOWHERE, { what: 'lyrics, keys and remarks', count: left }));
   return {
     ...base,
     bars: count,
@@ -270,11 +273,7 @@ function tempoMarks(events: readonly SmfEvent[], inSong: (tick: number) => Ticks
 }
 
 /** A metre change inside a bar moves to the next bar line: the messages stay where they are, only the count differs. */
-function metreMarks(
-  events: readonly SmfEvent[],
-  inSong: (tick: number) => Ticks,
-  report: Problem[],
-): Song['metre'] {
+function metreMarks(events: readonly SmfEvent[], inSong: (tick: number) => Ticks, report: Problem[]): Song['metre'] {
   type Unit_ = Song['metre'][number]['unit'];
   const marks: { bar: number; beats: number; unit: Unit_ }[] = [{ bar: 1, beats: 4, unit: 4 }];
   let runTick = 0;

@@ -175,4 +175,3 @@ function pickupMetre(song: Song, tick: number, problems: Problem[]): SmfEvent {
   const beats = Math.max(1, Math.round((song.pickup * 128) / (TICKS_PER_QUARTER * 4)));
   return { tick, kind: 'metre', beats: Math.min(255, beats), unit: 128 };
 }
-

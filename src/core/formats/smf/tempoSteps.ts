@@ -24,7 +24,7 @@ export function tempoSteps(map: TempoMap, end: Ticks): TempoStep[] {
   const starts = [...new Set([0, ...edges])];
   for (const [i, start] of starts.entries()) {
     const stop = starts[i + 1] ?? Math.max(end, start + 1);
-    for (let tick = start; tick < stop; ) {
+    for (let tick = start; tick < stop;) {
       const to = Math.min(stop, tick + stepLength(map, tick, stop));
       const quarters = (to - tick) / TICKS_PER_QUARTER;
       const truth = (ticksToSeconds(map, to) - ticksToSeconds(map, tick)) * 1e6;

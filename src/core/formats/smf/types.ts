@@ -33,15 +33,7 @@ export type SmfEvent = { readonly tick: Ticks } & (
 
 /** Meta events 01-09 that hold text. */
 export type TextType =
-  | 'text'
-  | 'copyright'
-  | 'track-name'
-  | 'instrument'
-  | 'lyric'
-  | 'marker'
-  | 'cue-point'
-  | 'program-name'
-  | 'port-name';
+  'text' | 'copyright' | 'track-name' | 'instrument' | 'lyric' | 'marker' | 'cue-point' | 'program-name' | 'port-name';
 
 export const TEXT_TYPES: readonly (TextType | undefined)[] = [
   undefined,

@@ -7,7 +7,9 @@ const slotsPath = (unitId: string): Path => ['units', { id: unitId }, 'slots'];
 
 /** The slot at a place of a unit's plan, where somebody named or used it. */
 export const slotAt = (show: Show, unitId: string, index: number): Slot | undefined =>
-  indexShow(show).units.get(unitId)?.slots.find((s) => s.index === index);
+  indexShow(show)
+    .units.get(unitId)
+    ?.slots.find((s) => s.index === index);
 
 /**
  * Gives the slot at a place a name; a slot that nobody named yet gets the id `newId`. An
@@ -27,7 +29,12 @@ export function nameSlot(show: Show, unitId: string, index: number, name: string
     return { kind: 'insert', path, index: place < 0 ? unit.slots.length : place, value };
   }
   if (slot.name === text) return null;
-  if (text === '' && slot.startVariant === null && slotUses(show, unitId, slot.id).length === 0 && !relayed(show, slot.id)) {
+  if (
+    text === '' &&
+    slot.startVariant === null &&
+    slotUses(show, unitId, slot.id).length === 0 &&
+    !relayed(show, slot.id)
+  ) {
     return { kind: 'remove', path, index: unit.slots.indexOf(slot), value: slot };
   }
   return { kind: 'set', path: [...path, { id: slot.id }, 'name'], before: slot.name, after: text };

@@ -16,8 +16,7 @@ export const addTone = (show: Show, tone: Tone): Edit => ({
 export const toneUses = (show: Show, toneId: string): string[] =>
   show.songs
     .filter(
-      (s) =>
-        s.openingToneId === toneId || s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === toneId),
+      (s) => s.openingToneId === toneId || s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === toneId),
     )
     .map((s) => s.id);
 

@@ -13,8 +13,7 @@ export interface Migration {
 export const MIGRATIONS: readonly Migration[] = [];
 
 export type Migrated =
-  | { readonly ok: true; readonly data: Record<string, unknown> }
-  | { readonly ok: false; readonly problem: Problem };
+  { readonly ok: true; readonly data: Record<string, unknown> } | { readonly ok: false; readonly problem: Problem };
 
 /** Brings data up to the version that this program knows; a newer one is refused by name. */
 export function migrate(

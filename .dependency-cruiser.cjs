@@ -1,0 +1,69 @@
+/** What may import what: imports point one way. See docs/architecture.md. */
+const core = (room, ...allowed) => ({
+  name: `core-${room}`,
+  comment: `core/${room} may import only ${['itself', ...allowed].join(', ')}`,
+  severity: 'error',
+  from: { path: `^src/core/${room}/`, pathNot: '\\.test\\.ts$' },
+  to: {
+    path: '^src/',
+    pathNot: [`^src/core/${room}/`, ...allowed.map((a) => (a === 'problems' ? '^src/core/problems\\.ts$' : `^src/core/${a}/`))],
+  },
+});
+
+const layer = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: from, pathNot: '\\.test\\.tsx?$' },
+  to: { path: '^(src|server|cli|e2e|bench)/', pathNot: [from, ...allowed] },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    core('time'),
+    core('midi', 'time'),
+    core('addressing', 'midi', 'time'),
+    core('show', 'addressing', 'midi', 'time', 'problems'),
+    core('compile', 'show', 'addressing', 'midi', 'time', 'problems'),
+    // The simulator must be able to prove the compiler wrong: it knows nothing of it.
+    core('simulate', 'addressing', 'midi', 'time'),
+    core('library', 'addressing', 'midi', 'time'),
+    core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
+    core('formats', 'compile', 'show', 'addressing', 'midi', 'time', 'problems'),
+    core('testing', 'show', 'addressing', 'midi', 'time'),
+    {
+      name: 'problems-alone',
+      severity: 'error',
+      from: { path: '^src/core/problems\\.ts$' },
+      to: { path: '^src/' },
+    },
+    layer('wording', '^src/wording/', ['^src/core/']),
+    layer('player', '^src/player/', ['^src/core/']),
+    layer('workers', '^src/workers/', ['^src/core/', '^src/player/']),
+    layer('app', '^src/app/', ['^src/core/', '^src/player/', '^src/wording/', '^src/workers/(protocol|showMirror)\\.ts$', '^src/workers/\\w+\\.worker\\.ts$']),
+    layer('server', '^server/', ['^src/core/', '^src/wording/']),
+    layer('cli', '^cli/', ['^src/core/', '^src/wording/']),
+    layer('e2e', '^e2e/', []),
+    {
+      name: 'no-screen-imports-a-screen',
+      severity: 'error',
+      from: { path: '^src/app/screens/(\\w+)Screen\\.tsx$' },
+      to: { path: '^src/app/screens/\\w+Screen\\.tsx$' },
+    },
+    {
+      name: 'pure-core',
+      comment: 'core has no interface, no storage, no machine in it',
+      severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod'] },
+    },
+    { name: 'test-helpers-only-in-tests', severity: 'error', from: { path: '^src/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { path: '^src/core/testing/' } },
+    { name: 'no-dev-packages', severity: 'error', from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] } },
+  ],
+  options: {
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: 'node_modules' },
+    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'] },
+  },
+};

@@ -1,0 +1,160 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Builder, By, Key, until, type WebElement } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+
+const FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-dev-shm-usage',
+];
+
+const PATIENCE = 15_000;
+
+interface AxNode {
+  readonly ignored: boolean;
+  readonly name?: { readonly value?: string };
+  readonly backendDOMNodeId: number;
+}
+
+/** A browser with an empty profile, driven as a user would: by role and name, by keyboard and pointer. */
+export class Browser {
+  private constructor(
+    readonly driver: Driver,
+    private readonly profile: string,
+    readonly downloads: string,
+  ) {}
+
+  static async open(width = 1280, height = 800): Promise<Browser> {
+    const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
+    const downloads = mkdtempSync(join(tmpdir(), 'lantern-downloads-'));
+    const options = new Options().setChromeBinaryPath('/usr/bin/chromium') as Options;
+    options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+    const driver = (await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
+      .build()) as Driver;
+    const size = { width, height, deviceScaleFactor: 1, mobile: false };
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', size);
+    await driver.sendDevToolsCommand('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
+    return new Browser(driver, profile, downloads);
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+    rmSync(this.profile, { recursive: true, force: true, maxRetries: 3 });
+    rmSync(this.downloads, { recursive: true, force: true });
+  }
+
+  go(address: string): Promise<void> {
+    return this.driver.get(address);
+  }
+
+  async picture(path: string): Promise<void> {
+    writeFileSync(path, await this.driver.takeScreenshot(), 'base64');
+  }
+
+  /** The first visible element with a role and an accessible name (whole, or matching). Waits for it. */
+  async find(role: string, name?: string | RegExp): Promise<WebElement> {
+    let found: WebElement | undefined;
+    await this.driver.wait(
+      async () => (found = await this.seek(role, name)) !== undefined,
+      PATIENCE,
+      `no ${role} named ${String(name)}`,
+    );
+    return found!;
+  }
+
+  /** Waits until there is no such element. */
+  async gone(role: string, name?: string | RegExp): Promise<void> {
+    await this.driver.wait(
+      async () => (await this.seek(role, name)) === undefined,
+      PATIENCE,
+      `there still is a ${role} named ${String(name)}`,
+    );
+  }
+
+  /** Asks the browser's own accessibility tree: what a screen reader would be told. */
+  private async seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
+    try {
+      const { root } = await this.ask<{ root: { nodeId: number } }>('DOM.getDocument', { depth: 0 });
+      const query = typeof name === 'string' ? { accessibleName: name } : {};
+      const { nodes } = await this.ask<{ nodes: AxNode[] }>('Accessibility.queryAXTree', {
+        nodeId: root.nodeId,
+        role,
+        ...query,
+      });
+      for (const node of nodes) {
+        if (node.ignored || (name instanceof RegExp && !name.test(node.name?.value ?? ''))) continue;
+        const element = await this.elementOf(node.backendDOMNodeId);
+        if (element && (await element.isDisplayed())) return element;
+      }
+    } catch {
+      // The page changed while it was looked at.
+    }
+    return undefined;
+  }
+
+  private async elementOf(backendNodeId: number): Promise<WebElement | undefined> {
+    const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
+    const mark = `found-${++this.marks}`;
+    const functionDeclaration = `function () { this.setAttribute('data-${mark}', ''); }`;
+    await this.ask('Runtime.callFunctionOn', { objectId: object.objectId, functionDeclaration });
+    return (await this.driver.findElements(By.css(`[data-${mark}]`)))[0];
+  }
+
+  private marks = 0;
+
+  private async ask<T>(command: string, parameters: object): Promise<T> {
+    return (await this.driver.sendAndGetDevToolsCommand(command, parameters)) as unknown as T;
+  }
+
+  async click(role: string, name?: string | RegExp): Promise<void> {
+    await (await this.find(role, name)).click();
+  }
+
+  /** Types where the keyboard is. */
+  async type(...keys: string[]): Promise<void> {
+    await this.driver
+      .switchTo()
+      .activeElement()
+      .sendKeys(...keys);
+  }
+
+  /** Puts a text in place of what a field holds. */
+  async fill(role: string, name: string | RegExp, text: string): Promise<void> {
+    const field = await this.find(role, name);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+  }
+
+  /** Waits until an element's text contains something. */
+  async says(role: string, name: string | RegExp | undefined, text: string | RegExp): Promise<void> {
+    await this.driver.wait(
+      async () => {
+        try {
+          const element = await this.seek(role, name);
+          const own = element ? await element.getText() : '';
+          return typeof text === 'string' ? own.includes(text) : text.test(own);
+        } catch {
+          return false;
+        }
+      },
+      PATIENCE,
+      `the ${role} ${String(name)} does not say ${String(text)}`,
+    );
+  }
+
+  wait(condition: () => Promise<boolean>, what: string): Promise<boolean> {
+    return this.driver.wait(condition, PATIENCE, what);
+  }
+}
+
+export { By, Key, until };

@@ -1,0 +1,32 @@
+import { useState, type CSSProperties } from 'react';
+import { useDraft } from '../state/useDraft';
+import { Complaint, Field, Input, Label } from './controls';
+
+interface Props {
+  readonly label: string;
+  readonly value: string;
+  /** Takes the text over; gives what was expected where it does not fit. */
+  readonly commit: (text: string) => string | null;
+  readonly placeholder?: string;
+  readonly numeric?: boolean;
+  readonly style?: CSSProperties;
+}
+
+/** A field that is taken over on Enter or when it is left. What does not fit stays, with what was expected. */
+export function DraftField({ label, value, commit, placeholder, numeric = false, style }: Props) {
+  const [text, type] = useDraft(value);
+  const [expected, setExpected] = useState<string | null>(null);
+  const take = (): void => setExpected(text === value ? null : commit(text));
+  return (
+    <Field value={text} onChange={type} isInvalid={expected !== null} style={style ?? {}}>
+      <Label>{label}</Label>
+      <Input
+        placeholder={placeholder}
+        inputMode={numeric ? 'decimal' : 'text'}
+        onBlur={take}
+        onKeyDown={(e) => e.key === 'Enter' && !e.nativeEvent.isComposing && take()}
+      />
+      {expected !== null && <Complaint>Expected {expected}.</Complaint>}
+    </Field>
+  );
+}
