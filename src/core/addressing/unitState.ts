@@ -30,10 +30,20 @@ export function afterRecall(
     slot,
     bank: before.bank,
     variant: profile.variants && recallLoads.variant ? (startVariant ?? 'stored') : before.variant,
-    controls: recallLoads.controls
-      ? Object.fromEntries(profile.controls.map((c) => [c.id, 'stored' as const]))
-      : before.controls,
+    controls: recallLoads.controls ? allStored(profile) : before.controls,
   };
+}
+
+const storedControls = new WeakMap<Profile, Readonly<Record<string, Stored>>>();
+
+/** Every control as the preset stores it; one object a profile, because recalls are many. */
+function allStored(profile: Profile): Readonly<Record<string, Stored>> {
+  let all = storedControls.get(profile);
+  if (!all) {
+    all = Object.fromEntries(profile.controls.map((c) => [c.id, 'stored' as const]));
+    storedControls.set(profile, all);
+  }
+  return all;
 }
 
 /** What is wanted of a unit; what is not named may be anything. */

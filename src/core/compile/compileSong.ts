@@ -1,4 +1,4 @@
-import type { RigSpec, RigState, UnitSpec } from '../addressing';
+import type { RigSpec, RigState, UnitAim, UnitSpec } from '../addressing';
 import { fromHex, type TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
 import {
@@ -12,6 +12,7 @@ import {
   type Cue,
   type Show,
   type Song,
+  type Tone,
 } from '../show';
 import { millisToMicros, type Micros } from '../time';
 import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
@@ -44,6 +45,14 @@ interface ShowContext {
   readonly order: ReadonlyMap<string, number>;
   readonly paths: ReadonlyMap<string, Path>;
   readonly channels: ReadonlyMap<string, number>;
+  /** What a tone sends to: unit and aim, relaying units first. Made once a tone. */
+  readonly plans: WeakMap<Tone, readonly TonePlan[]>;
+}
+
+interface TonePlan {
+  readonly unit: UnitSpec;
+  readonly channel: number;
+  readonly aim: UnitAim;
 }
 
 const contexts = new WeakMap<RigSpec, ShowContext>();
@@ -66,6 +75,7 @@ export function contextOf(show: Show): ShowContext {
     order: new Map(relayOrder(spec).map((u, i) => [u.id, i])),
     paths,
     channels: new Map(show.units.map((u) => [u.id, u.channel])),
+    plans: new WeakMap(),
   };
   contexts.set(spec, context);
   return context;
@@ -87,15 +97,27 @@ export function expandCue(
   }
   const tone = indexShow(show).tones.get(action.toneId);
   if (!tone) return [];
-  const aims = [...toneAims(show, tone)].sort(([a], [b]) => (context.order.get(a) ?? 0) - (context.order.get(b) ?? 0));
-  const named = new Set(tone.parts.map((p) => p.unitId));
-  return aims.flatMap(([unitId, aim]) => {
-    const unit = context.units.get(unitId);
+  return planOf(show, context, tone).map(({ unit, channel, aim }) => ({
+    unit,
+    steps: expandAim(fold, unit, channel, aim, thrift, action.reload),
+  }));
+}
+
+function planOf(show: Show, context: ShowContext, tone: Tone): readonly TonePlan[] {
+  let plan = context.plans.get(tone);
+  if (!plan) {
+    const named = new Set(tone.parts.map((p) => p.unitId));
     // What only a relay rule brings is not sent: the unit before it does that.
-    if (!unit || !named.has(unitId)) return [];
-    const channel = context.channels.get(unitId)!;
-    return [{ unit, steps: expandAim(fold, unit, channel, aim, thrift, action.reload) }];
-  });
+    const aims = [...toneAims(show, tone)].filter(([unitId]) => named.has(unitId));
+    aims.sort(([a], [b]) => context.order.get(a)! - context.order.get(b)!);
+    plan = aims.map(([unitId, aim]) => ({
+      unit: context.units.get(unitId)!,
+      channel: context.channels.get(unitId)!,
+      aim,
+    }));
+    context.plans.set(tone, plan);
+  }
+  return plan;
 }
 
 /**

@@ -129,46 +129,58 @@ class Reader {
   }
 
   private readTrack(): SmfTrack {
-    const { bytes } = this;
+    const { bytes, end } = this;
     const events: SmfEvent[] = [];
+    const room = EVENT_LIMIT - this.events;
+    let { at } = this;
     let tick = 0;
     let status = 0;
     let cancelled = false;
-    while (this.at < this.end) {
-      tick += this.variable();
-      const start = this.at;
-      const first = this.byte();
-      if (first === 0xff) {
-        const ended = this.meta(tick, events);
-        if (ended) return { events, end: tick };
-        cancelled = true;
-      } else if (first === 0xf0 || first === 0xf7) {
-        this.packet(tick, first, events);
-        cancelled = true;
-      } else if (first > 0xf0) {
-        throw new Refused(problem('smf.bad-status', 'error', this.place(start), { byte: first }));
-      } else {
-        let a = first;
+    while (at < end) {
+      // Nearly all of a file is short waits and channel messages; they are read without a call.
+      let wait = bytes[at++]!;
+      if (wait > 127) {
+        this.at = at - 1;
+        wait = this.variable();
+        at = this.at;
+      }
+      tick += wait;
+      if (at >= end) throw this.cut(1, at);
+      const start = at;
+      const first = bytes[at]!;
+      if (first < 0xf0) {
         if (first >= 0x80) {
           status = first;
-          cancelled = false;
-          a = this.data();
-        } else if (status === 0) {
-          throw new Refused(problem('smf.no-status', 'error', this.place(start), { byte: first }));
-        } else if (cancelled) {
-          // The standard ends running status at a meta or exclusive event; many writers do not.
-          this.problems.push(problem('smf.no-status', 'warning', this.place(start), { byte: first }));
-          cancelled = false;
-        }
-        const high = status & 0xe0;
-        const message = high === 0xc0 ? [status, a] : [status, a, this.data()];
-        events.push({ tick, kind: 'message', bytes: message });
+          at += 1;
+        } else if (status === 0 || cancelled) this.noStatus(start, status);
+        cancelled = false;
+        const short = (status & 0xe0) === 0xc0;
+        const last = short ? at : at + 1;
+        if (last >= end) throw this.cutMessage(at, last);
+        const a = bytes[at]!;
+        const b = bytes[last]!;
+        if ((a | b) > 127) throw this.notData(a > 127 ? at : last);
+        at = last + 1;
+        events.push({ tick, kind: 'message', bytes: short ? [status, a] : [status, a, b] });
+      } else {
+        this.at = at + 1;
+        if (first === 0xff) {
+          if (this.meta(tick, events)) {
+            this.events += events.length;
+            return { events, end: tick };
+          }
+        } else if (first === 0xf0 || first === 0xf7) this.packet(tick, first, events);
+        else throw new Refused(problem('smf.bad-status', 'error', this.place(start), { byte: first }));
+        cancelled = true;
+        at = this.at;
       }
-      if (++this.events > EVENT_LIMIT) {
-        const data = { events: this.events, limit: EVENT_LIMIT };
+      if (events.length > room) {
+        const data = { events: EVENT_LIMIT + 1, limit: EVENT_LIMIT };
         throw new Refused(problem('smf.too-many', 'error', this.place(start), data));
       }
     }
+    this.at = at;
+    this.events += events.length;
     this.problems.push(problem('smf.no-end', 'warning', this.place(bytes.length), {}));
     return { events, end: tick };
   }
@@ -233,12 +245,23 @@ class Reader {
     throw new Refused(problem('smf.variable-length', 'error', this.place(start), {}));
   }
 
-  private data(): number {
-    const byte = this.byte();
-    if (byte > 127) {
-      throw new Refused(problem('smf.data-byte', 'error', this.place(this.at - 1), { byte }));
-    }
-    return byte;
+  /** Data without a status: refused, unless one was there and a meta or exclusive event ended it. */
+  private noStatus(at: number, status: number): void {
+    const data = { byte: this.bytes[at]! };
+    const place = this.place(at);
+    if (status === 0) throw new Refused(problem('smf.no-status', 'error', place, data));
+    // The standard ends running status at such an event; many writers do not.
+    this.problems.push(problem('smf.no-status', 'warning', place, data));
+  }
+
+  /** A message runs past its track: says at its first byte that is no data, or at the end. */
+  private cutMessage(at: number, last: number): Refused {
+    for (let i = at; i < this.end; i++) if (this.bytes[i]! > 127) return this.notData(i);
+    return this.cut(last - this.end + 1, this.end);
+  }
+
+  private notData(at: number): Refused {
+    return new Refused(problem('smf.data-byte', 'error', this.place(at), { byte: this.bytes[at]! }));
   }
 
   private byte(): number {
@@ -253,9 +276,9 @@ class Reader {
     return from;
   }
 
-  private cut(wanted: number): Refused {
-    const left = this.end - this.at;
-    return new Refused(problem('smf.event-cut', 'error', this.place(), { wanted, left }));
+  private cut(wanted: number, at = this.at): Refused {
+    const left = this.end - at;
+    return new Refused(problem('smf.event-cut', 'error', this.place(at), { wanted, left }));
   }
 
   private u16(at: number): number {

@@ -1,0 +1,91 @@
+import { Worker } from 'node:worker_threads';
+import tonejs from '@tonejs/midi';
+import { parseMidi, writeMidi } from 'midi-file';
+import { readSmf, writeSmf, type SmfEvent, type SmfFile } from '../src/core/formats/smf';
+import { seeded } from './fullShow';
+
+const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
+const ms = (x: number): string => `${x.toFixed(x < 10 ? 1 : 0)} ms`.padStart(10);
+
+interface Run {
+  readonly messages: number;
+  readonly compile: number;
+  readonly dryRun: number;
+  readonly late: number;
+  readonly heap: number;
+}
+
+function inWorker(units: number, cues: number, runs: number): Promise<Run[]> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./songWorker.mjs', import.meta.url), { workerData: { units, cues, runs } });
+    worker.once('message', (results: Run[]) => {
+      resolve(results);
+      void worker.terminate();
+    });
+    worker.once('error', reject);
+  });
+}
+
+async function songs(): Promise<void> {
+  console.log('One song in a worker, 12 units on two 5-pin ports and a USB port; first run cold, then the median of the rest.');
+  console.log('  messages     compile   (cold)     dry run   (cold)    messages/s   not on time   heap');
+  for (const cues of [550, 2200, 8800]) {
+    const runs = await inWorker(12, cues, 6);
+    const [cold, ...warm] = runs;
+    const compile = median(warm.map((r) => r.compile));
+    const dry = median(warm.map((r) => r.dryRun));
+    const rate = (cold!.messages / (compile + dry)) * 1000;
+    console.log(
+      `  ${String(cold!.messages).padStart(8)} ${ms(compile)} ${ms(cold!.compile)} ${ms(dry)} ${ms(cold!.dryRun)}` +
+        `${rate.toFixed(0).padStart(14)}${`${(100 * cold!.late).toFixed(1)} %`.padStart(14)}${`${cold!.heap.toFixed(0)} MB`.padStart(9)}`,
+    );
+  }
+  console.log('  aim: 20,000 messages compile under 300 ms, dry run under 600 ms\n');
+}
+
+/** Program and control changes in ten tracks, a program to every nine controls. */
+function bigFile(messages: number): SmfFile {
+  const random = seeded(7);
+  const tracks = Array.from({ length: 10 }, (_, t) => {
+    let tick = 0;
+    const events = Array.from({ length: messages / 10 }, (_, i): SmfEvent => {
+      tick += Math.floor(random() * 200);
+      const bytes = i % 10 === 0 ? [0xc0 | t, i % 128] : [0xb0 | t, 20 + (i % 60), i % 128];
+      return { tick, kind: 'message', bytes };
+    });
+    return { events, end: tick };
+  });
+  return { format: 1, division: { kind: 'quarter', ticks: 960 }, tracks };
+}
+
+function time(run: () => void, runs: number): number {
+  return median(
+    Array.from({ length: runs }, () => {
+      const start = performance.now();
+      run();
+      return performance.now() - start;
+    }),
+  );
+}
+
+function files(): void {
+  console.log('MIDI files, program and control changes in ten tracks; median.');
+  console.log('  messages        what          ours    midi-file   @tonejs/midi');
+  for (const messages of [5000, 20000, 100000]) {
+    const bytes = writeSmf(bigFile(messages));
+    const file = readSmf(bytes).value!;
+    const other = parseMidi(bytes);
+    const runs = messages > 20000 ? 5 : 9;
+    const read = [time(() => readSmf(bytes), runs), time(() => parseMidi(bytes), runs), time(() => new tonejs.Midi(bytes), 3)];
+    console.log(`  ${String(messages).padStart(8)}        read ${read.map((r) => ms(r).padStart(12)).join(' ')}`);
+    // The other writers are quadratic; the largest file is left out for them.
+    const small = messages <= 20000;
+    const toned = small ? new tonejs.Midi(bytes) : undefined;
+    const write = [time(() => writeSmf(file), runs), ...(small ? [time(() => writeMidi(other), 1), time(() => toned!.toArray(), 1)] : [])];
+    console.log(`  ${String(messages).padStart(8)}       write ${write.map((r) => ms(r).padStart(12)).join(' ')}`);
+  }
+  console.log('  aim: read no slower than midi-file while checking everything; write in linear time');
+}
+
+await songs();
+files();
