@@ -1,4 +1,14 @@
-import { newSong, newTone, newUnit, toneCue, emptyShow, type Show, type Song, type Tone, type Unit } from '../src/core/show';
+import {
+  newSong,
+  newTone,
+  newUnit,
+  toneCue,
+  emptyShow,
+  type Show,
+  type Song,
+  type Tone,
+  type Unit,
+} from '../src/core/show';
 import { LIBRARY } from '../src/core/library';
 
 /** A pseudo-random number generator of its own, so that every run measures the same show. */
@@ -19,28 +29,40 @@ export function fullShow(units: number, cues: number, seed = 1): { show: Show; s
     newUnit(`u${i}`, `Unit ${i}`, `U${i % 10}`, kinds[i % kinds.length]!.profile, {
       channel: (i % 16) + 1,
       input: { from: 'port', portId: `p${i % 3}` },
-      slots: Array.from({ length: 16 }, (_, k) => ({ id: `u${i}-${k}`, index: k, name: `Preset ${k}`, startVariant: null })),
+      slots: Array.from({ length: 16 }, (_, k) => ({
+        id: `u${i}-${k}`,
+        index: k,
+        name: `Preset ${k}`,
+        startVariant: null,
+      })),
     }),
   );
   const tones: Tone[] = Array.from({ length: 40 }, (_, t) =>
     newTone(
       `t${t}`,
       `Tone ${t}`,
-      [0, 1, 2].map((k) => {
-        const unit = rig[(t * 3 + k * 5) % rig.length]!;
-        const { variants, controls } = unit.profile;
-        const switched = controls.find((c) => c.encoding.kind === 'set-switch');
-        return {
-          unitId: unit.id,
-          slotId: pick(unit.slots).id,
-          variant: variants ? Math.floor(random() * variants.names.length) : null,
-          controls: switched ? [{ controlId: switched.id, value: Math.round(random()) }] : [],
-        };
-      }).filter((p, i, all) => all.findIndex((q) => q.unitId === p.unitId) === i),
+      [0, 1, 2]
+        .map((k) => {
+          const unit = rig[(t * 3 + k * 5) % rig.length]!;
+          const { variants, controls } = unit.profile;
+          const switched = controls.find((c) => c.encoding.kind === 'set-switch');
+          return {
+            unitId: unit.id,
+            slotId: pick(unit.slots).id,
+            variant: variants ? Math.floor(random() * variants.names.length) : null,
+            controls: switched ? [{ controlId: switched.id, value: Math.round(random()) }] : [],
+          };
+        })
+        .filter((p, i, all) => all.findIndex((q) => q.unitId === p.unitId) === i),
     ),
   );
   const list = Array.from({ length: cues }, (_, i) => toneCue(`c${i}`, (i + 1) * 960 * 2, pick(tones).id));
   const song: Song = { ...newSong('song', 'Song', { bars: Math.ceil(cues / 2) + 2 }), cues: list };
-  const ports = [0, 1, 2].map((i) => ({ id: `p${i}`, name: `Port ${i}`, cable: i === 2 ? ('usb' as const) : ('din' as const), active: true }));
+  const ports = [0, 1, 2].map((i) => ({
+    id: `p${i}`,
+    name: `Port ${i}`,
+    cable: i === 2 ? ('usb' as const) : ('din' as const),
+    active: true,
+  }));
   return { show: { ...emptyShow('bench', 'Bench'), ports, units: rig, tones, songs: [song] }, song };
 }

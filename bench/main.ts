@@ -27,7 +27,9 @@ function inWorker(units: number, cues: number, runs: number): Promise<Run[]> {
 }
 
 async function songs(): Promise<void> {
-  console.log('One song in a worker, 12 units on two 5-pin ports and a USB port; first run cold, then the median of the rest.');
+  console.log(
+    'One song in a worker, 12 units on two 5-pin ports and a USB port; first run cold, then the median of the rest.',
+  );
   console.log('  messages     compile   (cold)     dry run   (cold)    messages/s   not on time   heap');
   for (const cues of [550, 2200, 8800]) {
     const runs = await inWorker(12, cues, 6);
@@ -76,12 +78,19 @@ function files(): void {
     const file = readSmf(bytes).value!;
     const other = parseMidi(bytes);
     const runs = messages > 20000 ? 5 : 9;
-    const read = [time(() => readSmf(bytes), runs), time(() => parseMidi(bytes), runs), time(() => new tonejs.Midi(bytes), 3)];
+    const read = [
+      time(() => readSmf(bytes), runs),
+      time(() => parseMidi(bytes), runs),
+      time(() => new tonejs.Midi(bytes), 3),
+    ];
     console.log(`  ${String(messages).padStart(8)}        read ${read.map((r) => ms(r).padStart(12)).join(' ')}`);
     // The other writers are quadratic; the largest file is left out for them.
     const small = messages <= 20000;
     const toned = small ? new tonejs.Midi(bytes) : undefined;
-    const write = [time(() => writeSmf(file), runs), ...(small ? [time(() => writeMidi(other), 1), time(() => toned!.toArray(), 1)] : [])];
+    const write = [
+      time(() => writeSmf(file), runs),
+      ...(small ? [time(() => writeMidi(other), 1), time(() => toned!.toArray(), 1)] : []),
+    ];
     console.log(`  ${String(messages).padStart(8)}       write ${write.map((r) => ms(r).padStart(12)).join(' ')}`);
   }
   console.log('  aim: read no slower than midi-file while checking everything; write in linear time');

@@ -1,0 +1,206 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parseMidi } from 'midi-file';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { writeSmf, type SmfFile } from '../src/core/formats/smf';
+import { lantern as runLantern, type Ended } from './lantern';
+
+const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
+let folder: string;
+let home: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'lantern-cli-'));
+  home = process.cwd();
+  process.chdir(folder);
+  expect(lantern('demo', '--out', 'demo.json').code).toBe(0);
+});
+afterAll(() => {
+  process.chdir(home);
+  rmSync(folder, { recursive: true });
+});
+
+const lantern = (...args: string[]): Ended => runLantern(args);
+const json = (text: string): any => JSON.parse(text);
+const path = (name: string): string => join(folder, name);
+
+/** Bad input: one line that says it, nothing on standard output, nothing left behind. */
+function refuses(args: readonly string[], sentence: string | RegExp): void {
+  const before = readdirSync(folder);
+  const { code, out, err } = lantern(...args);
+  expect(err).toMatch(sentence);
+  expect(err.trim().split('\n')).toHaveLength(1);
+  expect(err).not.toMatch(/\n\s+at /);
+  expect(out).toBe('');
+  expect(code).toBe(2);
+  expect(readdirSync(folder)).toEqual(before);
+}
+
+/** The demo show with one thing changed. */
+function changed(name: string, change: (show: any) => void): string {
+  const show = json(readFileSync(path('demo.json'), 'utf8'));
+  change(show);
+  writeFileSync(path(name), JSON.stringify(show));
+  return name;
+}
+
+describe('lantern', () => {
+  it('proves the demo show, whole or a song of it', () => {
+    const all = lantern('dry-run', 'demo.json', '--json');
+    expect(all.code).toBe(0);
+    const report = json(all.out);
+    expect(report.proven).toBe(true);
+    expect(report.songs).toHaveLength(4);
+    expect(report.songs[0].cues[0]).toMatchObject({ cue: 'opening', lantern: 'lit' });
+    const one = lantern('dry-run', 'demo.json', '--song', 'fog bell');
+    expect(one.out).toMatch(/^\(\*\) Fog Bell\n {2}\(\*\) opening {4}Still Water\n/);
+    expect(one.code).toBe(0);
+  });
+
+  it('exits with 1 and the reason when something does not land', () => {
+    const name = changed('deaf.json', (s) => (s.units[0].listens = 2));
+    const { code, out } = lantern('dry-run', name, '--song', 'Fog Bell');
+    expect(code).toBe(1);
+    expect(out).toContain('(x) Fog Bell');
+    expect(out).toContain('Quillback never gets there: it ignored B0 00 00, because it listens on another channel.');
+    const off = changed('off.json', (s) => (s.ports[0].active = false));
+    const run = lantern('dry-run', off, '--song', 'Fog Bell', '--json');
+    expect(run.code).toBe(1);
+    expect(json(run.out).songs[0].problems[0]).toMatchObject({ code: 'compile.port-off', severity: 'error' });
+  });
+
+  it('tells the state at any place, as the score prints it', () => {
+    const { out, code } = lantern('state', 'demo.json', '--song', 'Slack Tide in Seven', '--at', '17|3', '--json');
+    expect(code).toBe(0);
+    const report = json(out);
+    expect(report.at).toBe('17|3');
+    expect(report.units[0]).toMatchObject({
+      unit: 'Quillback',
+      slot: { index: 6, label: 'B1', name: 'Ledger Rhythm' },
+      variant: 3,
+    });
+    expect(report.units[1]).toMatchObject({ unit: 'Oxbow Forty', slot: { label: 'state 3' } });
+    const second = lantern('state', 'demo.json', '--song', 'The Rope Ledger', '--at', '1(2)');
+    expect(second.out).toMatch(
+      /^The Rope Ledger, 1\(2\)\|1\nQuillback +A3, scene Dry "Harbour Clean", Delay off|Delay 0/,
+    );
+  });
+
+  it('exports as written and as sent, for another reader', () => {
+    expect(lantern('export', 'demo.json', '--song', 'Fog Bell', '--smf', 'w.mid').code).toBe(0);
+    const file = parseMidi(readFileSync(path('w.mid')));
+    expect(file.header).toMatchObject({ format: 1, ticksPerBeat: 960, numTracks: 5 });
+    expect(
+      file.tracks[0]!.filter((e) => e.type === 'timeSignature').map((e) => `${e.numerator}/${e.denominator}`),
+    ).toEqual(['6/8', '9/8', '6/8']);
+    expect(file.tracks[0]!.filter((e) => e.type === 'marker').map((e) => e.text)).toEqual([
+      'Bell',
+      'Fog',
+      'Nine men out',
+      'Bell again',
+    ]);
+    const sent = lantern('export', 'demo.json', '--song', 'Fog Bell', '--smf', 's.mid', '--sent');
+    expect(sent.code).toBe(0);
+    expect(sent.out).toContain('the file begins 1 bar');
+  });
+
+  it('imports a foreign file and gives the same messages back', () => {
+    const events = [
+      { tick: 0, kind: 'message', bytes: [0xc2, 5] },
+      { tick: 100, kind: 'packet', bytes: [0xf0, 0x7d, 9, 0xf7] },
+      { tick: 333, kind: 'message', bytes: [0x92, 60, 90] },
+      { tick: 444, kind: 'message', bytes: [0x82, 60, 0] },
+    ] as const;
+    const original: SmfFile = { format: 0, division: { kind: 'quarter', ticks: 480 }, tracks: [{ events, end: 500 }] };
+    writeFileSync(path('in.mid'), writeSmf(original));
+    const imported = lantern('import', 'in.mid', '--out', 'in.json');
+    expect(imported).toMatchObject({ code: 0 });
+    expect(imported.out).toContain('in.json: 1 song(s), 1 unit(s), 4 message(s)');
+    expect(lantern('dry-run', 'in.json').code).toBe(0);
+    expect(lantern('state', 'in.json', '--song', 'in', '--at', '1').out).toContain('005');
+    expect(lantern('export', 'in.json', '--song', 'in', '--smf', 'out.mid', '--written').code).toBe(0);
+    const back = parseMidi(readFileSync(path('out.mid')));
+    const messages = back.tracks[1]!.filter((e) => !('meta' in e));
+    expect(messages.map((e) => e.type)).toEqual(['programChange', 'sysEx', 'noteOn', 'noteOff']);
+    let tick = 0;
+    const ticks = back.tracks[1]!.map((e) => [e.type, (tick += e.deltaTime)]).filter(
+      ([t]) => t === 'noteOn' || t === 'sysEx',
+    );
+    expect(ticks).toEqual([
+      ['sysEx', 200],
+      ['noteOn', 666],
+    ]);
+  });
+
+  it('is a program with exit codes', () => {
+    const spawn = (...args: string[]) =>
+      spawnSync(process.execPath, ['--import', import.meta.resolve('tsx'), MAIN, ...args], {
+        cwd: folder,
+        encoding: 'utf8',
+      });
+    expect(spawn('state', 'demo.json', '--song', 'Fog Bell', '--at', '1')).toMatchObject({ status: 0, stderr: '' });
+    expect(
+      spawn(
+        'dry-run',
+        changed('deaf2.json', (s) => (s.units[2].listens = 1)),
+      ).status,
+    ).toBe(1);
+    expect(spawn('dry-run', 'none.json')).toMatchObject({
+      status: 2,
+      stdout: '',
+      stderr: 'lantern: none.json: there is no such file or folder.\n',
+    });
+  });
+
+  it('says what it wants', () => {
+    expect(lantern('--help')).toMatchObject({ code: 0, out: expect.stringContaining('lantern dry-run SHOW.json') });
+    refuses([], /Which command\?/);
+    refuses(['polish'], /There is no command "polish"/);
+    refuses(['toString'], /There is no command "toString"/);
+    refuses(['demo'], /demo wants --out/);
+    refuses(['demo', 'x', '--out', 'y.json'], /demo does not take "x"/);
+    refuses(['dry-run'], /dry-run wants SHOW\.json/);
+    refuses(['dry-run', 'demo.json', '--at', '3'], /dry-run does not take --at/);
+    refuses(['dry-run', 'demo.json', '--loud'], /--loud/);
+    refuses(['export', 'demo.json', '--song', 'Fog Bell', '--smf', 'x.mid', '--sent', '--written'], /not both/);
+    refuses(['state', 'demo.json', '--song', 'Fog Bell'], /state wants --at/);
+  });
+
+  it('refuses bad files and places with a line, and writes nothing', () => {
+    refuses(['dry-run', 'none.json'], /none\.json: there is no such file/);
+    refuses(['dry-run', '.'], /this is a folder/);
+    writeFileSync(path('half.json'), readFileSync(path('demo.json'), 'utf8').slice(0, 4000));
+    refuses(['dry-run', 'half.json'], /half\.json: line \d+, column \d+: The file is not valid JSON/);
+    writeFileSync(path('bytes.json'), Buffer.from([0xff, 0xfe, 0x00]));
+    refuses(['dry-run', 'bytes.json'], /not text in UTF-8/);
+    refuses(
+      ['dry-run', changed('lost.json', (s) => (s.tones = []))],
+      /lost\.json: songs\[0\].*which is not in the show.*and \d+ more/,
+    );
+    refuses(['dry-run', changed('new.json', (s) => (s.version = 7))], /newer Hollow Lantern/);
+    refuses(
+      ['state', 'demo.json', '--song', 'Fog Bell', '--at', '99'],
+      /There is no bar 99; the song has bars up to 48/,
+    );
+    refuses(
+      ['state', 'demo.json', '--song', 'Fog Bell', '--at', '3|9'],
+      /Beat 9 is outside the bar, which has beats 1 to 6/,
+    );
+    refuses(['state', 'demo.json', '--song', 'Fog Bell', '--at', 'soon'], /"soon" is not a place/);
+    refuses(
+      ['state', 'demo.json', '--song', 'Nothing', '--at', '1'],
+      /has no song named "Nothing"; it has "Slack Tide in Seven"/,
+    );
+    writeFileSync(path('cut.mid'), readFileSync(path('w.mid')).subarray(0, 200));
+    refuses(['import', 'cut.mid', '--out', 'cut.json'], /cut\.mid: .*byte \d+: A part named "MTrk"/);
+    refuses(['import', 'demo.json', '--out', 'no.json'], /not a Standard MIDI File/);
+  });
+
+  it('leaves the old file when the new one cannot be written', () => {
+    mkdirSync(path('folder.json'));
+    refuses(['demo', '--out', 'folder.json'], /folder\.json: /);
+    refuses(['demo', '--out', join('nowhere', 'x.json')], /there is no such file or folder/);
+  });
+});

@@ -1,0 +1,107 @@
+import { parseArgs } from 'node:util';
+import { demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
+import { Failure } from './failure';
+
+const USAGE = `usage:
+  lantern demo --out SHOW.json
+  lantern import FILE.mid --out SHOW.json
+  lantern export SHOW.json --song "TITLE" --smf OUT.mid [--written|--sent]
+  lantern dry-run SHOW.json [--song "TITLE"] [--json]
+  lantern state SHOW.json --song "TITLE" --at "17|3" [--json]`;
+
+const OPTIONS = {
+  out: { type: 'string' },
+  song: { type: 'string' },
+  smf: { type: 'string' },
+  at: { type: 'string' },
+  written: { type: 'boolean' },
+  sent: { type: 'boolean' },
+  json: { type: 'boolean' },
+  help: { type: 'boolean' },
+} as const;
+
+type Values = ReturnType<typeof parse>['values'];
+type OptionName = keyof typeof OPTIONS;
+
+function parse(args: readonly string[]) {
+  try {
+    return parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true, strict: true });
+  } catch (error) {
+    throw new Failure(String((error as Error).message).split('\n')[0]!);
+  }
+}
+
+interface Command {
+  readonly file: string | undefined;
+  readonly needs: readonly OptionName[];
+  readonly takes: readonly OptionName[];
+  readonly run: (file: string, values: Values) => Outcome;
+}
+
+const COMMANDS: Readonly<Record<string, Command>> = {
+  demo: { file: undefined, needs: ['out'], takes: [], run: (_, v) => demo(v.out!) },
+  import: { file: 'FILE.mid', needs: ['out'], takes: [], run: (file, v) => importFile(file, v.out!) },
+  export: {
+    file: 'SHOW.json',
+    needs: ['song', 'smf'],
+    takes: ['written', 'sent'],
+    run: (file, v) => {
+      if (v.written && v.sent) throw new Failure('Take --written or --sent, not both.');
+      return exportSmf(file, v.song!, v.smf!, v.sent ? 'sent' : 'written');
+    },
+  },
+  'dry-run': {
+    file: 'SHOW.json',
+    needs: [],
+    takes: ['song', 'json'],
+    run: (file, v) => dryRunShow(file, v.song, v.json ?? false),
+  },
+  state: {
+    file: 'SHOW.json',
+    needs: ['song', 'at'],
+    takes: ['json'],
+    run: (file, v) => state(file, v.song!, v.at!, v.json ?? false),
+  },
+};
+
+function run(args: readonly string[]): Outcome {
+  const { values, positionals } = parse(args);
+  const [name, ...files] = positionals;
+  if (values.help) return { lines: [USAGE], code: 0 };
+  if (name === undefined) throw new Failure(`Which command? ${Object.keys(COMMANDS).join(', ')}; --help tells more.`);
+  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  if (!command) {
+    throw new Failure(`There is no command "${name}"; there are ${Object.keys(COMMANDS).join(', ')}.`);
+  }
+  const wanted = command.file === undefined ? 0 : 1;
+  if (files.length < wanted) throw new Failure(`${name} wants ${command.file}; none was given.`);
+  if (files.length > wanted) throw new Failure(`${name} does not take "${files[wanted]}".`);
+  for (const option of command.needs) {
+    if (values[option] === undefined) throw new Failure(`${name} wants --${option}.`);
+  }
+  for (const option of Object.keys(values) as OptionName[]) {
+    if (!command.needs.includes(option) && !command.takes.includes(option)) {
+      throw new Failure(`${name} does not take --${option}.`);
+    }
+  }
+  return command.run(files[0] ?? '', values);
+}
+
+export interface Ended {
+  /** 0 well, 1 something is not proven, 2 bad input. */
+  readonly code: 0 | 1 | 2;
+  readonly out: string;
+  /** One line where the input was bad, else nothing. */
+  readonly err: string;
+}
+
+/** Runs the command line on its arguments. */
+export function lantern(args: readonly string[]): Ended {
+  try {
+    const { lines, code } = run(args);
+    return { code, out: `${lines.join('\n')}\n`, err: '' };
+  } catch (error) {
+    const text = error instanceof Failure ? error.message : `Something went wrong inside the program: ${String(error)}`;
+    return { code: 2, out: '', err: `lantern: ${text.replace(/\s*\n\s*/g, ' ')}\n` };
+  }
+}

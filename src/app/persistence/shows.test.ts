@@ -1,0 +1,86 @@
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { demoShow } from '../../core/demo';
+import { Shelf } from './db';
+import { keepProof, loadProofs, loadShow, removeShow, saveShow, watchRevision, watchShows } from './shows';
+
+const show = demoShow();
+let shelf: Shelf;
+let count = 0;
+beforeEach(() => {
+  shelf = new Shelf(`test-${count++}`);
+});
+afterEach(() => shelf.delete());
+
+const until = async (condition: () => boolean): Promise<void> => {
+  while (!condition()) await new Promise((r) => setTimeout(r, 5));
+};
+
+describe('the shelf', () => {
+  it('gives back what was put there', async () => {
+    expect(await saveShow(shelf, show, null, 5)).toEqual({ kind: 'saved', revision: 1 });
+    const loaded = await loadShow(shelf, show.id);
+    expect(loaded!.read.value).toEqual(show);
+    expect(loaded!.revision).toBe(1);
+    expect(await loadShow(shelf, 'other')).toBeUndefined();
+  });
+
+  it('counts revisions up', async () => {
+    await saveShow(shelf, show, null, 1);
+    expect(await saveShow(shelf, { ...show, title: 'Other' }, 1, 2)).toEqual({ kind: 'saved', revision: 2 });
+    expect((await loadShow(shelf, show.id))!.read.value!.title).toBe('Other');
+  });
+
+  it('never writes over what another tab saved', async () => {
+    await saveShow(shelf, show, null, 1);
+    const mine = { ...show, title: 'Mine' };
+    const theirs = { ...show, title: 'Theirs' };
+    const [first, second] = await Promise.all([saveShow(shelf, theirs, 1, 2), saveShow(shelf, mine, 1, 3)]);
+    expect([first.kind, second.kind].sort()).toEqual(['conflict', 'saved']);
+    expect((await loadShow(shelf, show.id))!.read.value!.title).toBe('Theirs');
+    expect(await saveShow(shelf, mine, null, 4)).toEqual({ kind: 'conflict', revision: 2 });
+  });
+
+  it('reads rows through the same door as files, and leaves a bad one where it is', async () => {
+    await shelf.shows.put({ id: 'bad', title: 'Bad', revision: 3, savedAt: 1, data: { ...show, version: 99 } });
+    const loaded = await loadShow(shelf, 'bad');
+    expect(loaded!.read.value).toBeUndefined();
+    expect(loaded!.read.problems).toMatchObject([{ code: 'show.newer' }]);
+    expect((await shelf.shows.get('bad'))!.revision).toBe(3);
+  });
+
+  it('lists shows, the newest first, whenever that changes', async () => {
+    const seen: string[][] = [];
+    const end = watchShows(shelf, (list) => seen.push(list.map((s) => s.title)));
+    await until(() => seen.length > 0);
+    await saveShow(shelf, { ...show, id: 'a', title: 'A' }, null, 1);
+    await saveShow(shelf, { ...show, id: 'b', title: 'B' }, null, 2);
+    await until(() => seen.at(-1)!.length === 2);
+    expect(seen.at(-1)).toEqual(['B', 'A']);
+    end();
+  });
+
+  it('tells of a new revision', async () => {
+    await saveShow(shelf, show, null, 1);
+    const seen: number[] = [];
+    const end = watchRevision(shelf, show.id, (r) => seen.push(r));
+    await until(() => seen.length > 0);
+    await saveShow(shelf, show, 1, 2);
+    await until(() => seen.at(-1) === 2);
+    end();
+  });
+
+  it('keeps proofs a song, and takes them away with their show', async () => {
+    const proof = { lantern: 'lit', verdicts: [] } as const;
+    await saveShow(shelf, show, null, 1);
+    await keepProof(shelf, show.id, { songId: 's', proofs: { f1: proof }, fingerprints: {}, problems: [] });
+    await keepProof(shelf, show.id, { songId: 't', proofs: { f2: proof }, fingerprints: {}, problems: [] });
+    await keepProof(shelf, show.id, { songId: 's', proofs: { f3: proof }, fingerprints: {}, problems: [] });
+    await keepProof(shelf, 'other', { songId: 's', proofs: { f9: proof }, fingerprints: {}, problems: [] });
+    expect(Object.keys(await loadProofs(shelf, show.id)).sort()).toEqual(['f2', 'f3']);
+    await removeShow(shelf, show.id);
+    expect(await loadProofs(shelf, show.id)).toEqual({});
+    expect(Object.keys(await loadProofs(shelf, 'other'))).toEqual(['f9']);
+    expect(await loadShow(shelf, show.id)).toBeUndefined();
+  });
+});

@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest';
+import type { RigSpec, UnitAim, UnitSpec, Wanted } from '../addressing';
+import type { TimedBytes } from '../midi';
+import { verdictSentence } from '../../wording';
+import { modelerProfile } from '../testing/rigs';
+import { lanternOf, sumLanterns } from './lantern';
+import { dryRun, type Verdict } from './verdict';
+
+const unit: UnitSpec = {
+  id: 'a',
+  input: { from: 'port', portId: 'p' },
+  listens: 1,
+  profile: {
+    ...modelerProfile,
+    plan: { ...modelerProfile.plan, groups: [modelerProfile.plan.groups[0]!], bank: { send: 'none', when: 'always' } },
+  },
+  startVariants: {},
+  relays: [],
+};
+const spec = (change: Partial<UnitSpec> = {}): RigSpec => ({
+  ports: [{ id: 'p', cable: 'din' }],
+  units: [{ ...unit, ...change }],
+});
+const DUE = 1_000_000;
+
+const send = (at: number, ...bytes: number[]): TimedBytes => ({ at, portId: 'p', bytes, cueId: 'c', unitId: 'a' });
+const want = (state: Partial<UnitAim>, rest: Partial<Wanted> = {}): Wanted => ({
+  cueId: 'c',
+  unitId: 'a',
+  due: DUE,
+  landing: 'complete',
+  aim: { kind: 'state', state: { controls: {}, ...state } },
+  ...rest,
+});
+const judge = (events: readonly TimedBytes[], wants: readonly Wanted[], rig = spec()): Verdict =>
+  dryRun(rig, events, wants).verdicts.at(-1)!;
+const says = (v: Verdict): string => verdictSentence(v, { name: 'Quillback', profile: unit.profile });
+
+/** When the program change has to leave to be complete at the due time. */
+const LEAVE = DUE - 180_000 - 640;
+
+describe('a verdict', () => {
+  it.each([
+    ['exactly on the beat', 0, 'on-time'],
+    ['2 ms after it', 2000, 'on-time'],
+    ['a hair more', 2001, 'late'],
+    ['250 ms before it', -250_000, 'on-time'],
+    ['a hair earlier', -250_001, 'early'],
+  ])('%s', (_, shift, outcome) => {
+    expect(judge([send(LEAVE + shift, 0xc0, 47)], [want({ slot: 47 })])).toMatchObject({ outcome, offset: shift });
+  });
+
+  it('says by how much a change is late, and what it waited for', () => {
+    const v = judge([send(LEAVE + 84_000, 0xc0, 47)], [want({ slot: 47 })]);
+    expect(v).toMatchObject({ outcome: 'late', reason: { kind: 'arrived-late' } });
+    expect(says(v)).toBe('Quillback is 84 ms late: the change reached it 96 ms before the beat, and it takes 180 ms.');
+  });
+
+  it('finds a wrong channel', () => {
+    const v = judge([send(LEAVE, 0xc0, 47)], [want({ slot: 47 })], spec({ listens: 2 }));
+    expect(says(v)).toBe('Quillback never gets there: it ignored C0 2F, because it listens on another channel.');
+  });
+
+  it('finds a control that came while the unit settled', () => {
+    const v = judge([send(LEAVE, 0xc0, 47), send(LEAVE + 1000, 0xb0, 85, 2)], [want({ slot: 47, variant: 2 })]);
+    expect(says(v)).toContain('because it was still settling after a recall');
+  });
+
+  it('finds that nothing arrived, or something else', () => {
+    expect(says(judge([], [want({ slot: 47 })]))).toBe('Quillback never gets there: nothing arrived.');
+    const other = judge([send(LEAVE, 0xc0, 46)], [want({ slot: 47 })]);
+    expect(says(other)).toBe('Quillback never gets there: it is on H5, scene as stored instead.');
+  });
+
+  it('asks nothing of what a cue does not name', () => {
+    const events = [send(LEAVE, 0xc0, 47), send(DUE - 20_000, 0xb0, 52, 127)];
+    expect(judge(events, [want({ slot: 47 })]).outcome).toBe('on-time');
+    expect(judge(events, [want({ slot: 47, controls: { delay: 1 } })]).outcome).toBe('on-time');
+    expect(judge(events, [want({ slot: 47, controls: { delay: 0 } })]).outcome).toBe('never');
+  });
+
+  it('lets a unit be that is as wanted already', () => {
+    const wants = [want({ slot: 47 }), want({ slot: 47 }, { cueId: 'd', due: DUE * 4 })];
+    const v = judge([send(LEAVE, 0xc0, 47)], wants);
+    expect(v).toMatchObject({ cueId: 'd', outcome: 'on-time', reason: { kind: 'already' } });
+    expect(says(v)).toBe('Quillback is like this already.');
+  });
+
+  it('does not count a change that belongs to the next cue', () => {
+    const wants = [want({ slot: 47 }), want({ slot: 48 }, { cueId: 'd', due: DUE + 500_000 })];
+    const { verdicts } = dryRun(spec(), [send(LEAVE + 500_000, 0xc0, 48)], wants);
+    expect(verdicts.map((v) => v.outcome)).toEqual(['never', 'on-time']);
+  });
+
+  it('gives a change that is sent on its beat the time that the unit needs', () => {
+    const sent = want({ slot: 47 }, { landing: 'sent' });
+    expect(judge([send(DUE, 0xc0, 47)], [sent]).outcome).toBe('on-time');
+    expect(judge([send(DUE + 30_000, 0xc0, 47)], [sent]).outcome).toBe('late');
+  });
+
+  it('finds raw bytes by their arrival', () => {
+    const raw = want({}, { landing: 'sent', aim: { kind: 'bytes', bytes: [0x90, 60, 1] } });
+    expect(judge([send(DUE, 0x90, 60, 1)], [raw]).outcome).toBe('on-time');
+    expect(judge([send(DUE + 9000, 0x90, 60, 1)], [raw]).outcome).toBe('late');
+    expect(judge([send(DUE - 900_000, 0x90, 60, 1)], [raw]).outcome).toBe('early');
+    expect(judge([send(DUE, 0x90, 61, 1)], [raw]).outcome).toBe('never');
+  });
+});
+
+describe('lanterns', () => {
+  it('are lit only when every unit is on time', () => {
+    const v = (outcome: Verdict['outcome']) => ({ outcome });
+    expect(lanternOf([])).toBe('hollow');
+    expect(lanternOf([v('on-time'), v('on-time')])).toBe('lit');
+    for (const bad of ['early', 'late', 'never'] as const) expect(lanternOf([v('on-time'), v(bad)])).toBe('cracked');
+  });
+
+  it('sum up what is below them: a crack shows, then what is not proven', () => {
+    expect(sumLanterns([])).toBe('hollow');
+    expect(sumLanterns(['lit', 'lit'])).toBe('lit');
+    expect(sumLanterns(['hollow', 'lit'])).toBe('hollow');
+    expect(sumLanterns(['lit', 'hollow'])).toBe('hollow');
+    expect(sumLanterns(['hollow', 'cracked', 'lit'])).toBe('cracked');
+  });
+});
