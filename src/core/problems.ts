@@ -16,7 +16,36 @@ export interface ProblemData {
   'show.shape': { readonly expected: string; readonly found: string };
   'show.twice': { readonly what: string; readonly id: string };
   'show.missing': { readonly what: string; readonly id: string };
-  'show.plan': { readonly unit: string; readonly fault: string };
+  'plan.group-too-long': {
+    readonly unit: string;
+    readonly group: number;
+    readonly count: number;
+    readonly room: number;
+  };
+  'plan.letters-run-out': {
+    readonly unit: string;
+    readonly group: number;
+    readonly from: string;
+    readonly count: number;
+  };
+  'plan.same-label': { readonly unit: string; readonly label: string; readonly first: number; readonly second: number };
+  'plan.table-index': { readonly unit: string; readonly row: number; readonly index: number; readonly slots: number };
+  'plan.table-twice': { readonly unit: string; readonly row: number; readonly bank: number; readonly program: number };
+  'plan.bank-out-of-reach': { readonly unit: string; readonly slots: number; readonly reach: number };
+  'encoding.past-127': { readonly unit: string; readonly control: string; readonly last: number };
+  'encoding.on-is-off': { readonly unit: string; readonly control: string; readonly on: number; readonly off: number };
+  'encoding.flat-range': {
+    readonly unit: string;
+    readonly control: string;
+    readonly low: number;
+    readonly high: number;
+  };
+  'encoding.log-through-zero': {
+    readonly unit: string;
+    readonly control: string;
+    readonly low: number;
+    readonly high: number;
+  };
   'show.order': { readonly what: string };
   'show.slot-range': { readonly unit: string; readonly index: number; readonly slots: number };
   'show.slot-shared': { readonly unit: string; readonly label: string };

@@ -15,7 +15,23 @@ const SENTENCES: Sentences = {
   'show.shape': (d) => `Expected ${d.expected}, found ${d.found}.`,
   'show.twice': (d) => `There are two of this ${d.what}: the id "${d.id}" is used twice.`,
   'show.missing': (d) => `It refers to the ${d.what} "${d.id}", which is not in the show.`,
-  'show.plan': (d) => `The numbers of ${d.unit} do not add up: ${d.fault}.`,
+  'plan.group-too-long': (d) =>
+    `Group ${d.group + 1} of ${d.unit}'s plan has ${n(d.count, 'slot')}, but its digits can only tell ${d.room} apart.`,
+  'plan.letters-run-out': (d) =>
+    `Group ${d.group + 1} of ${d.unit}'s plan wants ${d.count} letters from ${d.from} on; the alphabet ends before.`,
+  'plan.same-label': (d) =>
+    `Two slots of ${d.unit} would be written "${d.label}": indexes ${d.first} and ${d.second}, counted from 0.`,
+  'plan.table-index': (d) =>
+    `Row ${d.row + 1} of ${d.unit}'s program table calls slot ${d.index} (counted from 0), but there are ${d.slots}.`,
+  'plan.table-twice': (d) =>
+    `Row ${d.row + 1} of ${d.unit}'s program table gives bank ${d.bank}, program ${d.program} a second slot.`,
+  'plan.bank-out-of-reach': (d) => `${d.unit} has ${n(d.slots, 'slot')}, but its bank messages reach only ${d.reach}.`,
+  'encoding.past-127': (d) => `A value of ${d.control} of ${d.unit} would be ${d.last}; values end at 127.`,
+  'encoding.on-is-off': (d) =>
+    `${d.control} of ${d.unit} reads its on value (${d.on}) and its off value (${d.off}) alike.`,
+  'encoding.flat-range': (d) => `The range of ${d.control} of ${d.unit} has no length (${d.low} to ${d.high}).`,
+  'encoding.log-through-zero': (d) =>
+    `${d.control} of ${d.unit} cannot be logarithmic from ${d.low} to ${d.high}: both have to be above, or both below, 0.`,
   'show.order': (d) => `The ${d.what} must be in order, each at a place of its own.`,
   'show.slot-range': (d) => `${d.unit} has ${n(d.slots, 'slot')}; index ${d.index} (counted from 0) is past the last.`,
   'show.slot-shared': (d) => `Two slots of ${d.unit} are in the same place, index ${d.label}.`,
@@ -34,7 +50,7 @@ const SENTENCES: Sentences = {
       : `The file's time division (${d.division}) is neither ticks a quarter note nor frames a second.`,
   'smf.no-tracks': () => 'The file has no track.',
   'smf.missing-tracks': (d) => `The header announces ${n(d.announced, 'track')}; the file has ${d.found}.`,
-  'smf.extra-bytes': (d) => `${n(d.bytes, 'byte')} after the last track were passed over.`,
+  'smf.extra-bytes': (d) => `${n(d.bytes, 'byte was', 'bytes were')} passed over after the last track.`,
   'smf.unknown-chunk': (d) => `A part named "${d.name}" (${n(d.length, 'byte')}) is not a track and was passed over.`,
   'smf.chunk-too-long': (d) =>
     `A part named "${d.name}" says that it is ${n(d.length, 'byte')} long, but only ${d.left} are left: the file is cut off or damaged.`,
@@ -46,7 +62,7 @@ const SENTENCES: Sentences = {
   'smf.bad-status': (d) => `The status ${hex(d.byte)} does not belong in a MIDI file.`,
   'smf.data-byte': (d) => `A data byte should be 00 to 7F; found ${hex(d.byte)}.`,
   'smf.no-end': () => 'The track has no end mark; its last event was taken as its end.',
-  'smf.after-end': (d) => `${n(d.bytes, 'byte')} after the track's end mark were passed over.`,
+  'smf.after-end': (d) => `${n(d.bytes, 'byte was', 'bytes were')} passed over after the track's end mark.`,
   'smf.tempo': (d) => `A tempo of ${d.micros} microseconds a quarter note cannot be played.`,
   'smf.meta-length': (d) => `The ${d.meta} event should hold ${n(d.expected, 'byte')}; it holds ${d.length}.`,
   'smf.metre': (d) => `A metre of ${d.beats}/${d.unit} is outside 1-255 beats of 1/1 to 1/128 and was passed over.`,
@@ -57,7 +73,7 @@ const SENTENCES: Sentences = {
   'smf.marker-moved': (d) => `The marker "${d.name}" stands inside bar ${d.bar}; its section starts with the bar.`,
   'smf.ports-assumed': (d) =>
     `The file does not say which cables it was made for: ${n(d.ports, 'port is', 'ports are')} taken as USB. Set the cable on the rig to have its time counted.`,
-  'smf.left-out': (d) => `${n(d.count, 'event')} (${d.what}) were left out: they send nothing.`,
+  'smf.left-out': (d) => `Left out because nothing is sent for it: ${n(d.count, 'event')} (${d.what}).`,
   'smf.smpte': (d) =>
     `The file counts ${d.frames} frames a second of ${n(d.ticks, 'tick')}, not beats; it was laid out at 120.`,
   'smf.lead-in': (d) =>

@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { ComboBox, ListBox } from 'react-aria-components';
 import styled from 'styled-components';
 import { Input, Label } from './controls';
@@ -40,6 +41,12 @@ interface Props {
 /** Type a part, take one. The list is made by `search`; what is typed stays until something is taken. */
 export function Find({ label, hideLabel = false, search, text, onText, onPick, onEnter, placeholder, inputId }: Props) {
   const items = search(text);
+  const input = useRef<HTMLInputElement>(null);
+  /** Lets go of the field first: a list that belongs to it would open again over what comes next. */
+  const leave = (then: () => void): void => {
+    input.current?.blur();
+    then();
+  };
   return (
     <Root
       aria-label={hideLabel ? label : undefined}
@@ -47,13 +54,14 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
       inputValue={text}
       onInputChange={onText}
       selectedKey={null}
-      onSelectionChange={(key) => key !== null && onPick(String(key))}
+      onSelectionChange={(key) => key !== null && leave(() => onPick(String(key)))}
       menuTrigger="focus"
       allowsCustomValue
       allowsEmptyCollection={false}
     >
       {!hideLabel && <Label>{label}</Label>}
       <Input
+        ref={input}
         id={inputId}
         placeholder={placeholder}
         autoComplete="off"
@@ -64,7 +72,7 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
             onEnter &&
             e.currentTarget.getAttribute('aria-activedescendant') === null
           ) {
-            onEnter();
+            leave(onEnter);
           }
         }}
       />

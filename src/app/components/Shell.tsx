@@ -204,7 +204,7 @@ function OpenShell() {
   return (
     <Frame>
       <Head>
-        <Title to="/" title="All shows">
+        <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
           <LanternMark mark={mark} size={28} silent />
           <span>{show.title}</span>
         </Title>

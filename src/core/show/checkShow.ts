@@ -75,8 +75,9 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   }
   const faults = planFaults(unit.profile.plan);
   for (const fault of faults) {
-    const data = { unit: unit.name, fault: JSON.stringify(fault) };
-    problems.push(problem('show.plan', 'error', at('units', i, 'profile', 'plan'), data));
+    const { code, ...data } = fault;
+    const place = at('units', i, 'profile', 'plan');
+    problems.push(problem(`plan.${code}`, 'error', place, { unit: unit.name, ...data } as never));
   }
   const slots = slotCount(unit.profile.plan);
   const taken = new Set<number>();
@@ -90,16 +91,18 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
     }
     taken.add(slot.index);
   }
+  const { variants, controls } = unit.profile;
   const encodings = [
-    ...(unit.profile.variants ? [unit.profile.variants.encoding] : []),
-    ...unit.profile.controls.map((c) => c.encoding),
+    ...(variants ? [{ name: variants.word, encoding: variants.encoding }] : []),
+    ...controls.map(({ name, encoding }) => ({ name, encoding })),
   ];
-  for (const encoding of encodings) {
+  for (const { name, encoding } of encodings) {
     for (const fault of encodingFaults(encoding)) {
       // A reserved number is a finding: the show still opens.
       if (fault.code === 'reserved-number') continue;
-      const data = { unit: unit.name, fault: JSON.stringify(fault) };
-      problems.push(problem('show.plan', 'error', at('units', i, 'profile'), data));
+      const { code, ...data } = fault;
+      const place = at('units', i, 'profile');
+      problems.push(problem(`encoding.${code}`, 'error', place, { unit: unit.name, control: name, ...data } as never));
     }
   }
   for (const [k, relay] of unit.relays.entries()) {

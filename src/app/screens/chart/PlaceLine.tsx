@@ -39,9 +39,11 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
     setComplaint(parsed.ok ? null : faultSentence(parsed.fault));
     return parsed.ok ? parsed.ticks : undefined;
   };
-  const go = (): void => {
+  /** Whether the caret went there. */
+  const go = (): boolean => {
     const at = read();
     if (at !== undefined) onCaret(at);
+    return at !== undefined;
   };
   const place = (toneId: string): void => {
     const at = read();
@@ -80,9 +82,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
             onBlur={go}
             onFocus={(e) => e.currentTarget.select()}
             onKeyDown={(e) => {
-              if (e.key !== 'Enter') return;
-              go();
-              document.getElementById(TONE_INPUT)?.focus();
+              if (e.key === 'Enter' && go()) document.getElementById(TONE_INPUT)?.focus();
             }}
           />
         </Field>

@@ -76,6 +76,19 @@ describe('show file', () => {
     );
   });
 
+  it('says what is wrong with a plan or an encoding in a sentence', () => {
+    expect(complaints((s) => (s.units[0].profile.plan.groups[1].digits[0].text = 'x').length).length).toBe(0);
+    expect(complaints((s) => s.units[0].profile.plan.groups[1].digits.shift())).toEqual([
+      'units[0].profile.plan: Two slots of Quillback would be written "A1": indexes 0 and 120, counted from 0.',
+    ]);
+    expect(complaints((s) => (s.units[2].profile.variants.encoding.base = 126))[0]).toBe(
+      'units[2].profile: A value of snapshot of Marram would be 129; values end at 127.',
+    );
+    expect(complaints((s) => (s.units[0].profile.controls[0].encoding.off = 90))[0]).toContain(
+      'Drive of Quillback reads its on value',
+    );
+  });
+
   it('answers any text and any damaged show without throwing', () => {
     fc.assert(
       fc.property(fc.string(), (t) => readShowFile(t).value === undefined),

@@ -143,14 +143,16 @@ describe('reading', () => {
 
   it('reads past what loses no message, and says so', () => {
     expect(said(file(0, 0xc0, 1))).toEqual([expect.stringContaining('no end mark')]);
-    expect(said(file(...END, 1, 2))).toEqual([expect.stringContaining('2 bytes after the track')]);
+    expect(said(file(...END, 1, 2))).toEqual([expect.stringContaining('2 bytes were passed over after the track')]);
     expect(said([...header(1, 2), ...track(...END)])).toEqual([
       expect.stringContaining('announces 2 tracks; the file has 1'),
     ]);
     expect(said([...header(), ...ascii('XYZW'), ...u32(1), 0, ...track(...END)])).toEqual([
       expect.stringContaining('"XYZW"'),
     ]);
-    expect(said([...header(), ...track(...END), 1])).toEqual([expect.stringContaining('1 byte after the last track')]);
+    expect(said([...header(), ...track(...END), 1])).toEqual([
+      expect.stringContaining('1 byte was passed over after the last track'),
+    ]);
     const afterMeta = readSmf(file(0, 0xc0, 1, 0, 0xff, 1, 0, 0, 2, ...END));
     expect(afterMeta.value!.tracks[0]!.events.filter((e) => e.kind === 'message')).toHaveLength(2);
     expect(afterMeta.problems).toMatchObject([{ code: 'smf.no-status', severity: 'warning' }]);

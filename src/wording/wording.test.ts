@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import { problem, type Problem, type ProblemCode, type ProblemData } from '../core/problems';
+import { libraryProfile } from '../core/library';
+import { messageWords, placeWords, problemLine, sentence, stateWords, variantWords } from '.';
+
+/** One of every problem, so that none is without a sentence. */
+const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
+  'json.syntax': { detail: '","' },
+  'show.not-a-show': { found: 'a list' },
+  'show.newer': { version: 9, known: 1 },
+  'show.version': { found: '"1"' },
+  'show.shape': { expected: 'a text', found: '5' },
+  'show.twice': { what: 'tone', id: 't' },
+  'show.missing': { what: 'tone', id: 't' },
+  'plan.group-too-long': { unit: 'Quillback', group: 0, count: 400, room: 384 },
+  'plan.letters-run-out': { unit: 'Quillback', group: 1, from: 'T', count: 10 },
+  'plan.same-label': { unit: 'Quillback', label: 'A1', first: 0, second: 120 },
+  'plan.table-index': { unit: 'Quillback', row: 0, index: 999, slots: 384 },
+  'plan.table-twice': { unit: 'Quillback', row: 1, bank: 0, program: 5 },
+  'plan.bank-out-of-reach': { unit: 'Quillback', slots: 384, reach: 128 },
+  'encoding.past-127': { unit: 'Quillback', control: 'scene', last: 132 },
+  'encoding.on-is-off': { unit: 'Quillback', control: 'Drive', on: 127, off: 100 },
+  'encoding.flat-range': { unit: 'Quillback', control: 'Mix', low: 5, high: 5 },
+  'encoding.log-through-zero': { unit: 'Quillback', control: 'Mix', low: -5, high: 5 },
+  'show.order': { what: 'tempo marks' },
+  'show.slot-range': { unit: 'Quillback', index: 180, slots: 180 },
+  'show.slot-shared': { unit: 'Quillback', label: '5' },
+  'show.ramp-nowhere': { bpm: 90 },
+  'show.value-range': { unit: 'Tarn', control: 'Mix', value: 101, low: 0, high: 100 },
+  'show.variant-range': { unit: 'Quillback', word: 'scene', value: 8, count: 8 },
+  'show.input-cycle': { unit: 'Quillback' },
+  'smf.not-midi': { found: 'RIFF' },
+  'smf.header-length': { length: 4 },
+  'smf.format': { format: 3 },
+  'smf.division': { division: 0 },
+  'smf.no-tracks': {},
+  'smf.missing-tracks': { announced: 2, found: 1 },
+  'smf.extra-bytes': { bytes: 1 },
+  'smf.unknown-chunk': { name: 'ABCD', length: 2 },
+  'smf.chunk-too-long': { name: 'MTrk', length: 9, left: 2 },
+  'smf.event-cut': { wanted: 1, left: 0 },
+  'smf.variable-length': {},
+  'smf.no-status': { byte: 5 },
+  'smf.bad-status': { byte: 0xf8 },
+  'smf.data-byte': { byte: 0x90 },
+  'smf.no-end': {},
+  'smf.after-end': { bytes: 2 },
+  'smf.tempo': { micros: 0 },
+  'smf.meta-length': { meta: 'tempo', expected: 3, length: 2 },
+  'smf.metre': { beats: 0, unit: 4 },
+  'smf.too-long': { bars: 200000, limit: 100000 },
+  'smf.too-many': { events: 9, limit: 8 },
+  'smf.metre-moved': { bar: 3 },
+  'smf.marker-moved': { name: 'Verse', bar: 3 },
+  'smf.ports-assumed': { ports: 1 },
+  'smf.left-out': { what: 'lyrics', count: 2 },
+  'smf.smpte': { frames: 25, ticks: 40 },
+  'smf.lead-in': { bars: 1, millis: 2000 },
+  'smf.ramp-steps': { steps: 40, micros: 200 },
+  'smf.division-fallback': { division: 30720 },
+  'smf.metre-unit': { bar: 0 },
+  'smf.too-wide': { ticks: 1e9 },
+  'compile.no-port': { unit: 'Tarn' },
+  'compile.port-off': { unit: 'Tarn', port: 'Rack' },
+  'position.form': { text: 'soon' },
+  'position.bar': { number: 99, last: 48 },
+  'position.time': { number: 2, times: 1 },
+  'position.beat': { beat: 9, from: 1, to: 6 },
+  'position.tick': { tick: 960, beatTicks: 960 },
+};
+
+describe('problems', () => {
+  it.each(Object.entries(EXAMPLES))('%s has a sentence of its own', (code, data) => {
+    const p = problem(code as ProblemCode, 'error', { in: 'nowhere' }, data as never) as Problem;
+    const text = sentence(p);
+    expect(text).toMatch(/^["A-Z0-9].*[.]$/);
+    expect(text).not.toMatch(/undefined|NaN|\[object/);
+    for (const value of Object.values(data)) {
+      if (typeof value === 'number' && value > 1 && code !== 'smf.too-many' && !code.startsWith('smf.ramp')) {
+        const shown = [String(value), value.toString(16).toUpperCase(), String(value + 1)];
+        if (code.startsWith('position') || code.startsWith('show'))
+          expect(shown.some((s) => text.includes(s))).toBe(true);
+      }
+    }
+  });
+
+  it('stand behind their place', () => {
+    expect(placeWords({ in: 'bytes', offset: 23, track: 2 })).toBe('track 2, byte 23');
+    expect(placeWords({ in: 'bytes', offset: 23 })).toBe('byte 23');
+    expect(placeWords({ in: 'text', row: 3, column: 7 })).toBe('line 3, column 7');
+    expect(placeWords({ in: 'show', path: ['songs', 0, 'cues', 12, 'at'] })).toBe('songs[0].cues[12].at');
+    expect(placeWords({ in: 'nowhere' })).toBe('');
+    const p = problem('smf.no-tracks', 'error', { in: 'bytes', offset: 10 }, {});
+    expect(problemLine(p)).toBe('byte 10: The file has no track.');
+  });
+
+  it('count one and many', () => {
+    const extra = (bytes: number) => sentence(problem('smf.extra-bytes', 'warning', { in: 'nowhere' }, { bytes }));
+    expect(extra(1)).toMatch(/^1 byte was passed over/);
+    expect(extra(2)).toMatch(/^2 bytes were passed over/);
+  });
+});
+
+describe('states and messages', () => {
+  const { plan, ...rest } = libraryProfile('letter-modeler');
+  const profile = { ...rest, plan };
+
+  it('are said in the writing of the unit', () => {
+    const state = { slot: 47, bank: 0, variant: 2, controls: {} };
+    expect(stateWords(profile, state)).toBe('H6, scene 3');
+    expect(stateWords(profile, { ...state, slot: null, variant: null })).toBe('an unknown slot, scene not known');
+    expect(variantWords(profile, 'stored')).toBe('scene as stored');
+    expect(stateWords(libraryProfile('reverb'), { ...state, slot: 14 })).toBe('014');
+    expect(variantWords(libraryProfile('reverb'), 1)).toBe('');
+  });
+
+  it.each([
+    [[0xc0, 47], 'program 47, channel 1'],
+    [[0xb1, 85, 2], 'control 85 = 2, channel 2'],
+    [[0x92, 60, 1], 'note 60 on, channel 3'],
+    [[0x83, 60, 1], 'note 60 off, channel 4'],
+    [[0xa4, 60, 9], 'pressure 9 on note 60, channel 5'],
+    [[0xd5, 9], 'pressure 9, channel 6'],
+    [[0xe6, 0, 64], 'pitch bend 0, channel 7'],
+    [[0xf0, 1, 0xf7], 'system exclusive, 3 bytes'],
+    [[0xf8], 'system message F8'],
+    [[1, 2], '2 bytes'],
+  ])('%j is %s', (bytes, words) => {
+    expect(messageWords(bytes)).toBe(words);
+  });
+});
