@@ -12,6 +12,7 @@ import {
   renameTone,
   setTonePart,
   slotAt,
+  toneAims,
   toneUses,
   type Edit,
   type Tone,
@@ -215,6 +216,7 @@ function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: ()
     const edit = setTonePart(show, tone.id, unitId, part);
     perform(before && edit ? { kind: 'group', edits: [before, edit] } : edit, label);
   };
+  const aims = toneAims(show, tone);
   const removal = removeTone(show, tone.id);
   return (
     <Editor aria-label={tone.name}>
@@ -251,6 +253,7 @@ function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: ()
               unit={unit}
               index={i}
               part={tone.parts.find((p) => p.unitId === unit.id)}
+              brought={aims.get(unit.id)?.slot}
               onPart={(part, label) => setPart(unit.id, part, label, entry)}
               slotIdAt={(index) => {
                 const slot = slotAt(show, unit.id, index);

@@ -49,13 +49,15 @@ interface Props {
   readonly unit: Unit;
   readonly index: number;
   readonly part: TonePart | undefined;
+  /** Slot that a relay rule of another unit brings this one to, where the tone does not name it. */
+  readonly brought: number | undefined;
   readonly onPart: (part: TonePart | null, label: string) => void;
   /** Gives the id of the slot at a place, made where it had no entry yet. */
   readonly slotIdAt: (index: number) => string;
 }
 
 /** What one tone wants of one unit. */
-export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
+export function PartRow({ unit, index, part, brought, onPart, slotIdAt }: Props) {
   const { profile } = unit;
   if (!part) {
     return (
@@ -64,7 +66,7 @@ export function PartRow({ unit, index, part, onPart, slotIdAt }: Props) {
           <UnitBadge monogram={unit.monogram} index={index} />
           {unit.name}
         </Who>
-        <Soft>left as it is</Soft>
+        <Soft>{brought === undefined ? 'left as it is' : `brought to ${slotName(unit, brought)} by a relay rule`}</Soft>
         <div style={{ justifySelf: 'end' }}>
           <Button
             aria-label={`Include ${unit.name}`}
@@ -263,6 +265,11 @@ function ControlField({
       style={{ width: 112 }}
     />
   );
+}
+
+function slotName(unit: Unit, index: number): string {
+  const name = unit.slots.find((s) => s.index === index)?.name ?? '';
+  return `${labelOf(unit.profile.plan, index)} ${name}`.trim();
 }
 
 /** All that the part says, as bytes. */
