@@ -34,6 +34,7 @@ export const Rows = styled.div`
 
 export const Pair = styled.div`
   display: flex;
+  align-items: end;
   gap: 10px;
   & > * {
     flex: 1;
@@ -115,7 +116,7 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                 <Rows>
                   {field('title', 'Title')}
                   <Pair>
-                    {field('tempo', 'Tempo (quarters a minute)')}
+                    {field('tempo', 'Quarters a minute')}
                     {field('metre', 'Metre')}
                     {field('bars', 'Bars')}
                   </Pair>

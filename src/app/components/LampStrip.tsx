@@ -31,6 +31,9 @@ const Deck = styled.div`
   padding: 8px 16px;
   width: 322px;
   flex: none;
+  @media (max-width: 1150px) {
+    width: 262px;
+  }
   border-right: 1.5px solid ${desk.nightLine};
 `;
 
@@ -81,6 +84,8 @@ const Lamps = styled.ul`
   padding: 0;
   list-style: none;
   overflow-x: auto;
+  scrollbar-width: thin;
+  scrollbar-color: ${desk.nightLine} transparent;
 `;
 
 const flare = keyframes`
@@ -93,8 +98,8 @@ const Lamp = styled.li<{ $fresh: boolean }>`
   align-items: center;
   gap: 9px;
   flex: 1 1 0;
-  min-width: 148px;
-  padding: 6px 12px 6px 10px;
+  min-width: 136px;
+  padding: 6px 8px 6px 10px;
   border-right: 1px solid ${desk.nightLine};
   ${(p) =>
     p.$fresh &&

@@ -20,6 +20,11 @@ const Page = styled.div`
   grid-template-columns: minmax(0, 1fr) 320px;
   gap: 36px;
   padding: 26px 30px 40px;
+  @media (max-width: 1150px) {
+    grid-template-columns: minmax(0, 1fr) 220px;
+    gap: 24px;
+    padding: 20px 20px 30px;
+  }
 `;
 
 const Head = styled.div`
@@ -49,6 +54,11 @@ const Row = styled.li`
   align-items: center;
   gap: 8px;
   padding: 11px 14px;
+  @media (max-width: 1150px) {
+    grid-template-columns: 30px 32px minmax(0, 1fr) 96px 60px 44px 62px;
+    gap: 5px;
+    padding: 11px 8px;
+  }
   & + & {
     border-top: 1px solid ${desk.line};
   }

@@ -18,6 +18,9 @@ const Page = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: 170px minmax(0, 1fr) 300px;
+  @media (max-width: 1150px) {
+    grid-template-columns: 132px minmax(0, 1fr) 266px;
+  }
 `;
 
 const Rail = styled.nav`
@@ -37,6 +40,13 @@ const Rail = styled.nav`
     font-weight: 600;
     text-decoration: none;
     line-height: 1.2;
+  }
+  @media (max-width: 1150px) {
+    & > a {
+      flex-direction: column;
+      align-items: flex-start;
+      gap: 3px;
+    }
   }
   & > a:hover {
     background: ${desk.tideWash};

@@ -24,6 +24,5 @@ export const GlobalStyle = createGlobalStyle`
     border: 1px solid currentColor;
     border-radius: 3px;
     padding: 2px 4px;
-    opacity: 0.8;
   }
 `;

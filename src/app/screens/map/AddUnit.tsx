@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
 import useSWR from 'swr';
-import { addUnit, newUnit, type Port } from '../../../core/show';
+import { addUnit, newUnit, type Port, type Show } from '../../../core/show';
 import { fetchLibrary } from '../../adapters/api';
 import { Last, Pair, Rows, Sheet, Veil } from '../../components/AddSong';
 import { Button, Complaint, Field, Input, Label, MainButton, Soft } from '../../components/controls';
@@ -11,6 +11,13 @@ import { useShow } from '../../state/store';
 
 const NEW_PORT = 'new';
 
+/** The first channel that no unit is sent to on; 1 where all are taken. */
+function freeChannel(show: Show): number {
+  const taken = new Set(show.units.map((u) => u.channel));
+  for (let channel = 1; channel <= 16; channel++) if (!taken.has(channel)) return channel;
+  return 1;
+}
+
 /** A unit from the library of generic kinds, on a port and channel. */
 export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => void }) {
   const show = useShow();
@@ -18,7 +25,7 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
   const [name, setName] = useState('');
   const [monogram, setMonogram] = useState('');
   const [kind, setKind] = useState('letter-modeler');
-  const [channel, setChannel] = useState('1');
+  const [channel, setChannel] = useState(() => String(freeChannel(show)));
   const [portId, setPortId] = useState(show.ports[0]?.id ?? NEW_PORT);
   const [complaint, setComplaint] = useState<string | null>(null);
   const ports = [...show.ports.map(({ id, name: n }) => ({ id, name: n })), { id: NEW_PORT, name: 'a new 5-pin port' }];

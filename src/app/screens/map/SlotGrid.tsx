@@ -58,6 +58,10 @@ const Cell = styled.div<{ $named: boolean; $on: boolean }>`
     font-size: 14px;
     line-height: 1.25;
     min-height: 17px;
+    @media (max-width: 1150px) {
+      font-size: 13px;
+      letter-spacing: -0.02em;
+    }
   }
   & > input {
     width: 100%;
@@ -169,6 +173,7 @@ export function SlotGrid({ unit, counting, selected, on, onSelect, summons, onNa
         tabIndex={index === selected && !editing ? 0 : -1}
         aria-selected={index === selected}
         aria-label={`${label} ${slot?.name ?? ''}`.trim()}
+        title={slot?.name}
         $named={slot !== undefined}
         $on={on === index}
         onClick={() => {
@@ -177,7 +182,7 @@ export function SlotGrid({ unit, counting, selected, on, onSelect, summons, onNa
         onDoubleClick={() => edit(index, slot?.name ?? '')}
         onKeyDown={(event) => !editing && onCellKey(event, index)}
       >
-        <b>{slotNumber(plan, index, counting)}</b>
+        <b>{slotNumber(plan, index, counting)}</b>{' '}
         {editing ? (
           <input
             autoFocus

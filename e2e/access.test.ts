@@ -1,0 +1,74 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Browser, Key } from './browser';
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
+}
+
+let b: Browser;
+beforeAll(async () => {
+  b = await Browser.open();
+  await b.go(inject('address'));
+});
+afterAll(() => b?.close());
+
+/** What a checker finds against WCAG 2 A and AA on the page as it is. */
+async function violations(): Promise<string[]> {
+  await b.driver.executeScript(axe);
+  const found = await b.driver.executeAsyncScript<Violation[]>(
+    `const done = arguments[arguments.length - 1];
+     window.axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }).then((r) => done(r.violations));`,
+  );
+  return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`));
+}
+
+describe('every view passes WCAG A and AA', () => {
+  it('shelf', async () => {
+    await b.find('button', 'Open the demo show');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('book', async () => {
+    await b.click('button', 'Open the demo show');
+    await b.find('heading', 'The set');
+    expect(await violations()).toEqual([]);
+    await b.click('button', 'Dry run the set');
+    await b.find('image', 'proven');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('a dialog', async () => {
+    await b.click('button', 'Add a song');
+    await b.find('dialog');
+    expect(await violations()).toEqual([]);
+    await b.click('button', 'Not now');
+  });
+
+  it('map', async () => {
+    await b.click('link', 'Map');
+    await b.find('grid', 'Slots of Quillback');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('tones', async () => {
+    await b.click('link', 'Tones');
+    await b.find('textbox', 'Tone');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('chart, with a cue that fails', async () => {
+    await b.click('link', 'Chart');
+    await b.find('group', /^Chart of/);
+    expect(await violations()).toEqual([]);
+    await b.fill('textbox', /^Bar\|beat/, `9|1|40${Key.ENTER}`);
+    await b.type('undertow', Key.ENTER);
+    await b.click('button', 'Dry run');
+    await b.find('button', '9|1|40 Undertow, fails');
+    expect(await violations()).toEqual([]);
+  });
+});
