@@ -121,8 +121,8 @@ export const songSchema = z.strictObject({
   pickup: ticks.min(0),
   /** Milliseconds before the start in which the opening may already be sent. */
   preRoll: z.number().min(0).max(60000),
-  tempo: z.array(tempoMarkSchema).min(1).max(20000),
-  metre: z.array(metreMarkSchema).min(1).max(20000),
+  tempo: z.array(tempoMarkSchema).min(1).max(1000000),
+  metre: z.array(metreMarkSchema).min(1).max(100000),
   printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
   sections: z.array(sectionSchema).max(2000),
   /** The tone that every unit is put in before the song, whatever came before. */
@@ -137,8 +137,8 @@ export const showSchema = z.strictObject({
   title,
   notes,
   players: z.array(playerSchema).max(200),
-  ports: z.array(portSchema).max(200),
-  units: z.array(unitSchema).max(500),
+  ports: z.array(portSchema).max(5000),
+  units: z.array(unitSchema).max(5000),
   tones: z.array(toneSchema).max(20000),
   songs: z.array(songSchema).max(2000),
   /** The running order. Songs that are not in it stay in the book. */

@@ -133,9 +133,11 @@ function makeRig(heard: readonly Heard[], report: Problem[]): Rig {
     const id = `unit-${units.length + 1}`;
     ids.set(k, id);
     const name = freeName(units, list, channel);
+    // Exclusive messages pass every channel; on one that is free the unit hears nothing else.
+    const own = channel ?? freeChannel(heard, portName);
     const unit = newUnit(id, name, monogram(units.length), plainProfile(list), {
-      channel: channel ?? 1,
-      listens: channel ?? 'all',
+      channel: own,
+      listens: own,
       input: { from: 'port', portId: port.id },
     });
     units.push(unit);
@@ -144,6 +146,12 @@ function makeRig(heard: readonly Heard[], report: Problem[]): Rig {
     report.push(problem('smf.ports-assumed', 'note', NOWHERE, { ports: ports.length }));
   }
   return { ports, units, unitOf: (h) => ids.get(key(h))! };
+}
+
+function freeChannel(heard: readonly Heard[], port: string): number {
+  const taken = new Set(heard.filter((h) => h.port === port).map((h) => h.channel));
+  for (let channel = 16; channel > 1; channel--) if (!taken.has(channel)) return channel;
+  return 1;
 }
 
 function freeName(units: readonly Unit[], list: readonly Heard[], channel: number | undefined): string {
