@@ -4,7 +4,7 @@ import { compileSong, stateAt } from '../src/core/compile';
 import { demoShow } from '../src/core/demo';
 import { smfToShow, songToSmf, writeSmf, type SmfMode } from '../src/core/formats/smf';
 import { writeShowFile } from '../src/core/formats/show-file';
-import { hasErrors, type Problem } from '../src/core/problems';
+import { hasErrors } from '../src/core/problems';
 import {
   OPENING_CUE,
   indexShow,
@@ -17,8 +17,7 @@ import {
 } from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
-import { messageWords, problemLine, sentence, stateWords, verdictSentence } from '../src/wording';
-import { problem, NOWHERE } from '../src/core/problems';
+import { messageWords, placeSentence, problemLine, sentence, stateWords, verdictSentence } from '../src/wording';
 import { fromHex } from '../src/core/midi';
 import { Failure } from './failure';
 import { findSong, readBytes, readShow, reportLines, valueOf, writeWhole } from './files';
@@ -159,7 +158,7 @@ export function state(path: string, title: string, at: string, json: boolean): O
   const song = findSong(show, title);
   const { bars } = songTime(song);
   const place = parsePosition(bars, at, song.bars);
-  if (!place.ok) throw new Failure(positionProblem(place.fault));
+  if (!place.ok) throw new Failure(placeSentence(place.fault));
   const rig = stateAt(show, song, place.ticks);
   const units = show.units.map((unit) => unitReport(show, unit.id, rig));
   const position = formatPosition(bars, place.ticks, song.bars);
@@ -168,11 +167,6 @@ export function state(path: string, title: string, at: string, json: boolean): O
   }
   const lines = units.map((u) => `${u.unit.padEnd(24)} ${u.words}`);
   return { lines: [`${song.title}, ${position}`, ...lines], code: 0 };
-}
-
-function positionProblem(fault: Extract<ReturnType<typeof parsePosition>, { ok: false }>['fault']): string {
-  const { code, ...data } = fault;
-  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
 }
 
 function unitReport(show: Show, unitId: string, rig: RigState) {

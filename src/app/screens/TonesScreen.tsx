@@ -26,7 +26,7 @@ import { audition, newId, perform } from '../state/desk';
 import { useToneMark } from '../state/marks';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
-import { songsWords } from './map/SlotCard';
+import { songsWords } from '../../wording';
 import { PartRow } from './tones/PartRow';
 
 const Page = styled.div`

@@ -2,8 +2,7 @@ import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
-import { NOWHERE, problem, type Problem } from '../../../core/problems';
-import { sentence } from '../../../wording';
+import { placeSentence } from '../../../wording';
 import { Complaint, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { useDraft } from '../../state/useDraft';
@@ -36,7 +35,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
 
   const read = (): Ticks | undefined => {
     const parsed = parsePosition(bars, position, song.bars);
-    setComplaint(parsed.ok ? null : faultSentence(parsed.fault));
+    setComplaint(parsed.ok ? null : placeSentence(parsed.fault));
     return parsed.ok ? parsed.ticks : undefined;
   };
   /** Whether the caret went there. */
@@ -105,9 +104,4 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
       {complaint !== null && <Complaint>{complaint}</Complaint>}
     </div>
   );
-}
-
-function faultSentence(fault: Extract<ReturnType<typeof parsePosition>, { ok: false }>['fault']): string {
-  const { code, ...data } = fault;
-  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
 }

@@ -3,7 +3,7 @@ import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
 import useSWR from 'swr';
 import { addUnit, newUnit, type Port, type Show } from '../../../core/show';
 import { fetchLibrary } from '../../adapters/api';
-import { Last, Pair, Rows, Sheet, Veil } from '../../components/AddSong';
+import { Last, Pair, Rows, Sheet, Veil } from '../../components/dialogParts';
 import { Button, Complaint, Field, Input, Label, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';

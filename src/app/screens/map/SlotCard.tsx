@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { addressOf, groupOf, labelOf, slotMessages } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
 import { indexShow, slotUses, toneUses, type Slot, type Unit } from '../../../core/show';
+import { songsWords } from '../../../wording';
 import { Bytes, Button, MainButton, Soft } from '../../components/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
@@ -102,6 +103,3 @@ export function SlotCard({ unit, index, slot, onSend, onTone }: Props) {
     </Card>
   );
 }
-
-export const songsWords = (count: number): string =>
-  count === 0 ? 'in no song yet' : `in ${count} ${count === 1 ? 'song' : 'songs'}`;

@@ -9,7 +9,12 @@ import type { SmfEvent, SmfFile, SmfTrack } from './types';
 import { writeSmf } from './write';
 
 const message = (tick: number, ...bytes: number[]): SmfEvent => ({ tick, kind: 'message', bytes });
-const text = (tick: number, type: 'track-name' | 'port-name' | 'marker' | 'lyric', words: string): SmfEvent => ({ tick, kind: 'text', type, text: words });
+const text = (tick: number, type: 'track-name' | 'port-name' | 'marker' | 'lyric', words: string): SmfEvent => ({
+  tick,
+  kind: 'text',
+  type,
+  text: words,
+});
 const track = (...events: SmfEvent[]): SmfTrack => ({ events, end: events.at(-1)?.tick ?? 0 });
 const file = (...tracks: SmfTrack[]): SmfFile => ({ format: 1, division: { kind: 'quarter', ticks: 960 }, tracks });
 const read = (f: SmfFile) => smfToShow(writeSmf(f), 'Found');
@@ -33,7 +38,12 @@ describe('units of a foreign file', () => {
   });
 
   it('tell ports apart by number where they have no name', () => {
-    const { value } = read(file(track({ tick: 0, kind: 'port', port: 0 }, message(0, 0xc0, 1)), track({ tick: 0, kind: 'port', port: 3 }, message(0, 0xc0, 1))));
+    const { value } = read(
+      file(
+        track({ tick: 0, kind: 'port', port: 0 }, message(0, 0xc0, 1)),
+        track({ tick: 0, kind: 'port', port: 3 }, message(0, 0xc0, 1)),
+      ),
+    );
     expect(value!.ports.map((p) => p.name)).toEqual(['Port 1', 'Port 4']);
     expect(value!.units).toHaveLength(2);
   });
@@ -57,11 +67,18 @@ describe('units of a foreign file', () => {
   it('have a control for each number that is used, but none with a fixed meaning', () => {
     const numbers = [0, 1, 6, 7, 32, 38, 64, 98, 99, 100, 119, 120, 123];
     const { value } = read(file(track(...numbers.map((n, i) => message(i, 0xb0, n, 5)))));
-    expect(value!.units[0]!.profile.controls.map((c) => c.name)).toEqual(['Control 1', 'Control 7', 'Control 64', 'Control 119']);
+    expect(value!.units[0]!.profile.controls.map((c) => c.name)).toEqual([
+      'Control 1',
+      'Control 7',
+      'Control 64',
+      'Control 119',
+    ]);
   });
 
   it('know their state at any place, from the bytes', () => {
-    const { value: show } = read(file(track(message(0, 0xb0, 0, 2), message(0, 0xc0, 5), message(3840, 0xb0, 7, 100), message(7680, 0xc0, 6))));
+    const { value: show } = read(
+      file(track(message(0, 0xb0, 0, 2), message(0, 0xc0, 5), message(3840, 0xb0, 7, 100), message(7680, 0xc0, 6))),
+    );
     const song = show!.songs[0]!;
     expect(stateAt(show!, song, 0)['unit-1']).toMatchObject({ slot: 2 * 128 + 5, controls: {} });
     expect(stateAt(show!, song, 7679)['unit-1']).toMatchObject({ slot: 261, controls: { 'control-7': 100 } });
@@ -73,20 +90,39 @@ describe('the song of a foreign file', () => {
   it('takes tempo, metre and markers from any track', () => {
     const { value } = read(
       file(
-        track({ tick: 0, kind: 'metre', beats: 7, unit: 8 }, { tick: 0, kind: 'tempo', micros: 500000 }, { tick: 0, kind: 'tempo', micros: 400000 }),
-        track(message(0, 0xc0, 1), { tick: 3360, kind: 'tempo', micros: 600000 }, text(6720, 'marker', 'Bridge'), text(6720, 'lyric', 'la'), message(10000, 0xc0, 2)),
+        track(
+          { tick: 0, kind: 'metre', beats: 7, unit: 8 },
+          { tick: 0, kind: 'tempo', micros: 500000 },
+          { tick: 0, kind: 'tempo', micros: 400000 },
+        ),
+        track(
+          message(0, 0xc0, 1),
+          { tick: 3360, kind: 'tempo', micros: 600000 },
+          text(6720, 'marker', 'Bridge'),
+          text(6720, 'lyric', 'la'),
+          message(10000, 0xc0, 2),
+        ),
       ),
     );
     const song = value!.songs[0]!;
     expect(song.metre).toEqual([{ bar: 1, beats: 7, unit: 8 }]);
-    expect(song.tempo.map((t) => [t.at, t.bpm])).toEqual([[0, 150], [3360, 100]]);
+    expect(song.tempo.map((t) => [t.at, t.bpm])).toEqual([
+      [0, 150],
+      [3360, 100],
+    ]);
     expect(song.sections).toMatchObject([{ name: 'Bridge', bar: 3 }]);
     expect(song.bars).toBe(3);
   });
 
   it('runs at 120 in 4/4 where the file says nothing, and has a bar also when it is empty', () => {
     const { value } = read(file(track()));
-    expect(value!.songs[0]).toMatchObject({ title: 'Found', bars: 1, cues: [], tempo: [{ at: 0, bpm: 120 }], metre: [{ bar: 1, beats: 4, unit: 4 }] });
+    expect(value!.songs[0]).toMatchObject({
+      title: 'Found',
+      bars: 1,
+      cues: [],
+      tempo: [{ at: 0, bpm: 120 }],
+      metre: [{ bar: 1, beats: 4, unit: 4 }],
+    });
   });
 
   it('keeps places between ticks of ours', () => {
@@ -96,7 +132,10 @@ describe('the song of a foreign file', () => {
 
   it('is refused when it never ends', () => {
     const far = 0x0fffffff;
-    const f: SmfFile = { ...file(track(message(far, 0xc0, 1), message(far * 2, 0xc0, 1))), division: { kind: 'quarter', ticks: 1 } };
+    const f: SmfFile = {
+      ...file(track(message(far, 0xc0, 1), message(far * 2, 0xc0, 1))),
+      division: { kind: 'quarter', ticks: 1 },
+    };
     const { value, problems } = read(f);
     expect(value).toBeUndefined();
     expect(problems.at(-1)).toMatchObject({ code: 'smf.too-long', severity: 'error' });
@@ -116,7 +155,13 @@ describe('the song of a foreign file', () => {
 describe('a show from any file', () => {
   it('is a valid show file', () => {
     const event: fc.Arbitrary<SmfEvent> = fc
-      .record({ tick: fc.nat(30000), kind: fc.nat(8), a: fc.nat(127), b: fc.nat(127), words: fc.string({ maxLength: 300 }) })
+      .record({
+        tick: fc.nat(30000),
+        kind: fc.nat(8),
+        a: fc.nat(127),
+        b: fc.nat(127),
+        words: fc.string({ maxLength: 300 }),
+      })
       .map(({ tick, kind, a, b, words }): SmfEvent => {
         if (kind < 3) return message(tick, [0x90, 0xb0, 0xe0][kind]! | (b % 16), a, b);
         if (kind === 3) return message(tick, 0xc0 | (b % 16), a);
