@@ -91,6 +91,48 @@ describe('schedulePort', () => {
     );
   });
 
+  it('finds the smallest maximum lateness for twelve messages of three units', () => {
+    // Three chains of four: 34,650 orders, few enough to try them all.
+    const chains = fc.array(
+      fc.record({
+        duration: fc.constantFrom(640, 960),
+        deadline: fc.integer({ min: 0, max: 14000 }),
+        release: fc.constantFrom(-20000, 0, 3000),
+        gap: fc.constantFrom(0, 0, 2500),
+      }),
+      { minLength: 12, maxLength: 12 },
+    );
+    fc.assert(
+      fc.property(chains, (list) => {
+        const jobs = list.map((job, i): Job => ({ ...job, after: i < 3 ? -1 : i - 3, gap: i < 3 ? 0 : job.gap }));
+        expect(schedulePort(jobs).cost.maxLate).toBeCloseTo(bruteForce(jobs).maxLate, 2);
+      }),
+      { seed: 24, numRuns: 12 },
+    );
+  });
+
+  it('leaves clusters alone that cannot get in each other’s way', () => {
+    const pair = (at: number): Job[] => [
+      { duration: 960, deadline: at, release: at - 500_000, after: -1, gap: 0 },
+      { duration: 640, deadline: at, release: at - 500_000, after: -1, gap: 0 },
+    ];
+    const alone = [...schedulePort(pair(1_000_000)).ends];
+    const both = [...schedulePort([...pair(1_000_000), ...pair(2_000_000)]).ends];
+    expect(both.slice(0, 2)).toEqual(alone);
+    expect(both.slice(2)).toEqual(alone.map((end) => end + 1_000_000));
+  });
+
+  it('lets nothing contend on a cable that is as good as free', () => {
+    const free = (deadline: number): Job => ({ duration: 0, deadline, release: 0, after: -1, gap: 0 });
+    const { ends, cost } = schedulePort(Array.from({ length: 500 }, (_, i) => free(1000 + (i % 7))));
+    expect(cost).toEqual({ maxLate: 0, totalLate: 0, totalEarly: 0 });
+    expect([...ends].every((end, i) => end === 1000 + (i % 7))).toBe(true);
+  });
+
+  it('answers for no messages at all', () => {
+    expect(schedulePort([]).cost).toEqual({ maxLate: 0, totalLate: 0, totalEarly: 0 });
+  });
+
   it('sends the shorter of two messages last when both are due at once', () => {
     const job = (duration: number): Job => ({ duration, deadline: 10000, release: 0, after: -1, gap: 0 });
     const { ends } = schedulePort([job(640), job(960)]);

@@ -2,10 +2,13 @@ import type { Micros } from '../../time';
 import { bestOrder } from './exact';
 import { improveOrder } from './improve';
 import type { Job } from './job';
+import { leastLate } from './leastLate';
 import { twoPasses, type Placed } from './twoPasses';
 
 /** Clusters of up to this many messages are searched exactly. */
 export const EXACT_LIMIT = 8;
+/** Clusters of up to this many messages have the smallest maximum lateness there is. */
+export const LATENESS_LIMIT = 12;
 
 /**
  * When each message of one port ends. Wanted, in this order: smallest maximum lateness,
@@ -108,10 +111,18 @@ function orderCluster(
   const key = shape(local, start, origin);
   let order = memo.get(key);
   if (!order) {
-    order = local.length <= EXACT_LIMIT ? bestOrder(local, start) : improveOrder(local, start);
+    order = orderOf(local, start);
     memo.set(key, order);
   }
   return order.map((k) => members[k]!);
+}
+
+function orderOf(jobs: readonly Job[], start: readonly number[]): readonly number[] {
+  if (jobs.length <= EXACT_LIMIT) return bestOrder(jobs, start);
+  const improved = improveOrder(jobs, start);
+  if (jobs.length > LATENESS_LIMIT) return improved;
+  const least = leastLate(jobs, improved);
+  return least === improved ? improved : improveOrder(jobs, least);
 }
 
 function shape(jobs: readonly Job[], start: readonly number[], origin: Micros): string {
