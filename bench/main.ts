@@ -31,7 +31,7 @@ async function songs(): Promise<void> {
     'One song in a worker, 12 units on two 5-pin ports and a USB port; first run cold, then the median of the rest.',
   );
   console.log('  messages     compile   (cold)     dry run   (cold)    messages/s   not on time   heap');
-  for (const cues of [550, 2200, 8800]) {
+  for (const cues of [680, 2720, 10880]) {
     const runs = await inWorker(12, cues, 6);
     const [cold, ...warm] = runs;
     const compile = median(warm.map((r) => r.compile));

@@ -33,6 +33,7 @@ export interface CompiledSong {
   readonly songId: string;
   /** In the order in which they leave. Times count from tick 0; the opening may leave before it. */
   readonly events: readonly TimedBytes[];
+  /** Worked out when it is first asked for: sending does not need it. */
   readonly forecasts: readonly Forecasted[];
   readonly problems: readonly Problem[];
   /** When the last bar ends. */
@@ -157,6 +158,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   }
   // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
   sent.sort((a, b) => leave(a) - leave(b));
+  let forecasts: readonly Forecasted[] | undefined;
   return {
     songId: song.id,
     events: sent.map(({ job, end }) => ({
@@ -166,7 +168,9 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       cueId: job.cueId,
       unitId: job.unit.id,
     })),
-    forecasts: forecast(show, song, context, sent),
+    get forecasts() {
+      return (forecasts ??= forecast(show, song, context, sent));
+    },
     problems: [...unreachable].map((id) => noPort(show, id)),
     end: microsAt(time, time.end),
   };
