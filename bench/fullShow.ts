@@ -34,6 +34,8 @@ export function fullShow(units: number, cues: number, seed = 1): { show: Show; s
         index: k,
         name: `Preset ${k}`,
         startVariant: null,
+        startControls: [],
+        panel: [],
       })),
     }),
   );
@@ -51,6 +53,7 @@ export function fullShow(units: number, cues: number, seed = 1): { show: Show; s
             slotId: pick(unit.slots).id,
             variant: variants ? Math.floor(random() * variants.names.length) : null,
             controls: switched ? [{ controlId: switched.id, value: Math.round(random()) }] : [],
+            effects: [],
           };
         })
         .filter((p, i, all) => all.findIndex((q) => q.unitId === p.unitId) === i),
@@ -63,6 +66,8 @@ export function fullShow(units: number, cues: number, seed = 1): { show: Show; s
     name: `Port ${i}`,
     cable: i === 2 ? ('usb' as const) : ('din' as const),
     active: true,
+    softThru: false,
+    spare: '',
   }));
   return { show: { ...emptyShow('bench', 'Bench'), ports, units: rig, tones, songs: [song] }, song };
 }

@@ -52,7 +52,7 @@ describe('lantern', () => {
     expect(all.code).toBe(0);
     const report = json(all.out);
     expect(report.proven).toBe(true);
-    expect(report.songs).toHaveLength(4);
+    expect(report.songs).toHaveLength(8);
     expect(report.songs[0].cues[0]).toMatchObject({ cue: 'opening', lantern: 'lit' });
     const one = lantern('dry-run', 'demo.json', '--song', 'fog bell');
     expect(one.out).toMatch(/^\(\*\) Fog Bell\n {2}\(\*\) opening {4}Still Water\n/);
@@ -91,7 +91,7 @@ describe('lantern', () => {
   it('exports as written and as sent, for another reader', () => {
     expect(lantern('export', 'demo.json', '--song', 'Fog Bell', '--smf', 'w.mid').code).toBe(0);
     const file = parseMidi(readFileSync(path('w.mid')));
-    expect(file.header).toMatchObject({ format: 1, ticksPerBeat: 960, numTracks: 5 });
+    expect(file.header).toMatchObject({ format: 1, ticksPerBeat: 960, numTracks: 8 });
     expect(
       file.tracks[0]!.filter((e) => e.type === 'timeSignature').map((e) => `${e.numerator}/${e.denominator}`),
     ).toEqual(['6/8', '9/8', '6/8']);

@@ -40,6 +40,27 @@ export interface ProblemData {
     readonly low: number;
     readonly high: number;
   };
+  'encoding.same-value': { readonly unit: string; readonly control: string; readonly value: number };
+  'encoding.template': { readonly unit: string; readonly control: string; readonly template: string };
+  'encoding.template-value': {
+    readonly unit: string;
+    readonly control: string;
+    readonly high: number;
+    readonly most: number;
+  };
+  'encoding.checksum-range': {
+    readonly unit: string;
+    readonly control: string;
+    readonly from: number;
+    readonly to: number;
+    readonly length: number;
+  };
+  'encoding.table-points': {
+    readonly unit: string;
+    readonly control: string;
+    readonly low: number;
+    readonly high: number;
+  };
   'encoding.log-through-zero': {
     readonly unit: string;
     readonly control: string;
@@ -63,7 +84,12 @@ export interface ProblemData {
     readonly value: number;
     readonly count: number;
   };
-  'show.input-cycle': { readonly unit: string };
+  'show.variants-reach': {
+    readonly unit: string;
+    readonly word: string;
+    readonly count: number;
+    readonly reach: number;
+  };
 
   'smf.not-midi': { readonly found: string };
   'smf.header-length': { readonly length: number };

@@ -32,13 +32,22 @@ const SENTENCES: Sentences = {
   'encoding.flat-range': (d) => `The range of ${d.control} of ${d.unit} has no length (${d.low} to ${d.high}).`,
   'encoding.log-through-zero': (d) =>
     `${d.control} of ${d.unit} cannot be logarithmic from ${d.low} to ${d.high}: both have to be above, or both below, 0.`,
+  'encoding.same-value': (d) => `Two options of ${d.control} of ${d.unit} have the same value, ${d.value}.`,
+  'encoding.template': (d) =>
+    `"${d.template}" is not a message for ${d.control} of ${d.unit}: it has to run from F0 to F7 in pairs of hexadecimal digits below 80, with vv, hh, ll for the value, and ss exactly where a checksum is chosen.`,
+  'encoding.template-value': (d) =>
+    `${d.control} of ${d.unit} cannot send values up to ${d.high}: its message has room up to ${d.most}.`,
+  'encoding.checksum-range': (d) =>
+    `The checksum of ${d.control} of ${d.unit} runs over bytes ${d.from} to ${d.to}; the message has ${d.length}, counted from 0.`,
+  'encoding.table-points': (d) =>
+    `The figures of ${d.control} of ${d.unit} have to rise or fall all the way from ${d.low} to ${d.high}, those two included.`,
   'show.order': (d) => `The ${d.what} must be in order, each at a place of its own.`,
   'show.slot-range': (d) => `${d.unit} has ${n(d.slots, 'slot')}; index ${d.index} (counted from 0) is past the last.`,
   'show.slot-shared': (d) => `Two slots of ${d.unit} are in the same place, index ${d.label}.`,
   'show.ramp-nowhere': (d) => `The last tempo ramps to ${d.bpm}, but no mark follows where it would arrive.`,
   'show.value-range': (d) => `${d.control} of ${d.unit} takes ${d.low} to ${d.high}; found ${d.value}.`,
   'show.variant-range': (d) => `${d.unit} has ${n(d.count, d.word)}, counted from 0; found ${d.value}.`,
-  'show.input-cycle': (d) => `${d.unit} is fed, through other units, by itself.`,
+  'show.variants-reach': (d) => `${d.unit} names ${n(d.count, d.word)}, but its messages reach only ${d.reach}.`,
 
   'smf.not-midi': (d) =>
     `This is not a Standard MIDI File: expected it to start with "MThd", found ${d.found === 'nothing' ? 'nothing' : `"${d.found}"`}.`,

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexOfLabel, labelOf, slotCount, type UnitAim } from '../../core/addressing';
-import { addTone, indexShow, nameSlot, newTone, slotAt, type Unit } from '../../core/show';
+import { addTone, indexShow, nameSlot, newPart, newTone, slotAt, type Unit } from '../../core/show';
 import { Find, type Found } from '../components/Find';
 import { Soft } from '../components/controls';
 import { UnitBadge } from '../components/UnitBadge';
@@ -167,7 +167,7 @@ function UnitMap({ unit }: { readonly unit: Unit }) {
   const makeTone = (): void => {
     if (!slot) return;
     const id = newId();
-    const part = { unitId: unit.id, slotId: slot.id, variant: null, controls: [] };
+    const part = newPart(unit.id, { slotId: slot.id });
     perform(addTone(show, newTone(id, slot.name || labelOf(plan, index), [part])), `make a tone of ${slot.name}`);
     void navigate(`/show/${show.id}/tones/${id}`);
   };

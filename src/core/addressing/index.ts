@@ -1,3 +1,4 @@
+export { linear, newControl, newProfile, onOff, plainPlan } from './builders';
 export {
   addressOf,
   addressPlanSchema,
@@ -20,25 +21,40 @@ export {
   encodeValue,
   encodingFaults,
   encodingKinds,
-  encodingNumber,
+  encodingClaims,
   encodingSchema,
+  fitsRange,
   isContinuous,
+  keepsOf,
   sameOnTheWire,
   valueRange,
   type Encoding,
   type EncodingFault,
 } from './encodings/registry';
-export type { ValueRange } from './encodings/encoding';
-export { profileSchema, type Control, type Profile, type Variants } from './profile';
+export { HEARD, NO_MEMORY, type Claim, type ControlMemory, type Decoded, type ValueRange } from './encodings/encoding';
+export { RESERVED_CONTROLS } from './encodings/carrier';
+export { checksumOf, exclusiveTokens } from './encodings/exclusiveEncoding';
+export {
+  controlSchema,
+  profileSchema,
+  type Control,
+  type Effect,
+  type Profile,
+  type Sender,
+  type Variants,
+} from './profile';
+export { remember, understand, type Understood } from './understand';
 export { relaysFired } from './relay';
 export type { Wanted } from './wanted';
-export type { InputSpec, PortSpec, RelaySpec, RigSpec, UnitSpec } from './rigSpec';
+export type { InputSpec, PortSpec, RelaySpec, ReturnSpec, RigSpec, UnitSpec } from './rigSpec';
 export {
   UNKNOWN_STATE,
+  afterControl,
   afterRecall,
   meets,
   sameControl,
   type RigState,
+  type SlotStart,
   type Stored,
   type UnitAim,
   type UnitState,

@@ -13,6 +13,28 @@ export const controlSchema = z.strictObject({
   encoding: encodingSchema,
   /** The value at rest, in the encoding's own figure. */
   rest: z.number().nullable(),
+  /** Names of a list's options in order; those without one are shown by number. */
+  options: z.array(z.string().max(60)).max(128),
+  /** The house number that this control follows, where its number can be chosen on the unit; else null. */
+  houseId: idSchema.nullable(),
+});
+
+/** An effect that keeps ringing or not when it ends, and the switches that decide it. */
+export const effectSchema = z.strictObject({
+  id: idSchema,
+  name: z.string().min(1).max(60),
+  /** Off cuts the effect, and what still rings, at once. */
+  cut: idSchema,
+  /** Off closes only its input, so that it rings out; null where the unit has no such switch. */
+  ring: idSchema.nullable(),
+});
+
+/** Something on a controller that sends: a switch, a pad, a pedal. */
+export const senderSchema = z.strictObject({
+  id: idSchema,
+  name: z.string().min(1).max(60),
+  channel: z.int().min(1).max(16),
+  encoding: encodingSchema,
 });
 
 export const variantsSchema = z.strictObject({
@@ -29,6 +51,13 @@ export const profileSchema = z.strictObject({
   plan: addressPlanSchema,
   variants: variantsSchema.nullable(),
   controls: z.array(controlSchema).max(512),
+  effects: z.array(effectSchema).max(128),
+  /** The switch that a recall leaves off and that has to be sent before the preset sounds; null where recalling is enough. */
+  engage: idSchema.nullable(),
+  /** What a stored state of the unit holds that only its panel sets: channel, EQ, loop, … */
+  panel: z.array(z.string().min(1).max(40)).max(32),
+  /** What the unit sends when it is played; empty but for controllers. */
+  senders: z.array(senderSchema).max(256),
   times: z.strictObject({
     /** From the program change to the sound. */
     recall: millis,
@@ -45,6 +74,8 @@ export const profileSchema = z.strictObject({
   silentInGap: z.boolean(),
 });
 
+export type Effect = Deep<z.infer<typeof effectSchema>>;
+export type Sender = Deep<z.infer<typeof senderSchema>>;
 export type Control = Deep<z.infer<typeof controlSchema>>;
 export type Variants = Deep<z.infer<typeof variantsSchema>>;
 export type Profile = Deep<z.infer<typeof profileSchema>>;

@@ -1,5 +1,6 @@
 import type { Bytes, Cable } from '../midi';
 import type { Profile } from './profile';
+import type { SlotStart } from './unitState';
 
 /** "When this unit goes there, it sends these bytes from its out port." */
 export interface RelaySpec {
@@ -16,20 +17,30 @@ export type InputSpec =
   | { readonly from: 'port'; readonly portId: string }
   | { readonly from: 'unit'; readonly unitId: string; readonly thru: boolean };
 
+/** A cable back to the computer; with `thru` it also carries what the unit itself receives. */
+export interface ReturnSpec {
+  readonly portId: string;
+  readonly thru: boolean;
+}
+
 export interface UnitSpec {
   readonly id: string;
   readonly input: InputSpec | null;
   /** The channel set on the unit itself. */
   readonly listens: number | 'all';
   readonly profile: Profile;
-  /** Variant that a slot starts with where the map knows it, by slot index. */
-  readonly startVariants: Readonly<Record<number, number>>;
+  /** Cable from its out port back to the in side of a port of the rig. */
+  readonly returns: ReturnSpec | null;
+  /** What presets bring along where the map knows it, by slot index. */
+  readonly starts: Readonly<Record<number, SlotStart>>;
   readonly relays: readonly RelaySpec[];
 }
 
 export interface PortSpec {
   readonly id: string;
   readonly cable: Cable;
+  /** What arrives on the in side goes out again. */
+  readonly softThru: boolean;
 }
 
 /** A rig as the wires know it: no names, no tones, no songs. */

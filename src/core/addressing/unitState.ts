@@ -1,5 +1,5 @@
-import { sameOnTheWire } from './encodings/registry';
-import type { Profile } from './profile';
+import { keepsOf, sameOnTheWire } from './encodings/registry';
+import type { Control, Profile } from './profile';
 
 /** As the preset stores it; the map does not say what that is. */
 export type Stored = 'stored';
@@ -18,20 +18,48 @@ export type RigState = Readonly<Record<string, UnitState>>;
 
 export const UNKNOWN_STATE: UnitState = { slot: null, bank: null, variant: null, controls: {} };
 
+/** What a preset brings along, as far as somebody wrote it down. */
+export interface SlotStart {
+  readonly variant: number | null;
+  readonly controls: Readonly<Record<string, number>>;
+}
+
 /** The state of a unit that has finished loading a preset. */
 export function afterRecall(
   profile: Profile,
   before: UnitState,
   slot: number | null,
-  startVariant: number | undefined,
+  start: SlotStart | undefined,
 ): UnitState {
-  const { recallLoads } = profile;
+  const { recallLoads, engage } = profile;
+  let controls = recallLoads.controls ? allStored(profile) : before.controls;
+  if (recallLoads.controls && start) controls = { ...controls, ...start.controls };
+  if (engage !== null) controls = { ...controls, [engage]: 0 };
   return {
     slot,
     bank: before.bank,
-    variant: profile.variants && recallLoads.variant ? (startVariant ?? 'stored') : before.variant,
-    controls: recallLoads.controls ? allStored(profile) : before.controls,
+    variant: profile.variants && recallLoads.variant ? (start?.variant ?? 'stored') : before.variant,
+    controls,
   };
+}
+
+/**
+ * A control's value after a message that was decoded as `decoded`. What only turns over
+ * stays unknown until something sets it; what keeps nothing has no value.
+ */
+export function afterControl(
+  control: Control,
+  before: number | Stored | undefined,
+  decoded: number,
+): number | Stored | undefined {
+  switch (keepsOf(control.encoding)) {
+    case 'value':
+      return decoded;
+    case 'flip':
+      return typeof before === 'number' ? 1 - before : undefined;
+    case 'nothing':
+      return undefined;
+  }
 }
 
 const storedControls = new WeakMap<Profile, Readonly<Record<string, Stored>>>();
@@ -40,7 +68,8 @@ const storedControls = new WeakMap<Profile, Readonly<Record<string, Stored>>>();
 function allStored(profile: Profile): Readonly<Record<string, Stored>> {
   let all = storedControls.get(profile);
   if (!all) {
-    all = Object.fromEntries(profile.controls.map((c) => [c.id, 'stored' as const]));
+    const kept = profile.controls.filter((c) => keepsOf(c.encoding) !== 'nothing');
+    all = Object.fromEntries(kept.map((c) => [c.id, 'stored' as const]));
     storedControls.set(profile, all);
   }
   return all;

@@ -1,4 +1,4 @@
-import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../addressing';
+import { keepsOf, sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../addressing';
 import type { TimedBytes } from '../midi';
 import { activeCues, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
@@ -133,9 +133,14 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
 function lostToStore(unit: UnitSpec, is: UnitState, wanted: UnitState): boolean {
   if (is.slot !== wanted.slot) return false;
   if (wanted.variant === 'stored' && is.variant !== 'stored') return true;
-  return Object.entries(wanted.controls).some(
-    ([id, value]) => value === 'stored' && !sameControl(unit.profile, id, is.controls[id], value),
-  );
+  const start = wanted.slot === null ? undefined : unit.starts[wanted.slot];
+  return unit.profile.controls.some(({ id, encoding }) => {
+    const value = wanted.controls[id];
+    if (value === 'stored') return !sameControl(unit.profile, id, is.controls[id], value);
+    // What only turns over is known again once the preset, as somebody wrote it down, is loaded.
+    const lost = keepsOf(encoding) === 'flip' && value !== undefined && typeof is.controls[id] !== 'number';
+    return lost && unit.profile.recallLoads.controls && start?.controls[id] !== undefined;
+  });
 }
 
 /** Has the variant sent once more, so that the rule that hangs on it fires again. */
@@ -170,10 +175,18 @@ export function audition(show: Show, unitId: string, aim: UnitAim, from: RigStat
   const fold = new StateFold(context.units, from);
   const known = fold.get(unitId);
   // Nothing may be left out as known: the real unit may have been turned by hand.
-  fold.set(unitId, { ...known, variant: null, controls: {} });
+  fold.set(unitId, { ...known, variant: null, controls: turnedAway(unit, aim) });
   const steps = expandAim(fold, unit, context.channels.get(unitId)!, aim, 'changes', true);
   return soonest(show, [{ unit, steps }], AUDITION_CUE);
 }
+
+/** Whatever a switch that only turns over is at: pressing it turns it. */
+const turnedAway = (unit: UnitSpec, aim: UnitAim): Record<string, number> =>
+  Object.fromEntries(
+    unit.profile.controls
+      .filter((c) => keepsOf(c.encoding) === 'flip' && aim.controls[c.id] !== undefined)
+      .map((c) => [c.id, 1 - aim.controls[c.id]!]),
+  );
 
 /** Times steps from 0 on, as soon as cables and units take them. */
 function soonest(

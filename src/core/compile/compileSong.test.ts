@@ -7,10 +7,10 @@ import { compileSong } from './compileSong';
 /** The worked example: due at 10.000 s, slot 47 with bank MSB, variant 3, delay on. */
 function workedShow(): Show {
   const unit = testUnit('a', 1, modelerProfile, {
-    slots: [{ id: 's47', index: 47, name: 'Fog Lead', startVariant: null }],
+    slots: [{ id: 's47', index: 47, name: 'Fog Lead', startVariant: null, startControls: [], panel: [] }],
   });
   const tone = newTone('t', 'Fog Lead', [
-    { unitId: 'a', slotId: 's47', variant: 2, controls: [{ controlId: 'delay', value: 1 }] },
+    { unitId: 'a', slotId: 's47', variant: 2, controls: [{ controlId: 'delay', value: 1 }], effects: [] },
   ]);
   return { ...testShow([unit]), tones: [tone] };
 }

@@ -8,7 +8,8 @@ const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): Uni
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: { ...modelerProfile, ...profile },
-  startVariants: {},
+  returns: null,
+  starts: {},
   relays: [],
   ...rest,
 });
@@ -74,7 +75,7 @@ describe('steps to an aim', () => {
   });
 
   it('send a variant only where the preset does not start with it', () => {
-    const a = unit({}, { startVariants: { 47: 2 } });
+    const a = unit({}, { starts: { 47: { variant: 2, controls: {} } } });
     expect(
       expandAim(foldOf(a), a, 1, { slot: 47, variant: 2, controls: {} }, 'changes', false).map((s) => s.kind),
     ).toEqual(['bank', 'recall']);

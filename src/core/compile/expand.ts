@@ -1,13 +1,18 @@
 import {
   UNKNOWN_STATE,
+  afterControl,
   afterRecall,
-  decodeValue,
   encodeValue,
   indexOfAddress,
   addressOf,
+  keepsOf,
   relaysFired,
+  remember,
   sameControl,
   slotMessages,
+  understand,
+  type Control,
+  type Encoding,
   type RelaySpec,
   type RigSpec,
   type RigState,
@@ -34,6 +39,7 @@ export type Thrift = 'changes' | 'everything';
 /** The state of a rig while cues are expanded; a unit that was never heard of is not known. */
 export class StateFold {
   private readonly states: Map<string, UnitState>;
+  private readonly memories = new Map<string, Map<number, number>>();
 
   constructor(
     private readonly units: ReadonlyMap<string, UnitSpec>,
@@ -56,7 +62,7 @@ export class StateFold {
 
   /** The unit reaches a slot; gives the rules that fire and carries them on to the next units. */
   reachSlot(unit: UnitSpec, slot: number | null): readonly RelaySpec[] {
-    const start = slot === null ? undefined : unit.startVariants[slot];
+    const start = slot === null ? undefined : unit.starts[slot];
     const state = afterRecall(unit.profile, this.get(unit.id), slot, start);
     this.set(unit.id, state);
     const fired = relaysFired(unit.relays, 'slot', slot, state.variant);
@@ -72,9 +78,22 @@ export class StateFold {
     return fired;
   }
 
-  setControl(unit: UnitSpec, id: string, value: number): void {
+  /** A message moves a control; `heard` is what the unit makes of it. */
+  moveControl(unit: UnitSpec, control: Control, heard: number): void {
     const state = this.get(unit.id);
-    this.set(unit.id, { ...state, controls: { ...state.controls, [id]: value } });
+    const value = afterControl(control, state.controls[control.id], heard);
+    const { [control.id]: _, ...others } = state.controls;
+    this.set(unit.id, {
+      ...state,
+      controls: value === undefined ? others : { ...state.controls, [control.id]: value },
+    });
+  }
+
+  /** What the unit heard before, for values that come in several messages. */
+  memoryOf(unitId: string): Map<number, number> {
+    let memory = this.memories.get(unitId);
+    if (!memory) this.memories.set(unitId, (memory = new Map()));
+    return memory;
   }
 
   private carry(fired: readonly RelaySpec[], depth: number): void {
@@ -86,7 +105,7 @@ export class StateFold {
       for (const bytes of relay.messages) {
         const slot = this.readAddress(target, bytes);
         if (slot === undefined) continue;
-        const start = slot === null ? undefined : target.startVariants[slot];
+        const start = slot === null ? undefined : target.starts[slot];
         const state = afterRecall(target.profile, this.get(target.id), slot, start);
         this.set(target.id, state);
         this.carry(relaysFired(target.relays, 'slot', slot, state.variant), depth + 1);
@@ -125,7 +144,7 @@ function bankAfter(
   return undefined;
 }
 
-/** Messages that bring one unit to an aim: slot, then variant, then controls. Changes `fold`. */
+/** Messages that bring one unit to an aim: slot, engage, variant, controls. Changes `fold`. */
 export function expandAim(
   fold: StateFold,
   unit: UnitSpec,
@@ -140,6 +159,15 @@ export function expandAim(
   const add = (kind: StepKind, bytes: Bytes, relays: readonly RelaySpec[] = []): void => {
     steps.push({ unitId: unit.id, kind, bytes, relays });
   };
+  const addValue = (kind: StepKind, encoding: Encoding, value: number, relays: readonly RelaySpec[] = []): void => {
+    const messages = encodeValue(encoding, channel, value);
+    // A note takes effect when it is struck; everything else once its last message is there.
+    const effective = encoding.kind === 'note' ? 0 : messages.length - 1;
+    for (const [i, bytes] of messages.entries()) {
+      if (i === effective) add(kind, bytes, relays);
+      else add('message', bytes);
+    }
+  };
   if (aim.slot !== undefined && (all || reload || fold.get(unit.id).slot !== aim.slot)) {
     const bank = all ? null : fold.get(unit.id).bank;
     const messages = slotMessages(profile.plan, channel, aim.slot, bank) ?? [];
@@ -153,19 +181,27 @@ export function expandAim(
       add('recall', recall, fold.reachSlot(unit, aim.slot));
     }
   }
+  const engage = profile.controls.find((c) => c.id === profile.engage);
+  if (engage) setControl(engage);
   if (aim.variant !== undefined && profile.variants && (all || fold.get(unit.id).variant !== aim.variant)) {
-    const messages = encodeValue(profile.variants.encoding, channel, aim.variant);
-    const relays = fold.reachVariant(unit, aim.variant);
-    messages.forEach((bytes, i) => add('variant', bytes, i === messages.length - 1 ? relays : []));
+    addValue('variant', profile.variants.encoding, aim.variant, fold.reachVariant(unit, aim.variant));
   }
   for (const control of profile.controls) {
-    const value = aim.controls[control.id];
-    if (value === undefined) continue;
-    if (!all && sameControl(profile, control.id, fold.get(unit.id).controls[control.id], value)) continue;
-    fold.setControl(unit, control.id, value);
-    for (const bytes of encodeValue(control.encoding, channel, value)) add('control', bytes);
+    if (control.id !== profile.engage) setControl(control);
   }
   return steps;
+
+  function setControl(control: Control): void {
+    const value = aim.controls[control.id];
+    if (value === undefined) return;
+    const is = fold.get(unit.id).controls[control.id];
+    if (keepsOf(control.encoding) === 'flip') {
+      // From a state that nobody knows, turning it over is as likely wrong as right.
+      if (typeof is !== 'number' || is === value) return;
+    } else if (!all && sameControl(profile, control.id, is, value)) return;
+    fold.moveControl(unit, control, value);
+    addValue('control', control.encoding, value);
+  }
 }
 
 /** Takes bytes in as they stand: what the map understands of them becomes part of the state. */
@@ -176,17 +212,15 @@ export function expandMessage(fold: StateFold, unit: UnitSpec, bytes: Bytes): St
   ];
   const message = decodeMessage(bytes);
   if (!message) return step('message');
-  const slot = fold.readAddress(unit, bytes);
-  if (slot !== undefined) return step('recall', fold.reachSlot(unit, slot));
-  const variant = profile.variants ? decodeValue(profile.variants.encoding, message) : undefined;
+  const memory = fold.memoryOf(unit.id);
+  const { variant, controls, heard } = understand(profile, message, memory);
+  remember(memory, message);
+  for (const [control, value] of controls) fold.moveControl(unit, control, value);
   if (variant !== undefined) return step('variant', fold.reachVariant(unit, variant));
-  for (const control of profile.controls) {
-    const value = decodeValue(control.encoding, message);
-    if (value === undefined) continue;
-    fold.setControl(unit, control.id, value);
-    return step('control');
-  }
-  return step('message');
+  if (controls.length > 0) return step('control');
+  if (heard) return step('message');
+  const slot = fold.readAddress(unit, bytes);
+  return slot === undefined ? step('message') : step('recall', fold.reachSlot(unit, slot));
 }
 
 /** Units in an order in which every relay leads forward; those on a cycle keep their place. */

@@ -16,7 +16,8 @@ export class Forecast {
     let effect = at + effectTime(unit, step);
     if (step.kind === 'recall') this.busyUntil.set(unit.id, effect);
     else effect = Math.max(effect, this.busyUntil.get(unit.id) ?? effect);
-    note(unit.id, effect);
+    // Bank selects, first halves of values and the releases of notes change nothing by themselves.
+    if (step.kind !== 'bank' && step.kind !== 'message') note(unit.id, effect);
     this.relay(unit.id, step.relays, effect, note, 0);
   }
 

@@ -148,4 +148,97 @@ export const demoSongs: readonly Song[] = [
       ['32', 'still-water'],
     ],
   ),
+  song(
+    'nine-fathoms',
+    'Nine Fathoms',
+    {
+      bars: 36,
+      tempo: [
+        { at: 0, bpm: 72, beat: 1, rampTo: null },
+        { at: 24 * 4 * 960, bpm: 72, beat: 1, rampTo: 60 },
+        { at: 32 * 4 * 960, bpm: 60, beat: 1, rampTo: null },
+      ],
+    },
+    'still-water',
+    [
+      [1, 'Sounding'],
+      [13, 'Gulls'],
+      [25, 'Under'],
+    ],
+    [
+      ['5', 'undertow'],
+      ['13', 'choir'],
+      ['21', 'held-breath'],
+      ['25', 'fog-lead'],
+      ['33', 'still-water'],
+    ],
+  ),
+  song(
+    'lamp-round',
+    'The Lamp Lighter’s Round',
+    {
+      bars: 48,
+      tempo: [{ at: 0, bpm: 84, beat: 1.5, rampTo: null }],
+      metre: [{ bar: 1, beats: 9, unit: 8 }],
+    },
+    'harbour-clean',
+    [
+      [1, 'First lamp'],
+      [17, 'Second lamp'],
+      [33, 'All lamps'],
+    ],
+    [
+      ['9', 'ledger-rhythm'],
+      ['17', 'choir'],
+      ['25', 'harbour-clean'],
+      ['33', 'fog-lead-wide'],
+      ['41', 'harbour-clean'],
+    ],
+  ),
+  song(
+    'barnacle-hymn',
+    'Barnacle Hymn',
+    {
+      bars: 32,
+      pickup: 960,
+      tempo: [{ at: 0, bpm: 66, beat: 1, rampTo: null }],
+      metre: [{ bar: 1, beats: 3, unit: 4 }],
+    },
+    'still-water',
+    [
+      [1, 'Verse'],
+      [17, 'Turned verse'],
+    ],
+    [
+      ['9', 'harbour-clean'],
+      ['17', 'rope-burn'],
+      ['25', 'rope-burn-echo'],
+      ['29', 'still-water'],
+    ],
+  ),
+  song(
+    'last-boat',
+    'Last Boat at Ten',
+    {
+      bars: 56,
+      tempo: [{ at: 0, bpm: 152, beat: 1, rampTo: null }],
+      metre: [
+        { bar: 1, beats: 5, unit: 4 },
+        { bar: 41, beats: 4, unit: 4 },
+      ],
+    },
+    'ledger-rhythm',
+    [
+      [1, 'Gangway'],
+      [17, 'Engine'],
+      [41, 'Open water'],
+    ],
+    [
+      ['9', 'ledger-echo'],
+      ['17', 'rope-burn'],
+      ['33', 'undertow'],
+      ['41', 'fog-lead'],
+      ['49', 'ledger-rhythm'],
+    ],
+  ),
 ];

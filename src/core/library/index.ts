@@ -1,1 +1,2 @@
-export { LIBRARY, libraryProfile, librarySchema, type LibraryEntry } from './profiles';
+export { LIBRARY, libraryEntry, libraryProfile } from './library';
+export { librarySchema, type LibraryEntry } from './entry';

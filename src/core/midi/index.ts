@@ -5,6 +5,8 @@ export {
   controlChange,
   dataLength,
   decodeMessage,
+  noteOff,
+  noteOn,
   programChange,
   type Bytes,
   type ChannelMessage,

@@ -25,6 +25,13 @@ export const controlChange = (channel: number, control: number, value: number): 
   value,
 ];
 
+export const noteOn = (channel: number, note: number, velocity: number): Bytes => [
+  0x90 | (channel - 1),
+  note,
+  velocity,
+];
+export const noteOff = (channel: number, note: number): Bytes => [0x80 | (channel - 1), note, 64];
+
 /** Data bytes after each status of MIDI 1.0; -1 for system exclusive, which ends with its own F7. */
 export function dataLength(status: number): number {
   if (status < 0xf0) return (status & 0xe0) === 0xc0 ? 1 : 2;

@@ -19,9 +19,39 @@ const withSong = (change: Partial<Song>): [Show, Song] => {
 describe('what a tone wants', () => {
   it('is what it names, with slots by their place', () => {
     const part = tone('fog-lead').parts[0]!;
-    expect(aimOf(unit('quillback'), part)).toEqual({ slot: 47, variant: 2, controls: { delay: 1 } });
-    expect(aimOf(unit('quillback'), { ...part, slotId: null, variant: null })).toEqual({ controls: { delay: 1 } });
+    expect(aimOf(unit('quillback'), part)).toEqual({ slot: 47, variant: 2, controls: { delay: 1, 'delay-input': 1 } });
+    expect(aimOf(unit('quillback'), { ...part, slotId: null, variant: null })).toEqual({
+      controls: { delay: 1, 'delay-input': 1 },
+    });
     expect(aimOf(unit('quillback'), { ...part, slotId: 'gone' }).slot).toBeUndefined();
+  });
+
+  it('leaves effects on, cut off, or ringing with only their input closed', () => {
+    const part = { ...tone('fog-lead').parts[0]!, controls: [] };
+    const how = (end: 'on' | 'cut' | 'ring') =>
+      aimOf(unit('quillback'), { ...part, effects: [{ effectId: 'delay', how: end }] }).controls;
+    expect(how('on')).toEqual({ delay: 1, 'delay-input': 1 });
+    expect(how('ring')).toEqual({ delay: 1, 'delay-input': 0 });
+    expect(how('cut')).toEqual({ delay: 0 });
+    const noInput = {
+      ...unit('quillback').profile,
+      effects: [{ id: 'delay', name: 'Delay', cut: 'delay', ring: null }],
+    };
+    const cutOnly = { ...unit('quillback'), profile: noInput };
+    expect(aimOf(cutOnly, { ...part, effects: [{ effectId: 'delay', how: 'ring' }] }).controls).toEqual({ delay: 0 });
+  });
+
+  it('engages a unit whose presets only sound once that is sent', () => {
+    const part = tone('fog-lead').parts.find((p) => p.unitId === 'thistle')!;
+    expect(aimOf(unit('thistle'), part).controls).toEqual({ active: 1, feedback: 45 });
+    expect(aimOf(unit('thistle'), { ...part, slotId: null }).controls).toEqual({ feedback: 45 });
+    const newer = { ...unit('thistle'), profile: unit('thistle').versions[0]! };
+    expect(aimOf(newer, part).controls).toEqual({ feedback: 45 });
+  });
+
+  it('leaves out what no unit keeps: a tap is a move, not a sound', () => {
+    const part = { ...tone('fog-lead').parts[0]!, effects: [], controls: [{ controlId: 'tap', value: 0 }] };
+    expect(aimOf(unit('quillback'), part).controls).toEqual({});
   });
 
   it('follows a slot that moves, because it is meant by its id', () => {
@@ -36,12 +66,15 @@ describe('what a tone wants', () => {
     expect(toneAims(show, tone('fog-lead')).get('oxbow')).toEqual({ slot: 3, controls: {} });
     expect(toneAims(show, tone('ledger-echo')).get('oxbow')).toEqual({ slot: 2, controls: {} });
     // A tone that recalls nothing fires no rule that hangs on a slot.
-    const only = { ...tone('ledger-echo'), parts: [{ unitId: 'quillback', slotId: null, variant: 3, controls: [] }] };
+    const only = {
+      ...tone('ledger-echo'),
+      parts: [{ unitId: 'quillback', slotId: null, variant: 3, controls: [], effects: [] }],
+    };
     expect(toneAims(show, only).has('oxbow')).toBe(false);
   });
 
   it('is its own word where it names a unit that a rule would bring elsewhere', () => {
-    const own = { unitId: 'oxbow', slotId: 'oxbow-state-1', variant: null, controls: [] };
+    const own = { unitId: 'oxbow', slotId: 'oxbow-state-1', variant: null, controls: [], effects: [] };
     const both = { ...tone('fog-lead'), parts: [...tone('fog-lead').parts, own] };
     expect(toneAims(show, both).get('oxbow')).toEqual({ slot: 0, controls: {} });
   });
@@ -88,7 +121,7 @@ describe('the cues of a song', () => {
 describe('the rig as the wires know it', () => {
   it('has no ports that are switched off, and relay rules as messages', () => {
     const spec = rigSpec({ ...show, ports: show.ports.map((p) => ({ ...p, active: p.id === 'rack' })) });
-    expect(spec.ports).toEqual([{ id: 'rack', cable: 'din' }]);
+    expect(spec.ports).toEqual([{ id: 'rack', cable: 'din', softThru: false }]);
     expect(rigSpec(show).units[0]!.relays[0]).toEqual({
       slot: 2,
       variant: null,

@@ -1,4 +1,4 @@
-import type { UnitAim, Wanted } from '../addressing';
+import { keepsOf, type UnitAim, type Wanted } from '../addressing';
 import { fromHex } from '../midi';
 import { millisToMicros } from '../time';
 import { cuesInOrder, indexShow, slotsById } from './find';
@@ -8,11 +8,26 @@ import { microsAt, songTime } from './songTime';
 /** Id of the cue that a song's opening counts as. */
 export const OPENING_CUE = 'opening';
 
-/** What a part of a tone wants of its unit. A slot that the map lost is not wanted any more. */
+/**
+ * What a part of a tone wants of its unit. A slot that the map lost is not wanted any more.
+ * How effects are left becomes values of the switches that decide it; where the unit has to
+ * be engaged after a recall, that is part of the tone.
+ */
 export function aimOf(unit: Unit, part: TonePart): UnitAim {
+  const { profile } = unit;
   const slot = part.slotId === null ? undefined : slotsById(unit).get(part.slotId)?.index;
   const controls: Record<string, number> = {};
+  if (profile.engage !== null && slot !== undefined) controls[profile.engage] = 1;
+  for (const { effectId, how } of part.effects) {
+    const effect = profile.effects.find((e) => e.id === effectId);
+    if (!effect) continue;
+    // Ringing out needs the effect to stay in; without an input switch it can only be cut.
+    const rings = effect.ring !== null;
+    controls[effect.cut] = how === 'on' || (how === 'ring' && rings) ? 1 : 0;
+    if (effect.ring !== null && how !== 'cut') controls[effect.ring] = how === 'on' ? 1 : 0;
+  }
   for (const { controlId, value } of part.controls) controls[controlId] = value;
+  for (const { id, encoding } of profile.controls) if (keepsOf(encoding) === 'nothing') delete controls[id];
   return { slot, variant: part.variant ?? undefined, controls };
 }
 

@@ -1,5 +1,16 @@
 import type { Profile } from '../addressing';
-import { SHOW_FORMAT, SHOW_VERSION, type Cue, type Show, type Song, type Tone, type Unit } from './schema';
+import {
+  SHOW_FORMAT,
+  SHOW_VERSION,
+  type Cue,
+  type Port,
+  type Show,
+  type Slot,
+  type Song,
+  type Tone,
+  type TonePart,
+  type Unit,
+} from './schema';
 
 /** A show with nothing in it. */
 export const emptyShow = (id: string, title: string): Show => ({
@@ -11,6 +22,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   players: [],
   ports: [],
   units: [],
+  house: [],
   tones: [],
   songs: [],
   set: [],
@@ -46,7 +58,7 @@ export const newUnit = (
   name: string,
   monogram: string,
   profile: Profile,
-  rest: Partial<Pick<Unit, 'playerId' | 'input' | 'channel' | 'listens' | 'slots' | 'relays'>> = {},
+  rest: Partial<Omit<Unit, 'id' | 'name' | 'monogram' | 'profile'>> = {},
 ): Unit => ({
   id,
   name,
@@ -55,9 +67,43 @@ export const newUnit = (
   input: null,
   channel: 1,
   listens: rest.channel ?? 1,
+  returns: null,
+  spare: '',
   profile,
+  versions: [],
   slots: [],
+  lostSlots: [],
   relays: [],
+  ...rest,
+});
+
+export const newPort = (id: string, name: string, cable: Port['cable'], rest: Partial<Port> = {}): Port => ({
+  id,
+  name,
+  cable,
+  active: true,
+  softThru: false,
+  spare: '',
+  ...rest,
+});
+
+export const newSlot = (id: string, index: number, name: string, rest: Partial<Slot> = {}): Slot => ({
+  id,
+  index,
+  name,
+  startVariant: null,
+  startControls: [],
+  panel: [],
+  ...rest,
+});
+
+/** A part of a tone that wants nothing yet. */
+export const newPart = (unitId: string, rest: Partial<TonePart> = {}): TonePart => ({
+  unitId,
+  slotId: null,
+  variant: null,
+  controls: [],
+  effects: [],
   ...rest,
 });
 

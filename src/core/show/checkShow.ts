@@ -1,4 +1,4 @@
-import { planFaults, encodingFaults, slotCount, valueRange } from '../addressing';
+import { encodingFaults, fitsRange, planFaults, slotCount, valueRange, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 import type { Show, Song, Tone, Unit } from './schema';
 
@@ -19,13 +19,14 @@ export function checkShow(show: Show): Problem[] {
     return seen;
   };
   const known: Known = {
+    house: ids('house number', show.house, 'house'),
     players: ids('player', show.players, 'players'),
     ports: ids('port', show.ports, 'ports'),
     units: ids('unit', show.units, 'units'),
     tones: ids('tone', show.tones, 'tones'),
     songs: ids('song', show.songs, 'songs'),
     unitById: new Map(show.units.map((u) => [u.id, u])),
-    slotIds: new Map(show.units.map((u) => [u.id, new Set(u.slots.map((s) => s.id))])),
+    slotIds: new Map(show.units.map((u) => [u.id, new Set([...u.slots, ...u.lostSlots].map((s) => s.id))])),
   };
   for (const [i, unit] of show.units.entries()) {
     ids('slot', unit.slots, 'units', i, 'slots');
@@ -46,6 +47,7 @@ export function checkShow(show: Show): Problem[] {
 }
 
 interface Known {
+  readonly house: ReadonlySet<string>;
   readonly players: ReadonlySet<string>;
   readonly ports: ReadonlySet<string>;
   readonly units: ReadonlySet<string>;
@@ -66,18 +68,15 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   if (unit.input?.from === 'port' && !known.ports.has(unit.input.portId)) {
     problems.push(missing('port', unit.input.portId, 'units', i, 'input', 'portId'));
   }
-  if (unit.input?.from === 'unit') {
-    if (!known.units.has(unit.input.unitId)) {
-      problems.push(missing('unit', unit.input.unitId, 'units', i, 'input', 'unitId'));
-    } else if (feedsItself(unit, known)) {
-      problems.push(problem('show.input-cycle', 'error', at('units', i, 'input'), { unit: unit.name }));
-    }
+  if (unit.input?.from === 'unit' && !known.units.has(unit.input.unitId)) {
+    problems.push(missing('unit', unit.input.unitId, 'units', i, 'input', 'unitId'));
   }
-  const faults = planFaults(unit.profile.plan);
-  for (const fault of faults) {
-    const { code, ...data } = fault;
-    const place = at('units', i, 'profile', 'plan');
-    problems.push(problem(`plan.${code}`, 'error', place, { unit: unit.name, ...data } as never));
+  if (unit.returns && !known.ports.has(unit.returns.portId)) {
+    problems.push(missing('port', unit.returns.portId, 'units', i, 'returns', 'portId'));
+  }
+  problems.push(...checkProfile(unit.name, unit.profile, known, 'units', i, 'profile'));
+  for (const [k, version] of unit.versions.entries()) {
+    problems.push(...checkProfile(unit.name, version, known, 'units', i, 'versions', k));
   }
   const slots = slotCount(unit.profile.plan);
   const taken = new Set<number>();
@@ -90,20 +89,7 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
       problems.push(problem('show.slot-shared', 'error', at('units', i, 'slots', k, 'index'), data));
     }
     taken.add(slot.index);
-  }
-  const { variants, controls } = unit.profile;
-  const encodings = [
-    ...(variants ? [{ name: variants.word, encoding: variants.encoding }] : []),
-    ...controls.map(({ name, encoding }) => ({ name, encoding })),
-  ];
-  for (const { name, encoding } of encodings) {
-    for (const fault of encodingFaults(encoding)) {
-      // A reserved number is a finding: the show still opens.
-      if (fault.code === 'reserved-number') continue;
-      const { code, ...data } = fault;
-      const place = at('units', i, 'profile');
-      problems.push(problem(`encoding.${code}`, 'error', place, { unit: unit.name, control: name, ...data } as never));
-    }
+    problems.push(...checkValues(unit, slot.startControls, 'units', i, 'slots', k, 'startControls'));
   }
   for (const [k, relay] of unit.relays.entries()) {
     const path = ['units', i, 'relays', k] as const;
@@ -118,13 +104,66 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   return problems;
 }
 
-function feedsItself(unit: Unit, known: Known): boolean {
-  let fed: Unit | undefined = unit;
-  for (let i = 0; i <= known.units.size; i++) {
-    if (fed?.input?.from !== 'unit') return false;
-    fed = known.unitById.get(fed.input.unitId);
+type Step = string | number;
+
+/** What a profile's shape alone does not say. */
+function checkProfile(unit: string, profile: Profile, known: Known, ...path: Step[]): Problem[] {
+  const problems: Problem[] = [];
+  for (const { code, ...data } of planFaults(profile.plan)) {
+    problems.push(problem(`plan.${code}`, 'error', at(...path, 'plan'), { unit, ...data } as never));
   }
-  return true;
+  const { variants, controls, effects, engage, senders } = profile;
+  const encodings = [
+    ...(variants ? [{ name: variants.word, encoding: variants.encoding }] : []),
+    ...controls,
+    ...senders,
+  ];
+  for (const { name, encoding } of encodings) {
+    for (const { code, ...data } of encodingFaults(encoding)) {
+      // A reserved number is a finding: the show still opens.
+      if (code === 'reserved-number') continue;
+      problems.push(problem(`encoding.${code}`, 'error', at(...path), { unit, control: name, ...data } as never));
+    }
+  }
+  if (variants) {
+    const { low, high } = valueRange(variants.encoding);
+    if (low !== 0 || high < variants.names.length - 1) {
+      const data = { unit, word: variants.word, count: variants.names.length, reach: high + 1 };
+      problems.push(problem('show.variants-reach', 'error', at(...path, 'variants'), data));
+    }
+  }
+  const ids = new Set(controls.map((c) => c.id));
+  for (const [k, effect] of effects.entries()) {
+    for (const id of [effect.cut, effect.ring]) {
+      if (id !== null && !ids.has(id)) problems.push(missing('control', id, ...path, 'effects', k));
+    }
+  }
+  if (engage !== null && !ids.has(engage)) problems.push(missing('control', engage, ...path, 'engage'));
+  for (const [k, { houseId }] of controls.entries()) {
+    if (houseId !== null && !known.house.has(houseId)) {
+      problems.push(missing('house number', houseId, ...path, 'controls', k, 'houseId'));
+    }
+  }
+  return problems;
+}
+
+/** Values of a unit's controls, as a tone or a preset has them. */
+function checkValues(
+  unit: Unit,
+  values: readonly { readonly controlId: string; readonly value: number }[],
+  ...path: Step[]
+): Problem[] {
+  const problems: Problem[] = [];
+  for (const [c, { controlId, value }] of values.entries()) {
+    const control = unit.profile.controls.find((x) => x.id === controlId);
+    if (!control) problems.push(missing('control', controlId, ...path, c, 'controlId'));
+    else if (!fitsRange(control.encoding, value)) {
+      const { low, high } = valueRange(control.encoding);
+      const data = { unit: unit.name, control: control.name, value, low, high };
+      problems.push(problem('show.value-range', 'error', at(...path, c, 'value'), data));
+    }
+  }
+  return problems;
 }
 
 function checkTone(tone: Tone, i: number, known: Known): Problem[] {
@@ -146,16 +185,10 @@ function checkTone(tone: Tone, i: number, known: Known): Problem[] {
       const data = { unit: unit.name, word, value: part.variant, count };
       problems.push(problem('show.variant-range', 'error', at(...path, 'variant'), data));
     }
-    for (const [c, { controlId, value }] of part.controls.entries()) {
-      const control = profile.controls.find((x) => x.id === controlId);
-      if (!control) {
-        problems.push(missing('control', controlId, ...path, 'controls', c, 'controlId'));
-        continue;
-      }
-      const { low, high, step } = valueRange(control.encoding);
-      if (value < low || value > high || (step > 0 && !Number.isInteger(value / step))) {
-        const data = { unit: unit.name, control: control.name, value, low, high };
-        problems.push(problem('show.value-range', 'error', at(...path, 'controls', c, 'value'), data));
+    problems.push(...checkValues(unit, part.controls, ...path, 'controls'));
+    for (const [e, { effectId }] of part.effects.entries()) {
+      if (!profile.effects.some((x) => x.id === effectId)) {
+        problems.push(missing('effect', effectId, ...path, 'effects', e, 'effectId'));
       }
     }
   }

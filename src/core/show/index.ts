@@ -4,6 +4,8 @@ export {
   showSchema,
   unitSchema,
   type Cue,
+  type HouseNumber,
+  type LostSlot,
   type Player,
   type Port,
   type Relay,
@@ -20,7 +22,7 @@ export { cuesInOrder, indexShow, slotsById, type ShowIndex } from './find';
 export { microsAt, songTime, type SongTime } from './songTime';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
-export { emptyShow, messageCue, newSong, newTone, newUnit, toneCue } from './builders';
+export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {

@@ -1,4 +1,4 @@
-import { slotMessages, type RelaySpec, type RigSpec, type UnitSpec } from '../addressing';
+import { slotMessages, type RelaySpec, type RigSpec, type SlotStart, type UnitSpec } from '../addressing';
 import { indexShow, slotsById } from './find';
 import type { Port, Show, Unit } from './schema';
 
@@ -9,7 +9,7 @@ export function rigSpec(show: Show): RigSpec {
   const kept = specs.get(show.units);
   if (kept && kept.ports === show.ports) return kept.spec;
   const spec: RigSpec = {
-    ports: show.ports.filter((p) => p.active).map(({ id, cable }) => ({ id, cable })),
+    ports: show.ports.filter((p) => p.active).map(({ id, cable, softThru }) => ({ id, cable, softThru })),
     units: show.units.map((unit) => unitSpec(show, unit)),
   };
   specs.set(show.units, { ports: show.ports, spec });
@@ -17,16 +17,19 @@ export function rigSpec(show: Show): RigSpec {
 }
 
 function unitSpec(show: Show, unit: Unit): UnitSpec {
-  const startVariants: Record<number, number> = {};
-  for (const slot of unit.slots) {
-    if (slot.startVariant !== null) startVariants[slot.index] = slot.startVariant;
+  const starts: Record<number, SlotStart> = {};
+  for (const { index, startVariant, startControls } of unit.slots) {
+    if (startVariant === null && startControls.length === 0) continue;
+    const controls = Object.fromEntries(startControls.map((c) => [c.controlId, c.value]));
+    starts[index] = { variant: startVariant, controls };
   }
   return {
     id: unit.id,
     input: unit.input,
     listens: unit.listens,
     profile: unit.profile,
-    startVariants,
+    returns: unit.returns,
+    starts,
     relays: unit.relays.flatMap((relay) => relaySpec(show, unit, relay)),
   };
 }

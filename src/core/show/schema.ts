@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 1;
+export const SHOW_VERSION = 2;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(120);
@@ -18,6 +18,10 @@ export const portSchema = z.strictObject({
   cable: z.enum(['din', 'usb']),
   /** A port that is switched off neither sends nor receives. */
   active: z.boolean(),
+  /** The computer sends what arrives on the port out again. */
+  softThru: z.boolean(),
+  /** What is used instead when it fails, for the patch sheet. */
+  spare: z.string().max(200),
 });
 
 export const slotSchema = z.strictObject({
@@ -27,6 +31,10 @@ export const slotSchema = z.strictObject({
   name: z.string().max(120),
   /** The variant that the preset starts with, where somebody wrote it down. */
   startVariant: z.int().min(0).nullable(),
+  /** Controls as the preset has them, where somebody wrote it down. */
+  startControls: z.array(z.strictObject({ controlId: id, value: z.number() })).max(512),
+  /** How the unit's panel stands in this stored state. */
+  panel: z.array(z.strictObject({ name: z.string().min(1).max(40), setting: z.string().max(60) })).max(32),
 });
 
 export const relaySchema = z.strictObject({
@@ -52,8 +60,16 @@ export const unitSchema = z.strictObject({
   channel,
   /** The channel set on the unit itself; the two ends have to agree. */
   listens: z.union([channel, z.literal('all')]),
+  /** A cable from its out port back to the in side of a port; with `thru`, of all that it receives. */
+  returns: z.strictObject({ portId: id, thru: z.boolean() }).nullable(),
+  /** What is used instead when it fails, for the patch sheet. */
+  spare: z.string().max(200),
   profile: profileSchema,
+  /** What the same unit is like with other firmware. */
+  versions: z.array(profileSchema).max(32),
   slots: z.array(slotSchema).max(65536),
+  /** Slots that the unit's preset list has no longer, but that something refers to. */
+  lostSlots: z.array(z.strictObject({ id, name: z.string().max(120), lastIndex: z.int().min(0) })).max(65536),
   relays: z.array(relaySchema).max(4096),
 });
 
@@ -62,7 +78,12 @@ export const tonePartSchema = z.strictObject({
   slotId: id.nullable(),
   variant: z.int().min(0).nullable(),
   controls: z.array(z.strictObject({ controlId: id, value: z.number() })).max(512),
+  /** How effects are left: on, cut off, or ringing out with only their input closed. */
+  effects: z.array(z.strictObject({ effectId: id, how: z.enum(['on', 'cut', 'ring']) })).max(128),
 });
+
+/** One function, one control number, on every unit where the number can be chosen. */
+export const houseNumberSchema = z.strictObject({ id, name: title, number: z.int().min(0).max(127) });
 
 export const toneSchema = z.strictObject({
   id,
@@ -139,6 +160,7 @@ export const showSchema = z.strictObject({
   players: z.array(playerSchema).max(200),
   ports: z.array(portSchema).max(5000),
   units: z.array(unitSchema).max(5000),
+  house: z.array(houseNumberSchema).max(128),
   tones: z.array(toneSchema).max(20000),
   songs: z.array(songSchema).max(2000),
   /** The running order. Songs that are not in it stay in the book. */
@@ -150,6 +172,8 @@ export type Player = Show['players'][number];
 export type Port = Show['ports'][number];
 export type Unit = Show['units'][number];
 export type Slot = Unit['slots'][number];
+export type LostSlot = Unit['lostSlots'][number];
+export type HouseNumber = Show['house'][number];
 export type Relay = Unit['relays'][number];
 export type Tone = Show['tones'][number];
 export type TonePart = Tone['parts'][number];

@@ -10,12 +10,13 @@ const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
-  startVariants: {},
+  returns: null,
+  starts: {},
   relays: [],
   ...rest,
 });
 const rigOf = (units: readonly UnitSpec[], cable: 'din' | 'usb' = 'din'): RigSpec => ({
-  ports: [{ id: 'p', cable }],
+  ports: [{ id: 'p', cable, softThru: false }],
   units,
 });
 const profile = (change: Partial<Profile>): Profile => ({ ...modelerProfile, ...change });
@@ -81,7 +82,11 @@ describe('a simulated unit', () => {
   });
 
   it('knows the variant that a slot starts with where the map says it', () => {
-    const rig = run(rigOf([unit('a', { startVariants: { 47: 5 } })]), [0, ...BANK], [960, 0xc0, 47]);
+    const rig = run(
+      rigOf([unit('a', { starts: { 47: { variant: 5, controls: {} } } })]),
+      [0, ...BANK],
+      [960, 0xc0, 47],
+    );
     expect(rig.state().a!.variant).toBe(5);
   });
 
@@ -166,7 +171,7 @@ describe('units behind units', () => {
     });
     const circle = { ...back, id: 'a', input: { from: 'unit', unitId: 'b', thru: false } } as const;
     const rig = new SimulatedRig({
-      ports: [{ id: 'p', cable: 'din' }],
+      ports: [{ id: 'p', cable: 'din', softThru: false }],
       units: [{ ...circle, input: { from: 'port', portId: 'p' } }, back, { ...circle, id: 'c' }],
     });
     rig.send('p', 0, [0xc0, 1]);

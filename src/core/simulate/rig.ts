@@ -1,4 +1,4 @@
-import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes } from '../midi';
+import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTiming } from '../midi';
 import type { RigSpec, RigState, UnitSpec, UnitState } from '../addressing';
 import type { Micros } from '../time';
 import { EventQueue } from './eventQueue';
@@ -16,6 +16,14 @@ export type TraceEntry =
     }
   | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly until: Micros }
   | { readonly kind: 'changed'; readonly at: Micros; readonly unitId: string; readonly state: UnitState }
+  /** Bytes came back to the computer, on the in side of a port. */
+  | {
+      readonly kind: 'returned';
+      readonly at: Micros;
+      readonly portId: string;
+      readonly bytes: Bytes;
+      readonly unitId: string;
+    }
   | { readonly kind: 'lost'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes };
 
 export type IgnoredWhy = 'other-channel' | 'settling' | 'not-understood' | 'no-such-slot';
@@ -32,9 +40,10 @@ export class SimulatedRig {
   readonly trace: TraceEntry[] = [];
   private readonly queue = new EventQueue();
   private readonly units = new Map<string, SimulatedUnit>();
+  private readonly specs: ReadonlyMap<string, UnitSpec>;
   private readonly byPort = new Map<string, UnitSpec[]>();
   private readonly byUnit = new Map<string, UnitSpec[]>();
-  private readonly ports: ReadonlyMap<string, { readonly byteMicros: Micros; readonly latency: Micros }>;
+  private readonly ports: ReadonlyMap<string, CableTiming & { readonly softThru: boolean }>;
   private readonly parsers = new Map<string, PortParser>();
   private readonly outFree = new Map<string, Micros>();
 
@@ -42,7 +51,8 @@ export class SimulatedRig {
     spec: RigSpec,
     private readonly onTrace?: (entry: TraceEntry) => void,
   ) {
-    this.ports = new Map(spec.ports.map((p) => [p.id, CABLE_TIMING[p.cable]]));
+    this.specs = new Map(spec.units.map((u) => [u.id, u]));
+    this.ports = new Map(spec.ports.map((p) => [p.id, { ...CABLE_TIMING[p.cable], softThru: p.softThru }]));
     for (const unit of spec.units) {
       this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit)));
       if (unit.input?.from === 'port') push(this.byPort, unit.input.portId, unit);
@@ -52,6 +62,16 @@ export class SimulatedRig {
 
   /** Puts bytes on a port's cable, not before `at` and not before the cable is free. Calls come in the order of `at`. */
   send(portId: string, at: Micros, bytes: Bytes): void {
+    this.sendOn(portId, at, bytes, 0);
+  }
+
+  /** Has a unit send bytes of its own out of its out port, as a controller does when it is played. */
+  play(unitId: string, at: Micros, messages: readonly Bytes[]): void {
+    const unit = this.specs.get(unitId);
+    if (unit) this.queue.push(at, () => this.fromOut(unit, at, messages, 0));
+  }
+
+  private sendOn(portId: string, at: Micros, bytes: Bytes, passed: number): void {
     const timing = this.ports.get(portId);
     if (!timing) {
       this.note({ kind: 'lost', at, portId, bytes });
@@ -65,7 +85,7 @@ export class SimulatedRig {
       for (const message of parser.push(byte)) {
         const arrival = end + timing.latency;
         this.queue.push(arrival, () => {
-          for (const unit of this.byPort.get(portId) ?? []) this.deliver(unit, arrival, message, 0);
+          for (const unit of this.byPort.get(portId) ?? []) this.deliver(unit, arrival, message, passed);
         });
       }
     }
@@ -96,6 +116,28 @@ export class SimulatedRig {
     for (const next of this.byUnit.get(spec.id) ?? []) {
       if (next.input?.from === 'unit' && next.input.thru) this.passOn(spec, next, at, message, passed);
     }
+    if (spec.returns?.thru) this.comeBack(spec, spec.returns.portId, at, message, passed);
+  }
+
+  /** Bytes that a unit sends by itself: everything behind its out port hears them; whom they are meant for is in the bytes. */
+  private fromOut(spec: UnitSpec, at: Micros, messages: readonly Bytes[], passed: number): void {
+    for (const bytes of messages) {
+      for (const next of this.byUnit.get(spec.id) ?? []) this.passOn(spec, next, at, bytes, passed);
+      if (spec.returns) this.comeBack(spec, spec.returns.portId, at, bytes, passed);
+    }
+  }
+
+  /** Along a cable back to the in side of a port, and out of it again where the port passes things on. */
+  private comeBack(from: UnitSpec, portId: string, at: Micros, message: Bytes, passed: number): void {
+    const timing = this.ports.get(portId);
+    if (!timing || passed >= RELAY_LIMIT) return;
+    const key = `${from.id}>${portId}`;
+    const arrival = Math.max(at, this.outFree.get(key) ?? at) + message.length * timing.byteMicros + timing.latency;
+    this.outFree.set(key, arrival);
+    this.queue.push(arrival, () => {
+      this.note({ kind: 'returned', at: arrival, portId, bytes: message, unitId: from.id });
+      if (timing.softThru) this.sendOn(portId, arrival, message, passed + 1);
+    });
   }
 
   /** A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. */
@@ -111,10 +153,7 @@ export class SimulatedRig {
       later: (at: Micros, run: () => void): void => this.queue.push(at, run),
       note: (entry: TraceEntry): void => this.note(entry),
       relay: (at: Micros, messages: readonly Bytes[], passed: number): void => {
-        // Everything behind the out port hears it; whom it is meant for is in the bytes.
-        for (const bytes of messages) {
-          for (const next of this.byUnit.get(spec.id) ?? []) this.passOn(spec, next, at, bytes, passed);
-        }
+        this.fromOut(spec, at, messages, passed);
       },
     };
   }

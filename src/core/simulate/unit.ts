@@ -1,9 +1,12 @@
 import {
   UNKNOWN_STATE,
+  afterControl,
   afterRecall,
-  decodeValue,
   indexOfAddress,
   relaysFired,
+  remember,
+  understand,
+  type Control,
   type UnitSpec,
   type UnitState,
 } from '../addressing';
@@ -25,6 +28,7 @@ export class SimulatedUnit {
   busyUntil: Micros = Number.NEGATIVE_INFINITY;
   private deafUntil: Micros = Number.NEGATIVE_INFINITY;
   private recalls = 0;
+  private readonly memory = new Map<number, number>();
 
   constructor(
     private readonly spec: UnitSpec,
@@ -53,11 +57,14 @@ export class SimulatedUnit {
 
   /** Whether the message means anything to the unit. */
   private obey(at: Micros, message: Message, passed: number): boolean {
-    if (message.kind === 'program') {
-      this.recall(at, message.program, passed);
-      return true;
-    }
-    return this.selectBank(message) || this.setVariant(at, message, passed) || this.setControl(at, message);
+    const { variant, controls, heard } = understand(this.spec.profile, message, this.memory);
+    remember(this.memory, message);
+    if (variant !== undefined) this.setVariant(at, variant, passed);
+    for (const [control, value] of controls) this.setControl(at, control, value);
+    if (variant !== undefined || controls.length > 0 || heard) return true;
+    if (message.kind !== 'program') return this.selectBank(message);
+    this.recall(at, message.program, passed);
+    return true;
   }
 
   private selectBank(message: Message): boolean {
@@ -93,36 +100,30 @@ export class SimulatedUnit {
     this.host.note({ kind: 'loading', at, unitId: id, until: done });
     this.host.later(done, () => {
       if (number !== this.recalls) return;
-      const start = slot === null ? undefined : this.spec.startVariants[slot];
+      const start = slot === null ? undefined : this.spec.starts[slot];
       this.become(done, afterRecall(profile, this.state, slot, start));
       this.fire(done, 'slot', passed);
     });
   }
 
-  private setVariant(at: Micros, message: Message, passed: number): boolean {
-    const { variants, times } = this.spec.profile;
-    const variant = variants ? decodeValue(variants.encoding, message) : undefined;
-    if (variant === undefined) return false;
-    const done = Math.max(this.busyUntil, at + millisToMicros(times.variant));
+  private setVariant(at: Micros, variant: number, passed: number): void {
+    const done = Math.max(this.busyUntil, at + millisToMicros(this.spec.profile.times.variant));
     this.host.later(done, () => {
       this.become(done, { ...this.state, variant });
       this.fire(done, 'variant', passed);
     });
-    return true;
   }
 
-  private setControl(at: Micros, message: Message): boolean {
-    const { controls, times } = this.spec.profile;
-    for (const control of controls) {
-      const value = decodeValue(control.encoding, message);
-      if (value === undefined) continue;
-      const done = Math.max(this.busyUntil, at + millisToMicros(times.control));
-      this.host.later(done, () => {
-        this.become(done, { ...this.state, controls: { ...this.state.controls, [control.id]: value } });
+  private setControl(at: Micros, control: Control, heard: number): void {
+    const done = Math.max(this.busyUntil, at + millisToMicros(this.spec.profile.times.control));
+    this.host.later(done, () => {
+      const value = afterControl(control, this.state.controls[control.id], heard);
+      const { [control.id]: _, ...others } = this.state.controls;
+      this.become(done, {
+        ...this.state,
+        controls: value === undefined ? others : { ...this.state.controls, [control.id]: value },
       });
-      return true;
-    }
-    return false;
+    });
   }
 
   private become(at: Micros, state: UnitState): void {

@@ -14,11 +14,12 @@ const unit: UnitSpec = {
     ...modelerProfile,
     plan: { ...modelerProfile.plan, groups: [modelerProfile.plan.groups[0]!], bank: { send: 'none', when: 'always' } },
   },
-  startVariants: {},
+  returns: null,
+  starts: {},
   relays: [],
 };
 const spec = (change: Partial<UnitSpec> = {}): RigSpec => ({
-  ports: [{ id: 'p', cable: 'din' }],
+  ports: [{ id: 'p', cable: 'din', softThru: false }],
   units: [{ ...unit, ...change }],
 });
 const DUE = 1_000_000;

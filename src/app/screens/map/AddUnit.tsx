@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
 import useSWR from 'swr';
-import { addUnit, newUnit, type Port, type Show } from '../../../core/show';
+import { addUnit, newPort, newUnit, type Port, type Show } from '../../../core/show';
 import { fetchLibrary } from '../../adapters/api';
 import { Last, Pair, Rows, Sheet, Veil } from '../../components/dialogParts';
 import { Button, Complaint, Field, Input, Label, MainButton, Soft } from '../../components/controls';
@@ -42,8 +42,7 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
     const wrong = objection();
     if (wrong !== null || !entry) return wrong;
     const id = newId();
-    const port: Port | null =
-      portId === NEW_PORT ? { id: newId(), name: `Port ${show.ports.length + 1}`, cable: 'din', active: true } : null;
+    const port: Port | null = portId === NEW_PORT ? newPort(newId(), `Port ${show.ports.length + 1}`, 'din') : null;
     const signs = (monogram.trim() || name.trim().replace(/[^\p{L}\p{N}]/gu, '')).slice(0, 2).toUpperCase() || '??';
     const unit = newUnit(id, name.trim().slice(0, 120), signs, entry.profile, {
       channel: Number(channel),

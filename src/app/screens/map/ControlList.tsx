@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { encodeValue, valueRange, type Control, type UnitAim } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
 import type { Unit } from '../../../core/show';
+import { claimWords } from '../../../wording';
 import { Button, Bytes, Input, Soft, Field } from '../../components/controls';
 import { variantNumber } from '../../state/numbers';
 import type { Counting } from '../../state/store';
@@ -69,7 +70,7 @@ export function ControlList({ unit, counting, onSend }: Props) {
         <Part aria-label={`${variants.word}s`}>
           <h3>
             {variants.names.length} {variants.word}s{' '}
-            <Soft style={{ fontWeight: 400, fontSize: 13 }}>control {variants.encoding.number}</Soft>
+            <Soft style={{ fontWeight: 400, fontSize: 13 }}>{claimWords(variants.encoding)}</Soft>
           </h3>
           <Chips>
             {variants.names.map((name, i) => (

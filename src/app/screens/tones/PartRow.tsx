@@ -3,7 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { encodeValue, indexOfLabel, labelOf, slotMessages, valueRange, type Control } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
-import { aimOf, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
+import { aimOf, newPart, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
 import { Button, Bytes, Complaint, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Find, type Found } from '../../components/Find';
@@ -68,12 +68,7 @@ export function PartRow({ unit, index, part, brought, onPart, slotIdAt }: Props)
         </Who>
         <Soft>{brought === undefined ? 'left as it is' : `brought to ${slotName(unit, brought)} by a relay rule`}</Soft>
         <div style={{ justifySelf: 'end' }}>
-          <Button
-            aria-label={`Include ${unit.name}`}
-            onPress={() =>
-              onPart({ unitId: unit.id, slotId: null, variant: null, controls: [] }, `include ${unit.name}`)
-            }
-          >
+          <Button aria-label={`Include ${unit.name}`} onPress={() => onPart(newPart(unit.id), `include ${unit.name}`)}>
             Include
           </Button>
         </div>

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { controlChange, type Bytes, type Message } from '../../midi';
+import { outside, type Claim, type ValueRange } from './encoding';
 
 export const byteSchema = z.int().min(0).max(127);
+export const wordSchema = z.int().min(0).max(16383);
 
 /** Control numbers that MIDI 1.0 gives a fixed meaning; a unit's control on one of them would be misread. */
 export const RESERVED_CONTROLS: ReadonlySet<number> = new Set([
@@ -16,3 +18,13 @@ export const writeControl = (channel: number, number: number, value: number): By
 /** The value of a message if it is a control change with this number. */
 export const readControl = (message: Message, number: number): number | undefined =>
   message.kind === 'control' && message.control === number ? message.value : undefined;
+
+export const claimControl = (e: { readonly number: number }): readonly Claim[] => [{ on: 'control', number: e.number }];
+
+/** Options of a list, counted from 0. */
+export const optionRange = (count: number): ValueRange => ({ low: 0, high: count - 1, step: 1 });
+
+/** Throws unless `value` is one of `count` options. */
+export function checkOption(what: string, value: number, count: number): void {
+  if (!Number.isInteger(value) || value < 0 || value >= count) throw outside(what, value, optionRange(count));
+}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { byteSchema, readControl, writeControl } from './carrier';
-import { outside, type EncodingKind } from './encoding';
+import type { Deep } from '../readonly';
+import { byteSchema, checkOption, claimControl, optionRange, readControl, writeControl } from './carrier';
+import type { EncodingKind } from './encoding';
 
 /** Option i of a list is sent as base + step · i. */
 export const indexEncodingSchema = z.strictObject({
@@ -11,18 +12,17 @@ export const indexEncodingSchema = z.strictObject({
   count: z.int().min(1).max(128),
 });
 
-export type IndexEncoding = z.infer<typeof indexEncodingSchema>;
-
-const range = (e: IndexEncoding) => ({ low: 0, high: e.count - 1, step: 1 });
+export type IndexEncoding = Deep<z.infer<typeof indexEncodingSchema>>;
 
 export const indexEncoding: EncodingKind<IndexEncoding> = {
   kind: 'index',
   schema: indexEncodingSchema,
   continuous: false,
-  range,
-  number: (e) => e.number,
+  keeps: 'value',
+  range: (e) => optionRange(e.count),
+  claims: claimControl,
   encode: (e, channel, value) => {
-    if (!Number.isInteger(value) || value < 0 || value >= e.count) throw outside('the list', value, range(e));
+    checkOption('the list', value, e.count);
     return writeControl(channel, e.number, e.base + e.step * value);
   },
   decode: (e, message) => {

@@ -1,25 +1,64 @@
 import { z } from 'zod';
 import type { Bytes, Message } from '../../midi';
+import type { Deep } from '../readonly';
 import { RESERVED_CONTROLS } from './carrier';
 import { continuousEncoding, continuousEncodingSchema } from './continuousEncoding';
-import type { EncodingKind, ValueRange } from './encoding';
+import {
+  NO_MEMORY,
+  type Claim,
+  type ControlMemory,
+  type Decoded,
+  type EncodingKind,
+  type ValueRange,
+} from './encoding';
+import { exclusiveEncoding, exclusiveEncodingSchema, exclusiveTokens } from './exclusiveEncoding';
+import { flipEncoding, flipEncodingSchema } from './flipEncoding';
+import { fourteenBitEncoding, fourteenBitEncodingSchema } from './fourteenBitEncoding';
 import { indexEncoding, indexEncodingSchema } from './indexEncoding';
+import { momentaryEncoding, momentaryEncodingSchema } from './momentaryEncoding';
+import { noteEncoding, noteEncodingSchema } from './noteEncoding';
+import { nrpnEncoding, nrpnEncodingSchema } from './nrpnEncoding';
+import { programEncoding, programEncodingSchema } from './programEncoding';
+import { scaleFault, type ScaleFault } from './scale';
 import { setSwitchEncoding, setSwitchEncodingSchema } from './setSwitchEncoding';
+import { tableEncoding, tableEncodingSchema } from './tableEncoding';
+import { tapEncoding, tapEncodingSchema } from './tapEncoding';
+import { zonesEncoding, zonesEncodingSchema } from './zonesEncoding';
 
 export const encodingSchema = z.discriminatedUnion('kind', [
   indexEncodingSchema,
+  zonesEncodingSchema,
+  tableEncodingSchema,
   setSwitchEncodingSchema,
+  flipEncodingSchema,
+  momentaryEncodingSchema,
+  tapEncodingSchema,
   continuousEncodingSchema,
+  fourteenBitEncodingSchema,
+  nrpnEncodingSchema,
+  noteEncodingSchema,
+  programEncodingSchema,
+  exclusiveEncodingSchema,
 ]);
 
-export type Encoding = z.infer<typeof encodingSchema>;
+export type Encoding = Deep<z.infer<typeof encodingSchema>>;
 
 type Kinds = { readonly [K in Encoding['kind']]: EncodingKind<Extract<Encoding, { kind: K }>> };
 
 const KINDS: Kinds = {
   index: indexEncoding,
+  zones: zonesEncoding,
+  table: tableEncoding,
   'set-switch': setSwitchEncoding,
+  flip: flipEncoding,
+  momentary: momentaryEncoding,
+  tap: tapEncoding,
   continuous: continuousEncoding,
+  'fourteen-bit': fourteenBitEncoding,
+  nrpn: nrpnEncoding,
+  note: noteEncoding,
+  program: programEncoding,
+  exclusive: exclusiveEncoding,
 };
 
 /** The kind that an encoding is of. The cast is sound: the table is keyed by the same `kind`. */
@@ -31,43 +70,90 @@ export const encodingKinds = Object.keys(KINDS) as Encoding['kind'][];
 export const encodeValue = (encoding: Encoding, channel: number, value: number): Bytes[] =>
   kindOf(encoding).encode(encoding, channel, value);
 
-export const decodeValue = (encoding: Encoding, message: Message): number | undefined =>
-  kindOf(encoding).decode(encoding, message);
+export const decodeValue = (encoding: Encoding, message: Message, memory: ControlMemory = NO_MEMORY): Decoded =>
+  kindOf(encoding).decode(encoding, message, memory);
 
 export const valueRange = (encoding: Encoding): ValueRange => kindOf(encoding).range(encoding);
 
-export const encodingNumber = (encoding: Encoding): number => kindOf(encoding).number(encoding);
+export const encodingClaims = (encoding: Encoding): readonly Claim[] => kindOf(encoding).claims(encoding);
 
 export const isContinuous = (encoding: Encoding): boolean => kindOf(encoding).continuous;
+
+export const keepsOf = (encoding: Encoding): EncodingKind<Encoding>['keeps'] => kindOf(encoding).keeps;
+
+/** Whether a value is one that the encoding can send. */
+export function fitsRange(encoding: Encoding, value: number): boolean {
+  const { low, high, step } = valueRange(encoding);
+  return value >= low && value <= high && (step === 0 || Number.isInteger(value / step));
+}
 
 export type EncodingFault =
   | { readonly code: 'reserved-number'; readonly number: number }
   | { readonly code: 'past-127'; readonly last: number }
   | { readonly code: 'on-is-off'; readonly on: number; readonly off: number }
-  | { readonly code: 'flat-range'; readonly low: number; readonly high: number }
-  | { readonly code: 'log-through-zero'; readonly low: number; readonly high: number };
+  | { readonly code: 'same-value'; readonly value: number }
+  | { readonly code: 'template'; readonly template: string }
+  | { readonly code: 'template-value'; readonly high: number; readonly most: number }
+  | { readonly code: 'checksum-range'; readonly from: number; readonly to: number; readonly length: number }
+  | ScaleFault;
 
 /** What is wrong with an encoding, beyond the shape that its schema checks. */
 export function encodingFaults(e: Encoding): EncodingFault[] {
-  const faults: EncodingFault[] = [];
-  if (RESERVED_CONTROLS.has(e.number)) faults.push({ code: 'reserved-number', number: e.number });
-  if (e.kind === 'index') {
-    const last = e.base + e.step * (e.count - 1);
-    if (last > 127) faults.push({ code: 'past-127', last });
-  } else if (e.kind === 'set-switch') {
-    if (e.on >= e.onFrom === e.off >= e.onFrom) faults.push({ code: 'on-is-off', on: e.on, off: e.off });
-  } else {
-    if (e.low === e.high || e.from === e.to) faults.push({ code: 'flat-range', low: e.low, high: e.high });
-    else if (e.curve === 'logarithmic' && e.low * e.high <= 0) {
-      faults.push({ code: 'log-through-zero', low: e.low, high: e.high });
-    }
-  }
-  return faults;
+  const faults: EncodingFault[] = encodingClaims(e)
+    .filter((c) => c.on === 'control' && RESERVED_CONTROLS.has(c.number))
+    .map((c) => ({ code: 'reserved-number', number: c.number }));
+  const own = ownFault(e);
+  return own ? [...faults, own] : faults;
 }
+
+function ownFault(e: Encoding): EncodingFault | undefined {
+  switch (e.kind) {
+    case 'index':
+      return pastLast(e.base + e.step * (e.count - 1));
+    case 'note':
+    case 'program':
+      return pastLast(e.first + e.count - 1);
+    case 'set-switch':
+      return e.on >= e.onFrom === e.off >= e.onFrom ? { code: 'on-is-off', on: e.on, off: e.off } : undefined;
+    case 'momentary':
+      return e.press === e.release ? { code: 'on-is-off', on: e.press, off: e.release } : undefined;
+    case 'table': {
+      const twice = e.values.find((v, i) => e.values.indexOf(v) !== i);
+      return twice === undefined ? undefined : { code: 'same-value', value: twice };
+    }
+    case 'continuous':
+    case 'fourteen-bit':
+      return scaleFault(e, e.from, e.to);
+    case 'nrpn':
+      return e.fine || Math.max(e.from, e.to) < 128
+        ? scaleFault(e, e.from, e.to)
+        : { code: 'past-127', last: Math.max(e.from, e.to) };
+    case 'exclusive': {
+      const tokens = exclusiveTokens(e.template);
+      if (!tokens) return { code: 'template', template: e.template };
+      const most = tokens.includes('hh') ? 16383 : tokens.includes('vv') || tokens.includes('ll') ? 127 : 0;
+      if (e.high > most || e.high < e.low) return { code: 'template-value', high: e.high, most };
+      const sum = e.checksum;
+      if (tokens.includes('ss') !== (sum !== null)) return { code: 'template', template: e.template };
+      if (sum && (sum.to < sum.from || sum.to >= tokens.length)) {
+        return { code: 'checksum-range', from: sum.from, to: sum.to, length: tokens.length };
+      }
+      return undefined;
+    }
+    case 'zones':
+    case 'flip':
+    case 'tap':
+      return undefined;
+  }
+}
+
+const pastLast = (last: number): EncodingFault | undefined => (last > 127 ? { code: 'past-127', last } : undefined);
 
 /** Two values are the same to the unit when they become the same bytes. */
 export function sameOnTheWire(encoding: Encoding, a: number, b: number): boolean {
   if (a === b) return true;
+  // What only turns over has one message for both of its states.
+  if (keepsOf(encoding) === 'flip') return false;
   const first = encodeValue(encoding, 1, a);
   const second = encodeValue(encoding, 1, b);
   return first.length === second.length && first.every((m, i) => m.every((byte, j) => byte === second[i]![j]));

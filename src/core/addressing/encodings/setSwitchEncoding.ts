@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { byteSchema, readControl, writeControl } from './carrier';
-import { outside, type EncodingKind } from './encoding';
+import type { Deep } from '../readonly';
+import { byteSchema, checkOption, claimControl, optionRange, readControl, writeControl } from './carrier';
+import type { EncodingKind } from './encoding';
 
 /** Value 1 (on) and 0 (off) have a byte each; a receiver reads `onFrom` and above as on. */
 export const setSwitchEncodingSchema = z.strictObject({
@@ -11,9 +12,8 @@ export const setSwitchEncodingSchema = z.strictObject({
   onFrom: z.int().min(1).max(127),
 });
 
-export type SetSwitchEncoding = z.infer<typeof setSwitchEncodingSchema>;
+export type SetSwitchEncoding = Deep<z.infer<typeof setSwitchEncodingSchema>>;
 
-const range = () => ({ low: 0, high: 1, step: 1 });
 /** Some units call the switch "bypass": their on value is the low one. */
 const upsideDown = (e: SetSwitchEncoding): boolean => e.on < e.onFrom;
 
@@ -21,10 +21,11 @@ export const setSwitchEncoding: EncodingKind<SetSwitchEncoding> = {
   kind: 'set-switch',
   schema: setSwitchEncodingSchema,
   continuous: false,
-  range,
-  number: (e) => e.number,
+  keeps: 'value',
+  range: () => optionRange(2),
+  claims: claimControl,
   encode: (e, channel, value) => {
-    if (value !== 0 && value !== 1) throw outside('a switch', value, range());
+    checkOption('a switch', value, 2);
     return writeControl(channel, e.number, value === 1 ? e.on : e.off);
   },
   decode: (e, message) => {

@@ -68,10 +68,7 @@ describe('show file', () => {
       'tones[0].parts[0].variant: Quillback has 8 scenes, counted from 0; found 8.',
     ]);
     expect(complaints((s) => (s.units[0].slots[0].index = 180))[0]).toContain('past the last');
-    expect(complaints((s) => (s.units[0].input = { from: 'unit', unitId: 'oxbow', thru: false }))[0]).toContain(
-      'by itself',
-    );
-    expect(complaints((s) => (s.tones[0].parts[2].controls[0].value = 101))[0]).toContain(
+    expect(complaints((s) => (s.tones[0].parts[4].controls[0].value = 101))[0]).toContain(
       'Mix of Tarn takes 0 to 100; found 101',
     );
   });
@@ -81,8 +78,8 @@ describe('show file', () => {
     expect(complaints((s) => s.units[0].profile.plan.groups[1].digits.shift())).toEqual([
       'units[0].profile.plan: Two slots of Quillback would be written "A1": indexes 0 and 120, counted from 0.',
     ]);
-    expect(complaints((s) => (s.units[2].profile.variants.encoding.base = 126))[0]).toBe(
-      'units[2].profile: A value of snapshot of Marram would be 129; values end at 127.',
+    expect(complaints((s) => (s.units[4].profile.variants.encoding.base = 126))[0]).toBe(
+      'units[4].profile: A value of snapshot of Marram would be 129; values end at 127.',
     );
     expect(complaints((s) => (s.units[0].profile.controls[0].encoding.off = 90))[0]).toContain(
       'Drive of Quillback reads its on value',

@@ -1,9 +1,10 @@
-import type { AddressPlan, Control, Profile } from '../../addressing';
+import { linear, newControl, newProfile, type AddressPlan, type Profile } from '../../addressing';
 import { BANK_LSB, BANK_MSB, channelOf, toHex, type Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem, type Read } from '../../problems';
 import {
   emptyShow,
   messageCue,
+  newPort,
   newSong,
   newUnit,
   type Cue,
@@ -127,7 +128,7 @@ function makeRig(heard: readonly Heard[], report: Problem[]): Rig {
     let port = ports.find((p) => p.name === portName);
     if (!port) {
       // The file does not say which cable; the fast one adds no lateness of its own.
-      port = { id: `port-${ports.length + 1}`, name: portName, cable: 'usb', active: true };
+      port = newPort(`port-${ports.length + 1}`, portName, 'usb');
       ports.push(port);
     }
     const id = `unit-${units.length + 1}`;
@@ -172,28 +173,11 @@ function plainProfile(list: readonly Heard[]): Profile {
   for (const { bytes } of list) {
     if ((bytes[0]! & 0xf0) === 0xb0) controls.add(bytes[1]!);
   }
-  return {
-    name: 'Plain unit',
-    firmware: '',
-    plan: plainPlan(controls.has(BANK_MSB), controls.has(BANK_LSB)),
-    variants: null,
-    controls: [...controls]
-      .filter(isPlainControl)
-      .sort((a, b) => a - b)
-      .map(plainControl),
-    times: { recall: 0, variant: 0, control: 0, settle: 0 },
-    whileSettling: 'queue',
-    recallLoads: { variant: false, controls: false },
-    silentInGap: false,
-  };
+  const numbers = [...controls].filter(isPlainControl).sort((a, b) => a - b);
+  return newProfile('Plain unit', plainPlan(controls.has(BANK_MSB), controls.has(BANK_LSB)), {
+    controls: numbers.map((n) => newControl(`control-${n}`, `Control ${n}`, linear(n, 0, 127, ''))),
+  });
 }
-
-const plainControl = (number: number): Control => ({
-  id: `control-${number}`,
-  name: `Control ${number}`,
-  encoding: { kind: 'continuous', number, from: 0, to: 127, low: 0, high: 127, unit: '', curve: 'linear' },
-  rest: null,
-});
 
 function plainPlan(msb: boolean, lsb: boolean): AddressPlan {
   const program = { kind: 'number', start: 0, count: 128, width: 3 } as const;

@@ -42,7 +42,14 @@ const cueIds = (s: Show, songId = 'slack-tide'): string[] =>
 describe('slots', () => {
   it('get a name, and an entry in the order of their places', () => {
     const after = done(nameSlot(show, 'quillback', 53, '  Winter Gull ', 'new'));
-    expect(slotAt(after, 'quillback', 53)).toEqual({ id: 'new', index: 53, name: 'Winter Gull', startVariant: null });
+    expect(slotAt(after, 'quillback', 53)).toEqual({
+      id: 'new',
+      index: 53,
+      name: 'Winter Gull',
+      startVariant: null,
+      startControls: [],
+      panel: [],
+    });
     const indexes = after.units[0]!.slots.map((s) => s.index);
     expect(indexes).toEqual(indexes.toSorted((a, b) => a - b));
     expect(slotTitle(after, 'quillback', 'new')).toBe('I6 Winter Gull');
@@ -82,16 +89,22 @@ describe('tones', () => {
   });
 
   it('know the songs that use them, also as their opening', () => {
-    expect(toneUses(show, 'ledger-rhythm')).toEqual(['slack-tide', 'rope-ledger', 'gull-arithmetic']);
+    expect(toneUses(show, 'ledger-rhythm')).toEqual([
+      'slack-tide',
+      'rope-ledger',
+      'gull-arithmetic',
+      'lamp-round',
+      'last-boat',
+    ]);
     expect(toneUses(show, 'none')).toEqual([]);
   });
 
   it('take units in, change what they want of them, and leave them out', () => {
-    const part = { unitId: 'tarn', slotId: 'tarn-300', variant: null, controls: [] };
+    const part = { unitId: 'tarn', slotId: 'tarn-300', variant: null, controls: [], effects: [] };
     const added = done(setTonePart(show, 'ledger-echo', 'tarn', part));
     expect(added.tones.find((t) => t.id === 'ledger-echo')!.parts.at(-1)).toEqual(part);
     const changed = done(
-      setTonePart(added, 'ledger-echo', 'tarn', { ...part, controls: [{ controlId: 'mix', value: 40 }] }),
+      setTonePart(added, 'ledger-echo', 'tarn', { ...part, controls: [{ controlId: 'mix', value: 40 }], effects: [] }),
       added,
     );
     expect(changed.tones.find((t) => t.id === 'ledger-echo')!.parts.at(-1)!.controls).toHaveLength(1);
@@ -133,17 +146,16 @@ describe('songs and set', () => {
     const after = done(addSong(show, newSong('new', 'New'), 'entry'));
     expect(after.set.at(-1)).toEqual({ id: 'entry', songId: 'new' });
     const without = done(removeSong(show, 'fog-bell'));
-    expect(without.set.map((e) => e.songId)).toEqual(['slack-tide', 'rope-ledger', 'gull-arithmetic']);
+    expect(without.set.slice(0, 3).map((e) => e.songId)).toEqual(['slack-tide', 'rope-ledger', 'gull-arithmetic']);
     expect(removeSong(show, 'none')).toBeNull();
   });
 
   it('change their order and their fields', () => {
-    expect(done(moveInSet(show, 0, 2)).set.map((e) => e.songId)).toEqual([
-      'rope-ledger',
-      'fog-bell',
-      'slack-tide',
-      'gull-arithmetic',
-    ]);
+    expect(
+      done(moveInSet(show, 0, 2))
+        .set.slice(0, 4)
+        .map((e) => e.songId),
+    ).toEqual(['rope-ledger', 'fog-bell', 'slack-tide', 'gull-arithmetic']);
     expect(moveInSet(show, 1, 1)).toBeNull();
     expect(moveInSet(show, 0, 9)).toBeNull();
     expect(done(setSongField(show, 'fog-bell', 'openingToneId', null)).songs[2]!.openingToneId).toBeNull();
@@ -156,11 +168,13 @@ describe('songs and set', () => {
 describe('the rig', () => {
   it('gets units, with the port that they hang on where it is new', () => {
     const unit = newUnit('new', 'New', 'NE', show.units[0]!.profile, { input: { from: 'port', portId: 'p9' } });
-    const after = done(addUnit(show, unit, { id: 'p9', name: 'Port 9', cable: 'din', active: true }));
+    const after = done(
+      addUnit(show, unit, { id: 'p9', name: 'Port 9', cable: 'din', active: true, softThru: false, spare: '' }),
+    );
     expect(after.ports.at(-1)!.id).toBe('p9');
     expect(after.units.at(-1)!.id).toBe('new');
     expect(done(addUnit(show, { ...unit, input: null }, null)).ports).toBe(show.ports);
-    expect(done(setUnitField(show, 'tarn', 'channel', 9)).units[3]!.channel).toBe(9);
+    expect(done(setUnitField(show, 'tarn', 'channel', 9)).units[5]!.channel).toBe(9);
     expect(setUnitField(show, 'tarn', 'channel', 7)).toBeNull();
   });
 });

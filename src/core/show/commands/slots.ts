@@ -1,6 +1,7 @@
 import { labelOf, slotCount } from '../../addressing';
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
+import { newSlot } from '../builders';
 import type { Show, Slot } from '../schema';
 
 const slotsPath = (unitId: string): Path => ['units', { id: unitId }, 'slots'];
@@ -25,13 +26,15 @@ export function nameSlot(show: Show, unitId: string, index: number, name: string
   if (!slot) {
     if (text === '') return null;
     const place = unit.slots.findIndex((s) => s.index > index);
-    const value: Slot = { id: newId, index, name: text, startVariant: null };
+    const value = newSlot(newId, index, text);
     return { kind: 'insert', path, index: place < 0 ? unit.slots.length : place, value };
   }
   if (slot.name === text) return null;
   if (
     text === '' &&
     slot.startVariant === null &&
+    slot.startControls.length === 0 &&
+    slot.panel.length === 0 &&
     slotUses(show, unitId, slot.id).length === 0 &&
     !relayed(show, slot.id)
   ) {

@@ -1,0 +1,45 @@
+import type { Migration } from './index';
+
+type Data = Record<string, unknown>;
+
+/** Lifts the members of a list; what is no list, or no object in it, is left for the schema to refuse. */
+const each = (value: unknown, lift: (data: Data) => Data): unknown =>
+  Array.isArray(value) ? value.map((m: unknown) => (isData(m) ? lift(m) : m)) : value;
+
+const isData = (value: unknown): value is Data => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A control of version 1 has no names for its options and no house number; its scale has no table. */
+const encoding = (e: unknown): unknown => (isData(e) && e.kind === 'continuous' ? { ...e, points: [] } : e);
+
+const profile = (p: Data): Data => ({
+  ...p,
+  variants: isData(p.variants) ? { ...p.variants, encoding: encoding(p.variants.encoding) } : p.variants,
+  controls: each(p.controls, (c) => ({ ...c, encoding: encoding(c.encoding), options: [], houseId: null })),
+  effects: [],
+  engage: null,
+  panel: [],
+  senders: [],
+});
+
+const unit = (u: Data): Data => ({
+  ...u,
+  returns: null,
+  spare: '',
+  profile: isData(u.profile) ? profile(u.profile) : u.profile,
+  versions: [],
+  slots: each(u.slots, (s) => ({ ...s, startControls: [], panel: [] })),
+  lostSlots: [],
+});
+
+/** Room for the whole number map: every encoding, effects, stored states, both ends of cables, house numbers. */
+export const wholeMap: Migration = {
+  from: 1,
+  name: 'the whole number map',
+  up: (show) => ({
+    ...show,
+    ports: each(show.ports, (p) => ({ ...p, softThru: false, spare: '' })),
+    units: each(show.units, unit),
+    house: [],
+    tones: each(show.tones, (t) => ({ ...t, parts: each(t.parts, (p) => ({ ...p, effects: [] })) })),
+  }),
+};
