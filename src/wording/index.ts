@@ -1,4 +1,5 @@
 export { claimWords, encodingKindWords } from './encodings';
+export { findingSentence, fixWords } from './findings';
 export { placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
 export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';

@@ -1,5 +1,6 @@
-import { encodingFaults, fitsRange, planFaults, slotCount, valueRange, type Profile } from '../addressing';
+import { fitsRange, slotCount, valueRange, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
+import { profileProblems } from './profileProblems';
 import type { Show, Song, Tone, Unit } from './schema';
 
 const at = (...path: (string | number)[]): Place => ({ in: 'show', path });
@@ -108,30 +109,8 @@ type Step = string | number;
 
 /** What a profile's shape alone does not say. */
 function checkProfile(unit: string, profile: Profile, known: Known, ...path: Step[]): Problem[] {
-  const problems: Problem[] = [];
-  for (const { code, ...data } of planFaults(profile.plan)) {
-    problems.push(problem(`plan.${code}`, 'error', at(...path, 'plan'), { unit, ...data } as never));
-  }
-  const { variants, controls, effects, engage, senders } = profile;
-  const encodings = [
-    ...(variants ? [{ name: variants.word, encoding: variants.encoding }] : []),
-    ...controls,
-    ...senders,
-  ];
-  for (const { name, encoding } of encodings) {
-    for (const { code, ...data } of encodingFaults(encoding)) {
-      // A reserved number is a finding: the show still opens.
-      if (code === 'reserved-number') continue;
-      problems.push(problem(`encoding.${code}`, 'error', at(...path), { unit, control: name, ...data } as never));
-    }
-  }
-  if (variants) {
-    const { low, high } = valueRange(variants.encoding);
-    if (low !== 0 || high < variants.names.length - 1) {
-      const data = { unit, word: variants.word, count: variants.names.length, reach: high + 1 };
-      problems.push(problem('show.variants-reach', 'error', at(...path, 'variants'), data));
-    }
-  }
+  const problems = profileProblems(unit, profile, (...rest) => at(...path, ...rest));
+  const { controls, effects, engage } = profile;
   const ids = new Set(controls.map((c) => c.id));
   for (const [k, effect] of effects.entries()) {
     for (const id of [effect.cut, effect.ring]) {

@@ -20,29 +20,68 @@ export {
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type Step as PathStep } from './edits';
 export { cuesInOrder, indexShow, slotsById, type ShowIndex } from './find';
 export { microsAt, songTime, type SongTime } from './songTime';
+export { hearers, patchSheet, wireLoops, type PatchRow, type WirePoint } from './wiring';
+export { relayCycles, storingSteps, type StoringStep } from './relayChecklist';
+export {
+  matchSlots,
+  reorderSlots,
+  usedSlots,
+  type Destination,
+  type ListedName,
+  type Matching,
+  type SlotMatch,
+} from './reorder';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
 export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
+  addHouseNumber,
+  addPlayer,
+  addPort,
   addSong,
   addTone,
   addUnit,
+  addVersion,
+  captureOver,
+  captureTone,
   changeCue,
+  changeProfile,
+  copyMap,
   moveInSet,
+  moveSlots,
   nameSlot,
+  nameSlots,
   placeCue,
+  putRelay,
   removeCue,
+  removeHouseNumber,
+  removePlayer,
+  removePort,
+  removeRelay,
   removeSong,
   removeTone,
+  removeUnit,
   renameTone,
+  renumbered,
+  runOfNames,
+  setHouseNumber,
+  setPlayerField,
+  setPortField,
   setShowTitle,
+  setSlotField,
   setSongField,
   setTonePart,
   setUnitField,
   slotAt,
   slotTitle,
   slotUses,
+  switchVersion,
   toneUses,
+  withControl,
+  withoutControl,
+  type Dropped,
+  type ProfileChange,
 } from './commands';
+export { profileProblems } from './profileProblems';

@@ -1,4 +1,33 @@
+export { captureOver, captureTone } from './capture';
+export {
+  addHouseNumber,
+  addVersion,
+  changeProfile,
+  copyMap,
+  removeHouseNumber,
+  renumbered,
+  setHouseNumber,
+  switchVersion,
+  withControl,
+  withoutControl,
+  type Dropped,
+  type ProfileChange,
+} from './profiles';
+export {
+  addPlayer,
+  addPort,
+  addUnit,
+  putRelay,
+  removePlayer,
+  removePort,
+  removeRelay,
+  removeUnit,
+  setPlayerField,
+  setPortField,
+  setShowTitle,
+  setUnitField,
+} from './rig';
+export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotTitle, slotUses } from './slots';
-export { addTone, removeTone, renameTone, setTonePart, toneUses } from './tones';
 export { addSong, changeCue, moveInSet, placeCue, removeCue, removeSong, setSongField } from './songs';
-export { addUnit, setShowTitle, setUnitField } from './rig';
+export { addTone, removeTone, renameTone, setTonePart, toneUses } from './tones';

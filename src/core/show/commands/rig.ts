@@ -1,12 +1,12 @@
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
-import type { Port, Show, Unit } from '../schema';
+import type { Player, Port, Relay, Show, Unit } from '../schema';
 
 /** Adds a unit, and with it the port that it hangs on where that is new. */
 export function addUnit(show: Show, unit: Unit, port: Port | null): Edit {
   const insert: Edit = { kind: 'insert', path: ['units'], index: show.units.length, value: unit };
   if (!port) return insert;
-  return { kind: 'group', edits: [{ kind: 'insert', path: ['ports'], index: show.ports.length, value: port }, insert] };
+  return { kind: 'group', edits: [addPort(show, port), insert] };
 }
 
 /** Sets one field of a unit. Null when nothing would change. */
@@ -14,6 +14,123 @@ export function setUnitField<K extends keyof Unit>(show: Show, unitId: string, f
   const unit = indexShow(show).units.get(unitId);
   if (!unit || JSON.stringify(unit[field]) === JSON.stringify(after)) return null;
   return { kind: 'set', path: ['units', { id: unitId }, field], before: unit[field], after };
+}
+
+/**
+ * Takes a unit out of the rig, and with it all that refers to it: parts of tones, relay
+ * rules, cables, messages in songs. Null when there is none.
+ */
+export function removeUnit(show: Show, unitId: string): Edit | null {
+  const index = show.units.findIndex((u) => u.id === unitId);
+  if (index < 0) return null;
+  const edits: Edit[] = [];
+  for (const unit of show.units) {
+    const path = ['units', { id: unit.id }] as const;
+    if (unit.input?.from === 'unit' && unit.input.unitId === unitId) {
+      edits.push({ kind: 'set', path: [...path, 'input'], before: unit.input, after: null });
+    }
+    const relays = unit.relays.filter((r) => r.toUnitId !== unitId);
+    if (relays.length < unit.relays.length) {
+      edits.push({ kind: 'set', path: [...path, 'relays'], before: unit.relays, after: relays });
+    }
+  }
+  for (const { id, parts } of show.tones) {
+    const left = parts.filter((p) => p.unitId !== unitId);
+    if (left.length < parts.length) {
+      edits.push({ kind: 'set', path: ['tones', { id }, 'parts'], before: parts, after: left });
+    }
+  }
+  for (const { id, cues } of show.songs) {
+    const left = cues.filter((c) => c.action.kind !== 'message' || c.action.unitId !== unitId);
+    if (left.length < cues.length) {
+      edits.push({ kind: 'set', path: ['songs', { id }, 'cues'], before: cues, after: left });
+    }
+  }
+  // The unit as it stands once the edits before have run: its own cable or rules may be among them.
+  const gone = show.units[index]!;
+  const relays = gone.relays.filter((r) => r.toUnitId !== unitId);
+  const input = gone.input?.from === 'unit' && gone.input.unitId === unitId ? null : gone.input;
+  edits.push({ kind: 'remove', path: ['units'], index, value: { ...gone, relays, input } });
+  return { kind: 'group', edits };
+}
+
+export const addPort = (show: Show, port: Port): Edit => ({
+  kind: 'insert',
+  path: ['ports'],
+  index: show.ports.length,
+  value: port,
+});
+
+/** Sets one field of a port. Null when nothing would change. */
+export function setPortField<K extends keyof Port>(show: Show, portId: string, field: K, after: Port[K]): Edit | null {
+  const port = indexShow(show).ports.get(portId);
+  if (!port || port[field] === after) return null;
+  return { kind: 'set', path: ['ports', { id: portId }, field], before: port[field], after };
+}
+
+/** Takes a port away and pulls its cables. Null when there is none. */
+export function removePort(show: Show, portId: string): Edit | null {
+  const index = show.ports.findIndex((p) => p.id === portId);
+  if (index < 0) return null;
+  const edits: Edit[] = [];
+  for (const unit of show.units) {
+    const path = ['units', { id: unit.id }] as const;
+    if (unit.input?.from === 'port' && unit.input.portId === portId) {
+      edits.push({ kind: 'set', path: [...path, 'input'], before: unit.input, after: null });
+    }
+    if (unit.returns?.portId === portId) {
+      edits.push({ kind: 'set', path: [...path, 'returns'], before: unit.returns, after: null });
+    }
+  }
+  return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['ports'], index, value: show.ports[index] }] };
+}
+
+export const addPlayer = (show: Show, player: Player): Edit => ({
+  kind: 'insert',
+  path: ['players'],
+  index: show.players.length,
+  value: player,
+});
+
+export function setPlayerField<K extends keyof Player>(
+  show: Show,
+  playerId: string,
+  field: K,
+  after: Player[K],
+): Edit | null {
+  const player = indexShow(show).players.get(playerId);
+  if (!player || player[field] === after || (field === 'name' && after.trim() === '')) return null;
+  return { kind: 'set', path: ['players', { id: playerId }, field], before: player[field], after };
+}
+
+/** Takes a player out of the show; the units stay and belong to nobody. */
+export function removePlayer(show: Show, playerId: string): Edit | null {
+  const index = show.players.findIndex((p) => p.id === playerId);
+  if (index < 0) return null;
+  const edits = show.units
+    .filter((u) => u.playerId === playerId)
+    .map((u): Edit => ({ kind: 'set', path: ['units', { id: u.id }, 'playerId'], before: playerId, after: null }));
+  return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['players'], index, value: show.players[index] }] };
+}
+
+/** Adds a relay rule, or puts it in the place of the one with its id. Null when its target is not there. */
+export function putRelay(show: Show, unitId: string, relay: Relay): Edit | null {
+  const { units } = indexShow(show);
+  const unit = units.get(unitId);
+  const target = units.get(relay.toUnitId);
+  if (!unit || !target?.slots.some((s) => s.id === relay.toSlotId)) return null;
+  const path = ['units', { id: unitId }, 'relays'] as const;
+  const at = unit.relays.findIndex((r) => r.id === relay.id);
+  if (at < 0) return { kind: 'insert', path, index: unit.relays.length, value: relay };
+  if (JSON.stringify(unit.relays[at]) === JSON.stringify(relay)) return null;
+  return { kind: 'set', path, before: unit.relays, after: unit.relays.with(at, relay) };
+}
+
+export function removeRelay(show: Show, unitId: string, relayId: string): Edit | null {
+  const unit = indexShow(show).units.get(unitId);
+  const index = unit?.relays.findIndex((r) => r.id === relayId) ?? -1;
+  if (!unit || index < 0) return null;
+  return { kind: 'remove', path: ['units', { id: unitId }, 'relays'], index, value: unit.relays[index] };
 }
 
 export function setShowTitle(show: Show, title: string): Edit | null {

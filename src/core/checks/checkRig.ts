@@ -1,0 +1,42 @@
+import type { Show } from '../show';
+import { channelDiffers } from './channelDiffers';
+import { channelShared } from './channelShared';
+import { exclusiveShared } from './exclusiveShared';
+import type { Check, Finding } from './finding';
+import { flipUnknown } from './flipUnknown';
+import { genericName } from './genericName';
+import { houseDiffers } from './houseDiffers';
+import { midiLoop } from './midiLoop';
+import { noProgram } from './noProgram';
+import { portUnused } from './portUnused';
+import { relayCycle } from './relayCycle';
+import { reservedNumber } from './reservedNumber';
+import { slotLost } from './slotLost';
+import { stateUndescribed } from './stateUndescribed';
+import { twoOnOne } from './twoOnOne';
+import { unreachable } from './unreachable';
+
+/** All checks of the rig, its map and the tones, one a kind of finding. */
+export const RIG_CHECKS: readonly Check[] = [
+  midiLoop,
+  channelDiffers,
+  unreachable,
+  channelShared,
+  exclusiveShared,
+  relayCycle,
+  slotLost,
+  noProgram,
+  twoOnOne,
+  reservedNumber,
+  houseDiffers,
+  stateUndescribed,
+  flipUnknown,
+  portUnused,
+  genericName,
+];
+
+const ORDER = { error: 0, warning: 1, note: 2 } as const;
+
+/** Everything that the checks have to say of a rig, the gravest first. */
+export const checkRig = (show: Show): Finding[] =>
+  RIG_CHECKS.flatMap((check) => check(show)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);

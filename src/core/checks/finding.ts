@@ -1,0 +1,66 @@
+import type { Severity } from '../problems';
+import type { Edit, Show } from '../show';
+
+/** Where in a show a finding is: what one would open to mend it. */
+export type FindingPlace =
+  | { readonly in: 'unit'; readonly unitId: string; readonly controlId?: string; readonly slotId?: string }
+  | { readonly in: 'port'; readonly portId: string }
+  | { readonly in: 'tone'; readonly toneId: string; readonly unitId: string };
+
+/** What the checks can say of a rig and its map, by code, with the data that a sentence needs. */
+export interface FindingData {
+  'rig.channel-differs': { readonly unit: string; readonly sends: number; readonly listens: number };
+  'rig.channel-shared': { readonly unit: string; readonly other: string; readonly channel: number };
+  'rig.exclusive-shared': { readonly unit: string; readonly other: string; readonly control: string };
+  'rig.no-port': { readonly unit: string };
+  'rig.port-off': { readonly unit: string; readonly port: string };
+  'rig.port-unused': { readonly port: string };
+  'rig.loop': { readonly way: readonly string[] };
+  'rig.relay-cycle': { readonly way: readonly string[] };
+  'map.two-on-one': {
+    readonly unit: string;
+    readonly first: string;
+    readonly second: string;
+    readonly on: string;
+    readonly number: number;
+  };
+  'map.reserved-number': { readonly unit: string; readonly control: string; readonly number: number };
+  'map.house-differs': {
+    readonly unit: string;
+    readonly control: string;
+    readonly number: number;
+    readonly house: number;
+    readonly name: string;
+  };
+  'map.generic-name': { readonly unit: string; readonly control: string };
+  'map.state-undescribed': { readonly unit: string; readonly label: string; readonly missing: readonly string[] };
+  'map.no-program': { readonly unit: string; readonly label: string; readonly name: string };
+  'map.slot-lost': { readonly unit: string; readonly name: string; readonly tones: number };
+  'tone.flip-unknown': { readonly tone: string; readonly unit: string; readonly control: string };
+}
+
+export type FindingCode = keyof FindingData;
+
+export type Finding = {
+  readonly [C in FindingCode]: {
+    readonly code: C;
+    readonly severity: Severity;
+    readonly place: FindingPlace;
+    readonly data: FindingData[C];
+    /** An ordinary edit that mends it; null where only a person can. */
+    readonly fix: Edit | null;
+  };
+}[FindingCode];
+
+/** One kind of finding: everything of that kind in a show. */
+export type Check = (show: Show) => Finding[];
+
+export function finding<C extends FindingCode>(
+  code: C,
+  severity: Severity,
+  place: FindingPlace,
+  data: FindingData[C],
+  fix: Edit | null = null,
+): Extract<Finding, { code: C }> {
+  return { code, severity, place, data, fix } as Extract<Finding, { code: C }>;
+}

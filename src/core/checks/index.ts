@@ -1,0 +1,2 @@
+export { RIG_CHECKS, checkRig } from './checkRig';
+export type { Check, Finding, FindingCode, FindingData, FindingPlace } from './finding';

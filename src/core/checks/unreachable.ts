@@ -1,0 +1,21 @@
+import { indexShow, routeTo, setPortField } from '../show';
+import { finding, type Check, type Finding } from './finding';
+
+/** A unit that tones want something of, but that nothing reaches: no cable, or a port that is off. */
+export const unreachable: Check = (show) => {
+  const { ports } = indexShow(show);
+  const wanted = new Set(show.tones.flatMap((t) => t.parts.map((p) => p.unitId)));
+  return show.units.flatMap((unit): Finding[] => {
+    const place = { in: 'unit', unitId: unit.id } as const;
+    const route = routeTo(show, unit);
+    const port = route && ports.get(route.portId);
+    if (port && !port.active) {
+      const fix = setPortField(show, port.id, 'active', true);
+      return [finding('rig.port-off', 'error', place, { unit: unit.name, port: port.name }, fix)];
+    }
+    if (port) return [];
+    // A controller only sends; what hangs on a relaying unit is brought along by it.
+    const quiet = !wanted.has(unit.id) && (unit.profile.senders.length > 0 || unit.input?.from === 'unit');
+    return quiet ? [] : [finding('rig.no-port', 'error', place, { unit: unit.name })];
+  });
+};

@@ -1,0 +1,35 @@
+import { encodingFaults, planFaults, valueRange, type Profile } from '../addressing';
+import { problem, type Place, type Problem } from '../problems';
+
+/** What is wrong with a unit's profile by itself. `place` says where, from a path within the profile. */
+export function profileProblems(
+  unit: string,
+  profile: Profile,
+  place: (...path: (string | number)[]) => Place,
+): Problem[] {
+  const problems: Problem[] = [];
+  for (const { code, ...data } of planFaults(profile.plan)) {
+    problems.push(problem(`plan.${code}`, 'error', place('plan'), { unit, ...data } as never));
+  }
+  const { variants, controls, senders } = profile;
+  const encodings = [
+    ...(variants ? [{ name: variants.word, encoding: variants.encoding }] : []),
+    ...controls,
+    ...senders,
+  ];
+  for (const { name, encoding } of encodings) {
+    for (const { code, ...data } of encodingFaults(encoding)) {
+      // A reserved number is a finding: the show still opens.
+      if (code === 'reserved-number') continue;
+      problems.push(problem(`encoding.${code}`, 'error', place(), { unit, control: name, ...data } as never));
+    }
+  }
+  if (variants) {
+    const { low, high } = valueRange(variants.encoding);
+    if (low !== 0 || high < variants.names.length - 1) {
+      const data = { unit, word: variants.word, count: variants.names.length, reach: high + 1 };
+      problems.push(problem('show.variants-reach', 'error', place('variants'), data));
+    }
+  }
+  return problems;
+}
