@@ -123,6 +123,43 @@ export interface ProblemData {
   'smf.metre-unit': { readonly bar: number };
   'smf.too-wide': { readonly ticks: number };
 
+  'list.encoding': { readonly offset: number };
+  'list.not-text': { readonly code: number };
+  'list.empty': Record<never, never>;
+  'list.too-long': { readonly rows: number; readonly limit: number };
+  'list.quotes': Record<never, never>;
+  'list.no-names': { readonly columns: readonly string[] };
+  'list.no-such-slot': { readonly label: string; readonly example: string; readonly unit: string };
+  'list.slot-twice': { readonly label: string; readonly row: number };
+  'list.past-end': { readonly name: string; readonly slots: number };
+  'list.name-long': { readonly length: number; readonly limit: number };
+  'list.same-name': { readonly name: string; readonly row: number };
+  'list.gaps': { readonly count: number };
+
+  'xml.too-long': { readonly bytes: number; readonly limit: number };
+  'xml.declarations': Record<never, never>;
+  'xml.too-deep': { readonly limit: number };
+  'xml.syntax': { readonly detail: string };
+  'xml.root': { readonly expected: string; readonly found: string };
+  'xml.element': { readonly element: string; readonly parent: string; readonly expected: readonly string[] };
+  'xml.missing': { readonly element: string; readonly expected: readonly string[] };
+  'xml.attribute': { readonly element: string; readonly attribute: string };
+  'xml.attribute-missing': { readonly element: string; readonly attribute: string };
+  'xml.value': {
+    readonly element: string;
+    readonly attribute: string;
+    readonly found: string;
+    readonly expected: string;
+  };
+  'xml.text': { readonly element: string; readonly found: string };
+  'names.list-missing': { readonly kind: string; readonly name: string };
+  'names.no-slot': { readonly name: string; readonly bank: number; readonly program: number };
+  'names.slot-twice': { readonly label: string; readonly name: string };
+  'names.control-taken': { readonly name: string; readonly number: number };
+  'names.left-out': { readonly control: string; readonly kind: string };
+
+  'unit.not-a-unit': { readonly found: string };
+
   'compile.no-port': { readonly unit: string };
   'compile.port-off': { readonly unit: string; readonly port: string };
 

@@ -1,3 +1,4 @@
+export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, fixWords } from './findings';
 export { placeSentence, songsWords } from './places';

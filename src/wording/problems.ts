@@ -94,6 +94,44 @@ const SENTENCES: Sentences = {
   'smf.metre-unit': (d) => `The length of bar ${d.bar} was rounded: a file can only say it in 128ths.`,
   'smf.too-wide': (d) => `The song is too long for a MIDI file (${d.ticks} ticks).`,
 
+  'list.encoding': (d) =>
+    `The file is not text in UTF-8 or UTF-16: byte ${d.offset} belongs to no character. Save the list again as UTF-8.`,
+  'list.not-text': (d) =>
+    `There is a character in it that is not text (code ${d.code}): the list was probably saved or copied in another encoding.`,
+  'list.empty': () => 'There is no name in the list.',
+  'list.too-long': (d) => `The list has ${n(d.rows, 'line')}; ${d.limit} are the most that a unit can have.`,
+  'list.quotes': () => 'A quotation mark is opened here and never closed.',
+  'list.no-names': (d) => `None of the columns is headed "name"; found ${d.columns.map((c) => `"${c}"`).join(', ')}.`,
+  'list.no-such-slot': (d) => `${d.unit} has no slot "${d.label}"; its slots are written like ${d.example}.`,
+  'list.slot-twice': (d) => `Slot ${d.label} has a name in line ${d.row} already.`,
+  'list.past-end': (d) => `"${d.name}" is past the last of the ${n(d.slots, 'slot')}.`,
+  'list.name-long': (d) => `The name has ${d.length} characters; up to ${d.limit} are kept.`,
+  'list.same-name': (d) => `"${d.name}" stands in line ${d.row} too; the two are told apart by their places only.`,
+  'list.gaps': (d) => `${n(d.count, 'slot')} between the listed ones ${d.count === 1 ? 'is' : 'are'} not in the list.`,
+
+  'xml.too-long': (d) => `The document is ${n(d.bytes, 'character')} long; ${d.limit} are the most that is read.`,
+  'xml.declarations': () =>
+    'The document declares things of its own (entities or elements) at its head, which is not read for safety. Remove what stands in [ ] there.',
+  'xml.too-deep': (d) => `Elements stand inside each other more than ${d.limit} deep; no name document does that.`,
+  'xml.syntax': (d) => `The document is not well-formed XML: ${d.detail}`,
+  'xml.root': (d) => `Expected the document to be a ${d.expected}, found ${d.found}.`,
+  'xml.element': (d) =>
+    `${d.element} does not belong here in ${d.parent}; expected ${d.expected.length === 0 ? 'its end' : d.expected.join(' or ')}.`,
+  'xml.missing': (d) => `${d.element} ends too soon; expected ${d.expected.join(' or ')} in it.`,
+  'xml.attribute': (d) => `${d.element} has no attribute ${d.attribute} in the published structure.`,
+  'xml.attribute-missing': (d) => `${d.element} has to have the attribute ${d.attribute}.`,
+  'xml.value': (d) => `${d.attribute} of ${d.element} should be ${d.expected}; found "${d.found}".`,
+  'xml.text': (d) => `${d.element} holds no text; found "${d.found}".`,
+  'names.list-missing': (d) => `It refers to the ${d.kind} "${d.name}", which is not in the document.`,
+  'names.no-slot': (d) =>
+    `"${d.name}" is called by bank ${d.bank}, program ${d.program} (counted from 0), which calls no slot of this unit.`,
+  'names.slot-twice': (d) => `"${d.name}" would be a second name for slot ${d.label}.`,
+  'names.control-taken': (d) => `"${d.name}" is on control ${d.number}, which the map has a control for already.`,
+  'names.left-out': (d) => `${d.control} is not in the document, which has no way to say ${d.kind}.`,
+
+  'unit.not-a-unit': (d) =>
+    `This is not a unit of Hollow Lantern: expected the format "hollow-lantern-unit", found ${d.found}.`,
+
   'compile.no-port': (d) => `${d.unit} hangs on no port, so nothing can be sent to it. Connect it on the rig.`,
   'compile.port-off': (d) => `${d.port} is switched off, so nothing is sent to ${d.unit}.`,
 

@@ -60,3 +60,5 @@ export {
   type UnitState,
 } from './unitState';
 export type { Deep } from './readonly';
+export { compareProfiles, exampleMessages, type ProfileDifference } from './compareProfiles';
+export { learn, type Learnt } from './learn';

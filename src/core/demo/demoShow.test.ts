@@ -1,8 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { planFaults } from '../addressing';
 import { compileSong } from '../compile';
 import { readShowFile, writeShowFile } from '../formats/show-file';
-import { LIBRARY, librarySchema } from '../library';
 import { rigSpec, songWants } from '../show';
 import { dryRun } from '../simulate';
 import { demoShow } from './demoShow';
@@ -22,12 +20,5 @@ describe('the demo show', () => {
     const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song));
     expect(verdicts.length).toBeGreaterThan(song.cues.length);
     expect(verdicts.filter((v) => v.outcome !== 'on-time')).toEqual([]);
-  });
-});
-
-describe('the library', () => {
-  it('holds valid profiles whose plans have no faults', () => {
-    expect(librarySchema.safeParse(LIBRARY).success).toBe(true);
-    for (const { profile } of LIBRARY) expect(planFaults(profile.plan)).toEqual([]);
   });
 });

@@ -1,2 +1,2 @@
-export { readShowData, readShowFile } from './read';
+export { parseJson, readShowData, readShowFile } from './read';
 export { writeShowFile } from './write';

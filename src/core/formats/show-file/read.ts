@@ -5,15 +5,19 @@ import { SHOW_FORMAT, checkShow, migrate, showSchema, type Show } from '../../sh
 /** Problems that one answer lists; a file with more is not mended line by line. */
 const PROBLEM_LIMIT = 20;
 
+/** Data from the text of a JSON file, or the place where it stops being JSON. */
+export function parseJson(text: string): Read<{ readonly data: unknown }> {
+  try {
+    return { value: { data: JSON.parse(text) }, problems: [] };
+  } catch (error) {
+    return { value: undefined, problems: [syntaxProblem(text, error)] };
+  }
+}
+
 /** Reads a show from the text of a file. Anything wrong refuses it whole, with the place in the show. */
 export function readShowFile(text: string): Read<Show> {
-  let data: unknown;
-  try {
-    data = JSON.parse(text);
-  } catch (error) {
-    return refused(syntaxProblem(text, error));
-  }
-  return readShowData(data);
+  const { value, problems } = parseJson(text);
+  return value ? readShowData(value.data) : { value: undefined, problems };
 }
 
 /** Reads a show from data that was JSON or comes out of the database. */

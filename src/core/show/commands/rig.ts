@@ -1,12 +1,37 @@
+import type { Profile } from '../../addressing';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
-import type { Player, Port, Relay, Show, Unit } from '../schema';
+import type { HouseNumber, Player, Port, Relay, Show, Unit } from '../schema';
 
-/** Adds a unit, and with it the port that it hangs on where that is new. */
-export function addUnit(show: Show, unit: Unit, port: Port | null): Edit {
-  const insert: Edit = { kind: 'insert', path: ['units'], index: show.units.length, value: unit };
-  if (!port) return insert;
-  return { kind: 'group', edits: [addPort(show, port), insert] };
+/**
+ * Adds a unit, and with it the port that it hangs on where that is new, and the house
+ * numbers that its controls follow. One of the same name that the show has already is
+ * followed instead.
+ */
+export function addUnit(show: Show, unit: Unit, port: Port | null, house: readonly HouseNumber[] = []): Edit {
+  const edits: Edit[] = port ? [addPort(show, port)] : [];
+  const ids = new Map<string, string>();
+  const taken = new Set(show.house.map((h) => h.id));
+  let added = 0;
+  for (const entry of house) {
+    const own = show.house.find((h) => h.name.toLowerCase() === entry.name.toLowerCase());
+    let id = own?.id ?? entry.id;
+    while (!own && taken.has(id)) id = `${id.slice(0, 60)}-2`;
+    ids.set(entry.id, id);
+    if (own) continue;
+    taken.add(id);
+    const index = show.house.length + added;
+    added += 1;
+    edits.push({ kind: 'insert', path: ['house'], index, value: { ...entry, id } });
+  }
+  const follow = (profile: Profile): Profile => ({
+    ...profile,
+    controls: profile.controls.map((c) => (c.houseId === null ? c : { ...c, houseId: ids.get(c.houseId) ?? null })),
+  });
+  const value: Unit =
+    house.length === 0 ? unit : { ...unit, profile: follow(unit.profile), versions: unit.versions.map(follow) };
+  const insert: Edit = { kind: 'insert', path: ['units'], index: show.units.length, value };
+  return edits.length === 0 ? insert : { kind: 'group', edits: [...edits, insert] };
 }
 
 /** Sets one field of a unit. Null when nothing would change. */

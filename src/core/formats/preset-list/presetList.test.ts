@@ -1,0 +1,126 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { slotCount } from '../../addressing';
+import { demoShow } from '../../demo';
+import { LIBRARY } from '../../library';
+import { newSlot } from '../../show';
+import { decodeText, readPresetList, writePresetList } from '.';
+
+const unit = demoShow().units[0]!;
+const { plan } = unit.profile;
+const options = { plan, unit: unit.name, first: 0 };
+const read = (text: string, first = 0) => readPresetList(text, { ...options, first });
+const complaints = (text: string) => read(text).problems.map((p) => [p.code, p.place.in === 'text' && p.place.row]);
+
+describe('a pasted list of presets', () => {
+  it('may be one column, from any slot on; an empty line is a slot without a name', () => {
+    expect(read('Gull\n\nUndertow, deep\r\n\n', 46).value).toEqual([
+      { index: 46, name: 'Gull' },
+      { index: 47, name: '' },
+      { index: 48, name: 'Undertow, deep' },
+    ]);
+  });
+
+  it("may give each its label, in the unit's own writing, in any order", () => {
+    const value = [
+      { index: 47, name: 'Fog Lead' },
+      { index: 120, name: 'Old, Glass' },
+    ];
+    expect(read('factory a1\tOld, Glass\nH6\tFog Lead').value).toEqual(value);
+    expect(read('H6;Fog Lead\nfactory A1;"Old, Glass"').value).toEqual(value);
+    expect(read('H6,Fog Lead\nfactory A1,"Old, Glass"').value).toEqual(value);
+  });
+
+  it('may be a table with a head, with numbers from 0 or from 1', () => {
+    expect(read('name,from 1\nGull,48').value).toEqual([{ index: 47, name: 'Gull' }]);
+    expect(read('Index;Bank;Name\n47;0;Gull').value).toEqual([{ index: 47, name: 'Gull' }]);
+    expect(read('bank,name\n1,Gull\n1,Tern').value).toEqual([
+      { index: 0, name: 'Gull' },
+      { index: 1, name: 'Tern' },
+    ]);
+  });
+
+  it('is refused whole with the line of each fault', () => {
+    expect(complaints('A1\tGull\nZ9\tTern\nA1\tSwift')).toEqual([
+      ['list.no-such-slot', 2],
+      ['list.slot-twice', 3],
+    ]);
+    expect(read('A1\tGull\nZ9\tTern').value).toBeUndefined();
+    expect(complaints(`Gull\n${'x'.repeat(121)}`)).toEqual([['list.name-long', 2]]);
+    expect(complaints('Gull\nT\ufffdrn')).toEqual([['list.not-text', 2]]);
+    expect(complaints('A1\tGull\nA2\t"Tern')).toContainEqual(['list.quotes', 2]);
+    expect(complaints('label,bank\nA1,0')).toEqual([['list.no-names', 1]]);
+    expect(complaints('\n \n')).toEqual([['list.empty', 1]]);
+    expect(complaints('from 0,name\n-1,Gull\n180,Tern\nx,Swift')).toEqual([
+      ['list.no-such-slot', 2],
+      ['list.no-such-slot', 3],
+      ['list.no-such-slot', 4],
+    ]);
+  });
+
+  it('of five thousand lines is refused where it passes the last slot, and answers at once', () => {
+    const { value, problems } = read(Array.from({ length: 5000 }, (_, i) => `Preset ${i}`).join('\n'));
+    expect(value).toBeUndefined();
+    expect(problems).toHaveLength(20);
+    expect(problems[0]).toMatchObject({ code: 'list.past-end', place: { row: 181 }, data: { slots: 180 } });
+    expect(read('x\n'.repeat(70_000)).problems[0]).toMatchObject({ code: 'list.too-long' });
+  });
+
+  it('is told of gaps and of names that stand twice, but taken', () => {
+    const { value, problems } = read('A1\tGull\nA4\tGull');
+    expect(value).toHaveLength(2);
+    expect(problems.map((p) => p.code)).toEqual(['list.same-name', 'list.gaps']);
+    expect(problems[1]!.data).toEqual({ count: 2 });
+  });
+
+  it('comes back from its file as it was, for every plan of the library', () => {
+    for (const { profile } of LIBRARY) {
+      const count = slotCount(profile.plan);
+      const slots = Array.from({ length: Math.min(count, 300) }, (_, i) =>
+        newSlot(`s${i}`, i, `N°${i}, "dry"; é\u2019`),
+      );
+      const text = writePresetList({ ...unit, profile, slots });
+      const back = readPresetList(text, { plan: profile.plan, unit: 'U', first: 0 });
+      expect(back.value).toEqual(slots.map(({ index, name }) => ({ index, name })));
+    }
+  });
+
+  it('answers any text without throwing', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary' }), fc.nat(300), (text, first) => {
+        const { value, problems } = read(text, first);
+        expect(value === undefined).toBe(problems.some((p) => p.severity === 'error'));
+      }),
+      { seed: 61, numRuns: 400 },
+    );
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('\t', ',', ';', '"', '\n', 'A1', 'name', 'label', '7', ' ')), (parts) => {
+        for (const { index } of read(parts.join('')).value ?? []) expect(index).toBeLessThan(180);
+      }),
+      { seed: 62, numRuns: 600 },
+    );
+  });
+});
+
+describe('the text of a file', () => {
+  it('is UTF-8 or UTF-16, and anything else is refused with the byte', () => {
+    const utf8 = new TextEncoder().encode('Möwe');
+    expect(decodeText(utf8).value).toBe('Möwe');
+    expect(decodeText(new Uint8Array([0xef, 0xbb, 0xbf, ...utf8])).value).toBe('Möwe');
+    expect(decodeText(new Uint8Array([0xff, 0xfe, 0x4d, 0, 0xf6, 0])).value).toBe('Mö');
+    expect(decodeText(new Uint8Array([0xfe, 0xff, 0, 0x4d, 0, 0xf6])).value).toBe('Mö');
+    expect(decodeText(new Uint8Array([0x4d, 0xf6, 0x77, 0x65])).problems[0]).toMatchObject({
+      code: 'list.encoding',
+      data: { offset: 1 },
+    });
+  });
+
+  it('never throws', () => {
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 200 }), (bytes) => {
+        decodeText(bytes);
+      }),
+      { seed: 63 },
+    );
+  });
+});

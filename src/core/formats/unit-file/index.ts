@@ -1,0 +1,3 @@
+export { UNIT_FORMAT } from './format';
+export { readUnitFile, type UnitFile } from './read';
+export { writeProfileFile, writeUnitFile } from './write';
