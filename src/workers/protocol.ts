@@ -1,9 +1,10 @@
 import type { RigState, UnitAim } from '../core/addressing';
-import type { TimedBytes } from '../core/midi';
+import type { Bytes, TimedBytes } from '../core/midi';
 import type { Problem } from '../core/problems';
 import type { Show, Song } from '../core/show';
 import type { Lantern, Verdict } from '../core/simulate';
 import type { Micros, Ticks } from '../core/time';
+import type { MonitorLine } from '../player';
 
 /**
  * A show on its way to a worker: only what changed since the last time, so that what is
@@ -40,6 +41,19 @@ export interface ProofWorker {
   prove(songId: string): SongProof;
 }
 
+/** A run through places or values of a unit, one every so often. */
+export interface Walk {
+  readonly unitId: string;
+  readonly aims: readonly UnitAim[];
+  readonly everyMillis: number;
+}
+
+/** A message that is sent again and again, until the unit has learnt it or somebody stops it. */
+export interface Lesson {
+  readonly unitId: string;
+  readonly messages: readonly Bytes[];
+}
+
 /** What the player tells while it plays, and whenever the rig changes. */
 export interface PlayerNews {
   readonly playing: boolean;
@@ -49,6 +63,10 @@ export interface PlayerNews {
   readonly rig: RigState;
   /** Units that load a preset just now. */
   readonly loading: readonly string[];
+  /** Where a walk is: the aim that was sent last, counted from 0. */
+  readonly walk: { readonly unitId: string; readonly at: number; readonly count: number } | null;
+  /** How often a lesson was sent, and what the unit took in. */
+  readonly lesson: { readonly unitId: string; readonly sent: number; readonly learnt: Bytes | null } | null;
 }
 
 /** The worker that holds the clock, the transport and the stand-in rig. */
@@ -59,4 +77,13 @@ export interface PlayerWorker {
   stop(): void;
   /** Sends what tries one thing on a unit; gives the bytes that went out. */
   audition(unitId: string, aim: UnitAim): readonly TimedBytes[];
+  walk(walk: Walk): void;
+  stopWalk(): void;
+  /** Sets the unit to learn, and sends it the message until it has. */
+  teach(lesson: Lesson): void;
+  stopTeaching(): void;
+  /** Moves a switch, pad or pedal of a controller's stand-in. */
+  touch(unitId: string, senderId: string, value: number): void;
+  /** Every message that leaves or arrives from now on, in batches. */
+  watch(onLines: (lines: readonly MonitorLine[]) => void): void;
 }

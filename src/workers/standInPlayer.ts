@@ -1,11 +1,10 @@
 import type { UnitAim } from '../core/addressing';
 import { audition, playLine } from '../core/compile';
-import type { TimedBytes } from '../core/midi';
-import { rigSpec } from '../core/show';
-import { SimulatedRig } from '../core/simulate';
-import type { Micros, Ticks } from '../core/time';
-import { STOPPED, placeOf, play, step, stop, type Transport } from '../player';
-import type { PlayerNews, PlayerWorker, ShowUpdate } from './protocol';
+import type { Bytes, TimedBytes } from '../core/midi';
+import { indexShow, rigSpec, routeTo } from '../core/show';
+import { millisToMicros, type Micros, type Ticks } from '../core/time';
+import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../player';
+import type { Lesson, PlayerNews, PlayerWorker, ShowUpdate, Walk } from './protocol';
 import { ShowMirror } from './showMirror';
 
 /** How far ahead messages are handed over; the player wakes more often than that. */
@@ -13,6 +12,10 @@ const LOOK_AHEAD: Micros = 25_000;
 const WAKE_MILLIS = 8;
 /** The screen hears of the place this often. */
 const NEWS_MICROS: Micros = 33_000;
+/** The monitor gets its lines this often. */
+const LINES_MICROS: Micros = 100_000;
+/** A lesson is repeated this often. */
+const LESSON_MICROS: Micros = 400_000;
 
 /** What the player needs of the machine: the time, and to be woken. */
 export interface Clock {
@@ -20,32 +23,47 @@ export interface Clock {
   readonly every: (millis: number, run: () => void) => void;
 }
 
+interface Walking extends Walk {
+  readonly at: number;
+  readonly next: Micros;
+}
+
+interface Teaching extends Lesson {
+  readonly sent: number;
+  readonly learnt: Bytes | null;
+  /** Infinity once it is learnt. */
+  readonly next: Micros;
+}
+
 /** Plays songs to a rig of stand-ins, which obeys the bytes alone. */
 export class StandInPlayer implements PlayerWorker {
   private readonly mirror = new ShowMirror();
-  private rig: SimulatedRig | undefined;
-  private rigText = '';
+  private readonly monitor = new Monitor();
+  private readonly ports: StandIns;
+  private ready = false;
   private transport: Transport = STOPPED;
   private songId: string | null = null;
+  private walking: Walking | null = null;
+  private teaching: Teaching | null = null;
   private onNews: ((news: PlayerNews) => void) | undefined;
+  private onLines: ((lines: readonly MonitorLine[]) => void) | undefined;
   private lastNews = Number.NEGATIVE_INFINITY;
+  private lastLines = Number.NEGATIVE_INFINITY;
   private dirty = true;
 
   constructor(private readonly clock: Clock) {
+    this.ports = new StandIns(() => {
+      this.dirty = true;
+    });
+    this.ports.onArrival(({ portId, at, bytes }) => this.monitor.note('in', portId, at, bytes));
     clock.every(WAKE_MILLIS, () => this.wake());
   }
 
   update(update: ShowUpdate): void {
     this.mirror.update(update);
-    const spec = rigSpec(this.mirror.show);
-    const text = JSON.stringify(spec);
-    // The stand-ins keep their state as long as they are the same units.
-    if (text === this.rigText) return;
-    this.rigText = text;
-    this.rig = new SimulatedRig(spec, () => {
-      this.dirty = true;
-    });
-    this.dirty = true;
+    this.monitor.follow(this.mirror.show);
+    this.ports.follow(rigSpec(this.mirror.show));
+    this.ready = true;
   }
 
   listen(onNews: (news: PlayerNews) => void): void {
@@ -53,13 +71,19 @@ export class StandInPlayer implements PlayerWorker {
     this.dirty = true;
   }
 
+  watch(onLines: (lines: readonly MonitorLine[]) => void): void {
+    this.onLines = onLines;
+  }
+
   play(songId: string, from: Ticks): void {
-    const song = this.mirror.song(songId);
-    if (!song || !this.rig) return;
+    const song = this.ready ? this.mirror.song(songId) : undefined;
+    if (!song) return;
+    this.walking = null;
+    this.teaching = null;
     const now = this.clock.now();
-    this.rig.advance(now);
+    this.ports.advance(now);
     this.songId = songId;
-    this.transport = play(playLine(this.mirror.show, song, from, this.rig.state()), now);
+    this.transport = play(playLine(this.mirror.show, song, from, this.ports.state()), now);
     this.dirty = true;
     this.wake();
   }
@@ -71,13 +95,47 @@ export class StandInPlayer implements PlayerWorker {
   }
 
   audition(unitId: string, aim: UnitAim): readonly TimedBytes[] {
-    if (!this.rig) return [];
+    if (!this.ready) return [];
     const now = this.clock.now();
-    this.rig.advance(now);
-    const { events } = audition(this.mirror.show, unitId, aim, this.rig.state());
+    this.ports.advance(now);
+    const { events } = audition(this.mirror.show, unitId, aim, this.ports.state());
     const sent = events.map((e) => ({ ...e, at: e.at + now }));
-    for (const e of sent) this.rig.send(e.portId, e.at, e.bytes);
+    for (const e of sent) this.send(e.portId, e.at, e.bytes);
     return sent;
+  }
+
+  walk(walk: Walk): void {
+    if (walk.aims.length === 0) return;
+    this.walking = { ...walk, at: -1, next: this.clock.now() };
+    this.wake();
+  }
+
+  stopWalk(): void {
+    this.walking = null;
+    this.dirty = true;
+  }
+
+  teach(lesson: Lesson): void {
+    this.teaching = { ...lesson, sent: 0, learnt: null, next: this.clock.now() };
+    this.ports.waitToLearn(lesson.unitId, (bytes) => {
+      if (this.teaching) this.teaching = { ...this.teaching, learnt: bytes, next: Number.POSITIVE_INFINITY };
+    });
+    this.wake();
+  }
+
+  stopTeaching(): void {
+    this.teaching = null;
+    this.dirty = true;
+  }
+
+  touch(unitId: string, senderId: string, value: number): void {
+    this.ports.touch(unitId, senderId, value, this.clock.now());
+    this.wake();
+  }
+
+  private send(portId: string, at: Micros, bytes: Bytes): void {
+    this.monitor.note('out', portId, at, bytes);
+    this.ports.send(portId, at, bytes);
   }
 
   private wake(): void {
@@ -85,15 +143,47 @@ export class StandInPlayer implements PlayerWorker {
     const { transport, due } = step(this.transport, now, now + LOOK_AHEAD);
     if (transport.kind !== this.transport.kind) this.dirty = true;
     this.transport = transport;
-    for (const e of due) this.rig?.send(e.portId, e.at, e.bytes);
-    this.rig?.advance(now);
+    for (const e of due) this.send(e.portId, e.at, e.bytes);
+    this.goOnWalking(now);
+    this.goOnTeaching(now);
+    this.ports.advance(now);
     this.tell(now);
   }
 
+  private goOnWalking(now: Micros): void {
+    const { walking } = this;
+    if (!walking || now < walking.next) return;
+    const at = walking.at + 1;
+    const aim = walking.aims[at];
+    this.dirty = true;
+    if (!aim) {
+      this.walking = null;
+      return;
+    }
+    this.walking = { ...walking, at, next: now + millisToMicros(walking.everyMillis) };
+    this.audition(walking.unitId, aim);
+  }
+
+  private goOnTeaching(now: Micros): void {
+    const { teaching } = this;
+    if (!teaching || now < teaching.next) return;
+    const unit = indexShow(this.mirror.show).units.get(teaching.unitId);
+    const route = unit && routeTo(this.mirror.show, unit);
+    for (const bytes of teaching.messages) if (route) this.send(route.portId, now, bytes);
+    this.teaching = { ...teaching, sent: teaching.sent + 1, next: now + LESSON_MICROS };
+    this.dirty = true;
+  }
+
   private tell(now: Micros): void {
+    if (this.onLines && now - this.lastLines >= LINES_MICROS) {
+      const lines = this.monitor.take();
+      this.lastLines = now;
+      if (lines.length > 0) this.onLines(lines);
+    }
     const playing = this.transport.kind === 'playing';
     if (!this.onNews || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
-    const rig = this.rig?.state() ?? {};
+    const rig = this.ports.state();
+    const { walking, teaching } = this;
     this.dirty = false;
     this.lastNews = now;
     this.onNews({
@@ -101,7 +191,9 @@ export class StandInPlayer implements PlayerWorker {
       songId: this.songId,
       place: placeOf(this.transport, now),
       rig,
-      loading: Object.keys(rig).filter((id) => this.rig?.loading(id, now)),
+      loading: Object.keys(rig).filter((id) => this.ports.loading(id, now)),
+      walk: walking && { unitId: walking.unitId, at: walking.at, count: walking.aims.length },
+      lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
     });
   }
 }

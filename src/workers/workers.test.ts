@@ -4,6 +4,8 @@ import { applyEdit, changeCue, nameSlot, placeCue, renameTone, setUnitField, ton
 import type { PlayerNews } from './protocol';
 import { Prover } from './prover';
 import { ShowMirror, updateOf } from './showMirror';
+import { monitorWords } from '../wording';
+import type { MonitorLine } from '../player';
 import { StandInPlayer } from './standInPlayer';
 
 const show = demoShow();
@@ -147,7 +149,7 @@ describe('the stand-in player', () => {
     expect(p.audition('oxbow', { slot: 1, controls: {} })).toEqual([]);
   });
 
-  it('keeps what the rig is on while names change, and forgets it when a unit does', () => {
+  it('keeps what the rig is on while names change, and forgets it for a unit that changes', () => {
     const { p, go } = player();
     p.audition('quillback', { slot: 47, controls: {} });
     go(300);
@@ -155,6 +157,57 @@ describe('the stand-in player', () => {
     p.update(updateOf(show, renamed));
     expect(go(20).rig.quillback!.slot).toBe(47);
     p.update(updateOf(renamed, applyEdit(renamed, setUnitField(renamed, 'tarn', 'listens', 9)!)));
+    const changed = go(20).rig;
+    expect(changed.quillback!.slot).toBe(47);
+    expect(changed.tarn!.slot).toBeNull();
+    const deaf = {
+      ...renamed,
+      units: renamed.units.map((u) => (u.id === 'quillback' ? { ...u, listens: 16 as const } : u)),
+    };
+    p.update(updateOf(renamed, deaf));
     expect(go(20).rig.quillback!.slot).toBeNull();
+  });
+
+  it('walks through places, one every so often, and stops when told', () => {
+    const { p, go } = player();
+    const aims = [46, 47, 48].map((slot) => ({ slot, controls: {} }));
+    p.walk({ unitId: 'quillback', aims, everyMillis: 1000 });
+    expect(go(500)).toMatchObject({ walk: { unitId: 'quillback', at: 0, count: 3 }, rig: { quillback: { slot: 46 } } });
+    expect(go(1000).rig.quillback!.slot).toBe(47);
+    expect(go(1000).rig.quillback!.slot).toBe(48);
+    expect(go(1000).walk).toBeNull();
+    p.walk({ unitId: 'quillback', aims, everyMillis: 1000 });
+    go(100);
+    p.stopWalk();
+    expect(go(3000)).toMatchObject({ walk: null, rig: { quillback: { slot: 46 } } });
+  });
+
+  it('sends a lesson again and again until the unit has learnt it, which does not obey it', () => {
+    const { p, go } = player();
+    const mix = [0xb6, 71, 127];
+    p.teach({ unitId: 'tarn', messages: [mix] });
+    expect(go(60).lesson).toEqual({ unitId: 'tarn', sent: 1, learnt: mix });
+    expect(go(2000).lesson!.sent).toBe(1);
+    expect(go(10).rig.tarn!.controls).toEqual({});
+    p.teach({ unitId: 'tarn', messages: [[0xb1, 71, 127]] });
+    // On another channel it never gets there, and the lesson goes on.
+    expect(go(2100).lesson).toMatchObject({ sent: 6, learnt: null });
+    p.stopTeaching();
+    expect(go(100).lesson).toBeNull();
+  });
+
+  it('lists everything that leaves and arrives, with what it means', () => {
+    const { p, go } = player();
+    const lines: MonitorLine[] = [];
+    p.watch((batch) => lines.push(...batch));
+    p.audition('quillback', { slot: 47, controls: {} });
+    go(200);
+    const words = () => lines.map((l) => `${l.direction} ${monitorWords(show, l)}`);
+    expect(words()).toEqual(['out Quillback: bank select 0 (from 0)', 'out Quillback: preset H6, Fog Lead']);
+    const pebble = show.units.find((u) => u.id === 'pebble')!;
+    p.touch('pebble', pebble.profile.senders[0]!.id, 0);
+    go(200);
+    expect(words().slice(-2).join()).toContain(`in Pebble: ${pebble.profile.senders[0]!.name}`);
+    expect(lines.map((l) => l.number)).toEqual(lines.map((_, i) => i + 1));
   });
 });

@@ -1,5 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Show } from '../../core/show';
+import type { MonitorLine } from '../../player';
 import type { PlayerNews, PlayerWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
 
@@ -24,8 +25,14 @@ export interface Workers {
 
 let workers: Workers | undefined;
 
+/** Where news of the player goes. */
+export interface PlayerEars {
+  readonly news: (news: PlayerNews) => void;
+  readonly lines: (batch: readonly MonitorLine[]) => void;
+}
+
 /** The two workers, started on first use and kept. */
-export function getWorkers(onNews: (news: PlayerNews) => void): Workers {
+export function getWorkers(ears: PlayerEars): Workers {
   if (workers) return workers;
   const proof = wrap<ProofWorker>(
     new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module' }),
@@ -33,7 +40,8 @@ export function getWorkers(onNews: (news: PlayerNews) => void): Workers {
   const player = wrap<PlayerWorker>(
     new Worker(new URL('../../workers/player.worker.ts', import.meta.url), { type: 'module' }),
   );
-  void player.listen(proxy(onNews));
+  void player.listen(proxy(ears.news));
+  void player.watch(proxy(ears.lines));
   workers = { proof: new Mirrored(proof), player: new Mirrored(player) };
   return workers;
 }

@@ -156,10 +156,9 @@ function UnitMap({ unit }: { readonly unit: Unit }) {
     setSummons(summons + 1);
   };
 
-  const send = (aim: UnitAim, words: string): void => void audition(unit.id, aim, words);
+  const send = (aim: UnitAim): void => void audition(unit.id, aim);
   const sendSlot = (i: number): void => {
-    const name = slotAt(show, unit.id, i)?.name ?? '';
-    send({ slot: i, controls: {} }, `${labelOf(plan, i)} ${name}`.trim());
+    send({ slot: i, controls: {} });
   };
   const name = (i: number, text: string): void => {
     perform(nameSlot(show, unit.id, i, text, newId()), `name ${labelOf(plan, i)}`);

@@ -209,7 +209,7 @@ function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: ()
   const sendAll = async (): Promise<void> => {
     for (const part of tone.parts) {
       const unit = indexShow(show).units.get(part.unitId);
-      if (unit) await audition(unit.id, aimOf(unit, part), tone.name);
+      if (unit) await audition(unit.id, aimOf(unit, part));
     }
   };
   const setPart = (unitId: string, part: TonePart | null, label: string, before: Edit | null): void => {

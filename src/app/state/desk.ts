@@ -1,9 +1,10 @@
 import { nanoid } from 'nanoid';
 import type { UnitAim } from '../../core/addressing';
-import { toHex } from '../../core/midi';
-import { applyEdit, indexShow, invertEdit, type Edit, type Show } from '../../core/show';
+import { applyEdit, invertEdit, type Edit, type Show } from '../../core/show';
 import type { Ticks } from '../../core/time';
-import { messageWords, problemLine } from '../../wording';
+import { withLines } from '../../player';
+import { problemLine } from '../../wording';
+import type { Lesson, Walk } from '../../workers/protocol';
 import { getWorkers } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
@@ -12,7 +13,11 @@ import { useApp, type Done, type OpenShow } from './store';
 /** A new id for anything in a show. */
 export const newId = (): string => nanoid(10);
 
-const workers = () => getWorkers((news) => useApp.setState({ news }));
+const workers = () =>
+  getWorkers({
+    news: (news) => useApp.setState({ news }),
+    lines: (batch) => useApp.setState((s) => ({ lines: withLines(s.lines, batch) })),
+  });
 
 const UNDO_LIMIT = 500;
 const SAVE_DELAY = 250;
@@ -178,22 +183,29 @@ export async function stopSong(): Promise<void> {
   await workers().player.worker.stop();
 }
 
-/** Sends what tries one thing on a unit, and notes what went out. */
-export async function audition(unitId: string, aim: UnitAim, words: string): Promise<void> {
-  const show = useApp.getState().open?.show;
-  if (!show) return;
+/** The player, told of the show as it is now. */
+async function playerNow() {
   const { player } = workers();
-  await player.show(show);
-  const events = await player.worker.audition(unitId, aim);
-  const name = indexShow(show).units.get(unitId)?.name ?? '';
-  const bytes = events.map((e) => toHex(e.bytes, ' ').toUpperCase()).join(' · ');
-  useApp.setState({
-    sent:
-      events.length === 0
-        ? { unitId, words: `${name}: nothing sent, no port reaches it`, bytes: '' }
-        : { unitId, words: `${name}: ${words} (${events.map((e) => messageWords(e.bytes)).join(', ')})`, bytes },
-  });
+  const show = useApp.getState().open?.show;
+  if (show) await player.show(show);
+  return player.worker;
 }
+
+/** Sends what tries one thing on a unit. */
+export const audition = async (unitId: string, aim: UnitAim): Promise<void> =>
+  void (await (await playerNow()).audition(unitId, aim));
+
+/** Sends one thing after the other to a unit, hands on the instrument. */
+export const walk = async (run: Walk): Promise<void> => (await playerNow()).walk(run);
+export const stopWalk = async (): Promise<void> => (await playerNow()).stopWalk();
+
+/** Sends a message to a unit that waits to learn, again and again. */
+export const teach = async (lesson: Lesson): Promise<void> => (await playerNow()).teach(lesson);
+export const stopTeaching = async (): Promise<void> => (await playerNow()).stopTeaching();
+
+/** Moves a switch, pad or pedal of a controller's stand-in. */
+export const touch = async (unitId: string, senderId: string, value: number): Promise<void> =>
+  (await playerNow()).touch(unitId, senderId, value);
 
 /** For a page that is going away: the last edits must not be lost. */
 export function saveOnLeave(): () => void {

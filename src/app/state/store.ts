@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { Edit, Show } from '../../core/show';
+import type { MonitorLine } from '../../player';
 import type { CueProof, PlayerNews } from '../../workers/protocol';
 
 /** How numbers are shown; what is stored and sent is always counted from 0. */
@@ -25,13 +26,6 @@ export interface OpenShow {
 
 export type Fingerprints = Readonly<Record<string, Readonly<Record<string, string>>>>;
 
-/** One thing that was sent, for the strip. */
-export interface Sent {
-  readonly unitId: string;
-  readonly words: string;
-  readonly bytes: string;
-}
-
 export interface AppState {
   readonly open: OpenShow | null;
   /** Why the show of the address cannot be opened. */
@@ -41,7 +35,8 @@ export interface AppState {
   /** Songs that a dry run is going on for. */
   readonly proving: readonly string[];
   readonly news: PlayerNews;
-  readonly sent: Sent | null;
+  /** What left and arrived, oldest first. */
+  readonly lines: readonly MonitorLine[];
   readonly counting: Counting;
 }
 
@@ -58,8 +53,8 @@ export const useApp = create<AppState>(() => ({
   prints: {},
   proofs: {},
   proving: [],
-  news: { playing: false, songId: null, place: 0, rig: {}, loading: [] },
-  sent: null,
+  news: { playing: false, songId: null, place: 0, rig: {}, loading: [], walk: null, lesson: null },
+  lines: [],
   counting: storedCounting(),
 }));
 

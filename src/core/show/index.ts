@@ -20,6 +20,7 @@ export {
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type Step as PathStep } from './edits';
 export { cuesInOrder, indexShow, slotsById, type ShowIndex } from './find';
 export { microsAt, songTime, type SongTime } from './songTime';
+export { MessageReader, type Direction, type Meaning } from './meaning';
 export { hearers, patchSheet, wireLoops, type PatchRow, type WirePoint } from './wiring';
 export { relayCycles, storingSteps, type StoringStep } from './relayChecklist';
 export {

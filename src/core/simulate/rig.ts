@@ -24,6 +24,8 @@ export type TraceEntry =
       readonly bytes: Bytes;
       readonly unitId: string;
     }
+  /** A unit that was set to learn took a message in. */
+  | { readonly kind: 'learnt'; readonly at: Micros; readonly unitId: string; readonly bytes: Bytes }
   | { readonly kind: 'lost'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes };
 
 export type IgnoredWhy = 'other-channel' | 'settling' | 'not-understood' | 'no-such-slot';
@@ -50,11 +52,13 @@ export class SimulatedRig {
   constructor(
     spec: RigSpec,
     private readonly onTrace?: (entry: TraceEntry) => void,
+    /** What units are on already; nothing is known of the others. */
+    states: RigState = {},
   ) {
     this.specs = new Map(spec.units.map((u) => [u.id, u]));
     this.ports = new Map(spec.ports.map((p) => [p.id, { ...CABLE_TIMING[p.cable], softThru: p.softThru }]));
     for (const unit of spec.units) {
-      this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit)));
+      this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit), states[unit.id]));
       if (unit.input?.from === 'port') push(this.byPort, unit.input.portId, unit);
       if (unit.input?.from === 'unit') push(this.byUnit, unit.input.unitId, unit);
     }
@@ -69,6 +73,12 @@ export class SimulatedRig {
   play(unitId: string, at: Micros, messages: readonly Bytes[]): void {
     const unit = this.specs.get(unitId);
     if (unit) this.queue.push(at, () => this.fromOut(unit, at, messages, 0));
+  }
+
+  /** Sets a unit to learn: the next message on its channel is taken in and not obeyed. */
+  waitToLearn(unitId: string): void {
+    const unit = this.units.get(unitId);
+    if (unit) unit.learning = true;
   }
 
   private sendOn(portId: string, at: Micros, bytes: Bytes, passed: number): void {

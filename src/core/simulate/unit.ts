@@ -23,7 +23,9 @@ export interface UnitHost {
 
 /** One unit as it is on stage: it hears bytes, obeys after its own time, and passes changes on. */
 export class SimulatedUnit {
-  state: UnitState = UNKNOWN_STATE;
+  state: UnitState;
+  /** While it waits for a message to learn. */
+  learning = false;
   /** Until then a preset loads; what arrives meanwhile takes effect no earlier. */
   busyUntil: Micros = Number.NEGATIVE_INFINITY;
   private deafUntil: Micros = Number.NEGATIVE_INFINITY;
@@ -33,13 +35,21 @@ export class SimulatedUnit {
   constructor(
     private readonly spec: UnitSpec,
     private readonly host: UnitHost,
-  ) {}
+    state: UnitState = UNKNOWN_STATE,
+  ) {
+    this.state = state;
+  }
 
   receive(at: Micros, bytes: Bytes, passed: number): void {
     const { spec } = this;
     const channel = channelOf(bytes);
     if (channel !== undefined && spec.listens !== 'all' && channel !== spec.listens) {
       this.ignore(at, bytes, 'other-channel');
+      return;
+    }
+    if (this.learning && channel !== undefined) {
+      this.learning = false;
+      this.host.note({ kind: 'learnt', at, unitId: spec.id, bytes });
       return;
     }
     if (at < this.deafUntil) {

@@ -68,7 +68,7 @@ function judge(spec: RigSpec, trace: readonly TraceEntry[], wants: readonly Want
     spec.units.map((unit) => [unit.id, { unit, changes: [], arrivals: [], ignored: [], loadings: [], nextArrival: 0 }]),
   );
   for (const entry of trace) {
-    if (entry.kind === 'lost' || entry.kind === 'returned') continue;
+    if (entry.kind === 'lost' || entry.kind === 'returned' || entry.kind === 'learnt') continue;
     const line = lines.get(entry.unitId)!;
     if (entry.kind === 'changed') line.changes.push(entry);
     else if (entry.kind === 'arrived') line.arrivals.push(entry);

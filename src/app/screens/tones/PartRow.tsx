@@ -119,10 +119,7 @@ export function PartRow({ unit, index, part, brought, onPart, slotIdAt }: Props)
         <SignButton aria-label={`Leave ${unit.name} out`} onPress={() => onPart(null, `leave ${unit.name} out`)}>
           <X size={17} />
         </SignButton>
-        <SignButton
-          aria-label={`Send to ${unit.name} now`}
-          onPress={() => void audition(unit.id, aimOf(unit, part), 'this part of the tone')}
-        >
+        <SignButton aria-label={`Send to ${unit.name} now`} onPress={() => void audition(unit.id, aimOf(unit, part))}>
           <AudioLines size={17} />
         </SignButton>
       </div>

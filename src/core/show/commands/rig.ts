@@ -15,10 +15,13 @@ export function addUnit(show: Show, unit: Unit, port: Port | null, house: readon
   let added = 0;
   for (const entry of house) {
     const own = show.house.find((h) => h.name.toLowerCase() === entry.name.toLowerCase());
-    let id = own?.id ?? entry.id;
-    while (!own && taken.has(id)) id = `${id.slice(0, 60)}-2`;
+    if (own) {
+      ids.set(entry.id, own.id);
+      continue;
+    }
+    let { id } = entry;
+    while (taken.has(id)) id = `${id.slice(0, 60)}-2`;
     ids.set(entry.id, id);
-    if (own) continue;
     taken.add(id);
     const index = show.house.length + added;
     added += 1;

@@ -1,0 +1,20 @@
+import type { Bytes } from '../core/midi';
+import type { Micros } from '../core/time';
+
+/** A whole message that came in on the in side of a port. */
+export interface Arrival {
+  readonly portId: string;
+  readonly at: Micros;
+  readonly bytes: Bytes;
+}
+
+/**
+ * The one door to what hangs on the ports, be it stand-ins or the real thing. Times are
+ * clock times; bytes are whole messages.
+ */
+export interface Ports {
+  /** Puts a message on a port's cable, not before `at`. Calls come in the order of `at`. */
+  send(portId: string, at: Micros, bytes: Bytes): void;
+  /** From now on every message that arrives goes to `listener`. */
+  onArrival(listener: (arrival: Arrival) => void): void;
+}
