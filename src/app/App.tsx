@@ -9,6 +9,8 @@ import { saveOnLeave } from './state/desk';
 
 const BookScreen = lazy(() => import('./screens/BookScreen').then((m) => ({ default: m.BookScreen })));
 const MapScreen = lazy(() => import('./screens/MapScreen').then((m) => ({ default: m.MapScreen })));
+const HouseScreen = lazy(() => import('./screens/HouseScreen').then((m) => ({ default: m.HouseScreen })));
+const RigScreen = lazy(() => import('./screens/RigScreen').then((m) => ({ default: m.RigScreen })));
 const TonesScreen = lazy(() => import('./screens/TonesScreen').then((m) => ({ default: m.TonesScreen })));
 const ChartScreen = lazy(() => import('./screens/ChartScreen').then((m) => ({ default: m.ChartScreen })));
 
@@ -22,7 +24,9 @@ function Views() {
           <Route path="/" element={<ShelfScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<BookScreen />} />
-            <Route path="map/:unitId?" element={<MapScreen />} />
+            <Route path="rig/:part?" element={<RigScreen />} />
+            <Route path="map/:unitId?/:part?" element={<MapScreen />} />
+            <Route path="house" element={<HouseScreen />} />
             <Route path="tones/:toneId?" element={<TonesScreen />} />
             <Route path="chart/:songId?" element={<ChartScreen />} />
           </Route>

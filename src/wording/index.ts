@@ -2,7 +2,7 @@ export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, fixWords } from './findings';
 export { meaningWords, monitorWords } from './monitor';
-export { placeSentence, songsWords } from './places';
+export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
 export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
 export { figureWords, senderWords, valueWords } from './values';

@@ -1,7 +1,7 @@
 import type { RigState, UnitAim } from '../core/addressing';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { Problem } from '../core/problems';
-import type { Show, Song } from '../core/show';
+import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { Lantern, Verdict } from '../core/simulate';
 import type { Micros, Ticks } from '../core/time';
 import type { MonitorLine } from '../player';
@@ -39,6 +39,8 @@ export interface ProofWorker {
   /** Fingerprints of each song's cues, by song and cue. */
   fingerprints(songIds: readonly string[]): Readonly<Record<string, Readonly<Record<string, string>>>>;
   prove(songId: string): SongProof;
+  /** Matches a unit's slots with a new list of them; long lists take their time. */
+  match(unitId: string, now: readonly ListedName[]): Matching;
 }
 
 /** A run through places or values of a unit, one every so often. */

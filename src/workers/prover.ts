@@ -1,6 +1,15 @@
 import type { Wanted } from '../core/addressing';
 import { compileSong, fingerprints, type CompiledSong } from '../core/compile';
-import { rigSpec, songWants, type Show, type Song } from '../core/show';
+import {
+  indexShow,
+  matchSlots,
+  rigSpec,
+  songWants,
+  type ListedName,
+  type Matching,
+  type Show,
+  type Song,
+} from '../core/show';
 import { dryRun, lanternOf, type Verdict } from '../core/simulate';
 import type { CueProof, ProofWorker, ShowUpdate, SongProof } from './protocol';
 import { ShowMirror } from './showMirror';
@@ -49,6 +58,10 @@ export class Prover implements ProofWorker {
       proofs[print] = { lantern: lanternOf(found), verdicts: found };
     }
     return { songId, proofs, fingerprints: Object.fromEntries(prints), problems: compiled.problems };
+  }
+
+  match(unitId: string, now: readonly ListedName[]): Matching {
+    return matchSlots(indexShow(this.mirror.show).units.get(unitId)?.slots ?? [], now);
   }
 
   private made(song: Song): Kept {

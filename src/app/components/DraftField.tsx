@@ -5,7 +5,7 @@ import { Complaint, Field, Input, Label } from './controls';
 interface Props {
   readonly label: string;
   readonly value: string;
-  /** Takes the text over; gives what was expected where it does not fit. */
+  /** Takes the text over; gives what was expected, or a whole sentence, where it does not fit. */
   readonly commit: (text: string) => string | null;
   readonly placeholder?: string;
   readonly numeric?: boolean;
@@ -26,7 +26,7 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
         onBlur={take}
         onKeyDown={(e) => e.key === 'Enter' && !e.nativeEvent.isComposing && take()}
       />
-      {expected !== null && <Complaint>Expected {expected}.</Complaint>}
+      {expected !== null && <Complaint>{expected.endsWith('.') ? expected : `Expected ${expected}.`}</Complaint>}
     </Field>
   );
 }

@@ -1,6 +1,6 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
-import { Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import { Menu, MenuTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { songToSmf, writeSmf, type SmfMode } from '../../core/formats/smf';
 import type { Song } from '../../core/show';
@@ -9,18 +9,7 @@ import { download, fileName } from '../adapters/download';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Button, Soft } from './controls';
-import { Drop } from './Pick';
-
-const Item = styled(MenuItem)`
-  display: grid;
-  padding: 8px 12px;
-  border-radius: 3px;
-  cursor: pointer;
-  outline: none;
-  &[data-focused] {
-    background: ${desk.tideWash};
-  }
-`;
+import { Drop, MenuLine } from './Pick';
 
 const Report = styled.span`
   font-size: 13px;
@@ -50,14 +39,14 @@ export function ExportSong({ song }: { readonly song: Song }) {
         </Button>
         <Drop>
           <Menu onAction={(key) => take(key as SmfMode)}>
-            <Item id="written" textValue="As written">
+            <MenuLine id="written" textValue="As written">
               <b>As written</b>
               <Soft>everything on its beat</Soft>
-            </Item>
-            <Item id="sent" textValue="As sent">
+            </MenuLine>
+            <MenuLine id="sent" textValue="As sent">
               <b>As sent</b>
               <Soft>with its lead, as it leaves the cable</Soft>
-            </Item>
+            </MenuLine>
           </Menu>
         </Drop>
       </MenuTrigger>

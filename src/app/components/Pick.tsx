@@ -1,5 +1,5 @@
 import { ChevronDown } from 'lucide-react';
-import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { Button, ListBox, ListBoxItem, MenuItem, Popover, Select, SelectValue } from 'react-aria-components';
 import styled from 'styled-components';
 import { desk } from '../theme/tokens';
 import { Label } from './controls';
@@ -59,6 +59,18 @@ export const DropItem = styled(ListBoxItem)`
   }
   &[data-selected] {
     font-weight: 700;
+  }
+`;
+
+/** A line of a menu: what it does, and a word about it. */
+export const MenuLine = styled(MenuItem)`
+  display: grid;
+  padding: 8px 12px;
+  border-radius: 3px;
+  cursor: pointer;
+  outline: none;
+  &[data-focused] {
+    background: ${desk.tideWash};
   }
 `;
 

@@ -1,4 +1,4 @@
-import { Redo2, Undo2 } from 'lucide-react';
+import { Redo2, Undo2, X } from 'lucide-react';
 import { Suspense, useEffect } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
@@ -146,6 +146,27 @@ const Empty = styled.div`
   padding: 20px;
 `;
 
+const Slip = styled.div`
+  position: fixed;
+  left: 16px;
+  bottom: 92px;
+  z-index: 5;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  max-width: 560px;
+  padding: 6px 6px 6px 14px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.lampWash};
+  font-weight: 600;
+  &[hidden] {
+    display: none;
+  }
+`;
+
+const NOTE_MILLIS = 9000;
+
 const SAVE_WORDS = {
   saved: 'Saved in this browser',
   unsaved: 'Saving …',
@@ -155,9 +176,10 @@ const SAVE_WORDS = {
 
 const VIEWS = [
   ['', 'Book', '1'],
-  ['map', 'Map', '2'],
-  ['tones', 'Tones', '3'],
-  ['chart', 'Chart', '4'],
+  ['rig', 'Rig', '2'],
+  ['map', 'Map', '3'],
+  ['tones', 'Tones', '4'],
+  ['chart', 'Chart', '5'],
 ] as const;
 
 /** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */
@@ -237,6 +259,7 @@ function OpenShell() {
         </Notice>
       )}
       <Main>
+        <Note />
         <Suspense>
           <Outlet />
         </Suspense>
@@ -251,6 +274,24 @@ function OpenShell() {
       <LampStrip />
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
+  );
+}
+
+/** What the last edit meant beyond itself, over the foot of the view until the next edit or a while has passed. */
+function Note() {
+  const note = useApp((s) => s.note);
+  useEffect(() => {
+    if (note === null) return undefined;
+    const end = setTimeout(() => useApp.setState({ note: null }), NOTE_MILLIS);
+    return () => clearTimeout(end);
+  }, [note]);
+  return (
+    <Slip role="status" aria-label="Note" hidden={note === null}>
+      {note}
+      <SignButton aria-label="Close the note" onPress={() => useApp.setState({ note: null })}>
+        <X size={15} />
+      </SignButton>
+    </Slip>
   );
 }
 

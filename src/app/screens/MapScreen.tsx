@@ -1,25 +1,26 @@
-import { useState } from 'react';
+import { Hash } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { indexOfLabel, labelOf, slotCount, type UnitAim } from '../../core/addressing';
-import { addTone, indexShow, nameSlot, newPart, newTone, slotAt, type Unit } from '../../core/show';
-import { Find, type Found } from '../components/Find';
+import { slotCount, type UnitAim } from '../../core/addressing';
+import { indexShow, type Unit } from '../../core/show';
+import { AddUnit } from '../components/AddUnit';
 import { Soft } from '../components/controls';
 import { UnitBadge } from '../components/UnitBadge';
-import { audition, newId, perform } from '../state/desk';
-import { useApp, useShow } from '../state/store';
+import { audition } from '../state/desk';
+import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
-import { AddUnit } from './map/AddUnit';
-import { ControlList } from './map/ControlList';
-import { SlotCard } from './map/SlotCard';
-import { SlotGrid } from './map/SlotGrid';
+import { ControlsPart } from './map/ControlsPart';
+import { PlanEditor } from './map/PlanEditor';
+import { RelaySheet } from './map/RelaySheet';
+import { SlotsPart } from './map/SlotsPart';
+import { UnitSheet } from './map/UnitSheet';
 
 const Page = styled.div`
   height: 100%;
   display: grid;
-  grid-template-columns: 170px minmax(0, 1fr) 300px;
+  grid-template-columns: 166px minmax(0, 1fr);
   @media (max-width: 1150px) {
-    grid-template-columns: 132px minmax(0, 1fr) 266px;
+    grid-template-columns: 132px minmax(0, 1fr);
   }
 `;
 
@@ -60,40 +61,56 @@ const Rail = styled.nav`
   }
 `;
 
-const Middle = styled.section`
+const Body = styled.div<{ $wide: boolean }>`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) ${(p) => (p.$wide ? '0' : '312px')};
   min-height: 0;
+  min-width: 0;
+  & > header {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 1150px) {
+    grid-template-columns: minmax(0, 1fr) ${(p) => (p.$wide ? '0' : '276px')};
+  }
 `;
 
-const Head = styled.div`
+const Head = styled.header`
   display: flex;
   align-items: end;
-  gap: 16px;
-  padding: 14px 20px 10px;
+  gap: 18px;
+  padding: 12px 20px 0;
+  margin-bottom: 10px;
+  border-bottom: 1.5px solid ${desk.line};
   & h1 {
-    font-size: 28px;
+    font-size: 26px;
   }
-  & > div:first-child {
-    flex: 1;
+  & > div {
     min-width: 0;
-  }
-  & > div:last-child {
-    width: 218px;
+    padding-bottom: 8px;
   }
 `;
 
-const Hint = styled.p`
-  padding: 0 20px 8px;
-  font-size: 13px;
-  color: ${desk.inkSoft};
-`;
-
-const Right = styled.div`
-  border-left: 1.5px solid ${desk.ink};
-  background: ${desk.sheet};
-  overflow: auto;
-  padding-bottom: 16px;
+const Parts = styled.nav`
+  display: flex;
+  gap: 2px;
+  margin-left: auto;
+  & > a {
+    padding: 7px 12px 9px;
+    border-bottom: 3px solid transparent;
+    margin-bottom: -1.5px;
+    color: ${desk.inkSoft};
+    font: 700 15px/1.2 ${font.display};
+    text-decoration: none;
+    white-space: nowrap;
+  }
+  & > a:hover {
+    color: ${desk.ink};
+    background: ${desk.tideWash};
+  }
+  & > a[aria-current='page'] {
+    border-bottom-color: ${desk.lamp};
+    color: ${desk.ink};
+  }
 `;
 
 const Nothing = styled.div`
@@ -112,7 +129,7 @@ const Nothing = styled.div`
 export function MapScreen() {
   const show = useShow();
   const navigate = useNavigate();
-  const { unitId } = useParams();
+  const { unitId, part = '' } = useParams();
   const unit = indexShow(show).units.get(unitId ?? '') ?? show.units[0];
   const open = (id: string): void => void navigate(`/show/${show.id}/map/${id}`);
   if (!unit) {
@@ -128,92 +145,72 @@ export function MapScreen() {
     <Page>
       <Rail aria-label="Units">
         {show.units.map((u, i) => (
-          <Link key={u.id} to={`/show/${show.id}/map/${u.id}`} aria-current={u === unit ? 'page' : undefined}>
+          <Link
+            key={u.id}
+            to={`/show/${show.id}/map/${u.id}${part === '' ? '' : `/${part}`}`}
+            aria-current={u === unit ? 'page' : undefined}
+          >
             <UnitBadge monogram={u.monogram} index={i} />
             {u.name}
           </Link>
         ))}
+        <Link to={`/show/${show.id}/house`} style={{ marginTop: 8 }}>
+          <Hash size={20} aria-hidden />
+          House numbers
+        </Link>
         <AddUnit onAdded={open} />
       </Rail>
-      <UnitMap key={unit.id} unit={unit} />
+      <UnitMap key={unit.id} unit={unit} part={part} />
     </Page>
   );
 }
 
-function UnitMap({ unit }: { readonly unit: Unit }) {
-  const show = useShow();
-  const navigate = useNavigate();
-  const counting = useApp((s) => s.counting);
-  const on = useApp((s) => s.news.rig[unit.id]?.slot ?? null);
-  const [index, setIndex] = useState(unit.slots[0]?.index ?? 0);
-  const [goTo, setGoTo] = useState('');
-  const slot = slotAt(show, unit.id, index);
-  const { plan } = unit.profile;
-  const [summons, setSummons] = useState(0);
-  const visit = (i: number): void => {
-    setIndex(i);
-    setGoTo('');
-    setSummons(summons + 1);
-  };
+const PARTS = [
+  ['', 'Presets'],
+  ['controls', 'Controls'],
+  ['plan', 'Address plan'],
+  ['unit', 'Times & habits'],
+  ['relays', 'Relay rules'],
+] as const;
 
+function UnitMap({ unit, part }: { readonly unit: Unit; readonly part: string }) {
+  const show = useShow();
   const send = (aim: UnitAim): void => void audition(unit.id, aim);
-  const sendSlot = (i: number): void => {
-    send({ slot: i, controls: {} });
-  };
-  const name = (i: number, text: string): void => {
-    perform(nameSlot(show, unit.id, i, text, newId()), `name ${labelOf(plan, i)}`);
-  };
-  const makeTone = (): void => {
-    if (!slot) return;
-    const id = newId();
-    const part = newPart(unit.id, { slotId: slot.id });
-    perform(addTone(show, newTone(id, slot.name || labelOf(plan, index), [part])), `make a tone of ${slot.name}`);
-    void navigate(`/show/${show.id}/tones/${id}`);
-  };
+  const base = `/show/${show.id}/map/${unit.id}`;
+  const wide = part !== '' && part !== 'controls';
   return (
-    <>
-      <Middle>
-        <Head>
-          <div>
-            <h1>{unit.name}</h1>
-            <Soft>
-              {slotCount(plan)} slots, {unit.slots.length} named · {wiring(unit, show.ports)}
-            </Soft>
-          </div>
-          <div>
-            <Find
-              label="Go to a slot"
-              placeholder="label or part of a name"
-              text={goTo}
-              onText={setGoTo}
-              search={(text) => findSlots(unit, text)}
-              onPick={(id) => visit(Number(id))}
-              onEnter={() => {
-                const [first] = findSlots(unit, goTo);
-                if (first && goTo.trim() !== '') visit(Number(first.id));
-              }}
-            />
-          </div>
-        </Head>
-        <Hint>
-          Arrows move · <kbd>Enter</kbd> or typing names a slot and goes on to the next · <kbd>Space</kbd> sends it
-        </Hint>
-        <SlotGrid
-          unit={unit}
-          counting={counting}
-          selected={index}
-          on={on}
-          onSelect={setIndex}
-          summons={summons}
-          onName={name}
-          onSend={sendSlot}
-        />
-      </Middle>
-      <Right>
-        <SlotCard unit={unit} index={index} slot={slot} onSend={() => sendSlot(index)} onTone={makeTone} />
-        <ControlList unit={unit} counting={counting} onSend={send} />
-      </Right>
-    </>
+    <Body $wide={wide}>
+      <Head>
+        <div>
+          <h1>{unit.name}</h1>
+          <Soft>
+            {slotCount(unit.profile.plan)} slots, {unit.slots.length} named · {wiring(unit, show.ports)}
+          </Soft>
+        </div>
+        <Parts aria-label={`Map of ${unit.name}`}>
+          {PARTS.map(([path, name]) => (
+            <Link
+              key={name}
+              to={path === '' ? base : `${base}/${path}`}
+              aria-current={path === part ? 'page' : undefined}
+            >
+              {name}
+            </Link>
+          ))}
+        </Parts>
+      </Head>
+      {part === 'controls' ? (
+        <ControlsPart unit={unit} onSend={send} />
+      ) : part === 'plan' ? (
+        <PlanEditor unit={unit} />
+      ) : part === 'unit' ? (
+        <UnitSheet unit={unit} />
+      ) : part === 'relays' ? (
+        <RelaySheet unit={unit} />
+      ) : (
+        <SlotsPart unit={unit} onSend={send} />
+      )}
+    </Body>
   );
 }
 
@@ -223,20 +220,4 @@ function wiring(unit: Unit, ports: ReturnType<typeof useShow>['ports']): string 
   if (input.from === 'unit') return `behind another unit, channel ${unit.channel}`;
   const port = ports.find((p) => p.id === input.portId);
   return `${port?.name ?? 'no port'} (${port?.cable === 'usb' ? 'USB' : '5-pin'}), channel ${unit.channel}`;
-}
-
-const FOUND_LIMIT = 12;
-
-/** Slots for a label as the unit writes it, or a part of a name. */
-function findSlots(unit: Unit, text: string): Found[] {
-  const { plan } = unit.profile;
-  const wanted = text.trim().toLowerCase();
-  const exact = indexOfLabel(plan, wanted);
-  const found = unit.slots
-    .filter((s) => s.index !== exact && s.name.toLowerCase().includes(wanted))
-    .slice(0, FOUND_LIMIT);
-  const list = found.map((s) => ({ id: String(s.index), name: s.name, aside: labelOf(plan, s.index) }));
-  if (exact === undefined) return list;
-  const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
-  return [{ id: String(exact), name, aside: labelOf(plan, exact) }, ...list];
 }

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { UnitAim } from '../../core/addressing';
-import { applyEdit, invertEdit, type Edit, type Show } from '../../core/show';
+import { applyEdit, invertEdit, type Edit, type ListedName, type Matching, type Show } from '../../core/show';
 import type { Ticks } from '../../core/time';
 import { withLines } from '../../player';
 import { problemLine } from '../../wording';
@@ -37,9 +37,13 @@ export function perform(edit: Edit | null, label: string): boolean {
   if (!edit || !open) return false;
   const past = [...open.past, { edit, label }].slice(-UNDO_LIMIT);
   setOpen({ show: applyEdit(open.show, edit), past, future: [] });
+  useApp.setState({ note: null });
   changed();
   return true;
 }
+
+/** Says what an edit meant beyond itself. An empty text says nothing. */
+export const say = (text: string): void => useApp.setState({ note: text.trim() === '' ? null : text });
 
 export function undo(): void {
   const { open } = useApp.getState();
@@ -181,6 +185,15 @@ export async function playSong(songId: string, from: Ticks): Promise<void> {
 
 export async function stopSong(): Promise<void> {
   await workers().player.worker.stop();
+}
+
+/** Matches a unit's slots with a new list of them, beside the screen's own work. */
+export async function matchList(unitId: string, now: readonly ListedName[]): Promise<Matching | undefined> {
+  const show = useApp.getState().open?.show;
+  if (!show) return undefined;
+  const { proof } = workers();
+  await proof.show(show);
+  return proof.worker.match(unitId, now);
 }
 
 /** The player, told of the show as it is now. */

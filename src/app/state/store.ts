@@ -38,6 +38,10 @@ export interface AppState {
   /** What left and arrived, oldest first. */
   readonly lines: readonly MonitorLine[];
   readonly counting: Counting;
+  /** The player whose units stand out in views; null for all. */
+  readonly playerFilter: string | null;
+  /** What the last edit meant beyond itself, for a moment. */
+  readonly note: string | null;
 }
 
 const COUNTING_KEY = 'hollow-lantern.counting';
@@ -56,12 +60,16 @@ export const useApp = create<AppState>(() => ({
   news: { playing: false, songId: null, place: 0, rig: {}, loading: [], walk: null, lesson: null },
   lines: [],
   counting: storedCounting(),
+  note: null,
+  playerFilter: null,
 }));
 
 export function setCounting(counting: Counting): void {
   localStorage.setItem(COUNTING_KEY, counting);
   useApp.setState({ counting });
 }
+
+export const setPlayerFilter = (playerFilter: string | null): void => useApp.setState({ playerFilter });
 
 /** The open show. Throws outside the views of a show. */
 export function useShow(): Show {

@@ -53,3 +53,48 @@ export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profil
   silentInGap: false,
   ...rest,
 });
+
+/**
+ * An encoding of another kind with as much of the old one as the two share: the number, the
+ * count of options, the scale. Values that a kind needs and nothing says are the usual ones.
+ */
+export function encodingOfKind(kind: Encoding['kind'], from: Encoding): Encoding {
+  if (kind === from.kind) return from;
+  const number = 'number' in from && from.number < 128 ? from.number : 'first' in from ? from.first : 20;
+  const count = 'count' in from ? Math.max(2, from.count) : 'values' in from ? Math.max(2, from.values.length) : 4;
+  const figure =
+    'curve' in from
+      ? { low: from.low, high: from.high, unit: from.unit, curve: from.curve, points: from.points }
+      : ({ low: 0, high: 100, unit: '%', curve: 'linear', points: [] } as const);
+  switch (kind) {
+    case 'index':
+      return { kind, number, base: 0, step: 1, count };
+    case 'zones':
+      return { kind, number, count };
+    case 'table':
+      return { kind, number, values: Array.from({ length: Math.min(count, 128) }, (_, i) => i) };
+    case 'set-switch':
+      return { kind, number, on: 127, off: 0, onFrom: 64 };
+    case 'flip':
+      return { kind, number, send: 127, only: null };
+    case 'momentary':
+      return { kind, number, press: 127, release: 0 };
+    case 'tap':
+      return { kind, number, values: [127] };
+    case 'continuous':
+      return { kind, number, from: 0, to: 127, ...figure };
+    case 'fourteen-bit':
+      return { kind, number: number >= 1 && number < 32 ? number : 16, from: 0, to: 16383, ...figure };
+    case 'nrpn':
+      return { kind, number, fine: true, from: 0, to: 16383, ...figure };
+    case 'note':
+    case 'program': {
+      const options = Math.min(count, 128 - number);
+      return kind === 'note'
+        ? { kind, first: number, count: options, velocity: 100 }
+        : { kind, first: number, count: options };
+    }
+    case 'exclusive':
+      return { kind, template: 'F0 7D 00 vv F7', low: 0, high: 127, checksum: null };
+  }
+}

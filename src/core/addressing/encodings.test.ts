@@ -17,6 +17,7 @@ import {
   valueRange,
   type Encoding,
 } from './encodings/registry';
+import { encodingOfKind } from './builders';
 import { remember } from './understand';
 
 const scale = { unit: 'ms', curve: 'linear', points: [] } as const;
@@ -261,5 +262,21 @@ describe('faults', () => {
     expect(fitsRange(one.zones, 3)).toBe(false);
     expect(fitsRange(one.zones, 1.5)).toBe(false);
     expect(fitsRange(one.continuous, 99.5)).toBe(true);
+  });
+});
+
+describe('another kind of encoding', () => {
+  it('keeps the number and is sound, from every kind to every kind', () => {
+    const start: Encoding = { kind: 'index', number: 31, base: 0, step: 2, count: 5 };
+    for (const a of encodingKinds) {
+      for (const b of encodingKinds) {
+        const next = encodingOfKind(b, encodingOfKind(a, start));
+        expect(next.kind).toBe(b);
+        expect(encodingSchema.safeParse(next).success).toBe(true);
+        expect(encodingFaults(next)).toEqual([]);
+      }
+    }
+    expect(encodingOfKind('zones', start)).toEqual({ kind: 'zones', number: 31, count: 5 });
+    expect(encodingOfKind('index', start)).toBe(start);
   });
 });

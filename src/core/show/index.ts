@@ -32,6 +32,7 @@ export {
   type Matching,
   type SlotMatch,
 } from './reorder';
+export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
 export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
@@ -55,6 +56,8 @@ export {
   nameSlot,
   nameSlots,
   placeCue,
+  plugCable,
+  pullCable,
   putRelay,
   removeCue,
   removeHouseNumber,
@@ -76,13 +79,17 @@ export {
   setTonePart,
   setUnitField,
   slotAt,
+  slotDependents,
   slotTitle,
   slotUses,
+  songsBySlot,
   switchVersion,
   toneUses,
   withControl,
   withoutControl,
+  type Dependents,
   type Dropped,
   type ProfileChange,
+  type Socket,
 } from './commands';
 export { profileProblems } from './profileProblems';

@@ -4,6 +4,7 @@ import { demoShow } from '../demo';
 import { newSlot } from './builders';
 import { checkShow } from './checkShow';
 import { applyEdit, invertEdit } from './edits';
+import { leftOver, reorderList } from './reorderList';
 import { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName } from './reorder';
 import type { Show, Slot } from './schema';
 
@@ -124,5 +125,24 @@ describe('a reorder', () => {
     const called = show.units.flatMap((u) => u.relays.filter((r) => r.toUnitId === 'oxbow').map((r) => r.toSlotId));
     for (const id of called) expect(usedSlots(show, 'oxbow').has(id)).toBe(true);
     expect(reorderSlots(show, 'none', new Map(), [], () => 'x')).toBeNull();
+  });
+});
+
+describe('the before-and-after list', () => {
+  it('says of every slot what becomes of it, and takes in what somebody chose by hand', () => {
+    const old = slots('Dry', 'Gull', 'Tern', 'Swift', 'Fog');
+    const now = [
+      { index: 0, name: 'Dry' },
+      { index: 2, name: 'Gull' },
+      { index: 3, name: 'Swift 2' },
+      { index: 1, name: 'Tern 2' },
+      { index: 4, name: 'Brand new' },
+    ];
+    const destinations = new Map<string, Destination>(matchSlots(old, now).matches.map((m) => [m.slotId, m.after]));
+    const lines = reorderList(old, destinations, leftOver(now, destinations));
+    expect(lines.map((l) => l.what)).toEqual(['same', 'moved', 'moved-renamed', 'renamed', 'gone', 'new']);
+    destinations.set('s4', now[4]!);
+    expect(leftOver(now, destinations)).toEqual([]);
+    expect(reorderList(old, destinations, []).at(-1)).toMatchObject({ what: 'renamed', after: { name: 'Brand new' } });
   });
 });

@@ -1,3 +1,3 @@
 export { decodeText } from './decodeText';
 export { NAME_LIMIT, readPresetList, type PresetListOptions } from './read';
-export { writePresetList } from './write';
+export { writePresetList, writeReorderList } from './write';

@@ -1,3 +1,4 @@
+export { plugCable, pullCable, type Socket } from './cables';
 export { captureOver, captureTone } from './capture';
 export {
   addHouseNumber,
@@ -28,6 +29,6 @@ export {
   setUnitField,
 } from './rig';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
-export { nameSlot, slotAt, slotTitle, slotUses } from './slots';
+export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export { addSong, changeCue, moveInSet, placeCue, removeCue, removeSong, setSongField } from './songs';
 export { addTone, removeTone, renameTone, setTonePart, toneUses } from './tones';

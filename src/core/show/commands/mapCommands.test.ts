@@ -17,6 +17,8 @@ import {
   copyMap,
   moveSlots,
   nameSlots,
+  plugCable,
+  pullCable,
   putRelay,
   removeHouseNumber,
   removePlayer,
@@ -227,6 +229,35 @@ describe('house numbers', () => {
     const clash = [{ id: 'house-tuner', name: 'Other thing', number: 3 }];
     const both = done(addUnit(show, unit, null, clash));
     expect(both.house.map((h) => h.id)).toEqual(['house-tuner', 'house-tap', 'house-tuner-2']);
+  });
+});
+
+describe('cables', () => {
+  const portOut = { of: 'port', id: show.ports[0]!.id, socket: 'out' } as const;
+  const portIn = { ...portOut, socket: 'in' } as const;
+  const unit = (id: string, socket: 'in' | 'out' | 'thru') => ({ of: 'unit', id, socket }) as const;
+
+  it('are put in from either end, and pulled', () => {
+    const after = done(plugCable(show, unit('tarn', 'in'), unit('harrow', 'thru')));
+    expect(unitOf(after, 'tarn').input).toEqual({ from: 'unit', unitId: 'harrow', thru: true });
+    expect(plugCable(after, unit('harrow', 'thru'), unit('tarn', 'in'))).toBeNull();
+    expect(unitOf(done(plugCable(after, portOut, unit('tarn', 'in')), after), 'tarn').input).toEqual({
+      from: 'port',
+      portId: portOut.id,
+    });
+    expect(unitOf(done(plugCable(show, portIn, unit('tarn', 'out'))), 'tarn').returns).toEqual({
+      portId: portIn.id,
+      thru: false,
+    });
+    expect(unitOf(done(pullCable(show, 'tarn', 'input')), 'tarn').input).toBeNull();
+    expect(pullCable(show, 'tarn', 'returns')).toBeNull();
+  });
+
+  it('do not join what cannot be joined', () => {
+    expect(plugCable(show, unit('tarn', 'in'), unit('harrow', 'in'))).toBeNull();
+    expect(plugCable(show, unit('tarn', 'in'), unit('tarn', 'thru'))).toBeNull();
+    expect(plugCable(show, portOut, portIn)).toBeNull();
+    expect(plugCable(show, portOut, unit('nobody', 'in'))).toBeNull();
   });
 });
 

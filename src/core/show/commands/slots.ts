@@ -50,6 +50,45 @@ const relayed = (show: Show, slotId: string): boolean =>
 export const slotUses = (show: Show, unitId: string, slotId: string): string[] =>
   show.tones.filter((t) => t.parts.some((p) => p.unitId === unitId && p.slotId === slotId)).map((t) => t.id);
 
+/** What follows slots of a unit by their identity, wherever they move and whatever they are called. */
+export interface Dependents {
+  readonly tones: number;
+  readonly songs: number;
+  readonly relays: number;
+}
+
+/** Songs in which each slot of a unit sounds, by the slot's id; slots of no song are left out. */
+export function songsBySlot(show: Show, unitId: string): ReadonlyMap<string, ReadonlySet<string>> {
+  const songsOf = new Map(show.tones.map((t) => [t.id, [] as string[]]));
+  for (const song of show.songs) {
+    const tones = new Set<string>(song.openingToneId === null ? [] : [song.openingToneId]);
+    for (const { action } of song.cues) if (action.kind === 'tone') tones.add(action.toneId);
+    for (const id of tones) songsOf.get(id)?.push(song.id);
+  }
+  const found = new Map<string, Set<string>>();
+  for (const { id, parts } of show.tones) {
+    const slotId = parts.find((p) => p.unitId === unitId)?.slotId ?? null;
+    const songs = songsOf.get(id)!;
+    if (slotId === null || songs.length === 0) continue;
+    const known = found.get(slotId);
+    if (known) for (const song of songs) known.add(song);
+    else found.set(slotId, new Set(songs));
+  }
+  return found;
+}
+
+/** How much depends on some slots of a unit. */
+export function slotDependents(show: Show, unitId: string, slotIds: ReadonlySet<string>): Dependents {
+  const uses = (id: string | null): boolean => id !== null && slotIds.has(id);
+  const tones = show.tones.filter((t) => t.parts.some((p) => p.unitId === unitId && uses(p.slotId))).length;
+  const songs = new Set<string>();
+  for (const [id, own] of songsBySlot(show, unitId)) if (slotIds.has(id)) for (const song of own) songs.add(song);
+  const relays = show.units.flatMap((u) =>
+    u.relays.filter((r) => (r.toUnitId === unitId && uses(r.toSlotId)) || (u.id === unitId && uses(r.when.slotId))),
+  ).length;
+  return { tones, songs: songs.size, relays };
+}
+
 /** How a slot is called in lists: its label as the unit writes it, and its name. */
 export function slotTitle(show: Show, unitId: string, slotId: string): string {
   const unit = indexShow(show).units.get(unitId);

@@ -1,13 +1,17 @@
 import { useState } from 'react';
-import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
+import { Dialog, DialogTrigger, FileTrigger, Form, Heading } from 'react-aria-components';
 import useSWR from 'swr';
-import { addUnit, newPort, newUnit, type Port, type Show } from '../../../core/show';
-import { fetchLibrary } from '../../adapters/api';
-import { Last, Pair, Rows, Sheet, Veil } from '../../components/dialogParts';
-import { Button, Complaint, Field, Input, Label, MainButton, Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
-import { newId, perform } from '../../state/desk';
-import { useShow } from '../../state/store';
+import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
+import type { Problem } from '../../core/problems';
+import { addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
+import { fetchLibrary } from '../adapters/api';
+import { Last, Pair, Rows, Sheet, Veil } from './dialogParts';
+import { Button, Complaint, Field, Input, Label, MainButton, Soft } from './controls';
+import { Pick } from './Pick';
+import { download, fileName } from '../adapters/download';
+import { Told } from './Told';
+import { newId, perform } from '../state/desk';
+import { useShow } from '../state/store';
 
 const NEW_PORT = 'new';
 
@@ -28,27 +32,43 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
   const [channel, setChannel] = useState(() => String(freeChannel(show)));
   const [portId, setPortId] = useState(show.ports[0]?.id ?? NEW_PORT);
   const [complaint, setComplaint] = useState<string | null>(null);
+  const [file, setFile] = useState<UnitFile | null>(null);
+  const [problems, setProblems] = useState<readonly Problem[]>([]);
   const ports = [...show.ports.map(({ id, name: n }) => ({ id, name: n })), { id: NEW_PORT, name: 'a new 5-pin port' }];
   const entry = library.data?.find((e) => e.id === kind);
+
+  const open = async (chosen: File): Promise<void> => {
+    const read = readUnitFile(await chosen.text());
+    setProblems(read.problems);
+    setFile(read.value ?? null);
+    if (read.value && name.trim() === '') {
+      setName(read.value.unit.name);
+      setMonogram(read.value.unit.monogram.slice(0, 2));
+    }
+  };
 
   /** What keeps the unit from being added, in a sentence. */
   const objection = (): string | null => {
     if (name.trim() === '') return 'The unit wants a name.';
     if (show.units.some((u) => u.name.toLowerCase() === name.trim().toLowerCase()))
       return `There is a unit named ${name.trim()} already.`;
-    return entry ? null : 'Choose what kind of unit it is.';
+    return entry || file ? null : 'Choose what kind of unit it is.';
   };
   const add = (): string | null => {
     const wrong = objection();
-    if (wrong !== null || !entry) return wrong;
+    const source = file?.unit ?? entry;
+    if (wrong !== null || !source) return wrong;
     const id = newId();
     const port: Port | null = portId === NEW_PORT ? newPort(newId(), `Port ${show.ports.length + 1}`, 'din') : null;
     const signs = (monogram.trim() || name.trim().replace(/[^\p{L}\p{N}]/gu, '')).slice(0, 2).toUpperCase() || '??';
-    const unit = newUnit(id, name.trim().slice(0, 120), signs, entry.profile, {
+    const unit = newUnit(id, name.trim().slice(0, 120), signs, source.profile, {
       channel: Number(channel),
+      versions: source.versions,
+      slots: file?.unit.slots ?? [],
       input: { from: 'port', portId: port?.id ?? portId },
     });
-    perform(addUnit(show, unit, port), `add ${unit.name}`);
+    perform(addUnit(show, unit, port, file?.house ?? []), `add ${unit.name}`);
+    setFile(null);
     setName('');
     setMonogram('');
     onAdded(id);
@@ -82,7 +102,11 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
                       <Input />
                     </Field>
                   </Pair>
-                  {library.data ? (
+                  {file ? (
+                    <Soft>
+                      From a file: {file.unit.profile.name}, {file.unit.slots.length} named slots.
+                    </Soft>
+                  ) : library.data ? (
                     <Pick
                       label="Kind"
                       choices={library.data.map((e) => ({ id: e.id, name: e.profile.name }))}
@@ -94,7 +118,29 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
                       {library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}
                     </Soft>
                   )}
-                  {entry && <Soft>{entry.about}</Soft>}
+                  {entry && !file && <Soft>{entry.about}</Soft>}
+                  <Pair style={{ justifyContent: 'start' }}>
+                    {file ? (
+                      <Button onPress={() => setFile(null)}>Choose from the library instead</Button>
+                    ) : (
+                      <FileTrigger
+                        acceptedFileTypes={['.json', 'application/json']}
+                        onSelect={(files) => files?.[0] && void open(files[0])}
+                      >
+                        <Button>Open a unit's file</Button>
+                      </FileTrigger>
+                    )}
+                    <Button
+                      isDisabled={!entry || file !== null}
+                      onPress={() =>
+                        entry &&
+                        download(fileName(entry.id, 'lantern-unit.json'), writeProfileFile(entry), 'application/json')
+                      }
+                    >
+                      Save this kind as a file
+                    </Button>
+                  </Pair>
+                  <Told problems={problems} label="About the file" />
                   <Pair>
                     <Pick label="Port" choices={ports} value={portId} onPick={setPortId} />
                     <Pick

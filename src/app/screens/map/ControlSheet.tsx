@@ -1,0 +1,157 @@
+import { Plus } from 'lucide-react';
+import styled from 'styled-components';
+import { newControl, onOff, type Control } from '../../../core/addressing';
+import { checkRig } from '../../../core/checks';
+import { withControl, type Unit } from '../../../core/show';
+import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
+import { Button, Soft } from '../../components/controls';
+import { LanternMark } from '../../components/LanternMark';
+import { newId } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { useProfile } from './useProfile';
+
+const Scroller = styled.div`
+  overflow: auto;
+  padding: 4px 20px 20px;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: separate;
+  border-spacing: 0;
+  & th {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    padding: 6px 10px 6px 0;
+    border-bottom: 1.5px solid ${desk.ink};
+    background: ${desk.paper};
+    text-align: left;
+    font-size: 12px;
+    color: ${desk.inkSoft};
+  }
+  & td {
+    padding: 0 10px 0 0;
+    height: 38px;
+    border-bottom: 1px solid ${desk.line};
+  }
+  & tr[aria-selected='true'] td {
+    background: ${desk.sheet};
+    box-shadow:
+      inset 0 1.5px ${desk.tide},
+      inset 0 -1.5px ${desk.tide};
+  }
+  & tbody tr:hover td {
+    background: ${desk.tideWash};
+  }
+  & td > button {
+    width: 100%;
+    min-height: 36px;
+    padding: 0 8px;
+    border: 0;
+    background: none;
+    text-align: left;
+    font: 700 15px/1.2 ${font.display};
+    cursor: pointer;
+  }
+`;
+
+const Foot = styled.div`
+  display: flex;
+  gap: 10px;
+  padding-top: 14px;
+`;
+
+/** Rows that the list of controls has before those of the controls. */
+export const VARIANTS = 'variants';
+
+interface Props {
+  readonly unit: Unit;
+  readonly chosen: string | null;
+  readonly onChoose: (controlId: string) => void;
+}
+
+/** All that a unit can be told to do beside its presets, with the numbers of each. */
+export function ControlSheet({ unit, chosen, onChoose }: Props) {
+  const show = useShow();
+  const change = useProfile(unit);
+  const { variants, controls } = unit.profile;
+  const findings = checkRig(show).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
+  const add = (): void => {
+    const id = newId();
+    change(withControl(unit.profile, newControl(id, freshName(controls), onOff(freeNumber(unit)))), 'add a control');
+    onChoose(id);
+  };
+  return (
+    <Scroller>
+      <Table aria-label={`Controls of ${unit.name}`}>
+        <thead>
+          <tr>
+            <th scope="col">Name</th>
+            <th scope="col">On</th>
+            <th scope="col">How it is sent</th>
+            <th scope="col">House number</th>
+            <th scope="col">
+              <span hidden>Findings</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr aria-selected={chosen === VARIANTS}>
+            <td>
+              <button type="button" onClick={() => onChoose(VARIANTS)}>
+                {variants ? `${variants.names.length} ${variants.word}s` : 'Variants'}
+              </button>
+            </td>
+            <td>{variants ? claimWords(variants.encoding) : ''}</td>
+            <td>
+              {variants ? encodingKindWords(variants.encoding.kind) : <Soft>its presets have none in the map</Soft>}
+            </td>
+            <td />
+            <td />
+          </tr>
+          {controls.map((control) => {
+            const found = findings.filter((f) => f.place.in === 'unit' && f.place.controlId === control.id);
+            const house = show.house.find((h) => h.id === control.houseId);
+            return (
+              <tr key={control.id} aria-selected={chosen === control.id}>
+                <td>
+                  <button type="button" onClick={() => onChoose(control.id)}>
+                    {control.name}
+                  </button>
+                </td>
+                <td>{claimWords(control.encoding)}</td>
+                <td>{encodingKindWords(control.encoding.kind)}</td>
+                <td>{house ? house.name : <Soft>–</Soft>}</td>
+                <td title={found.map(findingSentence).join(' ')}>
+                  {found.length > 0 && <LanternMark mark="cracked" size={20} />}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Table>
+      <Foot>
+        <Button onPress={add}>
+          <Plus size={16} aria-hidden /> Add a control
+        </Button>
+      </Foot>
+    </Scroller>
+  );
+}
+
+function freshName(controls: readonly Control[]): string {
+  for (let n = controls.length + 1; ; n++) {
+    if (!controls.some((c) => c.name === `Control ${n}`)) return `Control ${n}`;
+  }
+}
+
+/** The first control number from 20 on that no control of the unit is on. */
+function freeNumber({ profile }: Unit): number {
+  const taken = new Set(
+    [profile.variants, ...profile.controls].flatMap((c) => (c && 'number' in c.encoding ? [c.encoding.number] : [])),
+  );
+  for (let n = 20; n < 96; n++) if (!taken.has(n)) return n;
+  return 20;
+}

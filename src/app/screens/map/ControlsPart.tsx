@@ -1,0 +1,39 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { UnitAim } from '../../../core/addressing';
+import type { Unit } from '../../../core/show';
+import { desk } from '../../theme/tokens';
+import { ControlEditor } from './ControlEditor';
+import { ControlSheet, VARIANTS } from './ControlSheet';
+import { VariantsEditor } from './VariantsEditor';
+
+const Right = styled.div`
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  overflow: auto;
+  padding-bottom: 16px;
+`;
+
+interface Props {
+  readonly unit: Unit;
+  readonly onSend: (aim: UnitAim) => void;
+}
+
+/** Everything that a unit can be told beside its presets, and the chosen one open for editing. */
+export function ControlsPart({ unit, onSend }: Props) {
+  const { controls } = unit.profile;
+  const [chosen, setChosen] = useState<string>(controls[0]?.id ?? VARIANTS);
+  const control = controls.find((c) => c.id === chosen);
+  return (
+    <>
+      <ControlSheet unit={unit} chosen={control ? control.id : VARIANTS} onChoose={setChosen} />
+      <Right>
+        {control ? (
+          <ControlEditor key={control.id} unit={unit} control={control} onSend={onSend} />
+        ) : (
+          <VariantsEditor unit={unit} />
+        )}
+      </Right>
+    </>
+  );
+}

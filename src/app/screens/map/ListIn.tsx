@@ -1,0 +1,185 @@
+import { Upload } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger, TextArea } from 'react-aria-components';
+import styled from 'styled-components';
+import { indexOfLabel, labelOf } from '../../../core/addressing';
+import { namedControls, patchesToSlots, readMidiNames } from '../../../core/formats/midi-names';
+import { decodeText, readPresetList } from '../../../core/formats/preset-list';
+import { hasErrors, type Problem, type Read } from '../../../core/problems';
+import {
+  changeProfile,
+  nameSlots,
+  slotDependents,
+  type Edit,
+  type ListedName,
+  type Matching,
+  type Unit,
+} from '../../../core/show';
+import { dependentsWords } from '../../../wording';
+import { Choices } from '../../components/Choices';
+import { DialogButton } from '../../components/DialogButton';
+import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../components/controls';
+import { Last, Rows } from '../../components/dialogParts';
+import { Told } from '../../components/Told';
+import { matchList, newId, perform } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { ReorderForm } from './ReorderForm';
+
+const Paper = styled(TextArea)`
+  ${inputLook}
+  min-height: 168px;
+  resize: vertical;
+  line-height: 1.45;
+  white-space: pre;
+`;
+
+const Row = styled.div`
+  display: flex;
+  align-items: end;
+  gap: 12px;
+  flex-wrap: wrap;
+`;
+
+type Use = 'names' | 'reorder';
+
+/** A preset list that somebody pastes or opens: names for slots, or the unit's own list after it was put in another order. */
+export function ListIn({ unit, first }: { readonly unit: Unit; readonly first: number }) {
+  const [matching, setMatching] = useState<{ matching: Matching; now: readonly ListedName[] } | null>(null);
+  return (
+    <DialogButton
+      face={
+        <>
+          <Upload size={16} aria-hidden /> Take a list in
+        </>
+      }
+      title={matching ? `${unit.name}: before and after` : `A preset list for ${unit.name}`}
+      width={matching ? 880 : 620}
+      onClosed={() => setMatching(null)}
+    >
+      {(close) =>
+        matching ? (
+          <ReorderForm unit={unit} {...matching} onBack={() => setMatching(null)} onDone={close} />
+        ) : (
+          <ListForm unit={unit} first={first} onClose={close} onMatched={setMatching} />
+        )
+      }
+    </DialogButton>
+  );
+}
+
+interface FormProps {
+  readonly unit: Unit;
+  readonly first: number;
+  readonly onClose: () => void;
+  readonly onMatched: (found: { matching: Matching; now: readonly ListedName[] }) => void;
+}
+
+function ListForm({ unit, first, onClose, onMatched }: FormProps) {
+  const show = useShow();
+  const { plan } = unit.profile;
+  const [text, setText] = useState('');
+  const [from, setFrom] = useState(labelOf(plan, first));
+  const [use, setUse] = useState<Use>('names');
+  const [broken, setBroken] = useState<readonly Problem[]>([]);
+  const start = indexOfLabel(plan, from);
+  const read = text.trim() === '' ? null : readList(text, unit, start ?? 0);
+  const names = read?.value;
+
+  const open = async (file: File): Promise<void> => {
+    const { value, problems } = decodeText(new Uint8Array(await file.arrayBuffer()));
+    setBroken(problems);
+    if (value !== undefined) setText(value);
+  };
+  const go = async (): Promise<void> => {
+    if (!names || start === undefined) return;
+    if (use === 'reorder') {
+      // A slot without a name says nothing of what lies in it.
+      const now = names.filter((n) => n.name !== '');
+      const matching = await matchList(unit.id, now);
+      if (matching) onMatched({ matching, now });
+      return;
+    }
+    const edits = [nameSlots(show, unit.id, names, newId), controlsEdit()].filter((e) => e !== null);
+    perform(edits.length > 0 ? { kind: 'group', edits } : null, `take in ${names.length} names`);
+    onClose();
+  };
+  const controlsEdit = (): Edit | null => {
+    const controls = [...unit.profile.controls, ...(read?.controls ?? [])];
+    const change = changeProfile(show, unit.id, { ...unit.profile, controls });
+    return change.ok ? change.edit : null;
+  };
+  const changed = names?.filter((n) => (unit.slots.find((s) => s.index === n.index)?.name ?? '') !== n.name) ?? [];
+  const touched = new Set(changed.flatMap((n) => unit.slots.find((s) => s.index === n.index)?.id ?? []));
+  const follow = dependentsWords(slotDependents(show, unit.id, touched));
+  return (
+    <Rows>
+      <Field value={text} onChange={setText} autoFocus>
+        <Label>Names one below the other, or label and name, or a table with a head</Label>
+        <Paper spellCheck={false} placeholder={`${labelOf(plan, 0)}\tFirst name\n${labelOf(plan, 1)}\tSecond name`} />
+      </Field>
+      <Row>
+        <FileTrigger
+          acceptedFileTypes={['.csv', '.txt', '.tsv', '.midnam', '.xml', 'text/plain', 'text/csv']}
+          onSelect={(files) => files?.[0] && void open(files[0])}
+        >
+          <Button>Open a file</Button>
+        </FileTrigger>
+        <Field value={from} onChange={setFrom} isInvalid={start === undefined} style={{ width: 200 }}>
+          <Label>Names alone begin at slot</Label>
+          <Input />
+        </Field>
+        {start === undefined && <Soft>{`Slots are written like ${labelOf(plan, 0)}.`}</Soft>}
+      </Row>
+      <Choices<Use>
+        label="What it is"
+        value={use}
+        onPick={setUse}
+        choices={[
+          { id: 'names', name: 'Names for these slots', about: 'Slots stay where they are and get new names.' },
+          {
+            id: 'reorder',
+            name: 'The list as it is in the unit now',
+            about: 'Presets were put in another order: they are matched by name, and every tone follows.',
+          },
+        ]}
+      />
+      <Told problems={[...broken, ...(read?.problems ?? [])]} label="About the list" />
+      {names && use === 'names' && (
+        <Soft role="status">
+          {names.length} {names.length === 1 ? 'slot' : 'slots'} in the list, {changed.length} of them change. {follow}
+          {read.controls.length > 0 && ` ${read.controls.length} controls come along.`}
+        </Soft>
+      )}
+      <Last>
+        <Button onPress={onClose}>Not now</Button>
+        <MainButton isDisabled={!names || start === undefined} onPress={() => void go()}>
+          {use === 'names' ? 'Take the names in' : 'Compare with the map'}
+        </MainButton>
+      </Last>
+    </Rows>
+  );
+}
+
+type ListRead = Read<readonly ListedName[]> & {
+  readonly controls: ReturnType<typeof namedControls>['value'] & object;
+};
+
+/** Reads what was pasted as what it looks like: a MIDI name document, or a list. */
+function readList(text: string, unit: Unit, first: number): ListRead {
+  const { plan, controls } = unit.profile;
+  if (!text.trimStart().startsWith('<')) {
+    return { ...readPresetList(text, { plan, unit: unit.name, first }), controls: [] };
+  }
+  const document = readMidiNames(text);
+  const [names] = document.value ?? [];
+  if (!names) return { value: undefined, problems: document.problems, controls: [] };
+  const slots = patchesToSlots(names, plan);
+  const found = namedControls(names, [...controls, ...variantsAsControl(unit)], newId);
+  const problems = [...slots.problems, ...found.problems];
+  return { value: hasErrors(problems) ? undefined : slots.value, problems, controls: found.value ?? [] };
+}
+
+const variantsAsControl = ({ profile: { variants } }: Unit) =>
+  variants
+    ? [{ id: '', name: variants.word, encoding: variants.encoding, options: [], rest: null, houseId: null }]
+    : [];

@@ -1,0 +1,61 @@
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import { Menu, MenuTrigger } from 'react-aria-components';
+import { writeMidiNames } from '../../../core/formats/midi-names';
+import { writePresetList } from '../../../core/formats/preset-list';
+import { writeUnitFile } from '../../../core/formats/unit-file';
+import type { Unit } from '../../../core/show';
+import { sentence } from '../../../wording';
+import { download, fileName } from '../../adapters/download';
+import { Button, Soft } from '../../components/controls';
+import { Drop, MenuLine } from '../../components/Pick';
+import { useShow } from '../../state/store';
+
+/** Hands a unit's map on: the list of its presets, the names in the open format, or all of it. */
+export function ListOut({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  const [report, setReport] = useState<string | null>(null);
+  const take = (what: string): void => {
+    if (what === 'csv') {
+      download(fileName(`${unit.name} presets`, 'csv'), writePresetList(unit), 'text/csv');
+      setReport(`Saved ${unit.slots.length} names.`);
+    } else if (what === 'names') {
+      const { text, problems } = writeMidiNames(unit, show.title);
+      download(fileName(unit.name, 'midnam'), text, 'application/xml');
+      setReport(['Saved the names.', ...problems.map(sentence)].join(' '));
+    } else {
+      download(fileName(unit.name, 'lantern-unit.json'), writeUnitFile(show, unit), 'application/json');
+      setReport('Saved the unit.');
+    }
+  };
+  return (
+    <>
+      <MenuTrigger>
+        <Button>
+          <Download size={16} aria-hidden /> Hand on
+        </Button>
+        <Drop>
+          <Menu onAction={(key) => take(String(key))}>
+            <MenuLine id="csv" textValue="Preset list">
+              <b>Preset list</b>
+              <Soft>labels, numbers and names as a CSV table</Soft>
+            </MenuLine>
+            <MenuLine id="names" textValue="MIDI names">
+              <b>MIDI name document</b>
+              <Soft>patches and controls for other programs</Soft>
+            </MenuLine>
+            <MenuLine id="unit" textValue="Whole unit">
+              <b>The whole unit</b>
+              <Soft>its map, to add to another show</Soft>
+            </MenuLine>
+          </Menu>
+        </Drop>
+      </MenuTrigger>
+      {report !== null && (
+        <Soft role="status" style={{ fontSize: 13 }}>
+          {report}
+        </Soft>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,276 @@
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { indexOfLabel, labelOf, slotMessages } from '../../../core/addressing';
+import { checkRig } from '../../../core/checks';
+import { toHex } from '../../../core/midi';
+import {
+  indexShow,
+  putRelay,
+  removeRelay,
+  setSlotField,
+  slotAt,
+  slotsById,
+  storingSteps,
+  type Relay,
+  type Slot,
+  type StoringStep,
+  type Unit,
+} from '../../../core/show';
+import { Bytes, Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Find } from '../../components/Find';
+import { Pick } from '../../components/Pick';
+import { newId, perform } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { FindingLine } from './ControlEditor';
+import { findSlots } from './findSlots';
+
+const Scroller = styled.div`
+  overflow: auto;
+  padding: 6px 20px 24px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  & h2 {
+    font-size: 17px;
+    padding-bottom: 5px;
+    border-bottom: 1.5px solid ${desk.ink};
+  }
+`;
+
+const Rule = styled.div`
+  display: grid;
+  grid-template-columns:
+    20px minmax(120px, 1fr) minmax(96px, 0.7fr) 56px minmax(110px, 0.8fr) minmax(120px, 1fr)
+    minmax(96px, auto) 30px;
+  gap: 8px;
+  align-items: center;
+`;
+
+const Step = styled.li`
+  display: grid;
+  gap: 8px;
+  padding: 10px 14px;
+  border: 1.5px solid ${desk.lineStrong};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.sheet};
+  & > b {
+    font: 700 17px/1.2 ${font.display};
+  }
+`;
+
+const Steps = styled.ol`
+  display: grid;
+  gap: 8px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
+const Panel = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`;
+
+/** What a unit tells the next when it goes somewhere, and what has to be stored there. */
+export function RelaySheet({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  const targets = show.units.filter((u) => u.id !== unit.id && u.slots.length > 0);
+  const steps = storingSteps(show, unit);
+  const cycles = checkRig(show).filter((f) => f.code === 'rig.relay-cycle');
+  const add = (): void => {
+    const [target] = targets;
+    const slot = target?.slots[0];
+    if (!target || !slot) return;
+    const when = unit.profile.variants
+      ? { slotId: null, variant: 0 }
+      : { slotId: unit.slots[0]?.id ?? null, variant: null };
+    perform(putRelay(show, unit.id, { id: newId(), when, toUnitId: target.id, toSlotId: slot.id }), 'add a relay rule');
+  };
+  return (
+    <Scroller>
+      <h2>When {unit.name} goes there, it tells the next unit this</h2>
+      {cycles.map((f) => (
+        <FindingLine key={JSON.stringify(f.data)} finding={f} />
+      ))}
+      {unit.relays.map((relay) => (
+        <RuleLine key={relay.id} unit={unit} relay={relay} targets={targets} />
+      ))}
+      {unit.relays.length === 0 && <Soft>It tells nobody anything.</Soft>}
+      <div>
+        <Button onPress={add} isDisabled={targets.length === 0}>
+          <Plus size={15} aria-hidden /> Add a rule
+        </Button>
+        {targets.length === 0 && <Soft> First name a slot of the unit that is to be told.</Soft>}
+      </div>
+      {steps.length > 0 && (
+        <>
+          <h2>To store on {unit.name}, because other units call it</h2>
+          <Steps aria-label={`To store on ${unit.name}`}>
+            {steps.map((step) => (
+              <StoreStep key={step.slotId} unit={unit} step={step} />
+            ))}
+          </Steps>
+        </>
+      )}
+    </Scroller>
+  );
+}
+
+const ANY = 'any';
+
+interface RuleProps {
+  readonly unit: Unit;
+  readonly relay: Relay;
+  readonly targets: readonly Unit[];
+}
+
+function RuleLine({ unit, relay, targets }: RuleProps) {
+  const show = useShow();
+  const put = (part: Partial<Relay>): void => {
+    perform(putRelay(show, unit.id, { ...relay, ...part }), 'change a relay rule');
+  };
+  const { variants } = unit.profile;
+  const target = indexShow(show).units.get(relay.toUnitId);
+  const slot = target && slotsById(target).get(relay.toSlotId);
+  const messages = target && slot && slotMessages(target.profile.plan, target.channel, slot.index, null);
+  return (
+    <Rule role="group" aria-label={`Rule to ${target?.name ?? 'nobody'}, ${slot?.name ?? ''}`}>
+      <Soft>at</Soft>
+      <SlotPick
+        unit={unit}
+        slot={relay.when.slotId === null ? undefined : slotsById(unit).get(relay.when.slotId)}
+        empty="any preset"
+        label="Preset that is reached"
+        onSlot={(s) => put({ when: { ...relay.when, slotId: s?.id ?? null } })}
+      />
+      {variants ? (
+        <Pick
+          label={variants.word}
+          hideLabel
+          value={relay.when.variant === null ? ANY : String(relay.when.variant)}
+          choices={[
+            { id: ANY, name: `any ${variants.word}` },
+            ...variants.names.map((name, i) => ({ id: String(i), name: name || String(i + 1) })),
+          ]}
+          onPick={(id) => put({ when: { ...relay.when, variant: id === ANY ? null : Number(id) } })}
+        />
+      ) : (
+        <span />
+      )}
+      <Soft>it calls</Soft>
+      <Pick
+        label="Unit that is told"
+        hideLabel
+        value={relay.toUnitId}
+        choices={targets}
+        onPick={(id) => {
+          const first = indexShow(show).units.get(id)?.slots[0];
+          if (first) put({ toUnitId: id, toSlotId: first.id });
+        }}
+      />
+      {target ? (
+        <SlotPick
+          unit={target}
+          slot={slot}
+          label="State that it is told"
+          onSlot={(s) => s && put({ toSlotId: s.id })}
+        />
+      ) : (
+        <span />
+      )}
+      <Bytes>{messages?.map((m) => toHex(m, ' ').toUpperCase()).join(' · ') ?? 'no program'}</Bytes>
+      <SignButton
+        aria-label="Remove the rule"
+        onPress={() => perform(removeRelay(show, unit.id, relay.id), 'remove a relay rule')}
+      >
+        <Trash2 size={16} />
+      </SignButton>
+    </Rule>
+  );
+}
+
+/** One of a unit's named slots, by label or part of its name. */
+function SlotPick(props: {
+  readonly unit: Unit;
+  readonly slot: Slot | undefined;
+  readonly label: string;
+  /** What no slot at all is called, where that may be. */
+  readonly empty?: string;
+  readonly onSlot: (slot: Slot | null) => void;
+}) {
+  const { unit, slot, label, empty, onSlot } = props;
+  const shown = slot ? `${labelOf(unit.profile.plan, slot.index)} ${slot.name}`.trim() : '';
+  const [typed, setTyped] = useState<string | null>(null);
+  const search = (text: string) =>
+    findSlots(unit, text === shown ? '' : text).filter((f) => slotAtIndex(unit, Number(f.id)));
+  const take = (index: number): void => {
+    const found = slotAtIndex(unit, index);
+    if (found) onSlot(found);
+    setTyped(null);
+  };
+  return (
+    <Find
+      label={label}
+      hideLabel
+      placeholder={empty ?? 'label or name'}
+      text={typed ?? shown}
+      onText={setTyped}
+      search={search}
+      onPick={(id) => take(Number(id))}
+      onEnter={() => {
+        const text = (typed ?? shown).trim();
+        if (text === '' && empty !== undefined) onSlot(null);
+        const [first] = text === '' ? [] : search(text);
+        const exact = indexOfLabel(unit.profile.plan, text);
+        if (exact !== undefined && slotAtIndex(unit, exact)) take(exact);
+        else if (first) take(Number(first.id));
+        else setTyped(null);
+      }}
+    />
+  );
+}
+
+const slotAtIndex = (unit: Unit, index: number): Slot | undefined => unit.slots.find((s) => s.index === index);
+
+/** One stored state: how its panel stands, which program calls it, and who does. */
+function StoreStep({ unit, step }: { readonly unit: Unit; readonly step: StoringStep }) {
+  const show = useShow();
+  const index = slotsById(unit).get(step.slotId)!.index;
+  const set = (name: string, setting: string): string | null => {
+    const panel = (slotAt(show, unit.id, index)?.panel ?? []).filter((p) => p.name !== name);
+    const next = setting.trim() === '' ? panel : [...panel, { name, setting: setting.trim().slice(0, 60) }];
+    perform(setSlotField(show, unit.id, index, 'panel', next, newId()), `describe ${step.label}`);
+    return null;
+  };
+  const calls = step.calledBy.map((c) =>
+    [c.unit, c.label ?? '', c.name, c.variant ?? ''].filter((t) => t !== '').join(' '),
+  );
+  return (
+    <Step>
+      <b>
+        {step.label} {step.name}
+      </b>
+      <Panel>
+        {step.panel.map(({ name, setting }) => (
+          <DraftField
+            key={name}
+            label={name}
+            value={setting ?? ''}
+            placeholder="not described"
+            style={{ width: 140 }}
+            commit={(text) => set(name, text)}
+          />
+        ))}
+      </Panel>
+      <Soft>
+        Go to {step.label}, set the panel like this, press store.{' '}
+        {step.program === null ? 'No program calls it.' : `Program ${step.program} (from 0) calls it`}:{' '}
+        {calls.join('; ')}
+      </Soft>
+    </Step>
+  );
+}

@@ -1,0 +1,203 @@
+import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { addressOf, labelOf, slotCount } from '../../../core/addressing';
+import type { Unit } from '../../../core/show';
+import { slotNumber } from '../../state/numbers';
+import type { Counting } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { gridColumns, gridRows, rowOf, verticalNeighbour, type GridRow } from './gridRows';
+import { listOrder, type ListSort } from './listOrder';
+import { SlotCell } from './SlotCell';
+import { useSlotSheet, type Run, type SlotActions } from './useSlotSheet';
+
+const Scroller = styled.div`
+  height: 100%;
+  overflow: auto;
+  padding: 2px 12px 16px 20px;
+`;
+
+const Heading = styled.h3`
+  position: absolute;
+  left: 0;
+  right: 0;
+  font-size: 16px;
+  padding-top: 10px;
+  color: ${desk.inkSoft};
+`;
+
+const Line = styled.div`
+  position: absolute;
+  left: 0;
+  right: 0;
+  display: grid;
+  gap: 4px;
+  padding-bottom: 4px;
+`;
+
+export interface SlotView {
+  readonly layout: 'grid' | 'list';
+  readonly sort: ListSort;
+  /** Part of a name or label that the list is narrowed to. */
+  readonly find: string;
+}
+
+interface Props {
+  readonly unit: Unit;
+  readonly view: SlotView;
+  readonly counting: Counting;
+  readonly selected: number;
+  /** Slot that the stand-in is on now. */
+  readonly on: number | null;
+  /** Songs that each slot sounds in, by its id. */
+  readonly songs: ReadonlyMap<string, ReadonlySet<string>>;
+  /** Counts how often the keyboard was sent to the chosen slot from elsewhere. */
+  readonly summons: number;
+  readonly actions: SlotActions;
+  readonly onRun: (run: Run) => void;
+}
+
+const ROW_HEIGHT = { grid: 48, list: 34 } as const;
+const HEADING_HEIGHT = 36;
+
+/** A unit's slots: as a grid in its own order, or as a list that can be sorted and narrowed. Only what is in sight is drawn. */
+export function SlotSheet({ unit, view, counting, selected, on, songs, summons, actions, onRun }: Props) {
+  const { plan } = unit.profile;
+  const { layout } = view;
+  const bySlot = useMemo(() => new Map(unit.slots.map((s) => [s.index, s])), [unit.slots]);
+  const order = useMemo(
+    () => (layout === 'list' ? listOrder(unit, view.sort, view.find, songs) : null),
+    [layout, unit, view.sort, view.find, songs],
+  );
+  const rows = useMemo(
+    (): readonly GridRow[] => (order ? order.map((first) => ({ kind: 'slots', first, count: 1 })) : gridRows(plan)),
+    [order, plan],
+  );
+  const columns = order ? 1 : gridColumns(plan);
+  const scroller = useRef<HTMLDivElement>(null);
+  const grid = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (rows[i]!.kind === 'heading' ? HEADING_HEIGHT : ROW_HEIGHT[layout]),
+    overscan: 6,
+  });
+  useEffect(() => virtual.measure(), [layout, virtual]);
+  const [wantFocus, setWantFocus] = useState(false);
+  useEffect(() => {
+    if (summons > 0) setWantFocus(true);
+  }, [summons]);
+  useEffect(() => {
+    const row = rowOf(rows, selected);
+    if (row >= 0) virtual.scrollToIndex(row, { align: 'auto' });
+    if (!wantFocus) return;
+    grid.current?.querySelector<HTMLElement>(`[data-index="${selected}"]`)?.focus();
+    setWantFocus(false);
+  }, [rows, selected, wantFocus, virtual]);
+
+  const count = slotCount(plan);
+  const beside = (index: number, step: 1 | -1): number => {
+    if (!order) return index + step;
+    const at = order.indexOf(index);
+    return order[Math.max(0, Math.min(order.length - 1, at + step))] ?? index;
+  };
+  const sheet = useSlotSheet(
+    selected,
+    {
+      count,
+      page: columns * 8,
+      vertical: (index, step) => (order ? beside(index, step) : verticalNeighbour(rows, index, step)),
+      horizontal: (index, step) => (order ? index : beside(index, step)),
+    },
+    actions,
+    () => setWantFocus(true),
+  );
+  const { run, draft, hands } = sheet;
+  useEffect(() => onRun({ first: run.first, count: run.count }), [onRun, run.first, run.count]);
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const drop = ({ active, over }: DragEndEvent): void => {
+    const from = (active.data.current as { index: number } | undefined)?.index;
+    const to = (over?.data.current as { index: number } | undefined)?.index;
+    if (from === undefined || to === undefined || from === to) return;
+    const carried = from >= run.first && from < run.first + run.count ? run : { first: from, count: 1 };
+    const first = Math.max(0, Math.min(count - carried.count, to - (from - carried.first)));
+    actions.onMove(carried.first, carried.count, first);
+    hands.choose(to, false);
+  };
+
+  const cell = (index: number) => {
+    const slot = bySlot.get(index);
+    const address = layout === 'list' ? addressOf(plan, index) : undefined;
+    return (
+      <SlotCell
+        key={index}
+        layout={layout}
+        index={index}
+        label={labelOf(plan, index)}
+        number={slotNumber(plan, index, counting)}
+        name={slot?.name ?? ''}
+        named={slot !== undefined}
+        songs={slot ? (songs.get(slot.id)?.size ?? 0) : 0}
+        on={on === index}
+        chosen={index >= run.first && index < run.first + run.count}
+        current={index === selected}
+        draft={draft?.index === index ? draft.text : null}
+        aside={address ? `${plan.bank.send === 'none' ? '' : `${address.bank} · `}${address.program}` : ''}
+        hands={hands}
+      />
+    );
+  };
+
+  return (
+    <Scroller ref={scroller} onCopy={sheet.onCopy} onPaste={sheet.onPaste}>
+      <DndContext sensors={sensors} onDragEnd={drop} accessibility={NO_SPEECH}>
+        <div
+          ref={grid}
+          role="grid"
+          aria-label={`Slots of ${unit.name}`}
+          aria-multiselectable
+          aria-rowcount={rows.length}
+          aria-colcount={columns}
+          style={{ height: virtual.getTotalSize(), position: 'relative' }}
+        >
+          {virtual.getVirtualItems().map((item) => {
+            const row: GridRow = rows[item.index]!;
+            const style = { transform: `translateY(${item.start}px)`, height: item.size };
+            if (row.kind === 'heading') {
+              return (
+                <Heading key={item.key} role="row" style={style}>
+                  <span role="rowheader">
+                    {row.group.name}, {row.group.count} slots
+                  </span>
+                </Heading>
+              );
+            }
+            return (
+              <Line
+                key={item.key}
+                role="row"
+                aria-rowindex={item.index + 1}
+                style={{ ...style, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+              >
+                {Array.from({ length: row.count }, (_, i) => cell(row.first + i))}
+              </Line>
+            );
+          })}
+        </div>
+      </DndContext>
+    </Scroller>
+  );
+}
+
+/** Moving by keyboard has keys of its own here; the screen reader is told of the cells. */
+const NO_SPEECH = {
+  announcements: {
+    onDragStart: () => undefined,
+    onDragOver: () => undefined,
+    onDragEnd: () => undefined,
+    onDragCancel: () => undefined,
+  },
+  screenReaderInstructions: { draggable: 'Alt and an arrow moves the chosen slots.' },
+};

@@ -1,0 +1,123 @@
+import { Footprints } from 'lucide-react';
+import { useState } from 'react';
+import { Form } from 'react-aria-components';
+import { indexOfLabel, labelOf, keepsOf, slotCount, valueRange, type UnitAim } from '../../../core/addressing';
+import type { Unit } from '../../../core/show';
+import { Choices } from '../../components/Choices';
+import { DialogButton } from '../../components/DialogButton';
+import { Button, Complaint, Field, Input, Label, MainButton } from '../../components/controls';
+import { Last, Pair, Rows } from '../../components/dialogParts';
+import { Pick } from '../../components/Pick';
+import { stopWalk, walk } from '../../state/desk';
+import { useApp } from '../../state/store';
+import type { Run } from './useSlotSheet';
+
+/** Steps that a walk through a continuous control takes. */
+const VALUE_STEPS = 8;
+
+/** Sends one thing after the other, every so many seconds, so that the hands stay on the instrument. */
+export function WalkDialog({ unit, run }: { readonly unit: Unit; readonly run: Run }) {
+  const walking = useApp((s) => s.news.walk);
+  if (walking?.unitId === unit.id) {
+    return (
+      <Button onPress={() => void stopWalk()}>
+        <Footprints size={16} aria-hidden /> Stop the walk, {walking.at + 1} of {walking.count}
+      </Button>
+    );
+  }
+  return (
+    <DialogButton
+      face={
+        <>
+          <Footprints size={16} aria-hidden /> Walk
+        </>
+      }
+      title={`Walk through ${unit.name}`}
+    >
+      {(close) => <WalkForm unit={unit} run={run} close={close} />}
+    </DialogButton>
+  );
+}
+
+function WalkForm({ unit, run, close }: { readonly unit: Unit; readonly run: Run; readonly close: () => void }) {
+  const { plan, variants } = unit.profile;
+  const controls = unit.profile.controls.filter((c) => keepsOf(c.encoding) === 'value');
+  const end = run.count > 1 ? run.first + run.count - 1 : Math.min(run.first + 7, slotCount(plan) - 1);
+  const [what, setWhat] = useState<'slots' | 'variants' | 'control'>('slots');
+  const [from, setFrom] = useState(labelOf(plan, run.first));
+  const [to, setTo] = useState(labelOf(plan, end));
+  const [controlId, setControlId] = useState(controls[0]?.id ?? '');
+  const [seconds, setSeconds] = useState('3');
+  const first = indexOfLabel(plan, from);
+  const last = indexOfLabel(plan, to);
+  const every = Number(seconds);
+  const wrong =
+    what === 'slots' && (first === undefined || last === undefined)
+      ? `Slots are written like ${labelOf(plan, 0)}.`
+      : !(every >= 0.2 && every <= 600)
+        ? 'Every 0.2 to 600 seconds.'
+        : null;
+  const start = (): void => {
+    if (wrong !== null) return;
+    const aims = what === 'slots' ? slotAims(first!, last!) : what === 'variants' ? variantAims() : valueAims();
+    void walk({ unitId: unit.id, aims, everyMillis: every * 1000 });
+    close();
+  };
+  const slotAims = (a: number, b: number): UnitAim[] =>
+    Array.from({ length: Math.abs(b - a) + 1 }, (_, i) => ({ slot: a <= b ? a + i : a - i, controls: {} }));
+  const variantAims = (): UnitAim[] => (variants?.names ?? []).map((_, variant) => ({ variant, controls: {} }));
+  const valueAims = (): UnitAim[] => {
+    const control = controls.find((c) => c.id === controlId);
+    if (!control) return [];
+    const { low, high, step } = valueRange(control.encoding);
+    const count = step === 0 ? VALUE_STEPS + 1 : Math.min(128, high - low + 1);
+    return Array.from({ length: count }, (_, i) => ({
+      controls: { [control.id]: step === 0 ? low + (i * (high - low)) / VALUE_STEPS : low + i },
+    }));
+  };
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        start();
+      }}
+    >
+      <Rows>
+        <Choices
+          label="Through"
+          value={what}
+          onPick={setWhat}
+          choices={[
+            { id: 'slots', name: 'slots' },
+            ...(variants ? [{ id: 'variants' as const, name: `${variants.word}s of the preset that is on` }] : []),
+            ...(controls.length > 0 ? [{ id: 'control' as const, name: 'the values of a control' }] : []),
+          ]}
+        />
+        {what === 'slots' && (
+          <Pair>
+            <Field value={from} onChange={setFrom} isInvalid={first === undefined}>
+              <Label>From</Label>
+              <Input />
+            </Field>
+            <Field value={to} onChange={setTo} isInvalid={last === undefined}>
+              <Label>To</Label>
+              <Input />
+            </Field>
+          </Pair>
+        )}
+        {what === 'control' && <Pick label="Control" choices={controls} value={controlId} onPick={setControlId} />}
+        <Field value={seconds} onChange={setSeconds} style={{ width: 130 }}>
+          <Label>Seconds for each</Label>
+          <Input inputMode="decimal" />
+        </Field>
+        {wrong !== null && <Complaint>{wrong}</Complaint>}
+        <Last>
+          <Button onPress={close}>Not now</Button>
+          <MainButton type="submit" isDisabled={wrong !== null}>
+            Start walking
+          </MainButton>
+        </Last>
+      </Rows>
+    </Form>
+  );
+}

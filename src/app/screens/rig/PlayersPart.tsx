@@ -1,0 +1,100 @@
+import { Plus, Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { addPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { UnitBadge } from '../../components/UnitBadge';
+import { newId, perform } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+
+const Page = styled.div`
+  overflow: auto;
+  padding: 14px 24px 30px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  max-width: 860px;
+`;
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 190px 220px minmax(0, 1fr) 34px;
+  gap: 14px;
+  align-items: end;
+  padding: 12px 16px;
+  border: 1.5px solid ${desk.lineStrong};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.sheet};
+`;
+
+const Units = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+  min-height: 34px;
+  & > span {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+  }
+`;
+
+/** Who plays, and which units are whose. */
+export function PlayersPart() {
+  const show = useShow();
+  const nobodys = show.units.filter((u) => u.playerId === null);
+  return (
+    <Page>
+      {show.players.map((player) => (
+        <PlayerRow key={player.id} player={player} />
+      ))}
+      <div>
+        <Button
+          onPress={() =>
+            perform(
+              addPlayer(show, { id: newId(), name: `Player ${show.players.length + 1}`, part: '' }),
+              'add a player',
+            )
+          }
+        >
+          <Plus size={15} aria-hidden /> Add a player
+        </Button>
+      </div>
+      {nobodys.length > 0 && <Soft>Nobody's yet: {nobodys.map((u) => u.name).join(', ')}.</Soft>}
+      <Soft>Whose a unit is, is set in the drawing, with the unit chosen.</Soft>
+    </Page>
+  );
+}
+
+function PlayerRow({ player }: { readonly player: Player }) {
+  const show = useShow();
+  const set = (field: 'name' | 'part', text: string): string | null => {
+    if (field === 'name' && text.trim() === '') return 'a name';
+    perform(setPlayerField(show, player.id, field, text.trim().slice(0, 120)), `change ${player.name}`);
+    return null;
+  };
+  return (
+    <Row role="group" aria-label={player.name}>
+      <DraftField label="Name" value={player.name} commit={(text) => set('name', text)} />
+      <DraftField label="Plays" value={player.part} commit={(text) => set('part', text)} />
+      <Units>
+        {show.units.map(
+          (u, i) =>
+            u.playerId === player.id && (
+              <span key={u.id}>
+                <UnitBadge monogram={u.monogram} index={i} size={20} /> {u.name}
+              </span>
+            ),
+        )}
+      </Units>
+      <SignButton
+        aria-label={`Remove ${player.name}`}
+        onPress={() => perform(removePlayer(show, player.id), `remove ${player.name}`)}
+      >
+        <Trash2 size={16} />
+      </SignButton>
+    </Row>
+  );
+}
