@@ -29,7 +29,7 @@ const Deck = styled.div`
   align-items: center;
   gap: 12px;
   padding: 8px 16px;
-  width: 322px;
+  width: 270px;
   flex: none;
   @media (max-width: 1150px) {
     width: 262px;
@@ -96,10 +96,10 @@ const flare = keyframes`
 const Lamp = styled.li<{ $fresh: boolean }>`
   display: flex;
   align-items: center;
-  gap: 9px;
+  gap: 6px;
   flex: 1 1 0;
-  min-width: 136px;
-  padding: 6px 8px 6px 10px;
+  min-width: 108px;
+  padding: 6px 5px 6px 7px;
   border-right: 1px solid ${desk.nightLine};
   ${(p) =>
     p.$fresh &&
@@ -134,10 +134,25 @@ const SlotLabel = styled.b`
   font-variant-numeric: tabular-nums;
 `;
 
+/** A label of several words takes two lines. */
+const LongLabel = styled.b`
+  display: block;
+  font: 700 14px/1.05 ${font.display};
+  font-variant-numeric: tabular-nums;
+`;
+
 const LampWords = styled.span`
   ${line}
   font-size: 13px;
   line-height: 1.3;
+`;
+
+const UnitName = styled.span`
+  display: block;
+  font-weight: 600;
+  font-size: 14px;
+  line-height: 1.15;
+  overflow-wrap: anywhere;
 `;
 
 const Unknown = styled(LampWords)`
@@ -152,7 +167,7 @@ export function LampStrip() {
   return (
     <Strip>
       <Transport />
-      <Lamps aria-label="Units now">
+      <Lamps aria-label="Units now" tabIndex={show.units.length > 8 ? 0 : undefined}>
         {show.units.map((unit, i) => (
           <UnitLamp
             key={unit.id}
@@ -192,9 +207,9 @@ function UnitLamp({ unit, index, state, loading }: LampProps) {
         {loading ? (
           <SlotLabel>· · ·</SlotLabel>
         ) : (
-          known && <SlotLabel style={slot.length > 9 ? { fontSize: 15 } : {}}>{slot}</SlotLabel>
+          known && (slot.length > 7 ? <LongLabel>{slot}</LongLabel> : <SlotLabel>{slot}</SlotLabel>)
         )}
-        <LampWords style={known ? {} : { fontWeight: 600, fontSize: 15 }}>{known ? (name ?? '') : unit.name}</LampWords>
+        {known ? <LampWords>{name ?? ''}</LampWords> : <UnitName>{unit.name}</UnitName>}
         {known ? variant !== '' && <LampWords>{variant}</LampWords> : <Unknown>not known</Unknown>}
       </div>
     </Lamp>

@@ -177,7 +177,7 @@ function UnitMap({ unit, part }: { readonly unit: Unit; readonly part: string })
   const show = useShow();
   const send = (aim: UnitAim): void => void audition(unit.id, aim);
   const base = `/show/${show.id}/map/${unit.id}`;
-  const wide = part !== '' && part !== 'controls';
+  const wide = part === 'unit' || part === 'relays';
   return (
     <Body $wide={wide}>
       <Head>

@@ -1,38 +1,55 @@
-import { AudioLines, Copy, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { Plus, Radio } from 'lucide-react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { slotCount } from '../../core/addressing';
-import {
-  addTone,
-  aimOf,
-  indexShow,
-  newTone,
-  removeTone,
-  renameTone,
-  setTonePart,
-  slotAt,
-  toneAims,
-  toneUses,
-  type Edit,
-  type Tone,
-  type TonePart,
-} from '../../core/show';
-import { Button, Field, Input, Label, MainButton, Soft } from '../components/controls';
-import { DraftField } from '../components/DraftField';
-import { LanternMark, lanternWords } from '../components/LanternMark';
-import { UnitBadge } from '../components/UnitBadge';
-import { audition, newId, perform } from '../state/desk';
-import { useToneMark } from '../state/marks';
-import { useShow } from '../state/store';
-import { desk, font } from '../theme/tokens';
+import { addTone, captureTone, indexShow, newPart, newTone, setTonePart, toneUses, type Tone } from '../../core/show';
 import { songsWords } from '../../wording';
-import { PartRow } from './tones/PartRow';
+import { Button, Field, Input, Label, MainButton } from '../components/controls';
+import { LanternMark, lanternWords } from '../components/LanternMark';
+import { Pick } from '../components/Pick';
+import { UnitBadge } from '../components/UnitBadge';
+import { newId, perform, say } from '../state/desk';
+import { useToneMark } from '../state/marks';
+import { setPlayerFilter, useApp, useShow } from '../state/store';
+import { desk, font } from '../theme/tokens';
+import { ToneEditor } from './tones/ToneEditor';
+import { TonePanel } from './tones/TonePanel';
+import { ToneSheet, type ToneCell } from './tones/ToneSheet';
 
 const Page = styled.div`
   height: 100%;
   display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 336px;
+  @media (max-width: 1150px) {
+    grid-template-columns: minmax(0, 1fr) 290px;
+  }
+`;
+
+const Tools = styled.div`
+  display: flex;
+  align-items: end;
+  flex-wrap: wrap;
+  gap: 10px;
+  padding: 12px 16px 10px;
+  & > h1 {
+    font-size: 26px;
+    margin-right: 6px;
+    align-self: center;
+  }
+`;
+
+const Side = styled.div`
+  grid-column: 2;
+  grid-row: 1 / -1;
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  overflow: auto;
+`;
+
+const Single = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-columns: 280px minmax(0, 1fr);
 `;
 
 const List = styled.nav`
@@ -85,31 +102,6 @@ const Entries = styled.div`
   }
 `;
 
-const Editor = styled.section`
-  overflow: auto;
-  padding: 16px 24px 30px;
-`;
-
-const Head = styled.div`
-  display: flex;
-  align-items: end;
-  gap: 10px;
-  margin-bottom: 14px;
-  & > :first-child {
-    flex: 1;
-    max-width: 420px;
-  }
-  & input {
-    font: 700 22px/1.2 ${font.display};
-  }
-`;
-
-const Parts = styled.div`
-  background: ${desk.sheet};
-  border: 1.5px solid ${desk.ink};
-  border-radius: 4px 18px 4px 18px;
-`;
-
 const Nothing = styled.div`
   display: grid;
   place-content: center;
@@ -122,33 +114,133 @@ const Nothing = styled.div`
   }
 `;
 
-/** The named sounds: which there are, where they are used, and what each wants of every unit. */
+/** The named sounds: as a sheet against the units, or one with all that it wants. */
 export function TonesScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const { toneId } = useParams();
-  const [filter, setFilter] = useState('');
-  const tone = indexShow(show).tones.get(toneId ?? '') ?? show.tones[0];
-  const wanted = filter.trim().toLowerCase();
-  const add = (copyOf?: Tone): void => {
+  const tone = indexShow(show).tones.get(toneId ?? '');
+  const add = (copyOf?: Tone): string => {
     const id = newId();
     const fresh = copyOf
       ? { ...copyOf, id, name: `${copyOf.name} 2`.slice(0, 120) }
       : newTone(id, freeName(show.tones));
     perform(addTone(show, fresh), `add ${fresh.name}`);
-    void navigate(`/show/${show.id}/tones/${id}`);
+    return id;
+  };
+  const openNew = (copyOf?: Tone): void => void navigate(`/show/${show.id}/tones/${add(copyOf)}`);
+  if (show.tones.length === 0) {
+    return (
+      <Nothing>
+        <h1>No tones yet</h1>
+        <p>
+          A tone is a named sound of the whole rig: a slot, a variant and control values for each unit that it needs.
+        </p>
+        <div>
+          <MainButton onPress={() => openNew()}>Make the first tone</MainButton>
+        </div>
+      </Nothing>
+    );
+  }
+  return tone ? <OneTone tone={tone} onNew={openNew} /> : <Sheet onAdd={add} />;
+}
+
+function freeName(tones: readonly Tone[]): string {
+  for (let n = tones.length + 1; ; n++) if (!tones.some((t) => t.name === `Tone ${n}`)) return `Tone ${n}`;
+}
+
+const EVERYONE = 'everyone';
+
+function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
+  const show = useShow();
+  const playerId = useApp((s) => s.playerFilter);
+  const rig = useApp((s) => s.news.rig);
+  const [filter, setFilter] = useState('');
+  const [chosen, setChosen] = useState<ToneCell | null>(null);
+  const side = useRef<HTMLDivElement>(null);
+  const wanted = filter.trim().toLowerCase();
+  const tones = wanted === '' ? show.tones : show.tones.filter((t) => t.name.toLowerCase().includes(wanted));
+  // Units that only send take no part in a sound.
+  const playing = show.units.filter(
+    (u) => u.profile.senders.length === 0 || show.tones.some((t) => t.parts.some((p) => p.unitId === u.id)),
+  );
+  const units = playerId === null ? playing : playing.filter((u) => u.playerId === playerId);
+  const tone = show.tones.find((t) => t.id === chosen?.toneId) ?? tones[0];
+  const unit = indexShow(show).units.get(chosen?.unitId ?? '') ?? null;
+  /** To the fields of the chosen cell; a unit that the tone leaves alone is taken in first. */
+  const open = (): void => {
+    if (tone && unit && !tone.parts.some((p) => p.unitId === unit.id)) {
+      perform(setTonePart(show, tone.id, unit.id, newPart(unit.id)), `include ${unit.name}`);
+    }
+    requestAnimationFrame(() =>
+      side.current?.querySelector<HTMLElement>(unit ? '[role="combobox"]' : 'input')?.focus(),
+    );
+  };
+  const capture = (): void => {
+    const id = newId();
+    const edit = captureTone(show, rig, id, freeName(show.tones), newId);
+    if (perform(edit, 'capture the rig')) {
+      setChosen({ toneId: id, unitId: null });
+      say('What is known of the rig is in a new tone. Give it a name.');
+    } else say('Nothing is known of any unit yet: send something first.');
   };
   return (
     <Page>
+      <Tools>
+        <h1>Tones</h1>
+        <Field value={filter} onChange={setFilter} style={{ width: 170 }}>
+          <Label>Find a tone</Label>
+          <Input placeholder="part of its name" />
+        </Field>
+        {show.players.length > 0 && (
+          <Pick
+            label="Units of"
+            width="140px"
+            value={playerId ?? EVERYONE}
+            choices={[{ id: EVERYONE, name: 'everyone' }, ...show.players]}
+            onPick={(id) => setPlayerFilter(id === EVERYONE ? null : id)}
+          />
+        )}
+        <Button onPress={() => setChosen({ toneId: onAdd(), unitId: null })}>
+          <Plus size={15} aria-hidden /> New tone
+        </Button>
+        <Button onPress={capture}>
+          <Radio size={16} aria-hidden /> Capture the rig
+        </Button>
+      </Tools>
+      <ToneSheet tones={tones} units={units} chosen={chosen} onChoose={setChosen} onOpen={open} />
+      <Side ref={side}>
+        {tone && (
+          <TonePanel
+            key={tone.id}
+            tone={tone}
+            unit={unit}
+            onCopy={() => setChosen({ toneId: onAdd(tone), unitId: chosen?.unitId ?? null })}
+          />
+        )}
+      </Side>
+    </Page>
+  );
+}
+
+function OneTone({ tone, onNew }: { readonly tone: Tone; readonly onNew: (copyOf?: Tone) => void }) {
+  const show = useShow();
+  const [filter, setFilter] = useState('');
+  const wanted = filter.trim().toLowerCase();
+  return (
+    <Single>
       <List aria-label="Tones">
         <div>
           <Field value={filter} onChange={setFilter} style={{ flex: 1 }}>
             <Label>Find a tone</Label>
             <Input placeholder="part of its name" />
           </Field>
-          <Button onPress={() => add()}>New tone</Button>
+          <Button onPress={() => onNew()}>New tone</Button>
         </div>
         <Entries>
+          <Link to={`/show/${show.id}/tones`} style={{ gridTemplateColumns: '1fr', fontWeight: 600 }}>
+            Back to the sheet of all tones
+          </Link>
           {show.tones
             .filter((t) => t.name.toLowerCase().includes(wanted))
             .map((t) => (
@@ -156,25 +248,9 @@ export function TonesScreen() {
             ))}
         </Entries>
       </List>
-      {tone ? (
-        <ToneEditor key={tone.id} tone={tone} onCopy={() => add(tone)} />
-      ) : (
-        <Nothing>
-          <h1>No tones yet</h1>
-          <p>
-            A tone is a named sound of the whole rig: a slot, a variant and control values for each unit that it needs.
-          </p>
-          <div>
-            <MainButton onPress={() => add()}>Make the first tone</MainButton>
-          </div>
-        </Nothing>
-      )}
-    </Page>
+      <ToneEditor key={tone.id} tone={tone} onCopy={() => onNew(tone)} />
+    </Single>
   );
-}
-
-function freeName(tones: readonly Tone[]): string {
-  for (let n = tones.length + 1; ; n++) if (!tones.some((t) => t.name === `Tone ${n}`)) return `Tone ${n}`;
 }
 
 function ToneEntry({ tone, current }: { readonly tone: Tone; readonly current: boolean }) {
@@ -196,86 +272,5 @@ function ToneEntry({ tone, current }: { readonly tone: Tone; readonly current: b
         <span style={{ marginLeft: 'auto' }}>{songsWords(toneUses(show, tone.id).length)}</span>
       </small>
     </Link>
-  );
-}
-
-function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: () => void }) {
-  const show = useShow();
-  const uses = toneUses(show, tone.id);
-  const commitName = (name: string): string | null => {
-    perform(renameTone(show, tone.id, name), 'rename a tone');
-    return name.trim() === '' ? 'a name' : null;
-  };
-  const sendAll = async (): Promise<void> => {
-    for (const part of tone.parts) {
-      const unit = indexShow(show).units.get(part.unitId);
-      if (unit) await audition(unit.id, aimOf(unit, part));
-    }
-  };
-  const setPart = (unitId: string, part: TonePart | null, label: string, before: Edit | null): void => {
-    const edit = setTonePart(show, tone.id, unitId, part);
-    perform(before && edit ? { kind: 'group', edits: [before, edit] } : edit, label);
-  };
-  const aims = toneAims(show, tone);
-  const removal = removeTone(show, tone.id);
-  return (
-    <Editor aria-label={tone.name}>
-      <Head>
-        <DraftField label="Tone" value={tone.name} commit={commitName} />
-        <MainButton onPress={() => void sendAll()} isDisabled={tone.parts.length === 0}>
-          <AudioLines size={17} aria-hidden /> Send it now
-        </MainButton>
-        <Button onPress={onCopy}>
-          <Copy size={16} aria-hidden /> Duplicate
-        </Button>
-        <Button isDisabled={removal === null} onPress={() => perform(removal, `remove ${tone.name}`)}>
-          <Trash2 size={16} aria-hidden /> Remove
-        </Button>
-      </Head>
-      <p style={{ marginBottom: 14 }}>
-        <Soft>
-          {uses.length === 0 ? 'In no song yet.' : 'A change reaches '}
-          {uses.map((id, i) => (
-            <span key={id}>
-              {i > 0 && ', '}
-              <Link to={`/show/${show.id}/chart/${id}`}>{indexShow(show).songs.get(id)?.title}</Link>
-            </span>
-          ))}
-        </Soft>
-      </p>
-      <Parts>
-        {show.units.map((unit, i) => {
-          // A slot that nobody named gets its entry in the same step that uses it.
-          let entry: Edit | null = null;
-          return (
-            <PartRow
-              key={unit.id}
-              unit={unit}
-              index={i}
-              part={tone.parts.find((p) => p.unitId === unit.id)}
-              brought={aims.get(unit.id)?.slot}
-              onPart={(part, label) => setPart(unit.id, part, label, entry)}
-              slotIdAt={(index) => {
-                const slot = slotAt(show, unit.id, index);
-                if (slot) return slot.id;
-                const value = {
-                  id: newId(),
-                  index: Math.min(index, slotCount(unit.profile.plan) - 1),
-                  name: '',
-                  startVariant: null,
-                };
-                entry = { kind: 'insert', path: ['units', { id: unit.id }, 'slots'], index: unit.slots.length, value };
-                return value.id;
-              }}
-            />
-          );
-        })}
-        {show.units.length === 0 && (
-          <p style={{ padding: 20 }}>
-            No units yet. <Link to={`/show/${show.id}/map`}>Add the first on the map</Link>.
-          </p>
-        )}
-      </Parts>
-    </Editor>
   );
 }

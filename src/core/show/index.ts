@@ -35,6 +35,7 @@ export {
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
+export { compareTones, type ToneDifference } from './compareTones';
 export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';

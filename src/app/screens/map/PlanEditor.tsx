@@ -4,7 +4,6 @@ import styled from 'styled-components';
 import {
   addressOf,
   addressPlanSchema,
-  groupOf,
   indexOfLabel,
   labelOf,
   planFaults,
@@ -30,6 +29,13 @@ const Scroller = styled.div`
   display: grid;
   gap: 14px;
   align-content: start;
+`;
+
+const Aside = styled.aside`
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  overflow: auto;
+  padding: 16px 18px;
 `;
 
 const Group = styled.fieldset`
@@ -70,17 +76,18 @@ const Preview = styled.table`
   border-collapse: collapse;
   font-variant-numeric: tabular-nums;
   & th {
-    padding: 4px 14px 4px 0;
+    padding: 10px 8px 4px 0;
     text-align: left;
     font-size: 12px;
     color: ${desk.inkSoft};
   }
   & td {
-    padding: 3px 18px 3px 0;
+    padding: 3px 10px 3px 0;
     border-top: 1px solid ${desk.line};
   }
   & td:first-child {
-    font: 700 16px/1.3 ${font.display};
+    white-space: nowrap;
+    font: 700 15px/1.3 ${font.display};
   }
 `;
 
@@ -108,94 +115,98 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
   const sound = shaped.success && faults.length === 0;
   const changed = JSON.stringify(plan) !== JSON.stringify(unit.profile.plan);
   return (
-    <Scroller>
-      {plan.groups.map((group, i) => (
-        <GroupFields
-          key={i}
-          group={group}
-          number={i}
-          only={plan.groups.length === 1}
-          onGroup={(g) => putGroup(i, g)}
-          onRemove={() => put({ groups: plan.groups.toSpliced(i, 1) })}
-        />
-      ))}
-      <Row>
-        <Button
-          onPress={() => put({ groups: [...plan.groups, freshGroup(plan.groups)] })}
-          isDisabled={plan.groups.length >= 16}
-        >
-          <Plus size={15} aria-hidden /> Another group
-        </Button>
-        <Pick
-          label="Bank messages"
-          width="190px"
-          value={plan.bank.send}
-          onPick={(send) => put({ bank: { ...plan.bank, send: send as AddressPlan['bank']['send'] } })}
-          choices={[
-            { id: 'none', name: 'none' },
-            { id: 'msb', name: 'control 0 (MSB)' },
-            { id: 'lsb', name: 'control 32 (LSB)' },
-            { id: 'both', name: 'both, MSB first' },
-          ]}
-        />
-        <Pick
-          label="Sent"
-          width="170px"
-          value={plan.bank.when}
-          onPick={(when) => put({ bank: { ...plan.bank, when: when as AddressPlan['bank']['when'] } })}
-          choices={[
-            { id: 'differs', name: 'when it differs' },
-            { id: 'always', name: 'always' },
-          ]}
-        />
-        <NumberField label="Programs in a bank" value={plan.perBank} onValue={(perBank) => put({ perBank })} />
-        <Pick
-          label="Programs are"
-          width="190px"
-          value={plan.table ? 'table' : 'counted'}
-          onPick={(way) => {
-            setTable(null);
-            put({ table: way === 'table' ? (plan.table ?? countedTable(plan)) : null });
-          }}
-          choices={[
-            { id: 'counted', name: 'counted through' },
-            { id: 'table', name: "the unit's own table" },
-          ]}
-        />
-      </Row>
-      {plan.table && (
-        <Field
-          value={table ?? planTableText(plan)}
-          onChange={(text) => {
-            setTable(text);
-            const read = readPlanTable(text, plan);
-            if ('rows' in read) put({ table: read.rows });
-            else setRefused(read.complaint);
-          }}
-        >
-          <Label>Bank, program (both from 0) and slot, a line each</Label>
-          <TableText />
-        </Field>
-      )}
-      {!shaped.success && <Complaint>A number of the plan is missing or out of range.</Complaint>}
-      {faults.map((f) => (
-        <Complaint key={f.code}>{faultSentence(unit.name, f)}</Complaint>
-      ))}
-      {refused !== null && <Complaint>{refused}</Complaint>}
-      {sound && <Edges plan={plan} channel={unit.channel} />}
-      <Row>
-        <MainButton
-          isDisabled={!sound || !changed || refused !== null}
-          onPress={() => setRefused(change({ ...unit.profile, plan }, 'change the address plan'))}
-        >
-          Use this plan
-        </MainButton>
-        <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
-          Back to what it was
-        </Button>
-        {changed && <Soft>Not used yet: named slots keep their index.</Soft>}
-      </Row>
-    </Scroller>
+    <>
+      <Scroller>
+        {plan.groups.map((group, i) => (
+          <GroupFields
+            key={i}
+            group={group}
+            number={i}
+            only={plan.groups.length === 1}
+            onGroup={(g) => putGroup(i, g)}
+            onRemove={() => put({ groups: plan.groups.toSpliced(i, 1) })}
+          />
+        ))}
+        <Row>
+          <Button
+            onPress={() => put({ groups: [...plan.groups, freshGroup(plan.groups)] })}
+            isDisabled={plan.groups.length >= 16}
+          >
+            <Plus size={15} aria-hidden /> Another group
+          </Button>
+          <Pick
+            label="Bank messages"
+            width="190px"
+            value={plan.bank.send}
+            onPick={(send) => put({ bank: { ...plan.bank, send: send as AddressPlan['bank']['send'] } })}
+            choices={[
+              { id: 'none', name: 'none' },
+              { id: 'msb', name: 'control 0 (MSB)' },
+              { id: 'lsb', name: 'control 32 (LSB)' },
+              { id: 'both', name: 'both, MSB first' },
+            ]}
+          />
+          <Pick
+            label="Sent"
+            width="170px"
+            value={plan.bank.when}
+            onPick={(when) => put({ bank: { ...plan.bank, when: when as AddressPlan['bank']['when'] } })}
+            choices={[
+              { id: 'differs', name: 'when it differs' },
+              { id: 'always', name: 'always' },
+            ]}
+          />
+          <NumberField label="Programs in a bank" value={plan.perBank} onValue={(perBank) => put({ perBank })} />
+          <Pick
+            label="Programs are"
+            width="190px"
+            value={plan.table ? 'table' : 'counted'}
+            onPick={(way) => {
+              setTable(null);
+              put({ table: way === 'table' ? (plan.table ?? countedTable(plan)) : null });
+            }}
+            choices={[
+              { id: 'counted', name: 'counted through' },
+              { id: 'table', name: "the unit's own table" },
+            ]}
+          />
+        </Row>
+        {plan.table && (
+          <Field
+            value={table ?? planTableText(plan)}
+            onChange={(text) => {
+              setTable(text);
+              const read = readPlanTable(text, plan);
+              if ('rows' in read) put({ table: read.rows });
+              else setRefused(read.complaint);
+            }}
+          >
+            <Label>Bank, program (both from 0) and slot, a line each</Label>
+            <TableText />
+          </Field>
+        )}
+        {!shaped.success && <Complaint>A number of the plan is missing or out of range.</Complaint>}
+        {faults.map((f) => (
+          <Complaint key={f.code}>{faultSentence(unit.name, f)}</Complaint>
+        ))}
+        {refused !== null && <Complaint>{refused}</Complaint>}
+        <Row>
+          <MainButton
+            isDisabled={!sound || !changed || refused !== null}
+            onPress={() => setRefused(change({ ...unit.profile, plan }, 'change the address plan'))}
+          >
+            Use this plan
+          </MainButton>
+          <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
+            Back to what it was
+          </Button>
+          {changed && <Soft>Not used yet: named slots keep their index.</Soft>}
+        </Row>
+      </Scroller>
+      <Aside>
+        {sound ? <Edges plan={plan} channel={unit.channel} /> : <Soft>No preview while the plan has a fault.</Soft>}
+      </Aside>
+    </>
   );
 }
 
@@ -383,10 +394,9 @@ function Edges({ plan, channel }: { readonly plan: AddressPlan; readonly channel
         <thead>
           <tr>
             <th scope="col">Label</th>
-            <th scope="col">Group</th>
             <th scope="col">From 0</th>
             <th scope="col">Bank</th>
-            <th scope="col">Program</th>
+            <th scope="col">Prog.</th>
             <th scope="col">On the wire</th>
           </tr>
         </thead>
@@ -396,7 +406,6 @@ function Edges({ plan, channel }: { readonly plan: AddressPlan; readonly channel
             return (
               <tr key={index}>
                 <td>{labelOf(plan, index)}</td>
-                <td>{groupOf(plan, index).group.name}</td>
                 <td>{index}</td>
                 <td>{address?.bank ?? '–'}</td>
                 <td>{address?.program ?? 'none calls it'}</td>

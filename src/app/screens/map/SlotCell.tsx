@@ -22,6 +22,7 @@ const Frame = styled.div<{ $named: boolean; $on: boolean; $over: boolean }>`
 const GridCell = styled(Frame)`
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-rows: 16px auto;
   align-content: center;
   padding: 2px 7px 3px;
 `;
@@ -70,7 +71,8 @@ const NameField = styled.input`
 `;
 
 const Used = styled.small`
-  display: inline-flex;
+  display: flex;
+  height: 15px;
   align-items: center;
   gap: 2px;
   font: 700 11.5px/1 ${font.display};

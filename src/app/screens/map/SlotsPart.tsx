@@ -230,8 +230,8 @@ export function SlotsPart({ unit, onSend }: Props) {
             <Told problems={faults} label="About what was pasted" />
           ) : (
             <>
-              Type or <kbd>Enter</kbd> names, goes on to the next · <kbd>Space</kbd> sends · <kbd>Shift</kbd> reaches ·{' '}
-              <kbd>Alt</kbd> + arrow moves · <kbd>Ctrl V</kbd> pastes a column
+              Type to name · <kbd>Space</kbd> sends · <kbd>Shift</kbd> + arrow reaches · <kbd>Alt</kbd> + arrow moves ·{' '}
+              <kbd>Ctrl V</kbd> pastes a column
             </>
           )}
         </Hint>

@@ -35,6 +35,12 @@ const Part = styled.section`
   }
 `;
 
+const Stack = styled.div`
+  display: grid;
+  gap: 18px;
+  align-content: start;
+`;
+
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -59,8 +65,10 @@ export function UnitSheet({ unit }: Props) {
     <Scroller>
       <Times unit={unit} />
       <Habits unit={unit} />
-      <Effects unit={unit} />
-      <Versions unit={unit} />
+      <Stack>
+        <Effects unit={unit} />
+        <Versions unit={unit} />
+      </Stack>
     </Scroller>
   );
 }
@@ -190,7 +198,7 @@ function Effects({ unit }: Props) {
           <DraftField
             label="Effect"
             value={effect.name}
-            style={{ width: 110 }}
+            style={{ width: 84 }}
             commit={(text) =>
               text.trim() === ''
                 ? 'a name'
@@ -198,15 +206,15 @@ function Effects({ unit }: Props) {
             }
           />
           <Pick
-            label="Off cuts it at once"
-            width="118px"
+            label="Off cuts it"
+            width="112px"
             value={effect.cut}
             choices={choices}
             onPick={(cut) => of(i, { cut })}
           />
           <Pick
             label="Off lets it ring"
-            width="112px"
+            width="104px"
             value={effect.ring ?? NONE}
             choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
             onPick={(id) => of(i, { ring: id === NONE ? null : id })}

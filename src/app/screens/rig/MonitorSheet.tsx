@@ -39,8 +39,8 @@ const Line = styled.div`
   left: 0;
   right: 0;
   display: grid;
-  grid-template-columns: 92px 26px 92px minmax(0, 1fr) 210px 150px;
-  gap: 10px;
+  grid-template-columns: 80px 20px 74px minmax(0, 1fr) 172px 104px;
+  gap: 9px;
   align-items: center;
   height: 30px;
   padding: 0 24px;

@@ -224,13 +224,18 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
   );
 }
 
+/** A socket's word stands where no cable passes: above or below it, outside the box. */
+function wordPlace({ of, socket }: Socket, x: number, y: number): { left?: number; right?: number; top: number } {
+  if (of === 'unit' && socket === 'in') return { left: x - 15, top: y - 26 };
+  return { left: x + 4, top: socket === 'out' ? y - 26 : y + 8 };
+}
+
 /** A socket that a cable end is dragged from or dropped on. By keyboard, the settings beside the drawing do the same. */
 function SocketHole({ socket, box }: { readonly socket: Socket; readonly box: Box }) {
   const { x, y } = socketPoint(box, socket);
   const { setNodeRef: drag, listeners } = useDraggable({ id: `from ${socketKey(socket)}`, data: socket });
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: socketKey(socket), data: socket });
   const gives = socket.socket === 'out' || socket.socket === 'thru';
-  const take = socket.of === 'port' ? socket.socket === 'in' : socket.socket === 'in';
   return (
     <>
       <Hole
@@ -245,9 +250,7 @@ function SocketHole({ socket, box }: { readonly socket: Socket; readonly box: Bo
         $side={gives ? 'give' : 'take'}
         style={{ left: x, top: y }}
       />
-      <SocketWord style={take && socket.of === 'unit' ? { left: x + 13, top: y - 24 } : { left: x + 12, top: y - 14 }}>
-        {socket.socket}
-      </SocketWord>
+      <SocketWord style={wordPlace(socket, x, y)}>{socket.socket}</SocketWord>
     </>
   );
 }

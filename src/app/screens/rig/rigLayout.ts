@@ -119,8 +119,8 @@ function cablesOf(show: Show, boxes: ReadonlyMap<string, Box>, portBoxes: Readon
 export function cablePath({ from, to, which }: Pick<Cable, 'from' | 'to' | 'which'>): string {
   if (which === 'returns') {
     const low = Math.max(from.y, to.y) + 26;
-    const out = from.x + 22;
-    return `M${from.x} ${from.y} C${out} ${from.y} ${out} ${low} ${out - 26} ${low} L${to.x + 34} ${low} C${to.x + 14} ${low} ${to.x + 26} ${to.y} ${to.x} ${to.y}`;
+    const out = from.x + 44;
+    return `M${from.x} ${from.y} C${out} ${from.y} ${out} ${low} ${out - 50} ${low} L${to.x + 34} ${low} C${to.x + 14} ${low} ${to.x + 26} ${to.y} ${to.x} ${to.y}`;
   }
   const reach = Math.max(34, Math.abs(to.x - from.x) / 2);
   return `M${from.x} ${from.y} C${from.x + reach} ${from.y} ${to.x - reach} ${to.y} ${to.x} ${to.y}`;

@@ -1,0 +1,255 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import {
+  encodeValue,
+  fitsRange,
+  indexOfLabel,
+  keepsOf,
+  labelOf,
+  slotMessages,
+  valueRange,
+  type Control,
+  type Effect,
+} from '../../../core/addressing';
+import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
+import { aimOf, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
+import { valueWords } from '../../../wording';
+import { Bytes, Complaint } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Find, type Found } from '../../components/Find';
+import { Pick } from '../../components/Pick';
+import { slotNumber, variantNumber } from '../../state/numbers';
+import { useApp } from '../../state/store';
+import { useDraft } from '../../state/useDraft';
+
+const Fields = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: end;
+`;
+
+const NOT_SET = 'none';
+
+interface Props {
+  readonly unit: Unit;
+  readonly part: TonePart;
+  readonly onPart: (part: TonePart, label: string) => void;
+  /** Gives the id of the slot at a place, made where it had no entry yet. */
+  readonly slotIdAt: (index: number) => string;
+}
+
+/** The most options of a list that are picked by name; beyond that they are typed. */
+const PICKED_OPTIONS = 40;
+
+/** What one tone wants of one unit: preset, variant, how effects are left, control values, and the bytes of it all. */
+export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
+  const { profile } = unit;
+  const setControl = (control: Control, value: number | null): void => {
+    const rest = part.controls.filter((c) => c.controlId !== control.id);
+    const next = value === null ? rest : [...rest, { controlId: control.id, value }];
+    const order = new Map(profile.controls.map((c, i) => [c.id, i]));
+    next.sort((a, b) => order.get(a.controlId)! - order.get(b.controlId)!);
+    onPart({ ...part, controls: next }, `set ${control.name}`);
+  };
+  const setEffect = (effect: Effect, how: string): void => {
+    const rest = part.effects.filter((e) => e.effectId !== effect.id);
+    const next = how === NOT_SET ? rest : [...rest, { effectId: effect.id, how: how as 'on' | 'cut' | 'ring' }];
+    onPart({ ...part, effects: next }, `set ${effect.name}`);
+  };
+  // Switches that an effect stands for are set through it, unless a tone says them by themselves.
+  const ofEffects = new Set(profile.effects.flatMap((e) => [e.cut, e.ring]));
+  const shown = profile.controls.filter(
+    (c) =>
+      keepsOf(c.encoding) !== 'nothing' &&
+      c.id !== profile.engage &&
+      (!ofEffects.has(c.id) || part.controls.some((x) => x.controlId === c.id)),
+  );
+  return (
+    <>
+      <Fields>
+        <SlotField
+          unit={unit}
+          part={part}
+          onSlot={(i) => onPart({ ...part, slotId: i === null ? null : slotIdAt(i) }, `choose a slot of ${unit.name}`)}
+        />
+        {profile.variants && (
+          <VariantField
+            unit={unit}
+            part={part}
+            onVariant={(variant) => onPart({ ...part, variant }, `choose a ${profile.variants!.word}`)}
+          />
+        )}
+        {profile.effects.map((effect) => (
+          <Pick
+            key={effect.id}
+            label={`${effect.name}, left`}
+            width="112px"
+            value={part.effects.find((e) => e.effectId === effect.id)?.how ?? NOT_SET}
+            onPick={(how) => setEffect(effect, how)}
+            choices={[
+              { id: NOT_SET, name: 'as it is' },
+              { id: 'on', name: 'on' },
+              { id: 'cut', name: 'cut' },
+              ...(effect.ring === null ? [] : [{ id: 'ring', name: 'ringing out' }]),
+            ]}
+          />
+        ))}
+        {shown.map((control) => (
+          <ControlField
+            key={control.id}
+            control={control}
+            value={part.controls.find((c) => c.controlId === control.id)?.value ?? null}
+            onValue={(value) => setControl(control, value)}
+          />
+        ))}
+      </Fields>
+      <Bytes>{partBytes(unit, part)}</Bytes>
+    </>
+  );
+}
+
+function SlotField({
+  unit,
+  part,
+  onSlot,
+}: {
+  readonly unit: Unit;
+  readonly part: TonePart;
+  readonly onSlot: (index: number | null) => void;
+}) {
+  const counting = useApp((s) => s.counting);
+  const { plan } = unit.profile;
+  const slot: Slot | undefined = part.slotId === null ? undefined : slotsById(unit).get(part.slotId);
+  const shown = slot ? `${slotNumber(plan, slot.index, counting)} ${slot.name}`.trim() : '';
+  const [text, setText, drop] = useDraft(shown);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const lost = slot ? undefined : unit.lostSlots.find((s) => s.id === part.slotId);
+  const search = (typed: string): Found[] => {
+    const wanted = typed === shown ? '' : typed.trim().toLowerCase();
+    const exact = indexOfLabel(plan, wanted);
+    const named = unit.slots.filter(
+      (s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted),
+    );
+    const list = named.slice(0, 40).map((s) => ({ id: String(s.index), name: s.name, aside: labelOf(plan, s.index) }));
+    if (exact === undefined) return list;
+    const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
+    return [{ id: String(exact), name, aside: labelOf(plan, exact) }, ...list];
+  };
+  const enter = (): void => {
+    if (text.trim() === shown) return;
+    if (text.trim() === '') {
+      setWrong(null);
+      onSlot(null);
+      return;
+    }
+    const [first] = search(text);
+    setWrong(first ? null : `${unit.name} has no slot "${text.trim()}"`);
+    if (first) {
+      onSlot(Number(first.id));
+      drop();
+    }
+  };
+  return (
+    <div style={{ width: 230 }}>
+      <Find
+        label="Slot"
+        placeholder="label or name"
+        text={text}
+        onText={setText}
+        search={search}
+        onPick={(id) => {
+          setWrong(null);
+          onSlot(Number(id));
+        }}
+        onEnter={enter}
+      />
+      {wrong !== null && <Complaint>{wrong}</Complaint>}
+      {lost && <Complaint>{lost.name || 'Its preset'} is gone from the unit's list.</Complaint>}
+    </div>
+  );
+}
+
+function VariantField({
+  unit,
+  part,
+  onVariant,
+}: {
+  readonly unit: Unit;
+  readonly part: TonePart;
+  readonly onVariant: (variant: number | null) => void;
+}) {
+  const counting = useApp((s) => s.counting);
+  const { word, names } = unit.profile.variants!;
+  const choices = [
+    { id: NOT_SET, name: 'as it is' },
+    ...names.map((_, i) => ({ id: String(i), name: variantNumber(names, i, counting) })),
+  ];
+  return (
+    <Pick
+      label={word.replace(/^./, (c) => c.toUpperCase())}
+      width="118px"
+      choices={choices}
+      value={part.variant === null ? NOT_SET : String(part.variant)}
+      onPick={(id) => onVariant(id === NOT_SET ? null : Number(id))}
+    />
+  );
+}
+
+interface ControlProps {
+  readonly control: Control;
+  readonly value: number | null;
+  readonly onValue: (value: number | null) => void;
+}
+
+function ControlField({ control, value, onValue }: ControlProps) {
+  const { encoding, name } = control;
+  const { low, high, step } = valueRange(encoding);
+  if (step !== 0 && high - low < PICKED_OPTIONS) {
+    const options = Array.from({ length: high - low + 1 }, (_, i) => low + i);
+    return (
+      <Pick
+        label={name}
+        width="112px"
+        choices={[
+          { id: NOT_SET, name: 'as it is' },
+          ...options.map((v) => ({ id: String(v), name: valueWords(control, v) })),
+        ]}
+        value={value === null ? NOT_SET : String(value)}
+        onPick={(id) => onValue(id === NOT_SET ? null : Number(id))}
+      />
+    );
+  }
+  const commit = (text: string): string | null => {
+    const typed = Number(text);
+    const fits = text.trim() === '' || fitsRange(encoding, typed);
+    if (fits) onValue(text.trim() === '' ? null : typed);
+    return fits ? null : `${low} to ${high}`;
+  };
+  const unit = 'unit' in encoding && encoding.unit ? `, ${encoding.unit}` : '';
+  return (
+    <DraftField
+      label={`${name}${unit}`}
+      value={value === null ? '' : String(value)}
+      commit={commit}
+      placeholder="as it is"
+      numeric
+      style={{ width: 112 }}
+    />
+  );
+}
+
+/** All that the part says, as bytes. */
+function partBytes(unit: Unit, part: TonePart): string {
+  const { profile, channel } = unit;
+  const aim = aimOf(unit, part);
+  const messages: MidiBytes[] = [];
+  if (aim.slot !== undefined) messages.push(...(slotMessages(profile.plan, channel, aim.slot, null) ?? []));
+  if (aim.variant !== undefined && profile.variants)
+    messages.push(...encodeValue(profile.variants.encoding, channel, aim.variant));
+  for (const control of profile.controls) {
+    const value = aim.controls[control.id];
+    if (value !== undefined) messages.push(...encodeValue(control.encoding, channel, value));
+  }
+  return messages.map((m) => toHex(m, ' ').toUpperCase()).join('  ·  ');
+}

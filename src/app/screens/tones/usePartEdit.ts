@@ -1,0 +1,30 @@
+import { newSlot, setTonePart, slotAt, type Edit, type Tone, type TonePart, type Unit } from '../../../core/show';
+import { newId, perform } from '../../state/desk';
+import { useShow } from '../../state/store';
+
+export interface PartEdit {
+  readonly onPart: (part: TonePart | null, label: string) => void;
+  /** Gives the id of the slot at a place; one that nobody named gets its entry in the same step that uses it. */
+  readonly slotIdAt: (index: number) => string;
+}
+
+/** Edits what a tone wants of a unit. */
+export function usePartEdit(tone: Tone, unit: Unit): PartEdit {
+  const show = useShow();
+  const made: Edit[] = [];
+  return {
+    onPart: (part, label) => {
+      const edit = setTonePart(show, tone.id, unit.id, part);
+      perform(edit && made.length > 0 ? { kind: 'group', edits: [...made, edit] } : edit, label);
+    },
+    slotIdAt: (index) => {
+      const slot = slotAt(show, unit.id, index);
+      if (slot) return slot.id;
+      const value = newSlot(newId(), index, '');
+      const place = unit.slots.findIndex((s) => s.index > index);
+      const at = place < 0 ? unit.slots.length : place;
+      made.push({ kind: 'insert', path: ['units', { id: unit.id }, 'slots'], index: at, value });
+      return value.id;
+    },
+  };
+}
