@@ -57,8 +57,35 @@ describe('every view passes WCAG A and AA', () => {
 
   it('tones', async () => {
     await b.click('link', 'Tones');
+    await b.find('grid', 'Tones against units');
+    expect(await violations()).toEqual([]);
+    await b.click('gridcell', 'Fog Lead, Quillback');
+    await b.find('combobox', 'Slot');
+    expect(await violations()).toEqual([]);
+    await b.click('link', /^All units of this tone/);
     await b.find('textbox', 'Tone');
     expect(await violations()).toEqual([]);
+  });
+
+  it('rig', async () => {
+    await b.click('link', 'Rig');
+    await b.click('button', 'Unit Tarn');
+    await b.find('region', 'Settings of Tarn');
+    expect(await violations()).toEqual([]);
+    for (const part of ['Patch sheet', 'Players', 'Monitor']) {
+      await b.click('link', part);
+      await b.find('link', part);
+      expect(await violations()).toEqual([]);
+    }
+  });
+
+  it('every part of a map', async () => {
+    await b.click('link', 'Map');
+    for (const part of ['Controls', 'Address plan', 'Times & habits', 'Relay rules', 'House numbers']) {
+      await b.click('link', part);
+      await b.find('heading', part === 'House numbers' ? 'House numbers' : 'Quillback');
+      expect(await violations()).toEqual([]);
+    }
   });
 
   it('chart, with a cue that fails', async () => {

@@ -106,7 +106,11 @@ export class Browser {
   private async elementOf(backendNodeId: number): Promise<WebElement | undefined> {
     const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
     const mark = `found-${++this.marks}`;
-    const functionDeclaration = `function () { this.setAttribute('data-${mark}', ''); }`;
+    // What one sees and clicks of a radio button or switch is its label.
+    const functionDeclaration = `function () {
+      const shown = this.matches?.('input[type=radio], input[type=checkbox]') ? this.closest('label') : null;
+      (shown ?? this).setAttribute('data-${mark}', '');
+    }`;
     await this.ask('Runtime.callFunctionOn', { objectId: object.objectId, functionDeclaration });
     return (await this.driver.findElements(By.css(`[data-${mark}]`)))[0];
   }
@@ -127,6 +131,11 @@ export class Browser {
       .switchTo()
       .activeElement()
       .sendKeys(...keys);
+  }
+
+  /** Sends keys to an element, which takes the keyboard first. */
+  async press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
+    await (await this.find(role, name)).sendKeys(...keys);
   }
 
   /** Puts a text in place of what a field holds. */

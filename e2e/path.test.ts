@@ -104,7 +104,15 @@ describe('from an empty browser to a proven song', () => {
     const name = readdirSync(b.downloads).find((n) => n.endsWith('.mid'))!;
     const file = parseMidi(readFileSync(join(b.downloads, name)));
     const names = file.tracks.map((t) => t.find((e) => e.type === 'trackName')?.text);
-    expect(names).toEqual(['Slack Tide in Seven', 'Quillback', 'Marram', 'Tarn', 'Wick Four']);
+    expect(names).toEqual([
+      'Slack Tide in Seven',
+      'Quillback',
+      'Harrow',
+      'Thistle Echo',
+      'Marram',
+      'Tarn',
+      'Wick Four',
+    ]);
     let tick = 0;
     const programs = file.tracks[1]!.flatMap((e) => {
       tick += e.deltaTime;

@@ -20,5 +20,5 @@ export function dependentsWords({ tones, songs, relays }: Dependents): string {
     ...(relays > 0 ? [`${relays} relay ${relays === 1 ? 'rule' : 'rules'}`] : []),
   ];
   if (parts.length === 0) return '';
-  return `${parts.join(' and ')} ${tones + relays === 1 ? 'uses it and follows' : 'use it and follow'}.`;
+  return `${parts.join(' and ')} ${tones + relays === 1 ? 'depends' : 'depend'} on this and ${tones + relays === 1 ? 'follows' : 'follow'}.`;
 }

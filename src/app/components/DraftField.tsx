@@ -14,9 +14,14 @@ interface Props {
 
 /** A field that is taken over on Enter or when it is left. What does not fit stays, with what was expected. */
 export function DraftField({ label, value, commit, placeholder, numeric = false, style }: Props) {
-  const [text, type] = useDraft(value);
+  const [text, type, drop] = useDraft(value);
   const [expected, setExpected] = useState<string | null>(null);
-  const take = (): void => setExpected(text === value ? null : commit(text));
+  const take = (): void => {
+    const missing = text === value ? null : commit(text);
+    setExpected(missing);
+    // What was taken over is the value now; kept as a draft, it would come back when the edit is undone.
+    if (missing === null) drop();
+  };
   return (
     <Field value={text} onChange={type} isInvalid={expected !== null} style={style ?? {}}>
       <Label>{label}</Label>

@@ -138,11 +138,11 @@ function SongChart({ song }: { readonly song: Song }) {
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => paper.current,
-    estimateSize: (i) => lineHeight(lines[i]!, song.tempo, model.rows[i]!, show.units.length),
+    estimateSize: (i) => lineHeight(lines[i]!, song.tempo, model.rows[i]!, model.laneCount),
     overscan: 3,
   });
   // Heights change with the song and the zoom.
-  useEffect(() => virtual.measure(), [lines, song.tempo, model.rows, show.units.length, virtual]);
+  useEffect(() => virtual.measure(), [lines, song.tempo, model.rows, model.laneCount, virtual]);
   const showLine = useCallback(
     (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
     [lines, virtual],

@@ -49,9 +49,13 @@ describe('matching an old list with a new one', () => {
     expect(fresh.map((f) => f.name)).toEqual(['Zzz']);
   });
 
-  it('leaves slots without a name where they are, unless their place is taken', () => {
-    expect(outcome([newSlot('a', 7, '')], list('x'))).toEqual([['same-name', 7]]);
+  it('leaves slots where they are that the list says nothing of, unless their place is taken or empty now', () => {
+    expect(outcome([newSlot('a', 7, ''), newSlot('b', 8, 'Gull')], list('x'))).toEqual([
+      ['unlisted', 7],
+      ['unlisted', 8],
+    ]);
     expect(outcome([newSlot('a', 0, '')], list('x'))).toEqual([['none', null]]);
+    expect(outcome([newSlot('a', 1, 'Gull')], list('x', ''))).toEqual([['none', null]]);
   });
 
   it('uses every new name once, and answers every old slot', () => {
@@ -66,7 +70,9 @@ describe('matching an old list with a new one', () => {
         (old, now) => {
           const { matches, fresh } = matchSlots(slots(...old), list(...now));
           expect(matches.map((m) => m.slotId)).toEqual(old.map((_, i) => `s${i}`));
-          const used = matches.filter((m) => m.before.name !== '').flatMap((m) => m.after?.index ?? []);
+          const used = matches
+            .filter((m) => m.how === 'same-name' || m.how === 'nearest')
+            .flatMap((m) => m.after?.index ?? []);
           expect(new Set(used).size).toBe(used.length);
           expect(used.length + fresh.length).toBe(now.length);
         },
@@ -101,7 +107,8 @@ describe('a reorder', () => {
   });
 
   it('keeps what is gone but used among the lost, and finds it when it comes back', () => {
-    const without = turned.filter((t) => t.name !== 'Fog Lead');
+    const gone = { index: 47, name: '' };
+    const without = [...turned.filter((t) => t.name !== 'Fog Lead' && t.index !== 47), gone];
     const lost = apply(without);
     expect(lost.units[0]!.lostSlots).toMatchObject([{ id: 'quillback-h6', name: 'Fog Lead', lastIndex: 47 }]);
     const again = apply([...without, { index: 150, name: 'fog lead' }], lost);
@@ -112,10 +119,7 @@ describe('a reorder', () => {
   it('forgets what is gone and used by nothing, and takes in what is new', () => {
     const extra = apply([...named.map(({ index, name }) => ({ index, name })), { index: 178, name: 'Brand new' }]);
     expect(extra.units[0]!.slots.at(-1)).toMatchObject({ index: 178, name: 'Brand new' });
-    const back = apply(
-      named.map(({ index, name }) => ({ index, name })),
-      extra,
-    );
+    const back = apply([...named.map(({ index, name }) => ({ index, name })), { index: 178, name: '' }], extra);
     expect(back.units[0]!.slots.some((s) => s.name === 'Brand new')).toBe(false);
     expect(back.units[0]!.lostSlots).toEqual([]);
   });

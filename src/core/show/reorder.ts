@@ -13,9 +13,9 @@ export interface ListedName {
 export interface SlotMatch {
   readonly slotId: string;
   readonly before: ListedName;
-  /** Where it is now, by the same name or by the nearest; null where nothing is like it. */
+  /** Where it is now, by the same name or by the nearest, or as before where the new list says nothing of its place; null where nothing is like it. */
   readonly after: ListedName | null;
-  readonly how: 'same-name' | 'nearest' | 'none';
+  readonly how: 'same-name' | 'nearest' | 'unlisted' | 'none';
   /** 1 for the same name, down to 0 for nothing in common. */
   readonly likeness: number;
 }
@@ -40,9 +40,12 @@ function pairs(name: string): string[] {
 /**
  * Matches a unit's old slots with its new list: first by identical name (where a name is
  * there more than once, the nearest places go together), then each by the nearest name
- * that is left, the most alike first.
+ * that is left, the most alike first. Entries of the new list without a name only say that
+ * their places are empty now; a slot at a place that the list says nothing of stays there.
  */
-export function matchSlots(old: readonly Slot[], now: readonly ListedName[]): Matching {
+export function matchSlots(old: readonly Slot[], list: readonly ListedName[]): Matching {
+  const now = list.filter((n) => n.name.trim() !== '');
+  const listed = new Set(list.map((n) => n.index));
   const named = old.filter((s) => s.name.trim() !== '');
   const found = new Map<string, { after: ListedName; how: 'same-name' | 'nearest'; likeness: number }>();
   const taken = new Set<ListedName>();
@@ -61,10 +64,7 @@ export function matchSlots(old: readonly Slot[], now: readonly ListedName[]): Ma
     const hit = found.get(slot.id);
     const before = { index: slot.index, name: slot.name };
     if (hit) return { slotId: slot.id, before, ...hit };
-    // A slot that nobody named stays where it is: nothing says that it moved.
-    if (slot.name.trim() === '' && !now.some((n) => n.index === slot.index)) {
-      return { slotId: slot.id, before, after: before, how: 'same-name', likeness: 1 };
-    }
+    if (!listed.has(slot.index)) return { slotId: slot.id, before, after: before, how: 'unlisted', likeness: 1 };
     return { slotId: slot.id, before, after: null, how: 'none', likeness: 0 };
   });
   return { matches, fresh: now.filter((n) => !taken.has(n)) };

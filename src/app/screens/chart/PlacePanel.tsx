@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import styled from 'styled-components';
+import type { Control } from '../../../core/addressing';
 import { stateAt } from '../../../core/compile';
 import { OPENING_CUE, indexShow, setSongField, songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, type Ticks } from '../../../core/time';
@@ -9,7 +10,7 @@ import { UnitBadge } from '../../components/UnitBadge';
 import { slotNumber } from '../../state/numbers';
 import { perform } from '../../state/desk';
 import { useApp } from '../../state/store';
-import { variantWords, verdictSentence } from '../../../wording';
+import { valueWords, variantWords, verdictSentence } from '../../../wording';
 import { useCueProof } from '../../state/marks';
 import { desk, font } from '../../theme/tokens';
 
@@ -67,6 +68,7 @@ export function PlacePanel({ show, song, at }: Props) {
           const state = rig[unit.id];
           const slot = state?.slot ?? null;
           const set = Object.entries(state?.controls ?? {}).filter(([, v]) => v !== 'stored');
+          if (slot === null && unit.profile.senders.length > 0) return null;
           return (
             <li key={unit.id}>
               <UnitBadge monogram={unit.monogram} index={i} />
@@ -112,11 +114,6 @@ export function PlacePanel({ show, song, at }: Props) {
   );
 }
 
-function controlWords(
-  control: { readonly name: string; readonly encoding: { readonly kind: string; readonly unit?: string } } | undefined,
-  value: number | 'stored',
-): string {
-  if (!control) return '';
-  if (control.encoding.kind === 'set-switch') return `${control.name} ${value === 1 ? 'on' : 'off'}`;
-  return `${control.name} ${value}${control.encoding.unit ? ` ${control.encoding.unit}` : ''}`;
+function controlWords(control: Control | undefined, value: number | 'stored'): string {
+  return !control || value === 'stored' ? '' : `${control.name} ${valueWords(control, value)}`;
 }

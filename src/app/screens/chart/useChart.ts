@@ -11,6 +11,7 @@ export interface ChartModel {
   readonly lanes: readonly (readonly Lane[])[];
   /** Row of each cue's flag on its line. */
   readonly rows: readonly (readonly number[])[];
+  readonly laneCount: number;
 }
 
 /** A song laid out, with what stands on each line. */
@@ -42,10 +43,19 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
       return opening === undefined ? flagRows(flags) : flagRows([{ x: 0, name: opening }, ...flags]).slice(1);
     });
   }, [lines, cues, tones, song.openingToneId]);
+  // What only sends has no state to draw; it gets a lane when the song sends to it.
+  const laned = useMemo(() => {
+    const told = new Set(song.cues.flatMap((c) => (c.action.kind === 'message' ? [c.action.unitId] : [])));
+    const kept = units.filter(
+      (u) => u.profile.senders.length === 0 || told.has(u.id) || (states.get(u.id)?.length ?? 0) > 0,
+    );
+    return new Set(kept.map((u) => u.id));
+  }, [units, states, song.cues]);
   const lanes = useMemo(() => {
     const result: Lane[][] = lines.map(() => []);
     for (const [index, unit] of units.entries()) {
       const changes = states.get(unit.id) ?? [];
+      if (!laned.has(unit.id)) continue;
       const spread = byLine(lines, changes);
       const messages = byLine(
         lines,
@@ -58,6 +68,6 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
       }
     }
     return result;
-  }, [lines, states, units, song.cues]);
-  return { lines, cues, lanes, rows };
+  }, [lines, states, units, laned, song.cues]);
+  return { lines, cues, lanes, rows, laneCount: laned.size };
 }

@@ -93,10 +93,8 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
   const go = async (): Promise<void> => {
     if (!names || start === undefined) return;
     if (use === 'reorder') {
-      // A slot without a name says nothing of what lies in it.
-      const now = names.filter((n) => n.name !== '');
-      const matching = await matchList(unit.id, now);
-      if (matching) onMatched({ matching, now });
+      const matching = await matchList(unit.id, names);
+      if (matching) onMatched({ matching, now: names.filter((n) => n.name !== '') });
       return;
     }
     const edits = [nameSlots(show, unit.id, names, newId), controlsEdit()].filter((e) => e !== null);

@@ -98,6 +98,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
   const [seen, setSeen] = useState(unit.profile.plan);
   const [refused, setRefused] = useState<string | null>(null);
   const [table, setTable] = useState<string | null>(null);
+  const [asked, setAsked] = useState('');
   // Undo, or another tab: the plan under the draft is another one now.
   if (seen !== unit.profile.plan) {
     setSeen(unit.profile.plan);
@@ -204,7 +205,11 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
         </Row>
       </Scroller>
       <Aside>
-        {sound ? <Edges plan={plan} channel={unit.channel} /> : <Soft>No preview while the plan has a fault.</Soft>}
+        {sound ? (
+          <Edges plan={plan} channel={unit.channel} asked={asked} onAsked={setAsked} />
+        ) : (
+          <Soft>No preview while the plan has a fault.</Soft>
+        )}
       </Aside>
     </>
   );
@@ -375,15 +380,21 @@ function edgeSlots(plan: AddressPlan): number[] {
   return [...edges].filter((i) => i >= 0 && i < first).sort((a, b) => a - b);
 }
 
-function Edges({ plan, channel }: { readonly plan: AddressPlan; readonly channel: number }) {
-  const [asked, setAsked] = useState('');
+interface EdgesProps {
+  readonly plan: AddressPlan;
+  readonly channel: number;
+  readonly asked: string;
+  readonly onAsked: (text: string) => void;
+}
+
+function Edges({ plan, channel, asked, onAsked }: EdgesProps) {
   const found = asked.trim() === '' ? undefined : indexOfLabel(plan, asked);
   const slots = [...(found === undefined ? [] : [found]), ...edgeSlots(plan).filter((i) => i !== found)];
   return (
     <div>
       <Field
         value={asked}
-        onChange={setAsked}
+        onChange={onAsked}
         isInvalid={asked.trim() !== '' && found === undefined}
         style={{ width: 210 }}
       >

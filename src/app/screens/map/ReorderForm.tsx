@@ -90,7 +90,7 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
   const counting = useApp((s) => s.counting);
   const [chosen, setChosen] = useState<ReadonlyMap<string, Destination>>(new Map());
   const unsure = useMemo(
-    () => new Set(matching.matches.filter((m) => m.how !== 'same-name').map((m) => m.slotId)),
+    () => new Set(matching.matches.filter((m) => m.how === 'nearest' || m.how === 'none').map((m) => m.slotId)),
     [matching],
   );
   const destinations = useMemo(
@@ -99,8 +99,9 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
   );
   const fresh = useMemo(() => leftOver(now, destinations), [now, destinations]);
   const lines = useMemo(() => {
-    const order = { gone: 0, 'moved-renamed': 2, renamed: 2, new: 3, moved: 4, same: 5 } as const;
-    const rank = (l: ReorderLine): number => (l.slotId !== null && unsure.has(l.slotId) ? 1 : order[l.what]);
+    const order = { gone: 1, 'moved-renamed': 2, renamed: 2, new: 3, moved: 4, same: 5 } as const;
+    const rank = (l: ReorderLine): number =>
+      l.what !== 'gone' && l.slotId !== null && unsure.has(l.slotId) ? 0 : order[l.what];
     return reorderList(unit.slots, destinations, fresh).sort((a, b) => rank(a) - rank(b));
   }, [unit.slots, destinations, fresh, unsure]);
   const scroller = useRef<HTMLDivElement>(null);

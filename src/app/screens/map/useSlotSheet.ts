@@ -58,9 +58,9 @@ export function useSlotSheet(selected: number, layout: Layout, actions: SlotActi
   const from = anchor.end === selected ? anchor.at : selected;
   const run = runOf(from, selected);
 
-  const choose = (index: number, extend: boolean): void => {
+  const choose = (index: number, extend: boolean, base = from): void => {
     const to = Math.max(0, Math.min(layout.count - 1, index));
-    setAnchor({ at: extend ? from : to, end: to });
+    setAnchor({ at: extend ? base : to, end: to });
     actions.onSelect(to);
     focus();
   };
@@ -70,16 +70,23 @@ export function useSlotSheet(selected: number, layout: Layout, actions: SlotActi
     setDraft(null);
     if (next !== null) choose(next, false);
   };
-  const shift = (to: number): void => {
-    const first = Math.max(0, Math.min(layout.count - run.count, to));
-    if (first === run.first) return;
-    actions.onMove(run.first, run.count, first);
-    const by = first - run.first;
-    setAnchor({ at: from + by, end: selected + by });
-    actions.onSelect(selected + by);
+  const shift = (moved: Run, by: number): void => {
+    const first = Math.max(0, Math.min(layout.count - moved.count, moved.first + by));
+    if (first === moved.first) return;
+    actions.onMove(moved.first, moved.count, first);
+    const last = first + moved.count - 1;
+    const down = from <= selected;
+    setAnchor(down ? { at: first, end: last } : { at: last, end: first });
+    actions.onSelect(down ? last : first);
     focus();
   };
 
+  /** What keys in a cell are about. A cell can have the keyboard without being chosen, when something else gave it. */
+  const ownRun = (index: number): Run => (index === selected ? run : { first: index, count: 1 });
+  const runUnder = (event: ClipboardEvent): Run => {
+    const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-index]');
+    return ownRun(cell ? Number(cell.dataset.index) : selected);
+  };
   const cellKey = (event: KeyboardEvent, index: number): void => {
     const moves: Readonly<Record<string, () => number>> = {
       ArrowRight: () => layout.horizontal(index, 1),
@@ -91,13 +98,14 @@ export function useSlotSheet(selected: number, layout: Layout, actions: SlotActi
       PageDown: () => index + layout.page,
       PageUp: () => index - layout.page,
     };
+    const own = ownRun(index);
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
     const to = moves[event.key];
-    if (to && event.altKey && event.key.startsWith('Arrow')) shift(run.first + to() - index);
-    else if (to) choose(to(), event.shiftKey);
+    if (to && event.altKey && event.key.startsWith('Arrow')) shift(own, to() - index);
+    else if (to) choose(to(), event.shiftKey, index === selected ? from : index);
     else if (event.key === 'Enter' || event.key === 'F2') edit(index, actions.textOf(index, 1));
     else if (event.key === ' ') actions.onSend(index);
-    else if (event.key === 'Delete' || event.key === 'Backspace') actions.onClear(run.first, run.count);
+    else if (event.key === 'Delete' || event.key === 'Backspace') actions.onClear(own.first, own.count);
     else if (event.key.length === 1 && plain) edit(index, event.key);
     else return;
     event.preventDefault();
@@ -115,13 +123,14 @@ export function useSlotSheet(selected: number, layout: Layout, actions: SlotActi
   };
   const onCopy = (event: ClipboardEvent): void => {
     if (draft) return;
-    event.clipboardData.setData('text/plain', actions.textOf(run.first, run.count));
+    const own = runUnder(event);
+    event.clipboardData.setData('text/plain', actions.textOf(own.first, own.count));
     event.preventDefault();
   };
   const onPaste = (event: ClipboardEvent): void => {
     if (draft) return;
     event.preventDefault();
-    actions.onPaste(run.first, event.clipboardData.getData('text/plain'));
+    actions.onPaste(runUnder(event).first, event.clipboardData.getData('text/plain'));
   };
 
   // Cells keep one object for good, so that only those that changed are drawn again.

@@ -244,7 +244,6 @@ function SocketHole({ socket, box }: { readonly socket: Socket; readonly box: Bo
           dropRef(node);
         }}
         {...listeners}
-        data-socket={socketKey(socket)}
         title={`${socket.socket}: drag to another socket`}
         $over={isOver}
         $side={gives ? 'give' : 'take'}

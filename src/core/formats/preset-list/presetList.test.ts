@@ -50,7 +50,7 @@ describe('a pasted list of presets', () => {
     expect(complaints('Gull\nT\ufffdrn')).toEqual([['list.not-text', 2]]);
     expect(complaints('A1\tGull\nA2\t"Tern')).toContainEqual(['list.quotes', 2]);
     expect(complaints('label,bank\nA1,0')).toEqual([['list.no-names', 1]]);
-    expect(complaints('\n \n')).toEqual([['list.empty', 1]]);
+    expect(complaints('\n \n')).toEqual([['list.empty', false]]);
     expect(complaints('from 0,name\n-1,Gull\n180,Tern\nx,Swift')).toEqual([
       ['list.no-such-slot', 2],
       ['list.no-such-slot', 3],

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { indexOfLabel, labelOf, slotCount, type AddressPlan } from '../../addressing';
 import {
+  NOWHERE,
   hasErrors,
   problem,
   type Place,
@@ -32,13 +33,15 @@ export interface PresetListOptions {
  */
 export function readPresetList(text: string, options: PresetListOptions): Read<readonly ListedName[]> {
   const problems: Problem[] = [];
+  const whole = new Set<ProblemCode>(['list.empty', 'list.gaps']);
   const say = <C extends ProblemCode>(
     code: C,
     row: number,
     data: ProblemData[C],
     severity: 'error' | 'note' = 'error',
   ): void => {
-    if (problems.length < PROBLEM_LIMIT) problems.push(problem(code, severity, at(row), data));
+    if (problems.length < PROBLEM_LIMIT)
+      problems.push(problem(code, severity, whole.has(code) ? NOWHERE : at(row), data));
   };
   const lines = linesOf(text);
   if (lines.length > LINE_LIMIT) {
