@@ -158,8 +158,8 @@ describe('the demo rig', () => {
     await b.find('gridcell', 'B1 Fog Lead');
     await b.find('gridcell', 'H6 Ledger Rhythm');
     await b.click('link', 'Tones');
-    await b.says('gridcell', 'Fog Lead, Quillback', 'B1 Fog Lead');
-    await b.says('gridcell', 'Ledger Rhythm, Quillback', 'H6 Ledger Rhythm');
+    await b.says('gridcell', /^Fog Lead, Quillback/, 'B1 Fog Lead');
+    await b.says('gridcell', /^Ledger Rhythm, Quillback/, 'H6 Ledger Rhythm');
     for (const [song, bar] of [
       ['Slack Tide in Seven', '30'],
       ['The Rope Ledger', '26'],
@@ -196,28 +196,28 @@ describe('the demo rig', () => {
   it('shows a wrong channel at both ends, and mends it', async () => {
     await b.click('link', 'Rig');
     await b.says('list', 'Findings', 'Nothing is wrong');
-    await b.click('button', 'Unit Tarn');
+    await b.click('button', /^Tarn (channel|sent)/);
     await b.click('button', /The unit listens on$/);
     await b.click('option', '9');
     await b.says('list', 'Findings', 'Tarn is sent to on channel 7, but listens on 9');
-    await b.says('button', 'Unit Tarn', 'sent 7, hears 9');
+    await b.says('button', /^Tarn (channel|sent)/, 'sent 7, hears 9');
     await b.click('button', 'Send on channel 9');
     await b.says('list', 'Findings', 'Nothing is wrong');
-    await b.says('button', 'Unit Tarn', 'channel 9');
+    await b.says('button', /^Tarn (channel|sent)/, 'channel 9');
     await b.type(Key.chord(Key.CONTROL, 'z'));
     await b.type(Key.chord(Key.CONTROL, 'z'));
-    await b.says('button', 'Unit Tarn', 'channel 7');
+    await b.says('button', /^Tarn (channel|sent)/, 'channel 7');
   });
 
   it('is rewired by dragging a cable, and tells of a loop', async () => {
-    const at = async (name: string, side: 'left' | 'out' | 'thru') => {
+    const at = async (name: RegExp, side: 'left' | 'out' | 'thru') => {
       const { x, y, width, height } = await (await b.find('button', name)).getRect();
       const origin = 'viewport' as never;
       if (side === 'left') return { x: Math.round(x), y: Math.round(y + height / 2), origin };
       return { x: Math.round(x + width), y: Math.round(y + (side === 'out' ? 19 : 43)), origin };
     };
-    const from = await at('Unit Marram', 'left');
-    const to = await at('Port Board', 'out');
+    const from = await at(/^Marram (channel|sent)/, 'left');
+    const to = await at(/^Board 5-pin/, 'out');
     await b.driver
       .actions()
       .move(from)
@@ -227,7 +227,7 @@ describe('the demo rig', () => {
       .move({ ...to, x: to.x + 1 })
       .release()
       .perform();
-    await b.click('button', 'Unit Marram');
+    await b.click('button', /^Marram (channel|sent)/);
     await b.says('button', /Its in socket is fed by$/, 'port Board');
     await b.click('button', 'Undo: move a cable');
     await b.says('button', /Its in socket is fed by$/, 'port Rack');
@@ -235,7 +235,7 @@ describe('the demo rig', () => {
     await b.click('option', 'port Rack');
     await b.click('button', /from its$/);
     await b.click('option', 'thru socket');
-    await b.click('button', 'Port Rack');
+    await b.click('button', /^Rack 5-pin/);
     await b.click('button', /What arrives on its in side$/);
     await b.click('option', /^is sent out of it again/);
     await b.says('list', 'Findings', 'A message can go round and round: Rack → Marram → Rack');
@@ -263,15 +263,15 @@ describe('the demo rig', () => {
     await b.click('link', 'Tones');
     await b.click('button', 'Capture the rig');
     await b.fill('textbox', 'Tone', `By ear${Key.ENTER}`);
-    await b.says('gridcell', 'By ear, Quillback', 'H6 Fog Lead');
-    await b.says('gridcell', 'By ear, Oxbow Forty', 'state 4');
+    await b.says('gridcell', /^By ear, Quillback/, 'H6 Fog Lead');
+    await b.says('gridcell', /^By ear, Oxbow Forty/, 'state 4');
     await b.fill('textbox', 'Find a tone', 'still');
-    await b.gone('gridcell', 'By ear, Quillback');
-    await b.click('gridcell', 'Still Water, Quillback');
+    await b.gone('gridcell', /^By ear, Quillback/);
+    await b.click('gridcell', /^Still Water, Quillback/);
     await b.click('button', 'Capture what it is on now');
-    await b.says('gridcell', 'Still Water, Quillback', 'H6 Fog Lead');
+    await b.says('gridcell', /^Still Water, Quillback/, 'H6 Fog Lead');
     await b.click('button', 'Undo: capture Quillback into Still Water');
-    await b.says('gridcell', 'Still Water, Quillback', 'A3 Harbour Clean');
+    await b.says('gridcell', /^Still Water, Quillback/, 'A3 Harbour Clean');
   });
 
   it('walks through presets, hands on the strings', async () => {

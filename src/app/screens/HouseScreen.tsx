@@ -100,8 +100,9 @@ export function HouseScreen() {
                   <th scope="col">Control</th>
                   {units.map((u) => (
                     <th key={u.id} scope="col">
-                      <Link to={`/show/${show.id}/map/${u.id}/controls`} title={u.name} aria-label={u.name}>
-                        <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} />
+                      <Link to={`/show/${show.id}/map/${u.id}/controls`}>
+                        <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} size={24} />
+                        {u.name}
                       </Link>
                     </th>
                   ))}

@@ -45,6 +45,7 @@ const Place = styled.b<{ $named: boolean }>`
 `;
 
 const Name = styled.span`
+  grid-row: 2;
   grid-column: 1 / -1;
   overflow: hidden;
   text-overflow: ellipsis;
@@ -59,6 +60,7 @@ const Name = styled.span`
 `;
 
 const NameField = styled.input`
+  grid-row: 2;
   grid-column: 1 / -1;
   width: 100%;
   padding: 0;
@@ -71,13 +73,19 @@ const NameField = styled.input`
 `;
 
 const Used = styled.small`
+  grid-area: 1 / 2;
   display: flex;
   height: 15px;
   align-items: center;
   gap: 2px;
   font: 700 11.5px/1 ${font.display};
   color: ${desk.lampDeep};
+  &::before {
+    content: attr(data-songs);
+  }
 `;
+
+const usedIn = (songs: number): string => `used in ${songs} ${songs === 1 ? 'song' : 'songs'}`;
 
 const Quiet = styled.small`
   font-size: 12.5px;
@@ -111,7 +119,7 @@ export const SlotCell = memo(function SlotCell(props: SlotCellProps) {
   const { setNodeRef: setDrop, isOver } = useDroppable({ id: `place-${index}`, data: { index } });
   const editing = draft !== null;
   const Box = layout === 'grid' ? GridCell : ListCell;
-  const inner = layout === 'grid' ? {} : { gridColumn: 'auto' };
+  const inner = layout === 'grid' ? {} : { gridArea: 'auto' };
   return (
     <Box
       ref={(node) => {
@@ -124,6 +132,7 @@ export const SlotCell = memo(function SlotCell(props: SlotCellProps) {
       aria-selected={chosen}
       aria-label={`${label} ${name}`.trim()}
       title={name}
+      aria-description={songs > 0 ? usedIn(songs) : undefined}
       $named={named}
       $on={on}
       $over={isOver}
@@ -134,17 +143,7 @@ export const SlotCell = memo(function SlotCell(props: SlotCellProps) {
       onDoubleClick={() => hands.edit(index, name)}
       onKeyDown={(event) => !editing && hands.cellKey(event, index)}
     >
-      <Place $named={named}>{number}</Place>
-      {layout === 'grid' && (
-        <span>
-          {songs > 0 && (
-            <Used title={`used in ${songs} ${songs === 1 ? 'song' : 'songs'}`}>
-              {songs}
-              <Music2 size={11} aria-hidden />
-            </Used>
-          )}
-        </span>
-      )}
+      <Place $named={named}>{number}</Place>{' '}
       {editing ? (
         <NameField
           autoFocus
@@ -158,6 +157,11 @@ export const SlotCell = memo(function SlotCell(props: SlotCellProps) {
         />
       ) : (
         <Name style={inner}>{name}</Name>
+      )}
+      {layout === 'grid' && songs > 0 && (
+        <Used data-songs={songs} title={usedIn(songs)}>
+          <Music2 size={11} aria-hidden />
+        </Used>
       )}
       {layout === 'list' && (
         <>

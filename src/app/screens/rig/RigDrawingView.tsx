@@ -270,12 +270,11 @@ function PortView({ port, box, pressed, bad, onChoose }: PortProps) {
         $faint={false}
         $off={!port.active}
         aria-pressed={pressed}
-        aria-label={`Port ${port.name}`}
         onClick={onChoose}
         style={{ left: box.x, top: box.y }}
       >
         <span>
-          <b>{port.name}</b>
+          <b>{port.name}</b>{' '}
           <small>
             {port.cable === 'usb' ? 'USB' : '5-pin'}
             {!port.active && ', off'}
@@ -306,13 +305,12 @@ function UnitView({ unit, index, box, pressed, faint, bad, onChoose }: UnitProps
         $faint={faint}
         $off={false}
         aria-pressed={pressed}
-        aria-label={`Unit ${unit.name}`}
         onClick={onChoose}
         style={{ left: box.x, top: box.y }}
       >
         <UnitBadge monogram={unit.monogram} index={index} size={26} />
         <span>
-          <b>{unit.name}</b>
+          <b>{unit.name}</b>{' '}
           <small {...(agrees ? {} : { 'data-bad': '' })}>
             {agrees
               ? `channel ${channel}${listens === 'all' ? ', hears all' : ''}`

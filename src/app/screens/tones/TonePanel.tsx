@@ -1,4 +1,4 @@
-import { AudioLines, Copy, PenLine, Radio, Trash2, X } from 'lucide-react';
+import { AudioLines, Copy, Radio, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -116,9 +116,7 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
         </>
       )}
       <p>
-        <Link to={`/show/${show.id}/tones/${tone.id}`}>
-          <PenLine size={13} aria-hidden /> All units of this tone, one below the other
-        </Link>
+        <Link to={`/show/${show.id}/tones/${tone.id}`}>All units of this tone, one below the other</Link>
       </p>
     </Box>
   );

@@ -252,15 +252,14 @@ function NameCell({ tone, selected, first, onClick, onKey }: CellProps & { reado
     <Name
       role="rowheader"
       aria-selected={selected}
-      aria-label={tone.name}
+      aria-label={`${tone.name} ${songsWords(toneUses(show, tone.id).length)}`}
       tabIndex={selected || first ? 0 : -1}
       onClick={onClick}
       onKeyDown={onKey}
       style={selected ? { boxShadow: `inset 0 0 0 2px ${desk.tide}` } : {}}
     >
       <LanternMark mark={mark} size={24} />
-      <b>{tone.name}</b>
-      <small>{songsWords(toneUses(show, tone.id).length)}</small>
+      <b>{tone.name}</b> <small>{songsWords(toneUses(show, tone.id).length)}</small>
     </Name>
   );
 }
@@ -271,25 +270,23 @@ function PartCell({ tone, unit, selected, onClick, onKey }: CellProps & { readon
   const brought = part ? undefined : toneAims(show, tone).get(unit.id)?.slot;
   const words = part ? partWords(unit, part) : null;
   const gone = part !== undefined && part.slotId !== null && !slotsById(unit).has(part.slotId);
+  const variant = words && words.variant !== '' ? `${unit.profile.variants?.word} ${words.variant}` : '';
+  const relayed = brought === undefined ? '' : `by relay: ${slotName(unit, brought)}`;
+  const text = [words?.slot ?? '', variant, words?.rest ?? '', relayed].filter((t) => t !== '').join(' ');
   return (
     <Cell
       role="gridcell"
       $in={part !== undefined}
       aria-selected={selected}
-      aria-label={`${tone.name}, ${unit.name}`}
+      aria-label={[`${tone.name}, ${unit.name}`, text].filter((t) => t !== '').join(': ')}
       tabIndex={selected ? 0 : -1}
-      title={words ? [words.slot, words.variant, words.rest].filter((t) => t !== '').join(' · ') : undefined}
+      title={text}
       onClick={onClick}
       onKeyDown={onKey}
     >
-      {words && words.slot !== '' && <b style={gone ? { color: desk.rust } : {}}>{words.slot}</b>}
-      {words && words.variant !== '' && (
-        <span>
-          {unit.profile.variants?.word} {words.variant}
-        </span>
-      )}
-      {words && words.rest !== '' && <small>{words.rest}</small>}
-      {brought !== undefined && <small>by relay: {slotName(unit, brought)}</small>}
+      {words && words.slot !== '' && <b style={gone ? { color: desk.rust } : {}}>{words.slot}</b>}{' '}
+      {variant !== '' && <span>{variant}</span>} {words && words.rest !== '' && <small>{words.rest}</small>}{' '}
+      {relayed !== '' && <small>{relayed}</small>}
     </Cell>
   );
 }

@@ -59,7 +59,8 @@ export function songToSmf(show: Show, song: Song, mode: SmfMode): { file: SmfFil
   for (const unit of show.units) {
     const route = routeTo(show, unit);
     const list = byUnit.get(unit.id) ?? [];
-    if (!route && list.length === 0) continue;
+    // A controller that nothing is sent to needs no track; a unit that merely rests keeps its own.
+    if (list.length === 0 && (!route || unit.profile.senders.length > 0)) continue;
     const port = route && ports.get(route.portId);
     const events: SmfEvent[] = [{ tick: 0, kind: 'text', type: 'track-name', text: unit.name }];
     if (port) {
