@@ -26,7 +26,7 @@ function Views() {
             <Route index element={<BookScreen />} />
             <Route path="rig/:part?" element={<RigScreen />} />
             <Route path="map/:unitId?/:part?" element={<MapScreen />} />
-            <Route path="house" element={<HouseScreen />} />
+            <Route path="map/house" element={<HouseScreen />} />
             <Route path="tones/:toneId?" element={<TonesScreen />} />
             <Route path="chart/:songId?" element={<ChartScreen />} />
           </Route>

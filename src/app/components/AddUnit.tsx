@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import { Dialog, DialogTrigger, FileTrigger, Form, Heading } from 'react-aria-components';
+import { FileTrigger, Form } from 'react-aria-components';
 import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
 import { addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
 import { fetchLibrary } from '../adapters/api';
-import { Last, Pair, Rows, Sheet, Veil } from './dialogParts';
+import { DialogButton } from './DialogButton';
+import { Last, Pair, Rows } from './dialogParts';
 import { Button, Complaint, Field, Input, Label, MainButton, Soft } from './controls';
 import { Pick } from './Pick';
 import { download, fileName } from '../adapters/download';
@@ -22,8 +23,16 @@ function freeChannel(show: Show): number {
   return 1;
 }
 
-/** A unit from the library of generic kinds, on a port and channel. */
+/** A unit from the library of generic kinds, or from a file, on a port and channel. */
 export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => void }) {
+  return (
+    <DialogButton face="Add a unit" title="Add a unit">
+      {(close) => <AddUnitForm onAdded={onAdded} close={close} />}
+    </DialogButton>
+  );
+}
+
+function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) => void; readonly close: () => void }) {
   const show = useShow();
   const library = useSWR('/api/library', fetchLibrary);
   const [name, setName] = useState('');
@@ -68,99 +77,81 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
       input: { from: 'port', portId: port?.id ?? portId },
     });
     perform(addUnit(show, unit, port, file?.house ?? []), `add ${unit.name}`);
-    setFile(null);
-    setName('');
-    setMonogram('');
     onAdded(id);
     return null;
   };
 
   return (
-    <DialogTrigger>
-      <Button>Add a unit</Button>
-      <Veil isDismissable>
-        <Sheet>
-          <Dialog>
-            {({ close }) => (
-              <Form
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  const wrong = add();
-                  setComplaint(wrong);
-                  if (wrong === null) close();
-                }}
-              >
-                <Heading slot="title">Add a unit</Heading>
-                <Rows>
-                  <Pair>
-                    <Field value={name} onChange={setName} autoFocus>
-                      <Label>Name</Label>
-                      <Input />
-                    </Field>
-                    <Field value={monogram} onChange={setMonogram} maxLength={2}>
-                      <Label>Two letters for its lamp</Label>
-                      <Input />
-                    </Field>
-                  </Pair>
-                  {file ? (
-                    <Soft>
-                      From a file: {file.unit.profile.name}, {file.unit.slots.length} named slots.
-                    </Soft>
-                  ) : library.data ? (
-                    <Pick
-                      label="Kind"
-                      choices={library.data.map((e) => ({ id: e.id, name: e.profile.name }))}
-                      value={kind}
-                      onPick={setKind}
-                    />
-                  ) : (
-                    <Soft>
-                      {library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}
-                    </Soft>
-                  )}
-                  {entry && !file && <Soft>{entry.about}</Soft>}
-                  <Pair style={{ justifyContent: 'start' }}>
-                    {file ? (
-                      <Button onPress={() => setFile(null)}>Choose from the library instead</Button>
-                    ) : (
-                      <FileTrigger
-                        acceptedFileTypes={['.json', 'application/json']}
-                        onSelect={(files) => files?.[0] && void open(files[0])}
-                      >
-                        <Button>Open a unit's file</Button>
-                      </FileTrigger>
-                    )}
-                    <Button
-                      isDisabled={!entry || file !== null}
-                      onPress={() =>
-                        entry &&
-                        download(fileName(entry.id, 'lantern-unit.json'), writeProfileFile(entry), 'application/json')
-                      }
-                    >
-                      Save this kind as a file
-                    </Button>
-                  </Pair>
-                  <Told problems={problems} label="About the file" />
-                  <Pair>
-                    <Pick label="Port" choices={ports} value={portId} onPick={setPortId} />
-                    <Pick
-                      label="Channel"
-                      choices={Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }))}
-                      value={channel}
-                      onPick={setChannel}
-                    />
-                  </Pair>
-                  {complaint !== null && <Complaint>{complaint}</Complaint>}
-                  <Last>
-                    <Button onPress={close}>Not now</Button>
-                    <MainButton type="submit">Add the unit</MainButton>
-                  </Last>
-                </Rows>
-              </Form>
-            )}
-          </Dialog>
-        </Sheet>
-      </Veil>
-    </DialogTrigger>
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        const wrong = add();
+        setComplaint(wrong);
+        if (wrong === null) close();
+      }}
+    >
+      <Rows>
+        <Pair>
+          <Field value={name} onChange={setName} autoFocus>
+            <Label>Name</Label>
+            <Input />
+          </Field>
+          <Field value={monogram} onChange={setMonogram} maxLength={2}>
+            <Label>Two letters for its lamp</Label>
+            <Input />
+          </Field>
+        </Pair>
+        {file ? (
+          <Soft>
+            From a file: {file.unit.profile.name}, {file.unit.slots.length} named slots.
+          </Soft>
+        ) : library.data ? (
+          <Pick
+            label="Kind"
+            choices={library.data.map((e) => ({ id: e.id, name: e.profile.name }))}
+            value={kind}
+            onPick={setKind}
+          />
+        ) : (
+          <Soft>{library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}</Soft>
+        )}
+        {entry && !file && <Soft>{entry.about}</Soft>}
+        <Pair style={{ justifyContent: 'start' }}>
+          {file ? (
+            <Button onPress={() => setFile(null)}>Choose from the library instead</Button>
+          ) : (
+            <FileTrigger
+              acceptedFileTypes={['.json', 'application/json']}
+              onSelect={(files) => files?.[0] && void open(files[0])}
+            >
+              <Button>Open a unit's file</Button>
+            </FileTrigger>
+          )}
+          <Button
+            isDisabled={!entry || file !== null}
+            onPress={() =>
+              entry && download(fileName(entry.id, 'lantern-unit.json'), writeProfileFile(entry), 'application/json')
+            }
+          >
+            Save this kind as a file
+          </Button>
+        </Pair>
+        <Told problems={problems} label="About the file" />
+        <Pair>
+          <Pick label="Port" choices={ports} value={portId} onPick={setPortId} />
+          <Pick
+            label="Channel"
+            choices={Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }))}
+            value={channel}
+            onPick={setChannel}
+          />
+        </Pair>
+        {complaint !== null && <Complaint>{complaint}</Complaint>}
+        <Last>
+          <Button onPress={close}>Not now</Button>
+          <MainButton type="submit">Add the unit</MainButton>
+        </Last>
+      </Rows>
+    </Form>
   );
 }

@@ -11,6 +11,7 @@ export interface Choice {
 
 const Root = styled(Select)`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 3px;
   min-width: 0;
 `;

@@ -1,5 +1,5 @@
 import { Redo2, Undo2, X } from 'lucide-react';
-import { Suspense, useEffect } from 'react';
+import { Suspense, memo, useEffect } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -260,9 +260,7 @@ function OpenShell() {
       )}
       <Main>
         <Note />
-        <Suspense>
-          <Outlet />
-        </Suspense>
+        <View />
       </Main>
       <Tabs aria-label="Views">
         {VIEWS.map(([path, name, key]) => (
@@ -276,6 +274,15 @@ function OpenShell() {
     </Frame>
   );
 }
+
+/** The view by itself: what the frame around it hears of edits does not draw it again. */
+const View = memo(function View() {
+  return (
+    <Suspense>
+      <Outlet />
+    </Suspense>
+  );
+});
 
 /** What the last edit meant beyond itself, over the foot of the view until the next edit or a while has passed. */
 function Note() {

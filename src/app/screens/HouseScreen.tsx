@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { encodingClaims, type Control } from '../../core/addressing';
 import { checkRig, type Finding } from '../../core/checks';
@@ -12,18 +12,24 @@ import {
   type HouseNumber,
   type Unit,
 } from '../../core/show';
-import { claimWords, findingSentence, sentence } from '../../wording';
+import { findingSentence, sentence } from '../../wording';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark } from '../components/LanternMark';
 import { Pick } from '../components/Pick';
 import { UnitBadge } from '../components/UnitBadge';
+import { UnitRail } from '../components/UnitRail';
 import { newId, perform, say } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 
-const Page = styled.div`
+const Frame = styled.div`
   height: 100%;
+  display: grid;
+  grid-template-columns: 166px minmax(0, 1fr);
+`;
+
+const Page = styled.div`
   overflow: auto;
   padding: 16px 24px 30px;
   display: grid;
@@ -72,60 +78,64 @@ const NONE = 'none';
 /** One function, one number, on every unit where the number can be chosen. */
 export function HouseScreen() {
   const show = useShow();
+  const navigate = useNavigate();
   const units = show.units.filter((u) => u.profile.controls.some(renumberable));
   const add = (): void => {
     const house = { id: newId(), name: freshName(show.house), number: freeNumber(show.house) };
     perform(addHouseNumber(show, house), `add the house number ${house.number}`);
   };
   return (
-    <Page>
-      <header>
-        <h1>House numbers</h1>
-        <Soft>
-          One function has one control number on every unit where it can be chosen. Change it here, and it changes
-          everywhere.
-        </Soft>
-      </header>
-      {show.house.length === 0 ? (
-        <div>
-          <MainButton onPress={add}>Make the first house number</MainButton>
-        </div>
-      ) : (
-        <>
-          <div style={{ overflowX: 'auto' }}>
-            <Sheet aria-label="House numbers">
-              <thead>
-                <tr>
-                  <th scope="col">Function</th>
-                  <th scope="col">Control</th>
-                  {units.map((u) => (
-                    <th key={u.id} scope="col">
-                      <Link to={`/show/${show.id}/map/${u.id}/controls`}>
-                        <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} size={24} />
-                        {u.name}
-                      </Link>
-                    </th>
-                  ))}
-                  <th scope="col">
-                    <span hidden>Remove</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {show.house.map((house) => (
-                  <HouseRow key={house.id} house={house} units={units} />
-                ))}
-              </tbody>
-            </Sheet>
-          </div>
+    <Frame>
+      <UnitRail current={null} part="" onAdded={(id) => void navigate(`/show/${show.id}/map/${id}`)} />
+      <Page>
+        <header>
+          <h1>House numbers</h1>
+          <Soft>
+            One function has one control number on every unit where it can be chosen. Change it here, and it changes
+            everywhere.
+          </Soft>
+        </header>
+        {show.house.length === 0 ? (
           <div>
-            <Button onPress={add} isDisabled={show.house.length >= 128}>
-              <Plus size={15} aria-hidden /> Add a house number
-            </Button>
+            <MainButton onPress={add}>Make the first house number</MainButton>
           </div>
-        </>
-      )}
-    </Page>
+        ) : (
+          <>
+            <div style={{ overflowX: 'auto' }}>
+              <Sheet aria-label="House numbers">
+                <thead>
+                  <tr>
+                    <th scope="col">Function</th>
+                    <th scope="col">Control</th>
+                    {units.map((u) => (
+                      <th key={u.id} scope="col">
+                        <Link to={`/show/${show.id}/map/${u.id}/controls`}>
+                          <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} size={24} />
+                          {u.name}
+                        </Link>
+                      </th>
+                    ))}
+                    <th scope="col">
+                      <span hidden>Remove</span>
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {show.house.map((house) => (
+                    <HouseRow key={house.id} house={house} units={units} />
+                  ))}
+                </tbody>
+              </Sheet>
+            </div>
+            <div>
+              <Button onPress={add} isDisabled={show.house.length >= 128}>
+                <Plus size={15} aria-hidden /> Add a house number
+              </Button>
+            </div>
+          </>
+        )}
+      </Page>
+    </Frame>
   );
 }
 
@@ -221,9 +231,7 @@ function HouseCell({ house, unit }: { readonly house: HouseNumber; readonly unit
         onPick={follow}
         choices={[
           { id: NONE, name: '–' },
-          ...profile.controls
-            .filter(renumberable)
-            .map((c) => ({ id: c.id, name: `${c.name} (${claimWords(c.encoding)})` })),
+          ...profile.controls.filter(renumberable).map((c) => ({ id: c.id, name: c.name })),
         ]}
       />
       {findings.map((f) => (

@@ -1,11 +1,12 @@
-import { Hash } from 'lucide-react';
+import { useCallback } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { slotCount, type UnitAim } from '../../core/addressing';
 import { indexShow, type Unit } from '../../core/show';
 import { AddUnit } from '../components/AddUnit';
 import { Soft } from '../components/controls';
-import { UnitBadge } from '../components/UnitBadge';
+import { PartLinks } from '../components/PartLinks';
+import { UnitRail } from '../components/UnitRail';
 import { audition } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
@@ -21,43 +22,6 @@ const Page = styled.div`
   grid-template-columns: 166px minmax(0, 1fr);
   @media (max-width: 1150px) {
     grid-template-columns: 132px minmax(0, 1fr);
-  }
-`;
-
-const Rail = styled.nav`
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-  padding: 14px 8px;
-  border-right: 1.5px solid ${desk.line};
-  overflow: auto;
-  & > a {
-    display: flex;
-    align-items: center;
-    gap: 9px;
-    padding: 7px 8px;
-    border-radius: 3px 10px 3px 10px;
-    color: ${desk.ink};
-    font-weight: 600;
-    text-decoration: none;
-    line-height: 1.2;
-  }
-  @media (max-width: 1150px) {
-    & > a {
-      flex-direction: column;
-      align-items: flex-start;
-      gap: 3px;
-    }
-  }
-  & > a:hover {
-    background: ${desk.tideWash};
-  }
-  & > a[aria-current='page'] {
-    background: ${desk.sheet};
-    box-shadow: inset 0 0 0 1.5px ${desk.ink};
-  }
-  & > button {
-    margin-top: 10px;
   }
 `;
 
@@ -87,29 +51,6 @@ const Head = styled.header`
   & > div {
     min-width: 0;
     padding-bottom: 8px;
-  }
-`;
-
-const Parts = styled.nav`
-  display: flex;
-  gap: 2px;
-  margin-left: auto;
-  & > a {
-    padding: 7px 12px 9px;
-    border-bottom: 3px solid transparent;
-    margin-bottom: -1.5px;
-    color: ${desk.inkSoft};
-    font: 700 15px/1.2 ${font.display};
-    text-decoration: none;
-    white-space: nowrap;
-  }
-  & > a:hover {
-    color: ${desk.ink};
-    background: ${desk.tideWash};
-  }
-  & > a[aria-current='page'] {
-    border-bottom-color: ${desk.lamp};
-    color: ${desk.ink};
   }
 `;
 
@@ -143,23 +84,7 @@ export function MapScreen() {
   }
   return (
     <Page>
-      <Rail aria-label="Units">
-        {show.units.map((u, i) => (
-          <Link
-            key={u.id}
-            to={`/show/${show.id}/map/${u.id}${part === '' ? '' : `/${part}`}`}
-            aria-current={u === unit ? 'page' : undefined}
-          >
-            <UnitBadge monogram={u.monogram} index={i} />
-            {u.name}
-          </Link>
-        ))}
-        <Link to={`/show/${show.id}/house`} style={{ marginTop: 8 }}>
-          <Hash size={20} aria-hidden />
-          House numbers
-        </Link>
-        <AddUnit onAdded={open} />
-      </Rail>
+      <UnitRail current={unit.id} part={part} onAdded={open} />
       <UnitMap key={unit.id} unit={unit} part={part} />
     </Page>
   );
@@ -175,7 +100,7 @@ const PARTS = [
 
 function UnitMap({ unit, part }: { readonly unit: Unit; readonly part: string }) {
   const show = useShow();
-  const send = (aim: UnitAim): void => void audition(unit.id, aim);
+  const send = useCallback((aim: UnitAim): void => void audition(unit.id, aim), [unit.id]);
   const base = `/show/${show.id}/map/${unit.id}`;
   const wide = part === 'unit' || part === 'relays';
   return (
@@ -187,17 +112,7 @@ function UnitMap({ unit, part }: { readonly unit: Unit; readonly part: string })
             {slotCount(unit.profile.plan)} slots, {unit.slots.length} named · {wiring(unit, show.ports)}
           </Soft>
         </div>
-        <Parts aria-label={`Map of ${unit.name}`}>
-          {PARTS.map(([path, name]) => (
-            <Link
-              key={name}
-              to={path === '' ? base : `${base}/${path}`}
-              aria-current={path === part ? 'page' : undefined}
-            >
-              {name}
-            </Link>
-          ))}
-        </Parts>
+        <PartLinks label={`Map of ${unit.name}`} base={base} parts={PARTS} current={part} />
       </Head>
       {part === 'controls' ? (
         <ControlsPart unit={unit} onSend={send} />

@@ -8,6 +8,7 @@ import { findingSentence, fixWords } from '../../wording';
 import { AddUnit } from '../components/AddUnit';
 import { Button, Soft } from '../components/controls';
 import { LanternMark } from '../components/LanternMark';
+import { PartLinks } from '../components/PartLinks';
 import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
@@ -33,28 +34,6 @@ const Head = styled.header`
   & > h1 {
     font-size: 26px;
     padding-bottom: 8px;
-  }
-`;
-
-const Parts = styled.nav`
-  display: flex;
-  gap: 2px;
-  margin-left: auto;
-  & > a {
-    padding: 7px 12px 9px;
-    border-bottom: 3px solid transparent;
-    margin-bottom: -1.5px;
-    color: ${desk.inkSoft};
-    font: 700 15px/1.2 ${font.display};
-    text-decoration: none;
-  }
-  & > a:hover {
-    color: ${desk.ink};
-    background: ${desk.tideWash};
-  }
-  & > a[aria-current='page'] {
-    border-bottom-color: ${desk.lamp};
-    color: ${desk.ink};
   }
 `;
 
@@ -127,17 +106,7 @@ export function RigScreen() {
     <Page>
       <Head>
         <h1>Rig</h1>
-        <Parts aria-label="Parts of the rig">
-          {PARTS.map(([path, name]) => (
-            <Link
-              key={name}
-              to={path === '' ? base : `${base}/${path}`}
-              aria-current={path === part ? 'page' : undefined}
-            >
-              {name}
-            </Link>
-          ))}
-        </Parts>
+        <PartLinks label="Parts of the rig" base={base} parts={PARTS} current={part} />
       </Head>
       {part === 'patch' ? (
         <PatchPart />

@@ -1,8 +1,7 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import styled from 'styled-components';
-import { encodeValue, valueRange, type Control, type UnitAim } from '../../../core/addressing';
+import { encodeValue, fitsRange, valueRange, type Control, type Profile, type UnitAim } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
-import type { Unit } from '../../../core/show';
 import { claimWords } from '../../../wording';
 import { Button, Bytes, Input, Soft, Field } from '../../components/controls';
 import { variantNumber } from '../../state/numbers';
@@ -56,14 +55,15 @@ const Keys = styled.div`
 `;
 
 interface Props {
-  readonly unit: Unit;
+  readonly profile: Profile;
+  readonly channel: number;
   readonly counting: Counting;
-  readonly onSend: (aim: UnitAim, words: string) => void;
+  readonly onSend: (aim: UnitAim) => void;
 }
 
 /** A unit's variants and controls; each is sent when it is pressed. */
-export function ControlList({ unit, counting, onSend }: Props) {
-  const { variants, controls } = unit.profile;
+export const ControlList = memo(function ControlList({ profile, channel, counting, onSend }: Props) {
+  const { variants, controls } = profile;
   return (
     <>
       {variants && (
@@ -77,7 +77,7 @@ export function ControlList({ unit, counting, onSend }: Props) {
               <Button
                 key={i}
                 aria-label={`Send ${variants.word} ${name}`}
-                onPress={() => onSend({ variant: i, controls: {} }, `${variants.word} ${name}`)}
+                onPress={() => onSend({ variant: i, controls: {} })}
               >
                 {variantNumber(variants.names, i, counting)}
               </Button>
@@ -89,12 +89,12 @@ export function ControlList({ unit, counting, onSend }: Props) {
         <h3>Controls</h3>
         {controls.length === 0 && <Soft>This unit has none in the map.</Soft>}
         {controls.map((control) => (
-          <ControlLine key={control.id} control={control} channel={unit.channel} onSend={onSend} />
+          <ControlLine key={control.id} control={control} channel={channel} onSend={onSend} />
         ))}
       </Part>
     </>
   );
-}
+});
 
 interface LineProps {
   readonly control: Control;
@@ -106,33 +106,32 @@ function ControlLine({ control, channel, onSend }: LineProps) {
   const { encoding, id, name } = control;
   const range = valueRange(encoding);
   const [text, setText] = useState(String(control.rest ?? range.low));
-  const send = (value: number, words: string): void => onSend({ controls: { [id]: value } }, words);
+  const send = (value: number): void => onSend({ controls: { [id]: value } });
   const bytesOf = (value: number): string =>
     encodeValue(encoding, channel, value)
       .map((m) => toHex(m, ' ').toUpperCase())
       .join(' · ');
   const value = Number(text);
-  const fits =
-    text.trim() !== '' && value >= range.low && value <= range.high && (range.step === 0 || Number.isInteger(value));
+  const fits = text.trim() !== '' && fitsRange(encoding, value);
   return (
     <Line>
       <b>{name}</b>
       {encoding.kind === 'set-switch' ? (
         <Keys>
-          <Button aria-label={`${name} off`} onPress={() => send(0, `${name} off`)}>
+          <Button aria-label={`${name} off`} onPress={() => send(0)}>
             off
           </Button>
-          <Button aria-label={`${name} on`} onPress={() => send(1, `${name} on`)}>
+          <Button aria-label={`${name} on`} onPress={() => send(1)}>
             on
           </Button>
         </Keys>
       ) : (
         <Keys>
           <Field value={text} onChange={setText} aria-label={`Value of ${name}`} isInvalid={!fits}>
-            <Input inputMode="decimal" onKeyDown={(e) => e.key === 'Enter' && fits && send(value, `${name} ${text}`)} />
+            <Input inputMode="decimal" onKeyDown={(e) => e.key === 'Enter' && fits && send(value)} />
           </Field>
-          <Soft>{encoding.kind === 'continuous' ? encoding.unit : ''}</Soft>
-          <Button isDisabled={!fits} aria-label={`Send ${name}`} onPress={() => send(value, `${name} ${text}`)}>
+          <Soft>{'unit' in encoding ? encoding.unit : ''}</Soft>
+          <Button isDisabled={!fits} aria-label={`Send ${name}`} onPress={() => send(value)}>
             send
           </Button>
         </Keys>

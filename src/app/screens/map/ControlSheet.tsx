@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import styled from 'styled-components';
-import { newControl, onOff, type Control } from '../../../core/addressing';
+import { newControl, onOff, type Control, type Sender } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { withControl, type Unit } from '../../../core/show';
 import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
@@ -66,6 +66,9 @@ const Foot = styled.div`
 /** Rows that the list of controls has before those of the controls. */
 export const VARIANTS = 'variants';
 
+/** How a switch, pad or pedal is named among the rows, apart from the controls. */
+export const senderKey = (senderId: string): string => `sender ${senderId}`;
+
 interface Props {
   readonly unit: Unit;
   readonly chosen: string | null;
@@ -76,12 +79,23 @@ interface Props {
 export function ControlSheet({ unit, chosen, onChoose }: Props) {
   const show = useShow();
   const change = useProfile(unit);
-  const { variants, controls } = unit.profile;
+  const { variants, controls, senders } = unit.profile;
   const findings = checkRig(show).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
   const add = (): void => {
     const id = newId();
     change(withControl(unit.profile, newControl(id, freshName(controls), onOff(freeNumber(unit)))), 'add a control');
     onChoose(id);
+  };
+  const addSender = (): void => {
+    const id = newId();
+    const sender: Sender = {
+      id,
+      name: `Switch ${senders.length + 1}`,
+      channel: unit.channel,
+      encoding: { kind: 'momentary', number: Math.min(119, 102 + senders.length), press: 127, release: 0 },
+    };
+    change({ ...unit.profile, senders: [...senders, sender] }, 'add a switch');
+    onChoose(senderKey(id));
   };
   return (
     <Scroller>
@@ -130,11 +144,29 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
               </tr>
             );
           })}
+          {senders.map((sender) => (
+            <tr key={sender.id} aria-selected={chosen === senderKey(sender.id)}>
+              <td>
+                <button type="button" onClick={() => onChoose(senderKey(sender.id))}>
+                  {sender.name}
+                </button>
+              </td>
+              <td>
+                {claimWords(sender.encoding)}, channel {sender.channel}
+              </td>
+              <td>sends {encodingKindWords(sender.encoding.kind)}</td>
+              <td />
+              <td />
+            </tr>
+          ))}
         </tbody>
       </Table>
       <Foot>
         <Button onPress={add}>
           <Plus size={16} aria-hidden /> Add a control
+        </Button>
+        <Button onPress={addSender}>
+          <Plus size={16} aria-hidden /> Add a switch that it sends
         </Button>
       </Foot>
     </Scroller>

@@ -4,7 +4,8 @@ import type { UnitAim } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
 import { desk } from '../../theme/tokens';
 import { ControlEditor } from './ControlEditor';
-import { ControlSheet, VARIANTS } from './ControlSheet';
+import { ControlSheet, VARIANTS, senderKey } from './ControlSheet';
+import { SenderEditor } from './SenderEditor';
 import { VariantsEditor } from './VariantsEditor';
 
 const Right = styled.div`
@@ -21,15 +22,18 @@ interface Props {
 
 /** Everything that a unit can be told beside its presets, and the chosen one open for editing. */
 export function ControlsPart({ unit, onSend }: Props) {
-  const { controls } = unit.profile;
+  const { controls, senders } = unit.profile;
   const [chosen, setChosen] = useState<string>(controls[0]?.id ?? VARIANTS);
   const control = controls.find((c) => c.id === chosen);
+  const sender = senders.find((s) => senderKey(s.id) === chosen);
   return (
     <>
-      <ControlSheet unit={unit} chosen={control ? control.id : VARIANTS} onChoose={setChosen} />
+      <ControlSheet unit={unit} chosen={control || sender ? chosen : VARIANTS} onChoose={setChosen} />
       <Right>
         {control ? (
           <ControlEditor key={control.id} unit={unit} control={control} onSend={onSend} />
+        ) : sender ? (
+          <SenderEditor key={sender.id} unit={unit} sender={sender} />
         ) : (
           <VariantsEditor unit={unit} />
         )}

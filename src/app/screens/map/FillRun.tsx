@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { Form } from 'react-aria-components';
 import { labelOf, slotCount } from '../../../core/addressing';
-import { nameSlots, runOfNames, type Unit } from '../../../core/show';
+import { indexShow, nameSlots, runOfNames } from '../../../core/show';
 import { DialogButton } from '../../components/DialogButton';
 import { Complaint, Button, Field, Input, Label, MainButton, Soft } from '../../components/controls';
 import { Last, Pair, Rows } from '../../components/dialogParts';
@@ -10,35 +10,36 @@ import { useShow } from '../../state/store';
 import type { Run } from './useSlotSheet';
 
 interface Props {
-  readonly unit: Unit;
-  readonly run: Run;
+  readonly unitId: string;
+  readonly run: RefObject<Run>;
 }
 
 /** Names for a run of slots: a name that ends in a number goes on counting. */
-export function FillRun({ unit, run }: Props) {
-  const [count, setCount] = useState('');
-  const [name, setName] = useState('');
+export function FillRun({ unitId, run }: Props) {
+  const [from, setFrom] = useState<Run>({ first: 0, count: 1 });
   return (
-    <DialogButton
-      face="Fill a run"
-      title="Fill a run of slots"
-      onOpen={() => setCount(String(run.count > 1 ? run.count : Math.min(8, slotCount(unit.profile.plan) - run.first)))}
-    >
-      {(close) => <FillForm {...{ unit, run, count, setCount, name, setName, close }} />}
+    <DialogButton face="Fill a run" title="Fill a run of slots" onOpen={() => setFrom(run.current)}>
+      {(close) => <FillForm unitId={unitId} run={from} close={close} />}
     </DialogButton>
   );
 }
 
-interface FormProps extends Props {
-  readonly count: string;
-  readonly setCount: (text: string) => void;
-  readonly name: string;
-  readonly setName: (text: string) => void;
+interface FormProps {
+  readonly unitId: string;
+  readonly run: Run;
   readonly close: () => void;
 }
 
-function FillForm({ unit, run, count, setCount, name, setName, close }: FormProps) {
+/** Slots that are filled where no run is chosen. */
+const USUAL = 8;
+
+function FillForm({ unitId, run, close }: FormProps) {
   const show = useShow();
+  const unit = indexShow(show).units.get(unitId)!;
+  const [name, setName] = useState('');
+  const [count, setCount] = useState(() =>
+    String(run.count > 1 ? run.count : Math.min(USUAL, slotCount(unit.profile.plan) - run.first)),
+  );
   const { plan } = unit.profile;
   const room = slotCount(plan) - run.first;
   const many = Number(count);

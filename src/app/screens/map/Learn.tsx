@@ -30,8 +30,8 @@ const Found = styled.p`
 
 interface Props {
   readonly unit: Unit;
-  /** Gives a sentence where the encoding is refused. */
-  readonly onTake: (encoding: Encoding) => string | null;
+  /** Takes an encoding, and the channel that it came on; gives a sentence where the encoding is refused. */
+  readonly onTake: (encoding: Encoding, channel: number | null) => string | null;
 }
 
 /** Takes port, channel, kind and number from what a controller sends. */
@@ -69,7 +69,7 @@ function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
   const port = heard.at(-1) && indexShow(show).ports.get(heard.at(-1)!.portId);
   const take = (withChannel: boolean): void => {
     if (!learnt) return;
-    const sentence = onTake(learnt.encoding);
+    const sentence = onTake(learnt.encoding, learnt.channel);
     setRefused(sentence);
     if (sentence !== null) return;
     if (withChannel && learnt.channel !== null) {

@@ -1,5 +1,5 @@
 import { Upload } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { FileTrigger, TextArea } from 'react-aria-components';
 import styled from 'styled-components';
 import { indexOfLabel, labelOf } from '../../../core/addressing';
@@ -8,6 +8,7 @@ import { decodeText, readPresetList } from '../../../core/formats/preset-list';
 import { hasErrors, type Problem, type Read } from '../../../core/problems';
 import {
   changeProfile,
+  indexShow,
   nameSlots,
   slotDependents,
   type Edit,
@@ -24,6 +25,7 @@ import { Told } from '../../components/Told';
 import { matchList, newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { ReorderForm } from './ReorderForm';
+import type { Run } from './useSlotSheet';
 
 const Paper = styled(TextArea)`
   ${inputLook}
@@ -43,8 +45,8 @@ const Row = styled.div`
 type Use = 'names' | 'reorder';
 
 /** A preset list that somebody pastes or opens: names for slots, or the unit's own list after it was put in another order. */
-export function ListIn({ unit, first }: { readonly unit: Unit; readonly first: number }) {
-  const [matching, setMatching] = useState<{ matching: Matching; now: readonly ListedName[] } | null>(null);
+export function ListIn({ unitId, run }: { readonly unitId: string; readonly run: RefObject<Run> }) {
+  const [first, setFirst] = useState(0);
   return (
     <DialogButton
       face={
@@ -52,18 +54,30 @@ export function ListIn({ unit, first }: { readonly unit: Unit; readonly first: n
           <Upload size={16} aria-hidden /> Take a list in
         </>
       }
-      title={matching ? `${unit.name}: before and after` : `A preset list for ${unit.name}`}
-      width={matching ? 880 : 620}
-      onClosed={() => setMatching(null)}
+      title="A preset list"
+      width={880}
+      onOpen={() => setFirst(run.current.first)}
     >
-      {(close) =>
-        matching ? (
-          <ReorderForm unit={unit} {...matching} onBack={() => setMatching(null)} onDone={close} />
-        ) : (
-          <ListForm unit={unit} first={first} onClose={close} onMatched={setMatching} />
-        )
-      }
+      {(close) => <ListDialog unitId={unitId} first={first} close={close} />}
     </DialogButton>
+  );
+}
+
+function ListDialog({
+  unitId,
+  first,
+  close,
+}: {
+  readonly unitId: string;
+  readonly first: number;
+  readonly close: () => void;
+}) {
+  const unit = indexShow(useShow()).units.get(unitId)!;
+  const [matching, setMatching] = useState<{ matching: Matching; now: readonly ListedName[] } | null>(null);
+  return matching ? (
+    <ReorderForm unit={unit} {...matching} onBack={() => setMatching(null)} onDone={close} />
+  ) : (
+    <ListForm unit={unit} first={first} onClose={close} onMatched={setMatching} />
   );
 }
 

@@ -4,18 +4,19 @@ import { Menu, MenuTrigger } from 'react-aria-components';
 import { writeMidiNames } from '../../../core/formats/midi-names';
 import { writePresetList } from '../../../core/formats/preset-list';
 import { writeUnitFile } from '../../../core/formats/unit-file';
-import type { Unit } from '../../../core/show';
+import { indexShow } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { download, fileName } from '../../adapters/download';
 import { Button, Soft } from '../../components/controls';
 import { Drop, MenuLine } from '../../components/Pick';
-import { useShow } from '../../state/store';
+import { useApp } from '../../state/store';
 
 /** Hands a unit's map on: the list of its presets, the names in the open format, or all of it. */
-export function ListOut({ unit }: { readonly unit: Unit }) {
-  const show = useShow();
+export function ListOut({ unitId }: { readonly unitId: string }) {
   const [report, setReport] = useState<string | null>(null);
   const take = (what: string): void => {
+    const show = useApp.getState().open!.show;
+    const unit = indexShow(show).units.get(unitId)!;
     if (what === 'csv') {
       download(fileName(`${unit.name} presets`, 'csv'), writePresetList(unit), 'text/csv');
       setReport(`Saved ${unit.slots.length} names.`);

@@ -8,6 +8,7 @@ import { songsWords } from '../../../wording';
 import { Bytes, Button, MainButton, Soft } from '../../components/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { SlotStart } from './SlotStart';
 
 const Card = styled.section`
   display: grid;
@@ -88,6 +89,7 @@ export function SlotCard({ unit, index, slot, onSend, onTone }: Props) {
           <Plus size={16} aria-hidden /> Make a tone of it
         </Button>
       </Row>
+      <SlotStart unit={unit} index={index} slot={slot} />
       <div>
         {uses.length === 0 ? (
           <Soft>{slot ? 'No tone uses it yet.' : 'Nameless so far: press Enter and type.'}</Soft>

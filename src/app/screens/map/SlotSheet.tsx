@@ -1,6 +1,6 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import styled from 'styled-components';
 import { addressOf, labelOf, slotCount } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
@@ -55,14 +55,18 @@ interface Props {
   /** Counts how often the keyboard was sent to the chosen slot from elsewhere. */
   readonly summons: number;
   readonly actions: SlotActions;
-  readonly onRun: (run: Run) => void;
+  /** Is kept at what is chosen. */
+  readonly run: RefObject<Run>;
 }
+
+/** One object for good: with a new one at every turn all cells would be drawn again. */
+const DRAG_FROM = { activationConstraint: { distance: 6 } } as const;
 
 const ROW_HEIGHT = { grid: 48, list: 34 } as const;
 const HEADING_HEIGHT = 36;
 
 /** A unit's slots: as a grid in its own order, or as a list that can be sorted and narrowed. Only what is in sight is drawn. */
-export function SlotSheet({ unit, view, counting, selected, on, songs, summons, actions, onRun }: Props) {
+export function SlotSheet({ unit, view, counting, selected, on, songs, summons, actions, run: kept }: Props) {
   const { plan } = unit.profile;
   const { layout } = view;
   const bySlot = useMemo(() => new Map(unit.slots.map((s) => [s.index, s])), [unit.slots]);
@@ -90,7 +94,7 @@ export function SlotSheet({ unit, view, counting, selected, on, songs, summons, 
   }, [summons]);
   useEffect(() => {
     const row = rowOf(rows, selected);
-    if (row >= 0) virtual.scrollToIndex(row, { align: 'auto' });
+    if (row >= 0 && !inSight(virtual, row)) virtual.scrollToIndex(row, { align: 'auto' });
     if (!wantFocus) return;
     grid.current?.querySelector<HTMLElement>(`[data-index="${selected}"]`)?.focus();
     setWantFocus(false);
@@ -114,9 +118,11 @@ export function SlotSheet({ unit, view, counting, selected, on, songs, summons, 
     () => setWantFocus(true),
   );
   const { run, draft, hands } = sheet;
-  useEffect(() => onRun({ first: run.first, count: run.count }), [onRun, run.first, run.count]);
+  useEffect(() => {
+    kept.current = { first: run.first, count: run.count };
+  }, [kept, run.first, run.count]);
 
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const sensors = useSensors(useSensor(PointerSensor, DRAG_FROM));
   const drop = ({ active, over }: DragEndEvent): void => {
     const from = (active.data.current as { index: number } | undefined)?.index;
     const to = (over?.data.current as { index: number } | undefined)?.index;
@@ -189,6 +195,14 @@ export function SlotSheet({ unit, view, counting, selected, on, songs, summons, 
       </DndContext>
     </Scroller>
   );
+}
+
+/** Whether a row is wholly in sight: scrolling to where one is makes the browser lay everything out. */
+function inSight(virtual: Virtualizer<HTMLDivElement, Element>, row: number): boolean {
+  const item = virtual.measurementsCache[row];
+  const { scrollOffset, scrollRect } = virtual;
+  if (!item || scrollOffset === null || !scrollRect) return false;
+  return item.start >= scrollOffset && item.end <= scrollOffset + scrollRect.height;
 }
 
 /** Moving by keyboard has keys of its own here; the screen reader is told of the cells. */

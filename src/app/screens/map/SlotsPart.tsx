@@ -1,6 +1,4 @@
-import { LayoutGrid, List } from 'lucide-react';
-import { useCallback, useMemo, useState } from 'react';
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { labelOf, type UnitAim } from '../../../core/addressing';
@@ -20,39 +18,20 @@ import {
   type Unit,
 } from '../../../core/show';
 import { dependentsWords } from '../../../wording';
-import { Find } from '../../components/Find';
-import { Field, Input } from '../../components/controls';
-import { Pick } from '../../components/Pick';
 import { Told } from '../../components/Told';
 import { newId, perform, say } from '../../state/desk';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { ControlList } from './ControlList';
-import { FillRun } from './FillRun';
-import { findSlots } from './findSlots';
-import { ListIn } from './ListIn';
-import { ListOut } from './ListOut';
-import type { ListSort } from './listOrder';
 import { SlotCard } from './SlotCard';
 import { SlotSheet, type SlotView } from './SlotSheet';
+import { SlotTools } from './SlotTools';
 import type { Run, SlotActions } from './useSlotSheet';
-import { WalkDialog } from './WalkDialog';
 
 const Middle = styled.section`
   display: grid;
   grid-template-rows: auto auto minmax(0, 1fr);
   min-height: 0;
-`;
-
-const Tools = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  gap: 8px;
-  padding: 0 20px 8px;
-  & > button {
-    min-height: 34px;
-  }
 `;
 
 const Hint = styled.p`
@@ -68,36 +47,6 @@ const Right = styled.div`
   padding-bottom: 16px;
 `;
 
-const Layouts = styled(ToggleButtonGroup)`
-  display: flex;
-  & button {
-    display: grid;
-    place-items: center;
-    width: 36px;
-    height: 34px;
-    border: 1.5px solid ${desk.ink};
-    background: ${desk.sheet};
-    cursor: pointer;
-  }
-  & button:first-child {
-    border-radius: 4px 0 0 4px;
-    border-right-width: 0;
-  }
-  & button:last-child {
-    border-radius: 0 10px 4px 0;
-  }
-  & button[data-selected] {
-    background: ${desk.ink};
-    color: #fff;
-  }
-`;
-
-const SORTS: readonly { readonly id: ListSort; readonly name: string }[] = [
-  { id: 'place', name: 'by place' },
-  { id: 'name', name: 'by name' },
-  { id: 'songs', name: 'by songs' },
-];
-
 interface Props {
   readonly unit: Unit;
   readonly onSend: (aim: UnitAim) => void;
@@ -111,19 +60,16 @@ export function SlotsPart({ unit, onSend }: Props) {
   const on = useApp((s) => s.news.rig[unit.id]?.slot ?? null);
   const { plan } = unit.profile;
   const [index, setIndex] = useState(unit.slots[0]?.index ?? 0);
-  const [run, setRun] = useState<Run>({ first: index, count: 1 });
+  const run = useRef<Run>({ first: index, count: 1 });
   const [view, setView] = useState<SlotView>({ layout: 'grid', sort: 'place', find: '' });
-  const [goTo, setGoTo] = useState('');
   const [summons, setSummons] = useState(0);
   const [faults, setFaults] = useState<readonly Problem[]>([]);
   const songs = useMemo(() => songsBySlot(show, unit.id), [show, unit.id]);
   const slot = slotAt(show, unit.id, index);
-  const takeRun = useCallback((next: Run) => setRun(next), []);
-  const visit = (i: number): void => {
+  const visit = useCallback((i: number): void => {
     setIndex(i);
-    setGoTo('');
-    setSummons(summons + 1);
-  };
+    setSummons((n) => n + 1);
+  }, []);
 
   /** Does an edit of slots and says what depends on those it touched. */
   const touch = (edit: Edit | null, label: string, first: number, count: number): void => {
@@ -169,62 +115,7 @@ export function SlotsPart({ unit, onSend }: Props) {
   return (
     <>
       <Middle>
-        <Tools role="toolbar" aria-label="Slots">
-          <Layouts
-            aria-label="Layout"
-            selectionMode="single"
-            disallowEmptySelection
-            selectedKeys={[view.layout]}
-            onSelectionChange={(keys) => setView({ ...view, layout: [...keys][0] === 'list' ? 'list' : 'grid' })}
-          >
-            <ToggleButton id="grid" aria-label="Grid">
-              <LayoutGrid size={17} />
-            </ToggleButton>
-            <ToggleButton id="list" aria-label="List">
-              <List size={18} />
-            </ToggleButton>
-          </Layouts>
-          {view.layout === 'list' ? (
-            <>
-              <Pick
-                label="Sorted"
-                hideLabel
-                width="112px"
-                value={view.sort}
-                choices={SORTS}
-                onPick={(sort) => setView({ ...view, sort: sort as ListSort })}
-              />
-              <Field
-                value={view.find}
-                onChange={(find) => setView({ ...view, find })}
-                aria-label="Narrow the list"
-                style={{ width: 150 }}
-              >
-                <Input placeholder="part of a name" />
-              </Field>
-            </>
-          ) : (
-            <div style={{ width: 170 }}>
-              <Find
-                label="Go to a slot"
-                hideLabel
-                placeholder="go to label or name"
-                text={goTo}
-                onText={setGoTo}
-                search={(text) => findSlots(unit, text)}
-                onPick={(id) => visit(Number(id))}
-                onEnter={() => {
-                  const [first] = findSlots(unit, goTo);
-                  if (first && goTo.trim() !== '') visit(Number(first.id));
-                }}
-              />
-            </div>
-          )}
-          <FillRun unit={unit} run={run} />
-          <ListIn unit={unit} first={run.first} />
-          <ListOut unit={unit} />
-          <WalkDialog unit={unit} run={run} />
-        </Tools>
+        <SlotTools unitId={unit.id} view={view} onView={setView} onVisit={visit} run={run} />
         <Hint>
           {faults.length > 0 ? (
             <Told problems={faults} label="About what was pasted" />
@@ -244,7 +135,7 @@ export function SlotsPart({ unit, onSend }: Props) {
           songs={songs}
           summons={summons}
           actions={actions}
-          onRun={takeRun}
+          run={run}
         />
       </Middle>
       <Right>
@@ -255,7 +146,7 @@ export function SlotsPart({ unit, onSend }: Props) {
           onSend={() => onSend({ slot: index, controls: {} })}
           onTone={makeTone}
         />
-        <ControlList unit={unit} counting={counting} onSend={onSend} />
+        <ControlList profile={unit.profile} channel={unit.channel} counting={counting} onSend={onSend} />
       </Right>
     </>
   );

@@ -1,24 +1,25 @@
 import { Footprints } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { Form } from 'react-aria-components';
 import { indexOfLabel, labelOf, keepsOf, slotCount, valueRange, type UnitAim } from '../../../core/addressing';
-import type { Unit } from '../../../core/show';
+import { indexShow } from '../../../core/show';
 import { Choices } from '../../components/Choices';
 import { DialogButton } from '../../components/DialogButton';
 import { Button, Complaint, Field, Input, Label, MainButton } from '../../components/controls';
 import { Last, Pair, Rows } from '../../components/dialogParts';
 import { Pick } from '../../components/Pick';
 import { stopWalk, walk } from '../../state/desk';
-import { useApp } from '../../state/store';
+import { useApp, useShow } from '../../state/store';
 import type { Run } from './useSlotSheet';
 
 /** Steps that a walk through a continuous control takes. */
 const VALUE_STEPS = 8;
 
 /** Sends one thing after the other, every so many seconds, so that the hands stay on the instrument. */
-export function WalkDialog({ unit, run }: { readonly unit: Unit; readonly run: Run }) {
-  const walking = useApp((s) => s.news.walk);
-  if (walking?.unitId === unit.id) {
+export function WalkDialog({ unitId, run }: { readonly unitId: string; readonly run: RefObject<Run> }) {
+  const walking = useApp((s) => (s.news.walk?.unitId === unitId ? s.news.walk : null));
+  const [from, setFrom] = useState<Run>({ first: 0, count: 1 });
+  if (walking) {
     return (
       <Button onPress={() => void stopWalk()}>
         <Footprints size={16} aria-hidden /> Stop the walk, {walking.at + 1} of {walking.count}
@@ -32,14 +33,16 @@ export function WalkDialog({ unit, run }: { readonly unit: Unit; readonly run: R
           <Footprints size={16} aria-hidden /> Walk
         </>
       }
-      title={`Walk through ${unit.name}`}
+      title="Walk, hands on the instrument"
+      onOpen={() => setFrom(run.current)}
     >
-      {(close) => <WalkForm unit={unit} run={run} close={close} />}
+      {(close) => <WalkForm unitId={unitId} run={from} close={close} />}
     </DialogButton>
   );
 }
 
-function WalkForm({ unit, run, close }: { readonly unit: Unit; readonly run: Run; readonly close: () => void }) {
+function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly run: Run; readonly close: () => void }) {
+  const unit = indexShow(useShow()).units.get(unitId)!;
   const { plan, variants } = unit.profile;
   const controls = unit.profile.controls.filter((c) => keepsOf(c.encoding) === 'value');
   const end = run.count > 1 ? run.first + run.count - 1 : Math.min(run.first + 7, slotCount(plan) - 1);

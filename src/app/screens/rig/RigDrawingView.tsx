@@ -128,6 +128,8 @@ interface Props {
   readonly playerId: string | null;
 }
 
+const DRAG_FROM = { activationConstraint: { distance: 4 } } as const;
+
 const socketKey = (s: Socket): string => `${s.of} ${s.id} ${s.socket}`;
 
 /** The rig as it is wired: ports at the left, units behind them, every cable an end of which can be dragged to another socket. */
@@ -139,7 +141,7 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
     [show],
   );
   const [pull, setPull] = useState<{ from: Point; to: Point } | null>(null);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const sensors = useSensors(useSensor(PointerSensor, DRAG_FROM));
   const boxes = new Map([...drawing.ports, ...drawing.units].map((b) => [b.id, b]));
   const pointOf = (s: Socket): Point => socketPoint(boxes.get(s.id)!, s);
 

@@ -30,9 +30,9 @@ export interface RigDrawing {
 }
 
 export const PORT_WIDTH = 148;
-export const UNIT_WIDTH = 172;
+export const UNIT_WIDTH = 194;
 export const BOX_HEIGHT = 60;
-const COLUMN = 236;
+const COLUMN = 256;
 const ROW = 74;
 const FIRST_COLUMN = 216;
 

@@ -83,7 +83,7 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
         {profile.effects.map((effect) => (
           <Pick
             key={effect.id}
-            label={`${effect.name}, left`}
+            label={`${effect.name} is left`}
             width="112px"
             value={part.effects.find((e) => e.effectId === effect.id)?.how ?? NOT_SET}
             onPick={(how) => setEffect(effect, how)}
