@@ -286,6 +286,27 @@ describe('the demo rig', () => {
     await b.find('button', 'Walk');
   });
 
+  it('writes down what a preset brings along, and what a switch sends', async () => {
+    await b.click('link', 'Tarn');
+    await b.click('gridcell', '000 Dry Boards');
+    await (await b.driver.findElement(By.css('summary'))).click();
+    await b.click('button', /Write down how it has$/);
+    await b.click('option', 'Mix');
+    await b.fill('textbox', 'Mix', `40${Key.ENTER}`);
+    await b.find('button', /^Undo: describe a preset/);
+    await b.click('link', 'Pebble');
+    await b.click('link', 'Controls');
+    await b.click('button', 'Pad 2');
+    await b.fill('textbox', 'First note', `61${Key.ENTER}`);
+    await b.says('group', 'Values and bytes', '9E 3D');
+    await b.click('link', 'Rig');
+    await b.click('link', 'Monitor');
+    await b.click('button', 'Empty');
+    await b.click('button', 'Pad 2 of Pebble');
+    await b.says('log', 'Messages', '9E 3D');
+    await b.click('link', 'Map');
+  });
+
   it('changes a house number on every unit, and shows where it is taken', async () => {
     await b.click('link', 'House numbers');
     await b.find('table', 'House numbers');

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { slotCount, type UnitAim } from '../../core/addressing';
 import { indexShow, type Unit } from '../../core/show';

@@ -12,7 +12,7 @@ import { PartLinks } from '../components/PartLinks';
 import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
-import { desk, font } from '../theme/tokens';
+import { desk } from '../theme/tokens';
 import { MonitorSheet } from './rig/MonitorSheet';
 import { PatchPart } from './rig/PatchPart';
 import { PlayersPart } from './rig/PlayersPart';
