@@ -33,6 +33,7 @@ export {
   type SlotMatch,
 } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
+export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
 export { compareTones, type ToneDifference } from './compareTones';
@@ -41,6 +42,24 @@ export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
   addHouseNumber,
+  copyBySection,
+  muteCues,
+  pasteCues,
+  removeCues,
+  replaceTone,
+  shiftCues,
+  copySection,
+  insertBars,
+  moveSection,
+  putMetre,
+  putPrinted,
+  putSection,
+  putTempo,
+  removeBars,
+  removeMetre,
+  removeSection,
+  removeTempo,
+  setPickup,
   addPlayer,
   addPort,
   addSong,

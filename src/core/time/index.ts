@@ -11,6 +11,7 @@ export {
   type Ticks,
 } from './units';
 export { buildTempoMap, secondsToTicks, tempoAt, ticksToSeconds, type TempoMap, type TempoMark } from './tempo';
+export { tapTempo } from './tapTempo';
 export {
   barAt,
   barOfTick,

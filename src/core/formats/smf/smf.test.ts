@@ -283,9 +283,10 @@ describe('a song as a file', () => {
     const { file: smf } = songToSmf(show, show.songs[0]!, 'written');
     const names = smf.tracks.map((t) => t.events[0]);
     expect(names).toMatchObject(
-      ['Slack Tide in Seven', 'Quillback', 'Harrow', 'Thistle Echo', 'Marram', 'Tarn', 'Wick Four'].map(
-        (text) => ({ type: 'track-name', text }),
-      ),
+      ['Slack Tide in Seven', 'Quillback', 'Harrow', 'Thistle Echo', 'Marram', 'Tarn', 'Wick Four'].map((text) => ({
+        type: 'track-name',
+        text,
+      })),
     );
     expect(smf.tracks[1]!.events).toContainEqual({ tick: 0, kind: 'text', type: 'port-name', text: 'Rack' });
     const conductor = smf.tracks[0]!.events;

@@ -1,4 +1,19 @@
 export { plugCable, pullCable, type Socket } from './cables';
+export { copyBySection, muteCues, pasteCues, removeCues, replaceTone, shiftCues } from './cues';
+export {
+  copySection,
+  insertBars,
+  moveSection,
+  putMetre,
+  putPrinted,
+  putSection,
+  putTempo,
+  removeBars,
+  removeMetre,
+  removeSection,
+  removeTempo,
+  setPickup,
+} from './frame';
 export { captureOver, captureTone } from './capture';
 export {
   addHouseNumber,
