@@ -17,8 +17,15 @@ import {
 } from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
-import { messageWords, placeSentence, problemLine, sentence, stateWords, verdictSentence } from '../src/wording';
-import { fromHex } from '../src/core/midi';
+import {
+  cueWords,
+  placeSentence,
+  problemLine,
+  sentence,
+  stateWords,
+  sweepWords,
+  verdictSentence,
+} from '../src/wording';
 import { Failure } from './failure';
 import { findSong, readBytes, readShow, reportLines, valueOf, writeWhole } from './files';
 
@@ -120,9 +127,14 @@ function runSong(show: Show, song: Song): SongReport {
   }
   for (const cue of song.cues) {
     if (cue.muted) continue;
-    const { action } = cue;
-    const what = action.kind === 'tone' ? tones.get(action.toneId)!.name : messageWords(fromHex(action.bytes)!);
-    cues.push(report(cue.id, formatPosition(bars, cue.at, song.bars), what));
+    cues.push(report(cue.id, formatPosition(bars, cue.at, song.bars), cueWords(show, cue.action)));
+  }
+  for (const sweep of song.sweeps) {
+    if (sweep.muted) continue;
+    cues.push(report(sweep.id, formatPosition(bars, sweep.from, song.bars), sweepWords(show, sweep)));
+  }
+  for (const taps of song.taps) {
+    cues.push(report(taps.id, 'tempo', `taps for ${units.get(taps.unitId)!.name}`));
   }
   return {
     song: song.title,

@@ -91,6 +91,10 @@ export interface ProblemData {
     readonly reach: number;
   };
 
+  'show.sweep-selector': { readonly unit: string; readonly control: string };
+  'show.sweep-empty': { readonly unit: string; readonly control: string };
+  'show.not-tapped': { readonly unit: string; readonly control: string };
+
   'smf.not-midi': { readonly found: string };
   'smf.header-length': { readonly length: number };
   'smf.format': { readonly format: number };

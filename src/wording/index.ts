@@ -1,3 +1,4 @@
+export { cueWords, sweepWords } from './cues';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, fixWords } from './findings';

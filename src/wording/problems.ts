@@ -49,6 +49,11 @@ const SENTENCES: Sentences = {
   'show.variant-range': (d) => `${d.unit} has ${n(d.count, d.word)}, counted from 0; found ${d.value}.`,
   'show.variants-reach': (d) => `${d.unit} names ${n(d.count, d.word)}, but its messages reach only ${d.reach}.`,
 
+  'show.sweep-selector': (d) =>
+    `${d.control} of ${d.unit} is a selector: between two of its values there is nothing, so it cannot be swept. Use cues, one a step.`,
+  'show.sweep-empty': (d) => `A sweep of ${d.control} of ${d.unit} ends before it begins.`,
+  'show.not-tapped': (d) => `${d.control} of ${d.unit} is not tapped; taps need a control of the kind "tap".`,
+
   'smf.not-midi': (d) =>
     `This is not a Standard MIDI File: expected it to start with "MThd", found ${d.found === 'nothing' ? 'nothing' : `"${d.found}"`}.`,
   'smf.header-length': (d) => `The header says that it is ${n(d.length, 'byte')} long, which cannot be.`,

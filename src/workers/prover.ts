@@ -23,6 +23,15 @@ interface Kept {
   readonly prints: ReadonlyMap<string, string>;
 }
 
+/** Verdicts of one cue that are worth keeping: a sweep has hundreds, and those that are well say all the same. */
+const KEPT_VERDICTS = 48;
+
+function telling(verdicts: readonly Verdict[]): readonly Verdict[] {
+  if (verdicts.length <= KEPT_VERDICTS) return verdicts;
+  const wrong = verdicts.filter((v) => v.outcome !== 'on-time');
+  return wrong.length > 0 ? wrong.slice(0, KEPT_VERDICTS) : verdicts.slice(0, 1);
+}
+
 /** Compiles and proves songs; keeps what it made of a song until the song, the rig or the tones change. */
 export class Prover implements ProofWorker {
   private readonly mirror = new ShowMirror();
@@ -55,7 +64,7 @@ export class Prover implements ProofWorker {
     const proofs: Record<string, CueProof> = {};
     for (const [cueId, print] of prints) {
       const found = byCue.get(cueId) ?? [];
-      proofs[print] = { lantern: lanternOf(found), verdicts: found };
+      proofs[print] = { lantern: lanternOf(found), verdicts: telling(found) };
     }
     return { songId, proofs, fingerprints: Object.fromEntries(prints), problems: compiled.problems };
   }

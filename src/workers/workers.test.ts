@@ -53,7 +53,7 @@ describe('proofs', () => {
   it('light every cue of the demo', () => {
     const { proofs, fingerprints, problems } = prover(show).prove(song.id);
     expect(problems).toEqual([]);
-    expect(Object.keys(fingerprints)).toHaveLength(song.cues.length + 1);
+    expect(Object.keys(fingerprints)).toHaveLength(song.cues.length + song.sweeps.length + song.taps.length + 1);
     expect(Object.values(proofs).every((p) => p.lantern === 'lit')).toBe(true);
   });
 

@@ -1,6 +1,6 @@
 import { keepsOf, sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../addressing';
 import type { TimedBytes } from '../midi';
-import { activeCues, microsAt, songTime, type Show, type Song } from '../show';
+import { moments, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold, expandAim, type Step } from './expand';
@@ -19,7 +19,7 @@ export function stateAt(show: Show, song: Song, at: Ticks, from: RigState = {}):
   const time = songTime(song);
   const place = microsAt(time, at);
   const fold = new StateFold(context.units, from);
-  for (const cue of activeCues(show, song)) {
+  for (const cue of moments(show, song)) {
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
     if (due > place + 1) continue;
     expandCue(show, context, fold, cue, 'changes');

@@ -2,14 +2,14 @@ import type { RigSpec, RigState, UnitAim, UnitSpec } from '../addressing';
 import { fromHex, type TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
 import {
-  activeCues,
   indexShow,
   microsAt,
+  moments,
   rigSpec,
   routeTo,
   songTime,
   toneAims,
-  type Cue,
+  type Moment,
   type Show,
   type Song,
   type Tone,
@@ -82,15 +82,21 @@ export function contextOf(show: Show): ShowContext {
   return context;
 }
 
-/** A cue's steps, unit by unit, those that relay to others first. */
+/** A moment's steps, unit by unit, those that relay to others first. */
 export function expandCue(
   show: Show,
   context: ShowContext,
   fold: StateFold,
-  cue: Cue,
+  moment: Moment,
   thrift: 'changes' | 'everything',
 ): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
-  const { action } = cue;
+  const { action } = moment;
+  if (action.kind === 'values') {
+    const unit = context.units.get(action.unitId);
+    if (!unit) return [];
+    const aim = { controls: action.values };
+    return [{ unit, steps: expandAim(fold, unit, context.channels.get(unit.id)!, aim, thrift, false) }];
+  }
   if (action.kind === 'message') {
     const unit = context.units.get(action.unitId);
     if (!unit) return [];
@@ -135,7 +141,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const unreachable = new Set<string>();
   const earliest = -millisToMicros(song.preRoll);
 
-  for (const cue of activeCues(show, song)) {
+  for (const cue of moments(show, song)) {
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
       const release = releaseOf(dues, unit.id, due, earliest);
@@ -199,7 +205,7 @@ function forecast(
 ): Forecasted[] {
   const time = songTime(song);
   const dueOf = new Map<string, Micros>();
-  for (const cue of activeCues(show, song)) {
+  for (const cue of moments(show, song)) {
     dueOf.set(cue.id, microsAt(time, cue.at) + millisToMicros(cue.shift));
   }
   const found = new Map<string, Forecasted>();

@@ -26,12 +26,19 @@ export function fingerprints(
   }
   const parts = new Map<string, string[]>();
   const last = new Map<string, string>();
+  const told = new Set<string>();
   for (const wanted of wants) {
     const { cueId, unitId } = wanted;
-    const unit = context.units.get(unitId);
-    const own = (sent.get(`${cueId}\n${unitId}`) ?? []).join();
-    const text = [JSON.stringify(wanted), own, last.get(unitId) ?? '', unit ? unitPrint(unit) : ''].join('|');
-    if (own !== '') last.set(unitId, own);
+    const key = `${cueId}\n${unitId}`;
+    let text = JSON.stringify(wanted);
+    // What is sent to a unit for a cue is told once, also for a sweep of hundreds of values.
+    if (!told.has(key)) {
+      told.add(key);
+      const unit = context.units.get(unitId);
+      const own = (sent.get(key) ?? []).join();
+      text = [text, own, last.get(unitId) ?? '', unit ? unitPrint(unit) : ''].join('|');
+      if (own !== '') last.set(unitId, own);
+    }
     const list = parts.get(cueId);
     if (list) list.push(text);
     else parts.set(cueId, [text]);

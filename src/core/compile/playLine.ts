@@ -1,6 +1,6 @@
 import type { RigState } from '../addressing';
 import type { TimedBytes } from '../midi';
-import { activeCues, microsAt, songTime, type Show, type Song } from '../show';
+import { moments, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
 import { compileSong, type CompiledSong } from './compileSong';
@@ -31,13 +31,18 @@ export function playLine(
 ): PlayLine {
   const time = songTime(song);
   const place = microsAt(time, at);
+  // What is past at the place: cues as a whole, of sweeps and taps the part that has gone by.
   const passed = new Set<string>();
+  const begun = new Set<string>();
   if (at > 0) {
-    for (const cue of activeCues(show, song)) {
-      if (microsAt(time, cue.at) + millisToMicros(cue.shift) <= place + 1) passed.add(cue.id);
+    for (const moment of moments(show, song)) {
+      if (microsAt(time, moment.at) + millisToMicros(moment.shift) <= place + 1) {
+        passed.add(moment.id);
+        begun.add(moment.id);
+      } else passed.delete(moment.id);
     }
   }
-  const rest = compiled.events.filter((e) => !passed.has(e.cueId));
+  const rest = compiled.events.filter((e) => !passed.has(e.cueId) && !(begun.has(e.cueId) && e.at < place));
   const first = Math.min(place, rest[0]?.at ?? place);
   if (at <= 0) return { events: rest, start: Math.min(first, MIN_START), place, end: compiled.end };
   const { events, length } = catchUp(show, known, stateAt(show, song, at));

@@ -1,5 +1,5 @@
 import type { RigState, UnitState } from '../addressing';
-import { activeCues, type Show, type Song } from '../show';
+import { moments, type Show, type Song } from '../show';
 import type { Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold } from './expand';
@@ -17,8 +17,10 @@ export function stateLine(show: Show, song: Song): ReadonlyMap<string, readonly 
   const fold = new StateFold(context.units);
   const lines = new Map<string, StateChange[]>();
   let before: RigState = {};
-  for (const cue of activeCues(show, song)) {
+  for (const cue of moments(show, song)) {
     expandCue(show, context, fold, cue, 'changes');
+    // A sweep is drawn as a curve of its own; its values are no changes to name.
+    if (cue.source === 'sweep') continue;
     const after = fold.all();
     for (const [id, state] of Object.entries(after)) {
       if (before[id] === state) continue;

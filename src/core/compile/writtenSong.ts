@@ -1,5 +1,5 @@
 import type { Bytes } from '../midi';
-import { activeCues, type Show, type Song } from '../show';
+import { moments, type Show, type Song } from '../show';
 import type { Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold } from './expand';
@@ -15,7 +15,7 @@ export function writtenSong(show: Show, song: Song): WrittenMessage[] {
   const context = contextOf(show);
   const fold = new StateFold(context.units);
   const messages: WrittenMessage[] = [];
-  for (const cue of activeCues(show, song)) {
+  for (const cue of moments(show, song)) {
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'everything')) {
       if (!context.paths.has(unit.id)) continue;
       for (const { bytes } of steps) messages.push({ at: cue.at, unitId: unit.id, bytes });

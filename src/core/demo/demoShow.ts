@@ -24,6 +24,17 @@ export function demoShow(): Show {
     units: demoUnits,
     house,
     tones: demoTones,
+    moves: [
+      { id: 'tuner-on', name: 'Tuner on', notes: '', steps: [{ unitId: 'quillback', controlId: 'tuner', value: 1 }] },
+      {
+        id: 'loop-record',
+        name: 'Loop: record',
+        notes: '',
+        steps: [{ unitId: 'thistle', controlId: 'looper', value: 0 }],
+      },
+      { id: 'loop-stop', name: 'Loop: stop', notes: '', steps: [{ unitId: 'thistle', controlId: 'looper', value: 2 }] },
+      { id: 'four-taps', name: 'Four taps', notes: '', steps: [{ unitId: 'thistle', controlId: 'tap', value: 4 }] },
+    ],
     songs: demoSongs,
     set: demoSongs.map((s, i) => ({ id: `set-${i + 1}`, songId: s.id })),
   };

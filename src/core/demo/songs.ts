@@ -1,7 +1,10 @@
-import { newSong, songTime, toneCue, type Cue, type Section, type Song } from '../show';
-import { parsePosition } from '../time';
+import { newSong, songTime, toneCue, type Cue, type Section, type Song, type Sweep } from '../show';
+import { parsePosition, type Ticks } from '../time';
 
 type Frame = Partial<Pick<Song, 'bars' | 'pickup' | 'tempo' | 'metre' | 'printed'>>;
+
+type DemoSweep = Pick<Sweep, 'unitId' | 'controlId' | 'shape'> &
+  Partial<Omit<Sweep, 'from' | 'to'>> & { readonly from: string; readonly to: string };
 
 /** A song from its sections (bar and name) and its cues (place and tone). */
 function song(
@@ -11,18 +14,30 @@ function song(
   openingToneId: string,
   sections: readonly (readonly [number, string])[],
   cues: readonly (readonly [place: string, toneId: string, rest?: Partial<Cue>])[],
+  sweeps: readonly DemoSweep[] = [],
 ): Song {
   const bare: Song = { ...newSong(id, title), ...frame };
   const { bars } = songTime(bare);
+  const tickAt = (place: string): Ticks => {
+    const at = parsePosition(bars, place, bare.bars);
+    if (!at.ok) throw new Error(`${title}: ${place} is not a place in the song`);
+    return at.ticks;
+  };
   return {
     ...bare,
     openingToneId,
     sections: sections.map(([bar, name], i): Section => ({ id: `${id}-section-${i + 1}`, name, bar })),
-    cues: cues.map(([place, toneId, rest], i) => {
-      const at = parsePosition(bars, place, bare.bars);
-      if (!at.ok) throw new Error(`${title}: ${place} is not a place in the song`);
-      return toneCue(`${id}-cue-${i + 1}`, at.ticks, toneId, rest);
-    }),
+    cues: cues.map(([place, toneId, rest], i) => toneCue(`${id}-cue-${i + 1}`, tickAt(place), toneId, rest)),
+    sweeps: sweeps.map(({ from, to, ...rest }, i) => ({
+      id: `${id}-sweep-${i + 1}`,
+      from: tickAt(from),
+      to: tickAt(to),
+      muted: false,
+      switchId: null,
+      after: 'rest',
+      ...rest,
+    })),
+    taps: [{ id: `${id}-taps`, unitId: 'thistle', controlId: 'tap', count: 4 }],
   };
 }
 
@@ -57,6 +72,29 @@ export const demoSongs: readonly Song[] = [
       ['33|3', 'fog-lead-wide'],
       ['37', 'harbour-clean'],
       ['43', 'still-water'],
+    ],
+    [
+      {
+        unitId: 'quillback',
+        controlId: 'wah',
+        from: '30',
+        to: '33',
+        shape: { kind: 'wave', form: 'sine', low: 350, high: 2200, period: 1920, steps: 8 },
+      },
+      {
+        unitId: 'wick',
+        controlId: 'master',
+        from: '37',
+        to: '41',
+        shape: {
+          kind: 'line',
+          points: [
+            { at: 0, value: 100 },
+            { at: 3360, value: 35 },
+            { at: 13440, value: 100 },
+          ],
+        },
+      },
     ],
   ),
   song(

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
+import { OPENING_CUE, moments } from './moments';
+import { aimOf, songWants, toneAims } from './aims';
 import { messageCue } from './builders';
 import { indexShow } from './find';
 import { rigSpec, routeTo } from './rigSpec';
@@ -88,21 +89,28 @@ describe('what a tone wants', () => {
 
 describe('the cues of a song', () => {
   it('come in the order of their places, the opening first', () => {
-    const [s, mixed] = withSong({ cues: song.cues.toReversed() });
-    expect(activeCues(s, mixed).map((c) => c.id)).toEqual([OPENING_CUE, ...song.cues.map((c) => c.id)]);
+    const [s, mixed] = withSong({ cues: song.cues.toReversed(), sweeps: [], taps: [] });
+    expect(moments(s, mixed).map((c) => c.id)).toEqual([OPENING_CUE, ...song.cues.map((c) => c.id)]);
   });
 
   it('leave out what is muted and what the show has no tone for', () => {
     const [first, second, ...rest] = song.cues as [Song['cues'][0], Song['cues'][0], ...Song['cues']];
     const lost = { ...second, action: { kind: 'tone', toneId: 'gone', reload: false } as const };
-    const [s, changed] = withSong({ openingToneId: null, cues: [{ ...first, muted: true }, lost, ...rest] });
-    expect(activeCues(s, changed).map((c) => c.id)).toEqual(rest.map((c) => c.id));
+    const [s, changed] = withSong({
+      openingToneId: null,
+      cues: [{ ...first, muted: true }, lost, ...rest],
+      sweeps: [],
+      taps: [],
+    });
+    expect(moments(s, changed).map((c) => c.id)).toEqual(rest.map((c) => c.id));
   });
 
   it('want each thing at its due time: place and shift', () => {
     const [first] = song.cues as [Song['cues'][0]];
     const [s, changed] = withSong({
       openingToneId: null,
+      sweeps: [],
+      taps: [],
       cues: [{ ...first, shift: -20 }, messageCue('raw', 0, 'tarn', 'f8')],
     });
     const wants = songWants(s, changed);

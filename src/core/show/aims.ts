@@ -1,12 +1,10 @@
 import { keepsOf, type UnitAim, type Wanted } from '../addressing';
 import { fromHex } from '../midi';
 import { millisToMicros } from '../time';
-import { cuesInOrder, indexShow, slotsById } from './find';
-import type { Cue, Show, Song, Tone, TonePart, Unit } from './schema';
+import { indexShow, slotsById } from './find';
+import { moments } from './moments';
+import type { Show, Song, Tone, TonePart, Unit } from './schema';
 import { microsAt, songTime } from './songTime';
-
-/** Id of the cue that a song's opening counts as. */
-export const OPENING_CUE = 'opening';
 
 /**
  * What a part of a tone wants of its unit. A slot that the map lost is not wanted any more.
@@ -60,40 +58,23 @@ function relayHolds(when: Unit['relays'][number]['when'], part: Pick<TonePart, '
   return when.variant === null ? part.slotId !== null : when.variant === part.variant;
 }
 
-/** A song's cues as they come, the opening first. Muted cues and tones that the show has not are left out. */
-export function activeCues(show: Show, song: Song): Cue[] {
-  const { tones } = indexShow(show);
-  const cues: Cue[] = [];
-  if (song.openingToneId !== null && tones.has(song.openingToneId)) {
-    cues.push({
-      id: OPENING_CUE,
-      at: 0,
-      shift: 0,
-      landing: 'complete',
-      muted: false,
-      action: { kind: 'tone', toneId: song.openingToneId, reload: false },
-    });
-  }
-  for (const cue of cuesInOrder(song)) {
-    if (cue.muted) continue;
-    if (cue.action.kind === 'tone' && !tones.has(cue.action.toneId)) continue;
-    cues.push(cue);
-  }
-  return cues;
-}
-
-/** All that a song wants of the rig, cue by cue. It knows nothing of how it will be sent. */
+/** All that a song wants of the rig, moment by moment. It knows nothing of how it will be sent. */
 export function songWants(show: Show, song: Song): Wanted[] {
   const { tones } = indexShow(show);
   const time = songTime(song);
   const aimsOf = new Map<string, ReadonlyMap<string, UnitAim>>();
   const wants: Wanted[] = [];
-  for (const cue of activeCues(show, song)) {
-    const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
-    const { id: cueId, landing, action } = cue;
+  for (const moment of moments(show, song)) {
+    const due = microsAt(time, moment.at) + millisToMicros(moment.shift);
+    const { id: cueId, landing, action } = moment;
     if (action.kind === 'message') {
       const bytes = fromHex(action.bytes)!;
       wants.push({ cueId, unitId: action.unitId, due, landing, aim: { kind: 'bytes', bytes } });
+      continue;
+    }
+    if (action.kind === 'values') {
+      const state = { controls: action.values };
+      wants.push({ cueId, unitId: action.unitId, due, landing, aim: { kind: 'state', state } });
       continue;
     }
     let aims = aimsOf.get(action.toneId);

@@ -24,6 +24,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   units: [],
   house: [],
   tones: [],
+  moves: [],
   songs: [],
   set: [],
 });
@@ -51,6 +52,8 @@ export const newSong = (
   sections: [],
   openingToneId: null,
   cues: [],
+  sweeps: [],
+  taps: [],
 });
 
 export const newUnit = (

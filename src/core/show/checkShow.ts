@@ -1,7 +1,7 @@
-import { fitsRange, slotCount, valueRange, type Profile } from '../addressing';
+import { fitsRange, isContinuous, slotCount, valueRange, type Control, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 import { profileProblems } from './profileProblems';
-import type { Show, Song, Tone, Unit } from './schema';
+import type { Show, Song, Sweep, Tone, Unit } from './schema';
 
 const at = (...path: (string | number)[]): Place => ({ in: 'show', path });
 
@@ -25,6 +25,7 @@ export function checkShow(show: Show): Problem[] {
     ports: ids('port', show.ports, 'ports'),
     units: ids('unit', show.units, 'units'),
     tones: ids('tone', show.tones, 'tones'),
+    moves: ids('move', show.moves, 'moves'),
     songs: ids('song', show.songs, 'songs'),
     unitById: new Map(show.units.map((u) => [u.id, u])),
     slotIds: new Map(show.units.map((u) => [u.id, new Set([...u.slots, ...u.lostSlots].map((s) => s.id))])),
@@ -35,9 +36,13 @@ export function checkShow(show: Show): Problem[] {
     problems.push(...checkUnit(unit, i, known));
   }
   for (const [i, tone] of show.tones.entries()) problems.push(...checkTone(tone, i, known));
+  for (const [i, move] of show.moves.entries()) {
+    for (const [k, step] of move.steps.entries()) problems.push(...checkValue(step, known, 'moves', i, 'steps', k));
+  }
   for (const [i, song] of show.songs.entries()) {
     ids('cue', song.cues, 'songs', i, 'cues');
     ids('section', song.sections, 'songs', i, 'sections');
+    ids('sweep', song.sweeps, 'songs', i, 'sweeps');
     problems.push(...checkSong(song, i, known));
   }
   ids('entry of the set', show.set, 'set');
@@ -53,6 +58,7 @@ interface Known {
   readonly ports: ReadonlySet<string>;
   readonly units: ReadonlySet<string>;
   readonly tones: ReadonlySet<string>;
+  readonly moves: ReadonlySet<string>;
   readonly songs: ReadonlySet<string>;
   readonly unitById: ReadonlyMap<string, Unit>;
   readonly slotIds: ReadonlyMap<string, ReadonlySet<string>>;
@@ -209,9 +215,62 @@ function checkSong(song: Song, i: number, known: Known): Problem[] {
     if (action.kind === 'tone' && !known.tones.has(action.toneId)) {
       problems.push(missing('tone', action.toneId, ...path, 'toneId'));
     }
+    if (action.kind === 'move' && !known.moves.has(action.moveId)) {
+      problems.push(missing('move', action.moveId, ...path, 'moveId'));
+    }
+    if (action.kind === 'control') problems.push(...checkValue(action, known, ...path));
     if (action.kind === 'message' && !known.units.has(action.unitId)) {
       problems.push(missing('unit', action.unitId, ...path, 'unitId'));
     }
+  }
+  for (const [k, sweep] of song.sweeps.entries()) problems.push(...checkSweep(sweep, known, 'songs', i, 'sweeps', k));
+  for (const [k, taps] of song.taps.entries()) {
+    const control = controlOf(known, taps);
+    if (!control) problems.push(missing('control', taps.controlId, 'songs', i, 'taps', k, 'controlId'));
+    else if (control.encoding.kind !== 'tap') {
+      const data = { control: control.name, unit: known.unitById.get(taps.unitId)!.name };
+      problems.push(problem('show.not-tapped', 'error', at('songs', i, 'taps', k), data));
+    }
+  }
+  return problems;
+}
+
+interface OfControl {
+  readonly unitId: string;
+  readonly controlId: string;
+}
+
+const controlOf = (known: Known, { unitId, controlId }: OfControl): Control | undefined =>
+  known.unitById.get(unitId)?.profile.controls.find((c) => c.id === controlId);
+
+/** One value of one unit's control, outside of a tone. */
+function checkValue(set: OfControl & { readonly value: number }, known: Known, ...path: Step[]): Problem[] {
+  const unit = known.unitById.get(set.unitId);
+  if (!unit) return [missing('unit', set.unitId, ...path, 'unitId')];
+  return checkValues(unit, [set], ...path);
+}
+
+function checkSweep(sweep: Sweep, known: Known, ...path: Step[]): Problem[] {
+  const unit = known.unitById.get(sweep.unitId);
+  if (!unit) return [missing('unit', sweep.unitId, ...path, 'unitId')];
+  const control = controlOf(known, sweep);
+  if (!control) return [missing('control', sweep.controlId, ...path, 'controlId')];
+  const problems: Problem[] = [];
+  const names = { unit: unit.name, control: control.name };
+  if (!isContinuous(control.encoding)) problems.push(problem('show.sweep-selector', 'error', at(...path), names));
+  if (!(sweep.to > sweep.from)) problems.push(problem('show.sweep-empty', 'error', at(...path, 'to'), names));
+  if (sweep.switchId !== null && !controlOf(known, { ...sweep, controlId: sweep.switchId })) {
+    problems.push(missing('control', sweep.switchId, ...path, 'switchId'));
+  }
+  const { low, high } = valueRange(control.encoding);
+  const { shape } = sweep;
+  const values = shape.kind === 'line' ? shape.points.map((p) => p.value) : [shape.low, shape.high];
+  const outside = values.find((v) => v < low || v > high);
+  if (outside !== undefined) {
+    problems.push(problem('show.value-range', 'error', at(...path, 'shape'), { ...names, value: outside, low, high }));
+  }
+  if (shape.kind === 'line' && shape.points.some((p, i) => i > 0 && p.at < shape.points[i - 1]!.at)) {
+    problems.push(problem('show.order', 'error', at(...path, 'shape', 'points'), { what: 'points of a sweep' }));
   }
   return problems;
 }

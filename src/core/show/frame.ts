@@ -8,7 +8,7 @@ import {
   type MetreMark,
   type Ticks,
 } from '../time';
-import type { Song } from './schema';
+import type { Song, Sweep } from './schema';
 import { songTime } from './songTime';
 
 type TempoMark = Song['tempo'][number];
@@ -25,7 +25,8 @@ export function refit(song: Song, frame: Partial<Pick<Song, 'metre' | 'pickup'>>
   const place = (at: Ticks): Ticks => refitTick(before, after, at);
   const tempo = song.tempo.map((m) => ({ ...m, at: m.at === 0 ? 0 : place(m.at) }));
   const cues = song.cues.map((c) => ({ ...c, at: place(c.at) }));
-  return { ...next, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at) };
+  const sweeps = song.sweeps.map((s) => stretchSweep(s, place(s.from), place(s.to)));
+  return { ...next, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at), sweeps };
 }
 
 function refitTick(before: BarMap, after: BarMap, at: Ticks): Ticks {
@@ -36,6 +37,21 @@ function refitTick(before: BarMap, after: BarMap, at: Ticks): Ticks {
   const now = barAt(after, old.bar);
   const into = at - old.tick;
   return now.tick + (into < now.length ? into : now.length - now.beatTicks);
+}
+
+/** A sweep from and to other places; what is drawn in it is drawn out or pressed together. */
+function stretchSweep(sweep: Sweep, from: Ticks, to: Ticks): Sweep {
+  const { shape } = sweep;
+  // Where its bars have become too short to tell its ends apart, the least is kept.
+  const end = Math.max(to, from + 1);
+  if (shape.kind === 'wave') return { ...sweep, from, to: end };
+  const factor = (end - from) / (sweep.to - sweep.from);
+  return {
+    ...sweep,
+    from,
+    to: end,
+    shape: { ...shape, points: shape.points.map((p) => ({ ...p, at: p.at * factor })) },
+  };
 }
 
 /** Marks in the order of their places; of two at one place, the later stays. */
@@ -82,7 +98,7 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
     printed: orderedPrinted(song, order),
     tempo: orderedTempo(song, order, buildBarMap(metre, song.pickup)),
   };
-  const after = songTime({ ...next, cues: [], sections: [] });
+  const after = songTime({ ...next, cues: [], sweeps: [], sections: [] });
   const places = new Map<number, number[]>();
   for (const [i, bar] of order.entries()) {
     if (bar === null) continue;
@@ -99,10 +115,19 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
     const old = barOfTick(bars, cue.at);
     return copies(old.bar, cue, (to) => ({ at: barAt(after.bars, to).tick + cue.at - old.tick }));
   });
+  // A sweep goes with the bar that it begins in, at its full length.
+  const sweeps = song.sweeps.flatMap((sweep) => {
+    const by = (move: Ticks): Sweep => ({ ...sweep, from: sweep.from + move, to: sweep.to + move });
+    if (sweep.from < song.pickup) return [sweep];
+    if (sweep.from >= end) return [by(after.end - end)];
+    const old = barOfTick(bars, sweep.from);
+    return copies(old.bar, sweep, (to) => by(barAt(after.bars, to).tick - old.tick));
+  });
   const sections = song.sections.flatMap((s) => (s.bar === 0 ? [s] : copies(s.bar, s, (bar) => ({ bar }))));
   return {
     ...next,
     cues: cues.sort((a, b) => a.at - b.at),
+    sweeps: sweeps.sort((a, b) => a.from - b.from),
     sections: sections.sort((a, b) => a.bar - b.bar),
   };
 }

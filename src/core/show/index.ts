@@ -5,6 +5,7 @@ export {
   unitSchema,
   type Cue,
   type HouseNumber,
+  type Move,
   type LostSlot,
   type Player,
   type Port,
@@ -13,6 +14,8 @@ export {
   type Show,
   type Slot,
   type Song,
+  type Sweep,
+  type TempoTaps,
   type Tone,
   type TonePart,
   type Unit,
@@ -35,7 +38,9 @@ export {
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 export { rigSpec, routeTo, type Route } from './rigSpec';
-export { OPENING_CUE, activeCues, aimOf, songWants, toneAims } from './aims';
+export { aimOf, songWants, toneAims } from './aims';
+export { OPENING_CUE, moments, type Moment, type MomentAction } from './moments';
+export { SWEEP_SPACING, playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
 export { compareTones, type ToneDifference } from './compareTones';
 export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
 export { checkShow } from './checkShow';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 2;
+export const SHOW_VERSION = 3;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(120);
@@ -107,6 +107,10 @@ export const cueSchema = z.strictObject({
       /** Recall presets that are on already. */
       reload: z.boolean(),
     }),
+    /** A named action. */
+    z.strictObject({ kind: z.literal('move'), moveId: id }),
+    /** One control set to a value, without a name of its own. */
+    z.strictObject({ kind: z.literal('control'), unitId: id, controlId: id, value: z.number() }),
     /** Bytes as they stand, for what the map has no name for. */
     z.strictObject({
       kind: z.literal('message'),
@@ -114,6 +118,60 @@ export const cueSchema = z.strictObject({
       bytes: z.string().regex(/^([0-9a-f]{2})+$/),
     }),
   ]),
+});
+
+/** A named action with no state to hold: tuner on, looper record, four taps. */
+export const moveSchema = z.strictObject({
+  id,
+  name: title,
+  notes,
+  /** In order. For a control that is tapped, `value` is how many taps, a beat of the song apart. */
+  steps: z
+    .array(z.strictObject({ unitId: id, controlId: id, value: z.number() }))
+    .min(1)
+    .max(64),
+});
+
+/** A continuous control over a stretch of time. */
+export const sweepSchema = z.strictObject({
+  id,
+  unitId: id,
+  controlId: id,
+  from: ticks.min(0),
+  to: ticks.min(0),
+  muted: z.boolean(),
+  shape: z.discriminatedUnion('kind', [
+    /** Straight lines through points; `at` counts from the start of the sweep. */
+    z.strictObject({
+      kind: z.literal('line'),
+      points: z
+        .array(z.strictObject({ at: ticks.min(0), value: z.number() }))
+        .min(2)
+        .max(4000),
+    }),
+    /** A wave locked to the beat, of `period` ticks, that begins at its low end (a falling one at its high end). */
+    z.strictObject({
+      kind: z.literal('wave'),
+      form: z.enum(['rise', 'fall', 'triangle', 'sine', 'steps']),
+      low: z.number(),
+      high: z.number(),
+      period: ticks.min(60),
+      /** Steps in a period, for a stepped wave. */
+      steps: z.int().min(2).max(64),
+    }),
+  ]),
+  /** The effect's own switch: on when the sweep starts, off when it ends. */
+  switchId: id.nullable(),
+  /** What becomes of the control afterwards: to its rest, or left where it is. */
+  after: z.enum(['rest', 'hold']),
+});
+
+/** Taps on the beat that give a unit the tempo: at the start, and after each change of it. */
+export const tempoTapsSchema = z.strictObject({
+  id,
+  unitId: id,
+  controlId: id,
+  count: z.int().min(2).max(16),
 });
 
 export const tempoMarkSchema = z.strictObject({
@@ -149,6 +207,8 @@ export const songSchema = z.strictObject({
   /** The tone that every unit is put in before the song, whatever came before. */
   openingToneId: id.nullable(),
   cues: z.array(cueSchema).max(1000000),
+  sweeps: z.array(sweepSchema).max(20000),
+  taps: z.array(tempoTapsSchema).max(64),
 });
 
 export const showSchema = z.strictObject({
@@ -162,6 +222,7 @@ export const showSchema = z.strictObject({
   units: z.array(unitSchema).max(5000),
   house: z.array(houseNumberSchema).max(128),
   tones: z.array(toneSchema).max(20000),
+  moves: z.array(moveSchema).max(5000),
   songs: z.array(songSchema).max(2000),
   /** The running order. Songs that are not in it stay in the book. */
   set: z.array(z.strictObject({ id, songId: id })).max(2000),
@@ -179,4 +240,7 @@ export type Tone = Show['tones'][number];
 export type TonePart = Tone['parts'][number];
 export type Song = Show['songs'][number];
 export type Cue = Song['cues'][number];
+export type Move = Show['moves'][number];
+export type Sweep = Song['sweeps'][number];
+export type TempoTaps = Song['taps'][number];
 export type Section = Song['sections'][number];

@@ -1,14 +1,15 @@
-import { fitsRange, slotCount, type Control, type Encoding, type Profile } from '../../addressing';
+import { fitsRange, isContinuous, slotCount, type Control, type Encoding, type Profile } from '../../addressing';
 import { NOWHERE, problem, type Problem } from '../../problems';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
 import { newSlot } from '../builders';
 import { profileProblems } from '../profileProblems';
+import { withoutControls, type StillThere } from './withoutControls';
 import type { HouseNumber, Show, Slot, TonePart, Unit } from '../schema';
 
-/** Something that a tone or a preset says of a unit and that a changed profile no longer has. */
+/** Something that a tone, a preset or a song says of a unit and that a changed profile no longer has. */
 export interface Dropped {
-  readonly where: 'tone' | 'slot';
+  readonly where: 'tone' | 'slot' | 'song';
   readonly id: string;
   readonly name: string;
   /** What it was: a control's or an effect's name, or the unit's word for a variant. */
@@ -56,6 +57,15 @@ export function changeProfile(show: Show, unitId: string, next: Profile, rest: P
       edits.push({ kind: 'set', path: ['tones', { id: tone.id }, 'parts'], before: tone.parts, after: parts });
     }
   }
+  const byId = new Map(sound.controls.map((c) => [c.id, c]));
+  const left: StillThere = {
+    unit: true,
+    value: (controlId, value) => byId.has(controlId) && fitsRange(byId.get(controlId)!.encoding, value),
+    swept: (controlId) => byId.has(controlId) && isContinuous(byId.get(controlId)!.encoding),
+  };
+  edits.push(
+    ...withoutControls(show, unitId, left, (name, what) => dropped.push({ where: 'song', id: '', name, what })),
+  );
   return { ok: true, edit: edits.length === 0 ? null : { kind: 'group', edits }, dropped };
 }
 

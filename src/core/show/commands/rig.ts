@@ -1,6 +1,7 @@
 import type { Profile } from '../../addressing';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
+import { NOTHING_LEFT, withoutControls } from './withoutControls';
 import type { HouseNumber, Player, Port, Relay, Show, Unit } from '../schema';
 
 /**
@@ -46,7 +47,7 @@ export function setUnitField<K extends keyof Unit>(show: Show, unitId: string, f
 
 /**
  * Takes a unit out of the rig, and with it all that refers to it: parts of tones, relay
- * rules, cables, messages in songs. Null when there is none.
+ * rules, cables, and what songs and moves do with it. Null when there is none.
  */
 export function removeUnit(show: Show, unitId: string): Edit | null {
   const index = show.units.findIndex((u) => u.id === unitId);
@@ -68,12 +69,7 @@ export function removeUnit(show: Show, unitId: string): Edit | null {
       edits.push({ kind: 'set', path: ['tones', { id }, 'parts'], before: parts, after: left });
     }
   }
-  for (const { id, cues } of show.songs) {
-    const left = cues.filter((c) => c.action.kind !== 'message' || c.action.unitId !== unitId);
-    if (left.length < cues.length) {
-      edits.push({ kind: 'set', path: ['songs', { id }, 'cues'], before: cues, after: left });
-    }
-  }
+  edits.push(...withoutControls(show, unitId, NOTHING_LEFT));
   // The unit as it stands once the edits before have run: its own cable or rules may be among them.
   const gone = show.units[index]!;
   const relays = gone.relays.filter((r) => r.toUnitId !== unitId);

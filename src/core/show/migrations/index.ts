@@ -1,5 +1,6 @@
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
+import { movesAndSweeps } from './movesAndSweeps';
 import { wholeMap } from './wholeMap';
 
 /** Lifts a show file's plain data from `from` to `from` + 1. */
@@ -11,7 +12,7 @@ export interface Migration {
 }
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
-export const MIGRATIONS: readonly Migration[] = [wholeMap];
+export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps];
 
 export type Migrated =
   { readonly ok: true; readonly data: Record<string, unknown> } | { readonly ok: false; readonly problem: Problem };

@@ -1,12 +1,5 @@
+import { each, isData, type Data } from './each';
 import type { Migration } from './index';
-
-type Data = Record<string, unknown>;
-
-/** Lifts the members of a list; what is no list, or no object in it, is left for the schema to refuse. */
-const each = (value: unknown, lift: (data: Data) => Data): unknown =>
-  Array.isArray(value) ? value.map((m: unknown) => (isData(m) ? lift(m) : m)) : value;
-
-const isData = (value: unknown): value is Data => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** A control of version 1 has no names for its options and no house number; its scale has no table. */
 const encoding = (e: unknown): unknown => (isData(e) && e.kind === 'continuous' ? { ...e, points: [] } : e);

@@ -1,0 +1,65 @@
+import type { Edit } from '../edits';
+import type { Show, Song, Sweep } from '../schema';
+
+/** What of a unit is there after a change. */
+export interface StillThere {
+  readonly unit: boolean;
+  /** Whether the unit has the control, and it takes the value. */
+  readonly value: (controlId: string, value: number) => boolean;
+  /** Whether the unit has the control, and it can be swept. */
+  readonly swept: (controlId: string) => boolean;
+}
+
+/** A unit that is gone. */
+export const NOTHING_LEFT: StillThere = { unit: false, value: () => false, swept: () => false };
+
+/**
+ * Takes out of moves and songs what they do with controls of a unit that are gone, or with
+ * values that a control does not take: sweeps, taps, single values, steps of moves. A move
+ * with nothing left goes, and its cues with it. `onDrop` is told of each thing by name.
+ */
+export function withoutControls(
+  show: Show,
+  unitId: string,
+  left: StillThere,
+  onDrop: (where: string, controlId: string) => void = () => undefined,
+): Edit[] {
+  const edits: Edit[] = [];
+  const moves = show.moves.flatMap((move) => {
+    const steps = move.steps.filter((s) => s.unitId !== unitId || left.value(s.controlId, s.value));
+    if (steps.length === move.steps.length) return [move];
+    onDrop(move.name, move.steps.find((s) => !steps.includes(s))!.controlId);
+    return steps.length > 0 ? [{ ...move, steps }] : [];
+  });
+  if (moves.length < show.moves.length || moves.some((m, i) => m !== show.moves[i])) {
+    edits.push({ kind: 'set', path: ['moves'], before: show.moves, after: moves });
+  }
+  const named = new Set(moves.map((m) => m.id));
+  for (const song of show.songs) {
+    const drop = (controlId: string): boolean => {
+      onDrop(song.title, controlId);
+      return false;
+    };
+    const cues = song.cues.filter(({ action }) => {
+      if (action.kind === 'move') return named.has(action.moveId);
+      if (action.kind === 'tone' || action.unitId !== unitId) return true;
+      if (action.kind === 'message') return left.unit;
+      return left.value(action.controlId, action.value) || drop(action.controlId);
+    });
+    const sweeps = song.sweeps.filter((s) => s.unitId !== unitId || sweepFits(s, left) || drop(s.controlId));
+    const taps = song.taps.filter((t) => t.unitId !== unitId || left.value(t.controlId, t.count) || drop(t.controlId));
+    edits.push(...changed(song, 'cues', cues), ...changed(song, 'sweeps', sweeps), ...changed(song, 'taps', taps));
+  }
+  return edits;
+}
+
+function sweepFits({ controlId, switchId, shape }: Sweep, left: StillThere): boolean {
+  const values = shape.kind === 'line' ? shape.points.map((p) => p.value) : [shape.low, shape.high];
+  if (!left.swept(controlId) || !values.every((v) => left.value(controlId, v))) return false;
+  return switchId === null || left.value(switchId, 1);
+}
+
+function changed<K extends 'cues' | 'sweeps' | 'taps'>(song: Song, field: K, after: Song[K]): Edit[] {
+  if (after.length === song[field].length) return [];
+  return [{ kind: 'set', path: ['songs', { id: song.id }, field], before: song[field], after }];
+}

@@ -1,0 +1,158 @@
+import { encodeValue, keepsOf } from '../addressing';
+import { toHex } from '../midi';
+import { TICKS_PER_QUARTER, type Millis, type Ticks } from '../time';
+import { cuesInOrder, indexShow } from './find';
+import type { Cue, Show, Song, Unit } from './schema';
+import { songTime } from './songTime';
+import { playedSweeps, type PlayedSweep } from './sweeps';
+
+/** Id of the cue that a song's opening counts as. */
+export const OPENING_CUE = 'opening';
+
+/** What happens at a moment: a tone, values of one unit's controls, or bytes as they stand. */
+export type MomentAction =
+  | { readonly kind: 'tone'; readonly toneId: string; readonly reload: boolean }
+  | { readonly kind: 'values'; readonly unitId: string; readonly values: Readonly<Record<string, number>> }
+  | { readonly kind: 'message'; readonly unitId: string; readonly bytes: string };
+
+/** One thing that a song does at one place. A cue may be several moments; they share its id. */
+export interface Moment {
+  /** Of the cue, the sweep or the taps that it belongs to. */
+  readonly id: string;
+  readonly source: 'opening' | 'cue' | 'sweep' | 'taps';
+  readonly at: Ticks;
+  readonly shift: Millis;
+  readonly landing: Cue['landing'];
+  readonly action: MomentAction;
+}
+
+interface Kept {
+  readonly units: Show['units'];
+  readonly ports: Show['ports'];
+  readonly tones: Show['tones'];
+  readonly moves: Show['moves'];
+  readonly moments: readonly Moment[];
+}
+
+const kept = new WeakMap<Song, Kept>();
+
+/**
+ * All that a song does, in the order in which it happens: the opening, cues, taps, and the
+ * values of sweeps. What is muted, and what refers to something that the show has not, is
+ * left out. At one place sweeps that end there come first and those that begin there last.
+ */
+export function moments(show: Show, song: Song): readonly Moment[] {
+  const { units, ports, tones, moves } = show;
+  const known = kept.get(song);
+  if (known?.units === units && known.ports === ports && known.tones === tones && known.moves === moves) {
+    return known.moments;
+  }
+  const made = madeMoments(show, song);
+  kept.set(song, { units, ports, tones, moves, moments: made });
+  return made;
+}
+
+function madeMoments(show: Show, song: Song): readonly Moment[] {
+  const { tones } = indexShow(show);
+  const cues: Moment[] = [];
+  if (song.openingToneId !== null && tones.has(song.openingToneId)) {
+    const action = { kind: 'tone', toneId: song.openingToneId, reload: false } as const;
+    cues.push({ id: OPENING_CUE, source: 'opening', at: 0, shift: 0, landing: 'complete', action });
+  }
+  for (const cue of cuesInOrder(song)) if (!cue.muted) cues.push(...cueMoments(show, song, cue));
+  if (song.sweeps.length === 0 && song.taps.length === 0 && inPlace(cues)) return cues;
+  const sweeps = playedSweeps(show, song).flatMap(sweepMoments);
+  const ends = sweeps.filter((m) => m.ends).map((m) => m.moment);
+  const others = sweeps.filter((m) => !m.ends).map((m) => m.moment);
+  // A stable sort: of what stands at one place, this order holds.
+  return [...ends, ...cues, ...tapMoments(show, song), ...others].sort((a, b) => a.at - b.at);
+}
+
+const inPlace = (list: readonly Moment[]): boolean => list.every((m, i) => i === 0 || list[i - 1]!.at <= m.at);
+
+function cueMoments(show: Show, song: Song, cue: Cue): Moment[] {
+  const { id, at, shift, landing, action } = cue;
+  const base = { id, source: 'cue', at, shift, landing } as const;
+  const { tones, units } = indexShow(show);
+  switch (action.kind) {
+    case 'tone':
+      return tones.has(action.toneId) ? [{ ...base, action }] : [];
+    case 'message':
+      return [{ ...base, action }];
+    case 'control': {
+      const { unitId, controlId, value } = action;
+      return units.has(unitId) ? [{ ...base, action: { kind: 'values', unitId, values: { [controlId]: value } } }] : [];
+    }
+    case 'move': {
+      const move = show.moves.find((m) => m.id === action.moveId);
+      return (move?.steps ?? []).flatMap(({ unitId, controlId, value }) => {
+        const unit = units.get(unitId);
+        const bytes = unit && pressOf(unit, controlId, value);
+        if (!bytes) return [];
+        const beat = beatAt(song, at);
+        return bytes.map(({ hex, beats }) => ({
+          ...base,
+          at: at + beats * beat,
+          action: { kind: 'message' as const, unitId, bytes: hex },
+        }));
+      });
+    }
+  }
+}
+
+/** Ticks of the beat that the tempo counts at a place. */
+const beatAt = (song: Song, at: Ticks): Ticks =>
+  (song.tempo.findLast((m) => m.at <= at) ?? song.tempo[0]!).beat * TICKS_PER_QUARTER;
+
+/** The messages of one step of a move, each with the beats after the first. It is sent whatever the unit is on: a press is a press. */
+function pressOf(unit: Unit, controlId: string, value: number): { hex: string; beats: number }[] | undefined {
+  const control = unit.profile.controls.find((c) => c.id === controlId);
+  if (!control) return undefined;
+  const hex = (v: number): string[] => encodeValue(control.encoding, unit.channel, v).map((m) => toHex(m));
+  if (keepsOf(control.encoding) !== 'nothing') return hex(value).map((h) => ({ hex: h, beats: 0 }));
+  return Array.from({ length: Math.max(1, value) }, (_, i) => hex(i).map((h) => ({ hex: h, beats: i }))).flat();
+}
+
+/** Taps at the start and after each change of tempo, as many as there is room for before the next change. */
+function tapMoments(show: Show, song: Song): Moment[] {
+  const { units } = indexShow(show);
+  const { end } = songTime(song);
+  return song.taps.flatMap(({ id, unitId, controlId, count }) => {
+    const unit = units.get(unitId);
+    if (!unit) return [];
+    return song.tempo.flatMap((mark, k) => {
+      const until = song.tempo[k + 1]?.at ?? end;
+      const beat = mark.beat * TICKS_PER_QUARTER;
+      return (pressOf(unit, controlId, count) ?? []).flatMap(({ hex, beats }): Moment[] => {
+        const at = mark.at + beats * beat;
+        if (at >= until) return [];
+        const action = { kind: 'message', unitId, bytes: hex } as const;
+        return [{ id, source: 'taps', at, shift: 0, landing: 'sent', action }];
+      });
+    });
+  });
+}
+
+/** The effect's switch on, the values, the switch off, and the control at rest. */
+function sweepMoments({ sweep, unit, control, points }: PlayedSweep): { moment: Moment; ends: boolean }[] {
+  const at = (tick: Ticks, values: Readonly<Record<string, number>>): Moment => ({
+    id: sweep.id,
+    source: 'sweep',
+    at: tick,
+    shift: 0,
+    landing: 'complete',
+    action: { kind: 'values', unitId: unit.id, values },
+  });
+  const { switchId, from, to, after } = sweep;
+  const rests = after === 'rest' && control.rest !== null;
+  // A last value that the rest takes the place of at once is not worth a message.
+  const list = points
+    .filter((p) => !rests || p.at < to)
+    .map((p) => ({ moment: at(p.at, { [control.id]: p.value }), ends: p.at >= to }));
+  if (switchId !== null) {
+    list.unshift({ moment: at(from, { [switchId]: 1 }), ends: false });
+    list.push({ moment: at(to, { [switchId]: 0 }), ends: true });
+  }
+  if (rests) list.push({ moment: at(to, { [control.id]: control.rest! }), ends: true });
+  return list;
+}
