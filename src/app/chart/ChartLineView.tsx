@@ -2,8 +2,9 @@ import { memo, useId, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import type { UnitState } from '../../core/addressing';
 import type { StateChange } from '../../core/compile';
-import type { Cue, Show, Song, Unit } from '../../core/show';
-import type { Ticks } from '../../core/time';
+import { songTime, type Cue, type Show, type Song, type Sweep, type Unit } from '../../core/show';
+import { formatPosition, type Ticks } from '../../core/time';
+import { sweepWords } from '../../wording';
 import { UnitPattern } from '../components/UnitBadge';
 import { slotNumber, variantNumber } from '../state/numbers';
 import type { Counting } from '../state/store';
@@ -11,6 +12,7 @@ import { desk, font, unitColour } from '../theme/tokens';
 import { CueFlag, OpeningFlag } from './CueFlag';
 import { xOf, tickAtX, type ChartLine } from './layout';
 import { Playhead } from './Playhead';
+import { SweepCurve } from './SweepCurve';
 
 export const GUTTER = 46;
 const NAMES = 22;
@@ -40,11 +42,33 @@ const SectionName = styled.h3`
   font-size: 17px;
   line-height: 20px;
   white-space: nowrap;
-  pointer-events: none;
+  & > button {
+    padding: 0;
+    border: 0;
+    background: none;
+    font: inherit;
+    cursor: pointer;
+  }
+  & > button:hover {
+    text-decoration: underline;
+  }
   & small {
     margin-left: 10px;
     font: 500 13px/20px ${font.text};
     color: ${desk.inkSoft};
+  }
+`;
+
+/** Lies over a sweep's curve, to choose it by pointer and keyboard. */
+const SweepHandle = styled.button`
+  position: absolute;
+  padding: 0;
+  border: 0;
+  border-radius: 3px;
+  background: transparent;
+  cursor: pointer;
+  &:hover {
+    background: rgb(10 81 96 / 14%);
   }
 `;
 
@@ -69,11 +93,15 @@ interface Props {
   readonly rows: readonly number[];
   readonly tempos: Song['tempo'];
   readonly counting: Counting;
-  readonly selected: string | null;
+  readonly selected: ReadonlySet<string>;
   /** Tick of the caret where it stands in this line. */
   readonly caret: Ticks | null;
   readonly onPlace: (tick: Ticks, again: boolean) => void;
-  readonly onSelect: (cueId: string) => void;
+  readonly onSelect: (cueId: string, add: boolean) => void;
+  /** A sweep's curve was pressed. */
+  readonly onSweep: (sweepId: string) => void;
+  /** A section's name, a tempo or a metre was pressed. */
+  readonly onFrame: () => void;
   readonly onDrop: (cueId: string, x: number, y: number) => void;
   readonly onNudge: (cueId: string, steps: number) => void;
   readonly onRemove: (cueId: string) => void;
@@ -159,6 +187,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
               top={head + flags + k * LANE}
               fill={`url(#${id}-${lane.index})`}
               counting={props.counting}
+              sweeps={song.sweeps.filter((s) => s.unitId === lane.unit.id)}
             />
           ))}
         </g>
@@ -167,8 +196,10 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
         const tempo = props.tempos.find((t) => t.at >= bar.tick && t.at < bar.tick + bar.length);
         return bar.section || tempo ? (
           <SectionName key={bar.bar} style={{ left: bar.x }}>
-            {bar.section?.name}
-            {tempo && <small>{tempoWords(tempo)}</small>}
+            <button type="button" title="To the frame of the song" onClick={props.onFrame}>
+              {bar.section?.name}
+              {tempo && <small>{tempoWords(tempo)}</small>}
+            </button>
           </SectionName>
         ) : null;
       })}
@@ -182,6 +213,24 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           onSelect={() => onPlace(0, false)}
         />
       )}
+      {lanes.flatMap((lane, k) =>
+        song.sweeps
+          .filter((s) => s.unitId === lane.unit.id && s.from >= line.tick && s.from < line.end)
+          .map((s) => (
+            <SweepHandle
+              key={s.id}
+              type="button"
+              aria-label={`${formatPosition(songTime(song).bars, s.from, song.bars)} ${sweepWords(props.show, s)}`}
+              style={{
+                left: xOf(line, s.from),
+                top: head + flags + k * LANE + 1,
+                width: Math.max(14, xOf(line, Math.min(s.to, line.end)) - xOf(line, s.from)),
+                height: LANE - 2,
+              }}
+              onClick={() => props.onSweep(s.id)}
+            />
+          )),
+      )}
       {cues.map((cue, i) => {
         const x = xOf(line, cue.at);
         return (
@@ -194,7 +243,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
             top={head + 2 + CUES * props.rows[i]!}
             height={CUES - 4}
             room={roomOf(line, cues, props.rows, i)}
-            selected={props.selected === cue.id}
+            selected={props.selected.has(cue.id)}
             onSelect={props.onSelect}
             onDrop={props.onDrop}
             onNudge={props.onNudge}
@@ -240,10 +289,11 @@ interface LaneProps {
   readonly top: number;
   readonly fill: string;
   readonly counting: Counting;
+  readonly sweeps: readonly Sweep[];
 }
 
 /** A unit's states as stretches of its pattern, each with what it is on. */
-function LaneView({ lane, line, top, fill, counting }: LaneProps) {
+function LaneView({ lane, line, top, fill, counting, sweeps }: LaneProps) {
   const { unit, index, before, changes, messages } = lane;
   const stretches = [
     ...(before ? [{ at: line.tick, state: before.state, carried: true }] : []),
@@ -280,6 +330,22 @@ function LaneView({ lane, line, top, fill, counting }: LaneProps) {
               </text>
             )}
           </g>
+        );
+      })}
+      {sweeps.map((sweep) => {
+        const control = unit.profile.controls.find((c) => c.id === sweep.controlId);
+        return (
+          control && (
+            <SweepCurve
+              key={sweep.id}
+              sweep={sweep}
+              control={control}
+              line={line}
+              top={top + 2}
+              height={LANE - 5}
+              colour={colour}
+            />
+          )
         );
       })}
       {messages.length > 0 && (

@@ -2,6 +2,7 @@ import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { OPENING_CUE, indexShow, songTime, type Cue, type Show, type Song } from '../../core/show';
 import { formatPosition } from '../../core/time';
+import { cueWords } from '../../wording';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { useCueMark } from '../state/marks';
 import { desk, font } from '../theme/tokens';
@@ -84,7 +85,8 @@ interface Props {
   /** Pixels until the next cue. */
   readonly room: number;
   readonly selected: boolean;
-  readonly onSelect: (cueId: string) => void;
+  /** With `add`, beside what is chosen already. */
+  readonly onSelect: (cueId: string, add: boolean) => void;
   /** Let go after a drag; page pixels of the place. */
   readonly onDrop: (cueId: string, x: number, y: number) => void;
   readonly onNudge: (cueId: string, steps: number) => void;
@@ -110,7 +112,7 @@ export function CueFlag({
   const start = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const [shift, setShift] = useState<{ readonly x: number; readonly y: number } | null>(null);
   const { action } = cue;
-  const name = action.kind === 'tone' ? (indexShow(show).tones.get(action.toneId)?.name ?? 'lost tone') : 'message';
+  const name = cueWords(show, action);
   const at = formatPosition(songTime(song).bars, cue.at, song.bars);
 
   const onPointerDown = (event: PointerEvent<HTMLButtonElement>): void => {
@@ -148,7 +150,7 @@ export function CueFlag({
         maxWidth: Math.max(30, room),
         transform: shift ? `translate(${shift.x}px, ${shift.y}px)` : undefined,
       }}
-      onClick={() => onSelect(cue.id)}
+      onClick={(event) => onSelect(cue.id, event.shiftKey || event.ctrlKey || event.metaKey)}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}

@@ -10,6 +10,8 @@ export interface Choice {
 }
 
 const Root = styled(Select)`
+  /* Its hidden native twin must not stretch the page. */
+  position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 3px;

@@ -1,10 +1,24 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { FlaskConical, ZoomIn, ZoomOut } from 'lucide-react';
+import { FlaskConical, Ruler, Spline, ZoomIn, ZoomOut } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { changeCue, indexShow, placeCue, removeCue, songTime, toneCue, type Song } from '../../core/show';
+import {
+  actionCue,
+  changeCue,
+  indexShow,
+  newSweep,
+  pasteCues,
+  placeCue,
+  putSweep,
+  removeCues,
+  shiftCues,
+  songTime,
+  sweepable,
+  type Cue,
+  type Song,
+} from '../../core/show';
 import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, snap, type Ticks } from '../../core/time';
 import { ChartLineView, GUTTER, lineHeight } from '../chart/ChartLineView';
 import { lineOf, tickAtX, xOf } from '../chart/layout';
@@ -18,9 +32,15 @@ import { newId, perform, prove } from '../state/desk';
 import { useSongMark } from '../state/marks';
 import { useApp, useShow } from '../state/store';
 import { desk } from '../theme/tokens';
+import { cueWords } from '../../wording';
 import { CuePanel } from './chart/CuePanel';
+import { useCueClipboard } from './chart/cueClipboard';
+import { FramePanel } from './chart/FramePanel';
 import { PlaceLine, POSITION_INPUT, TONE_INPUT } from './chart/PlaceLine';
 import { PlacePanel } from './chart/PlacePanel';
+import { SeveralPanel, WholeSong } from './chart/SeveralPanel';
+import { SweepPanel } from './chart/SweepPanel';
+import { TapsPart } from './chart/TapsPart';
 import { useChart } from './chart/useChart';
 
 const Page = styled.div`
@@ -34,8 +54,8 @@ const Bar = styled.div`
   display: flex;
   flex-wrap: wrap;
   align-items: end;
-  gap: 8px 12px;
-  padding: 10px 16px;
+  gap: 8px;
+  padding: 10px 14px;
   border-bottom: 1.5px solid ${desk.line};
 `;
 
@@ -52,6 +72,7 @@ const Paper = styled.div`
 `;
 
 const Side = styled.aside`
+  position: relative;
   overflow: auto;
   border-left: 1.5px solid ${desk.ink};
   background: ${desk.sheet};
@@ -73,6 +94,8 @@ const SNAPS = [
   { id: 'free', name: 'free' },
 ] as const;
 type Snap = (typeof SNAPS)[number]['id'];
+
+const NOTHING: ReadonlySet<string> = new Set();
 
 const SCALES = [14, 20, 28, 40, 64, 110, 200];
 
@@ -116,13 +139,21 @@ function SongChart({ song }: { readonly song: Song }) {
   const [width, setWidth] = useState(880);
   const [scale, setScale] = useState(2);
   const [snapTo, setSnapTo] = useState<Snap>('beat');
-  const [selected, setSelected] = useState<string | null>(null);
+  const [selected, setSelected] = useState<ReadonlySet<string>>(NOTHING);
+  const [sweepId, setSweepId] = useState<string | null>(null);
+  const [framed, setFramed] = useState(false);
   const [said, setSaid] = useState('');
   const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
   const model = useChart(show, song, width, SCALES[scale]!);
   const { lines } = model;
   const { bars } = songTime(song);
-  const chosen = song.cues.find((c) => c.id === selected);
+  const chosen = song.cues.filter((c) => selected.has(c.id));
+  const sweep = song.sweeps.find((s) => s.id === sweepId);
+  const choose = (ids: ReadonlySet<string>): void => {
+    setSelected(ids);
+    setSweepId(null);
+    if (ids.size > 0) setFramed(false);
+  };
 
   useEffect(() => {
     if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
@@ -153,17 +184,46 @@ function SongChart({ song }: { readonly song: Song }) {
     setSaid(formatPosition(bars, at, song.bars));
     showLine(at);
   };
-  const place = (toneId: string, at: Ticks): void => {
+  const place = (action: Cue['action'], at: Ticks): void => {
     const id = newId();
-    const name = indexShow(show).tones.get(toneId)?.name ?? '';
-    perform(placeCue(show, song.id, toneCue(id, at, toneId)), `place ${name}`);
+    const name = cueWords(show, action);
+    perform(placeCue(show, song.id, actionCue(id, at, action)), `place ${name}`);
     setCaret(song.id, at);
     showLine(at);
-    setSelected(id);
+    choose(new Set([id]));
     setSaid(`${name} placed at ${formatPosition(bars, at, song.bars)}`);
   };
+  const addSweep = (): void => {
+    const [first] = sweepable(show);
+    if (!first) return;
+    const bar = barOfTick(bars, caret);
+    const id = newId();
+    perform(
+      putSweep(show, song.id, newSweep(id, first.unit, first.control, caret, bar.tick + bar.length)),
+      'add a sweep',
+    );
+    choose(NOTHING);
+    setFramed(false);
+    setSweepId(id);
+  };
+  const copy = (): void => {
+    useCueClipboard.setState({ cues: chosen });
+    setSaid(`${chosen.length} cues copied`);
+  };
+  const paste = (): void => {
+    const before = new Set(song.cues.map((c) => c.id));
+    const edit = pasteCues(show, song.id, useCueClipboard.getState().cues, caret, newId);
+    if (!perform(edit, 'paste cues')) return;
+    const now = useApp.getState().open?.show;
+    const after = now ? (indexShow(now).songs.get(song.id)?.cues ?? []) : [];
+    choose(new Set(after.filter((c) => !before.has(c.id)).map((c) => c.id)));
+  };
+  /** Moves a cue, and with it those that are chosen together with it. */
   const move = (cueId: string, at: Ticks): void => {
-    perform(changeCue(show, song.id, cueId, { at }), 'move a cue');
+    const cue = song.cues.find((c) => c.id === cueId);
+    if (cue && selected.size > 1 && selected.has(cueId)) {
+      perform(shiftCues(show, song.id, selected, at - cue.at), `move ${selected.size} cues`);
+    } else perform(changeCue(show, song.id, cueId, { at }), 'move a cue');
     setSaid(`moved to ${formatPosition(bars, at, song.bars)}`);
   };
   const step = (at: Ticks, steps: number): Ticks => {
@@ -176,7 +236,10 @@ function SongChart({ song }: { readonly song: Song }) {
     return Math.max(0, Math.min(at + steps * size, songTime(song).end - 1));
   };
   const remove = (cueId: string): void => {
-    if (perform(removeCue(show, song.id, cueId), 'remove a cue')) setSaid('cue removed');
+    const ids = selected.has(cueId) ? selected : new Set([cueId]);
+    const label = ids.size === 1 ? 'remove a cue' : `remove ${ids.size} cues`;
+    if (perform(removeCues(show, song.id, ids), label)) setSaid(ids.size === 1 ? 'cue removed' : 'cues removed');
+    choose(NOTHING);
     paper.current?.focus();
   };
   const drop = (cueId: string, x: number, y: number): void => {
@@ -199,6 +262,20 @@ function SongChart({ song }: { readonly song: Song }) {
   );
 
   const onKey = (event: KeyboardEvent): void => {
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key === 'c' && chosen.length > 0) copy();
+    else if (command && event.key === 'x' && chosen.length > 0) {
+      copy();
+      remove(chosen[0]!.id);
+    } else if (command && event.key === 'v') paste();
+    else if (command && event.key === 'a') choose(new Set(song.cues.map((c) => c.id)));
+    else {
+      onCaretKey(event);
+      return;
+    }
+    event.preventDefault();
+  };
+  const onCaretKey = (event: KeyboardEvent): void => {
     if (event.target !== paper.current) return;
     const i = lineOf(lines, caret);
     const vertical = (by: number): Ticks => {
@@ -227,14 +304,14 @@ function SongChart({ song }: { readonly song: Song }) {
           <LanternMark mark={mark} size={36} silent />
           <Pick
             label={`Song, ${lanternWords(mark)}`}
-            width="226px"
+            width="186px"
             choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
             value={song.id}
             onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
           />
         </SongPick>
         <PlaceLine show={show} song={song} caret={caret} onCaret={moveCaret} onPlace={place} />
-        <Pick label="Snap" width="124px" choices={SNAPS} value={snapTo} onPick={(id) => setSnapTo(id as Snap)} />
+        <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => setSnapTo(id as Snap)} />
         <div style={{ display: 'flex' }}>
           <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => setScale(scale - 1)}>
             <ZoomOut size={18} />
@@ -247,6 +324,12 @@ function SongChart({ song }: { readonly song: Song }) {
             <ZoomIn size={18} />
           </SignButton>
         </div>
+        <Button onPress={() => setFramed(!framed)} aria-pressed={framed}>
+          <Ruler size={16} aria-hidden /> Frame
+        </Button>
+        <Button onPress={addSweep} isDisabled={sweepable(show).length === 0}>
+          <Spline size={16} aria-hidden /> Sweep
+        </Button>
         <Button isDisabled={proving} onPress={() => void prove(song.id)}>
           <FlaskConical size={17} aria-hidden /> Dry run
         </Button>
@@ -274,11 +357,23 @@ function SongChart({ song }: { readonly song: Song }) {
                   selected={selected}
                   caret={lineOf(lines, caret) === item.index ? caret : null}
                   onPlace={(tick, again) => {
-                    setSelected(null);
+                    choose(NOTHING);
                     moveCaret(snapped(song, tick, snapTo));
                     if (again) document.getElementById(TONE_INPUT)?.focus();
                   }}
-                  onSelect={setSelected}
+                  onSelect={(id, add) => {
+                    if (!add) choose(new Set([id]));
+                    else
+                      choose(
+                        selected.has(id) ? new Set([...selected].filter((x) => x !== id)) : new Set([...selected, id]),
+                      );
+                  }}
+                  onSweep={(id) => {
+                    choose(NOTHING);
+                    setFramed(false);
+                    setSweepId(id);
+                  }}
+                  onFrame={() => setFramed(true)}
                   onDrop={drop}
                   onNudge={(id, steps) => {
                     const cue = song.cues.find((c) => c.id === id);
@@ -297,10 +392,20 @@ function SongChart({ song }: { readonly song: Song }) {
         )}
       </Paper>
       <Side>
-        {chosen ? (
-          <CuePanel key={chosen.id} song={song} cue={chosen} onClose={() => setSelected(null)} />
+        {framed ? (
+          <FramePanel show={show} song={song} at={caret} onClose={() => setFramed(false)} />
+        ) : sweep ? (
+          <SweepPanel key={sweep.id} show={show} song={song} sweep={sweep} onClose={() => setSweepId(null)} />
+        ) : chosen.length > 1 ? (
+          <SeveralPanel show={show} song={song} ids={selected} onCopy={copy} onClose={() => choose(NOTHING)} />
+        ) : chosen[0] ? (
+          <CuePanel key={chosen[0].id} song={song} cue={chosen[0]} onClose={() => choose(NOTHING)} />
         ) : (
-          <PlacePanel show={show} song={song} at={caret} />
+          <>
+            <PlacePanel show={show} song={song} at={caret} />
+            <TapsPart show={show} song={song} />
+            <WholeSong key={song.id} show={show} song={song} />
+          </>
         )}
       </Side>
       <span

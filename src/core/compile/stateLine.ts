@@ -19,8 +19,8 @@ export function stateLine(show: Show, song: Song): ReadonlyMap<string, readonly 
   let before: RigState = {};
   for (const cue of moments(show, song)) {
     expandCue(show, context, fold, cue, 'changes');
-    // A sweep is drawn as a curve of its own; its values are no changes to name.
-    if (cue.source === 'sweep') continue;
+    // Sweeps and taps are drawn in a way of their own; they are no changes to name.
+    if (cue.source === 'sweep' || cue.source === 'taps') continue;
     const after = fold.all();
     for (const [id, state] of Object.entries(after)) {
       if (before[id] === state) continue;

@@ -127,6 +127,16 @@ export const toneCue = (id: string, at: number, toneId: string, rest: Partial<Cu
   ...rest,
 });
 
+/** A cue that does something else than a tone. */
+export const actionCue = (id: string, at: number, action: Cue['action']): Cue => ({
+  id,
+  at,
+  shift: 0,
+  landing: 'complete',
+  muted: false,
+  action,
+});
+
 export const messageCue = (id: string, at: number, unitId: string, bytes: string): Cue => ({
   id,
   at,

@@ -42,11 +42,29 @@ export { aimOf, songWants, toneAims } from './aims';
 export { OPENING_CUE, moments, type Moment, type MomentAction } from './moments';
 export { SWEEP_SPACING, playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
 export { compareTones, type ToneDifference } from './compareTones';
-export { emptyShow, messageCue, newPart, newPort, newSlot, newSong, newTone, newUnit, toneCue } from './builders';
+export {
+  actionCue,
+  emptyShow,
+  messageCue,
+  newPart,
+  newPort,
+  newSlot,
+  newSong,
+  newTone,
+  newUnit,
+  toneCue,
+} from './builders';
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
   addHouseNumber,
+  newSweep,
+  putMove,
+  putSweep,
+  removeMove,
+  removeSweep,
+  setTaps,
+  sweepable,
   copyBySection,
   muteCues,
   pasteCues,

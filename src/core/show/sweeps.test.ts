@@ -108,9 +108,11 @@ describe('the values that are sent', () => {
   it('are spread out where several sweeps share a slow cable, so that half of it stays free', () => {
     const unit = testUnit('a', 1, {
       ...modelerProfile,
-      controls: [
-        ...Array.from({ length: 8 }, (_, i) => ({ ...control, id: `c${i}`, encoding: linear(60 + i, 0, 100, '%') })),
-      ],
+      controls: Array.from({ length: 8 }, (_, i) => ({
+        ...control,
+        id: `c${i}`,
+        encoding: linear(60 + i, 0, 100, '%'),
+      })),
     });
     const sweeps = Array.from({ length: 8 }, (_, i) =>
       wave('rise', {

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { changeCue, indexShow, removeCue, songTime, type Cue, type Song } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
-import { verdictSentence } from '../../../wording';
+import { cueWords, verdictSentence } from '../../../wording';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
@@ -97,7 +97,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
                 {tone.name}
               </Link>
             ) : (
-              'Message'
+              cueWords(show, action)
             )}
           </h2>
           <Soft>{cue.muted ? 'muted' : lanternWords(mark)}</Soft>

@@ -1,11 +1,12 @@
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
-import { songTime, type Show, type Song } from '../../../core/show';
+import { songTime, type Cue, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence } from '../../../wording';
 import { Complaint, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { useDraft } from '../../state/useDraft';
+import { placeables } from './placeables';
 
 const Line = styled.div`
   display: flex;
@@ -21,10 +22,10 @@ interface Props {
   readonly song: Song;
   readonly caret: Ticks;
   readonly onCaret: (at: Ticks) => void;
-  readonly onPlace: (toneId: string, at: Ticks) => void;
+  readonly onPlace: (action: Cue['action'], at: Ticks) => void;
 }
 
-/** A bar, a part of a tone's name, Enter: placed. */
+/** A bar, a part of the name of a tone or a move (or a control with its value), Enter: placed. */
 export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const { bars } = songTime(song);
   const shown = formatPosition(bars, caret, song.bars);
@@ -44,29 +45,23 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
     if (at !== undefined) onCaret(at);
     return at !== undefined;
   };
-  const place = (toneId: string): void => {
+  const place = (id: string): void => {
     const at = read();
-    if (at === undefined) {
+    const action = placeables(show, tone).find((p) => p.id === id)?.action;
+    if (at === undefined || !action) {
       positionField.current?.focus();
       return;
     }
-    onPlace(toneId, at);
+    onPlace(action, at);
     setTone('');
     positionField.current?.focus();
     positionField.current?.select();
   };
-  const search = (text: string): Found[] => {
-    const wanted = text.trim().toLowerCase();
-    const starts = show.tones.filter((t) => t.name.toLowerCase().startsWith(wanted));
-    const inside = show.tones.filter((t) => !starts.includes(t) && t.name.toLowerCase().includes(wanted));
-    return [...starts, ...inside]
-      .slice(0, 40)
-      .map((t) => ({ id: t.id, name: t.name, aside: `${t.parts.length} units` }));
-  };
+  const search = (text: string): Found[] => placeables(show, text);
   const first = (): void => {
     const [best] = search(tone);
     if (best && tone.trim() !== '') place(best.id);
-    else if (tone.trim() !== '') setComplaint(`No tone is named like "${tone.trim()}".`);
+    else if (tone.trim() !== '') setComplaint(`No tone or move is named like "${tone.trim()}".`);
   };
   return (
     <div>
@@ -85,7 +80,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
             }}
           />
         </Field>
-        <div style={{ width: 210 }}>
+        <div style={{ width: 176 }}>
           <Find
             label="Tone"
             inputId={TONE_INPUT}

@@ -1,12 +1,13 @@
 import { useMemo } from 'react';
 import { stateLine } from '../../../core/compile';
-import type { Cue, Show, Song } from '../../../core/show';
+import { moments, type Cue, type Show, type Song } from '../../../core/show';
+import { cueWords } from '../../../wording';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import type { Lane } from '../../chart/ChartLineView';
 
 export interface ChartModel {
   readonly lines: readonly ChartLine[];
-  /** Tone cues of each line; raw messages are drawn in the lanes. */
+  /** Cues of each line that have a flag; raw messages are drawn in the lanes. */
   readonly cues: readonly (readonly Cue[])[];
   readonly lanes: readonly (readonly Lane[])[];
   /** Row of each cue's flag on its line. */
@@ -28,7 +29,7 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     () =>
       byLine(
         lines,
-        song.cues.filter((c) => c.action.kind === 'tone'),
+        song.cues.filter((c) => c.action.kind !== 'message'),
       ).map((l) => l.sort((a, b) => a.at - b.at)),
     [lines, song.cues],
   );
@@ -37,12 +38,12 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     return lines.map((line, i) => {
       const flags = cues[i]!.map((c) => ({
         x: xOf(line, c.at),
-        name: c.action.kind === 'tone' ? (names.get(c.action.toneId) ?? '') : '',
+        name: cueWords(show, c.action),
       }));
       const opening = i === 0 && song.openingToneId !== null ? names.get(song.openingToneId) : undefined;
       return opening === undefined ? flagRows(flags) : flagRows([{ x: 0, name: opening }, ...flags]).slice(1);
     });
-  }, [lines, cues, tones, song.openingToneId]);
+  }, [show, lines, cues, tones, song.openingToneId]);
   // What only sends has no state to draw; it gets a lane when the song sends to it.
   const laned = useMemo(() => {
     const told = new Set(song.cues.flatMap((c) => (c.action.kind === 'message' ? [c.action.unitId] : [])));
@@ -51,6 +52,11 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     );
     return new Set(kept.map((u) => u.id));
   }, [units, states, song.cues]);
+  /** Raw messages and taps: small marks in their unit's lane. */
+  const ticked = useMemo(() => {
+    const raw = new Set(song.cues.filter((c) => c.action.kind === 'message').map((c) => c.id));
+    return moments(show, song).filter((m) => m.source === 'taps' || raw.has(m.id));
+  }, [show, song]);
   const lanes = useMemo(() => {
     const result: Lane[][] = lines.map(() => []);
     for (const [index, unit] of units.entries()) {
@@ -59,7 +65,7 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
       const spread = byLine(lines, changes);
       const messages = byLine(
         lines,
-        song.cues.filter((c) => c.action.kind === 'message' && c.action.unitId === unit.id),
+        ticked.filter((m) => m.action.kind !== 'tone' && m.action.unitId === unit.id),
       );
       let before: Lane['before'];
       for (const [i, own] of spread.entries()) {
@@ -68,6 +74,6 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
       }
     }
     return result;
-  }, [lines, states, units, laned, song.cues]);
+  }, [lines, states, units, laned, ticked]);
   return { lines, cues, lanes, rows, laneCount: laned.size };
 }

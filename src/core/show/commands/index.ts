@@ -14,6 +14,7 @@ export {
   removeTempo,
   setPickup,
 } from './frame';
+export { newSweep, putMove, putSweep, removeMove, removeSweep, setTaps, sweepable } from './sweeps';
 export { captureOver, captureTone } from './capture';
 export {
   addHouseNumber,

@@ -1,0 +1,130 @@
+import { Copy, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { copyBySection, muteCues, removeCues, replaceTone, shiftCues, type Show, type Song } from '../../../core/show';
+import { TICKS_PER_QUARTER } from '../../../core/time';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { newId, perform } from '../../state/desk';
+
+const Panel = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+  padding: 16px;
+  align-content: start;
+  & h2 {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    font-size: 20px;
+  }
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly ids: ReadonlySet<string>;
+  readonly onCopy: () => void;
+  readonly onClose: () => void;
+}
+
+/** Several cues at once. */
+export function SeveralPanel({ show, song, ids, onCopy, onClose }: Props) {
+  const chosen = song.cues.filter((c) => ids.has(c.id));
+  const allMuted = chosen.every((c) => c.muted);
+  return (
+    <Panel aria-label="Chosen cues">
+      <h2>
+        {chosen.length} cues
+        <SignButton aria-label="Close" onPress={onClose}>
+          <X size={17} />
+        </SignButton>
+      </h2>
+      <DraftField
+        label="Move by beats (minus is earlier)"
+        value="0"
+        numeric
+        commit={(text) => {
+          const beats = Number(text.replace(',', '.'));
+          if (text.trim() === '' || !Number.isFinite(beats)) return 'a number of quarters';
+          perform(shiftCues(show, song.id, ids, Math.round(beats * TICKS_PER_QUARTER)), `move ${chosen.length} cues`);
+          return null;
+        }}
+      />
+      <Row>
+        <Button onPress={onCopy}>
+          <Copy size={15} aria-hidden /> Copy
+        </Button>
+        <Button
+          onPress={() => perform(muteCues(show, song.id, ids, !allMuted), allMuted ? 'unmute cues' : 'mute cues')}
+        >
+          {allMuted ? 'Unmute' : 'Mute'}
+        </Button>
+        <Button
+          onPress={() => {
+            perform(removeCues(show, song.id, ids), `remove ${chosen.length} cues`);
+            onClose();
+          }}
+        >
+          <Trash2 size={15} aria-hidden /> Remove
+        </Button>
+      </Row>
+      <Soft style={{ fontSize: 13 }}>Ctrl C copies; Ctrl V puts them at the caret, also in another song.</Soft>
+    </Panel>
+  );
+}
+
+/** A tone in the place of another, here or everywhere, and the changes of another song taken over by section. */
+export function WholeSong({ show, song }: { readonly show: Show; readonly song: Song }) {
+  const used = show.tones.filter(
+    (t) => song.openingToneId === t.id || song.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === t.id),
+  );
+  const [from, setFrom] = useState(used[0]?.id ?? '');
+  const [to, setTo] = useState(show.tones[0]?.id ?? '');
+  const others = show.songs.filter((s) => s.id !== song.id && s.sections.length > 0);
+  const [source, setSource] = useState(others[0]?.id ?? '');
+  const here = replaceTone(show, from, to, song.id);
+  const everywhere = replaceTone(show, from, to, null);
+  const copied = copyBySection(show, source, song.id, newId);
+  return (
+    <Panel aria-label="The whole song">
+      {used.length > 0 && (
+        <>
+          <Pick label="Replace the tone" value={from} choices={used} onPick={setFrom} />
+          <Pick label="by" value={to} choices={show.tones} onPick={setTo} />
+          <Row>
+            <Button isDisabled={!here} onPress={() => perform(here, 'replace a tone here')}>
+              In this song
+            </Button>
+            <Button isDisabled={!everywhere} onPress={() => perform(everywhere, 'replace a tone everywhere')}>
+              In all songs
+            </Button>
+          </Row>
+        </>
+      )}
+      {others.length > 0 && (
+        <>
+          <Pick
+            label="Take over the changes of"
+            value={source}
+            choices={others.map((s) => ({ id: s.id, name: s.title }))}
+            onPick={setSource}
+          />
+          <div>
+            <Button isDisabled={!copied} onPress={() => perform(copied, 'take over changes by section')}>
+              By sections of the same name
+            </Button>
+          </div>
+        </>
+      )}
+    </Panel>
+  );
+}

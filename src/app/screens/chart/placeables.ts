@@ -1,0 +1,66 @@
+import { fitsRange, keepsOf, valueRange, type Control } from '../../../core/addressing';
+import type { Cue, Show } from '../../../core/show';
+import { valueWords } from '../../../wording';
+import type { Found } from '../../components/Find';
+
+/** Something that can be placed on the chart, found by a part of its name. */
+export interface Placeable extends Found {
+  readonly action: Cue['action'];
+}
+
+const FOUND_LIMIT = 40;
+
+/** Names that begin with a text first, then those that hold it. */
+function best<T extends { readonly name: string }>(list: readonly T[], text: string): T[] {
+  const starts = list.filter((t) => t.name.toLowerCase().startsWith(text));
+  return [...starts, ...list.filter((t) => !starts.includes(t) && t.name.toLowerCase().includes(text))];
+}
+
+/**
+ * Tones, moves, and controls with a value typed behind their name ("tarn mix 40",
+ * "harmony on"), best first.
+ */
+export function placeables(show: Show, text: string): Placeable[] {
+  const wanted = text.trim().toLowerCase();
+  const tones = best(show.tones, wanted).map((t): Placeable => ({
+    id: `tone ${t.id}`,
+    name: t.name,
+    aside: `${t.parts.length} ${t.parts.length === 1 ? 'unit' : 'units'}`,
+    action: { kind: 'tone', toneId: t.id, reload: false },
+  }));
+  const moves = best(show.moves, wanted).map((m): Placeable => ({
+    id: `move ${m.id}`,
+    name: m.name,
+    aside: 'move',
+    action: { kind: 'move', moveId: m.id },
+  }));
+  return [...tones, ...moves, ...controlsNamed(show, wanted)].slice(0, FOUND_LIMIT);
+}
+
+function controlsNamed(show: Show, wanted: string): Placeable[] {
+  const [, name, value] = /^(.+?)\s+(\S+)$/.exec(wanted) ?? [];
+  if (name === undefined || value === undefined) return [];
+  return show.units.flatMap((unit) =>
+    unit.profile.controls.flatMap((control): Placeable[] => {
+      if (!`${unit.name} ${control.name}`.toLowerCase().includes(name)) return [];
+      const found = valueNamed(control, value);
+      if (found === undefined) return [];
+      const action = { kind: 'control', unitId: unit.id, controlId: control.id, value: found } as const;
+      const words = valueWords(control, found);
+      return [
+        { id: `control ${unit.id} ${control.id} ${found}`, name: `${control.name} ${words}`, aside: unit.name, action },
+      ];
+    }),
+  );
+}
+
+/** A control's value as somebody types it: a figure, "on" or "off", or the start of an option's name. */
+function valueNamed(control: Control, text: string): number | undefined {
+  const { encoding, options } = control;
+  if (keepsOf(encoding) === 'nothing') return undefined;
+  const option = options.findIndex((o) => o !== '' && o.toLowerCase().startsWith(text));
+  const { low } = valueRange(encoding);
+  const figure = Number(text.replace(',', '.').replace(/(%|db|ms|hz)$/, ''));
+  const value = option >= 0 ? low + option : text === 'on' ? 1 : text === 'off' ? 0 : figure;
+  return Number.isFinite(value) && fitsRange(encoding, value) ? value : undefined;
+}
