@@ -83,7 +83,7 @@ describe('from an empty browser to a proven song', () => {
     const chart = await b.find('group', 'Chart of Slack Tide in Seven');
     const line = await b.driver.executeScript<{ x: number; y: number }>(
       `const l = arguments[0].querySelectorAll('[data-chart-line]')[1].getBoundingClientRect();
-       return { x: Math.round(l.left + 5), y: Math.round(l.top + 12) };`,
+       return { x: Math.round(l.left + 5), y: Math.round(l.bottom - 30) };`,
       chart,
     );
     await b.driver

@@ -144,7 +144,17 @@ describe('a song of forty bars by keyboard alone', () => {
   it('draws a sweep by hand', async () => {
     await b.click('button', /^33\|1 Delay mix/);
     const pad = await b.find('image', /^Curve of the sweep/);
-    const { x, y, width, height } = await pad.getRect();
+    await b.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', pad);
+    // Where it is on the screen, after its panel was scrolled.
+    const { x, y, width, height } = await b.driver.executeScript<{
+      x: number;
+      y: number;
+      width: number;
+      height: number;
+    }>(
+      'const r = arguments[0].getBoundingClientRect(); return { x: r.x, y: r.y, width: r.width, height: r.height };',
+      pad,
+    );
     const at = (sx: number, sy: number) => ({
       x: Math.round(x + sx * width),
       y: Math.round(y + sy * height),
@@ -159,7 +169,7 @@ describe('a song of forty bars by keyboard alone', () => {
       .move(at(0.97, 0.1))
       .release()
       .perform();
-    await b.find('button', /^33\|1 Delay mix, \d+ % to \d+ %, drawn/);
+    await b.find('button', /^33\|1 Delay mix, [\d.]+ % to [\d.]+ %, drawn/);
     await b.find('textbox', /^Points: beats from the start/);
   });
 });
