@@ -27,6 +27,7 @@ module.exports = {
     core('midi', 'time'),
     core('addressing', 'midi', 'time'),
     core('show', 'addressing', 'midi', 'time', 'problems'),
+    core('sound', 'show', 'addressing', 'midi', 'time', 'problems'),
     core('compile', 'show', 'addressing', 'midi', 'time', 'problems'),
     // The simulator must be able to prove the compiler wrong: it knows nothing of it.
     core('simulate', 'addressing', 'midi', 'time'),

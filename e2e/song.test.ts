@@ -24,7 +24,7 @@ describe('a song of forty bars by keyboard alone', () => {
     await b.find('dialog');
     await b.type('Kelp Ladder', Key.TAB, '100', Key.TAB, '7/8', Key.TAB, '40', Key.ENTER);
     await b.find('group', 'Chart of Kelp Ladder');
-    await b.press('button', 'Frame', Key.ENTER);
+    await b.press('radio', 'Frame', Key.ENTER);
     await b.find('region', 'Frame of the song');
     await b.press('textbox', /^Bar\|beat/, all, '17', Key.ENTER);
     await b.type(Key.ESCAPE);
@@ -112,7 +112,7 @@ describe('a song of forty bars by keyboard alone', () => {
   });
 
   it('moves a section with all that is in it, and takes it back', async () => {
-    await b.press('button', 'Frame', Key.ENTER);
+    await b.press('radio', 'Frame', Key.ENTER);
     await b.press('textbox', /^Put a section before/, '9');
     await b.press('button', 'Move', Key.ENTER);
     await b.find('button', /^9\|1 Fog Lead/);

@@ -33,6 +33,8 @@ export function createApp(dist: string): Express {
           // Styles are put in by the application itself, each with its own text.
           'style-src': ["'self'", "'unsafe-inline'"],
           'font-src': ["'self'"],
+          // A sound file is asked how long it plays before it is decoded.
+          'media-src': ["'self'", 'blob:'],
           'img-src': ["'self'", 'data:'],
           'connect-src': ["'self'"],
           'object-src': ["'none'"],

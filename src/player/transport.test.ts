@@ -3,7 +3,13 @@ import type { PlayLine } from '../core/compile';
 import { STOPPED, placeOf, play, step, stop } from './transport';
 
 const event = (at: number) => ({ at, portId: 'p', bytes: [0xc0, 1], cueId: 'c', unitId: 'u' });
-const line: PlayLine = { events: [event(-500), event(0), event(1000), event(2000)], start: -1000, place: 0, end: 5000 };
+const line: PlayLine = {
+  events: [event(-500), event(0), event(1000), event(2000)],
+  start: -1000,
+  place: 0,
+  end: 5000,
+  atStop: [],
+};
 
 describe('the transport', () => {
   it('hands over what leaves up to a time, each once, at clock times', () => {

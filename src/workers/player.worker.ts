@@ -4,7 +4,8 @@ import { StandInPlayer } from './standInPlayer';
 // The clock lives in a worker: there it goes on at its pace while the page is busy or hidden.
 expose(
   new StandInPlayer({
-    now: () => performance.now() * 1000,
+    // Counted from the epoch, so that the page, whose own clock starts elsewhere, can tell it from its own.
+    now: () => (performance.timeOrigin + performance.now()) * 1000,
     every: (millis, run) => {
       setInterval(run, millis);
     },

@@ -62,6 +62,9 @@ export interface PlayerNews {
   readonly songId: string | null;
   /** Song time. */
   readonly place: Micros;
+  /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0. */
+  readonly from: Micros | null;
+  readonly zero: Micros | null;
   readonly rig: RigState;
   /** Units that load a preset just now. */
   readonly loading: readonly string[];
@@ -77,6 +80,8 @@ export interface PlayerWorker {
   listen(onNews: (news: PlayerNews) => void): void;
   play(songId: string, from: Ticks): void;
   stop(): void;
+  /** Units that a song sends nothing to from now on; the others catch up when they are heard again. */
+  hush(unitIds: readonly string[]): void;
   /** Sends what tries one thing on a unit; gives the bytes that went out. */
   audition(unitId: string, aim: UnitAim): readonly TimedBytes[];
   walk(walk: Walk): void;
@@ -88,4 +93,9 @@ export interface PlayerWorker {
   touch(unitId: string, senderId: string, value: number): void;
   /** Every message that leaves or arrives from now on, in batches. */
   watch(onLines: (lines: readonly MonitorLine[]) => void): void;
+}
+
+/** The worker that reads recordings for their picture. */
+export interface PeaksWorker {
+  peaks(channels: readonly Float32Array[], rate: number, onProgress: (share: number) => void): Uint8Array;
 }

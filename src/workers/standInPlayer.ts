@@ -1,8 +1,9 @@
 import type { UnitAim } from '../core/addressing';
-import { audition, playLine } from '../core/compile';
+import { audition, catchUp, playLine, stateAt } from '../core/compile';
 import type { Bytes, TimedBytes } from '../core/midi';
-import { indexShow, rigSpec, routeTo } from '../core/show';
-import { millisToMicros, type Micros, type Ticks } from '../core/time';
+import { indexShow, microsAt, rigSpec, routeTo, songTime } from '../core/show';
+import { soundLine } from '../core/sound';
+import { microsToSeconds, millisToMicros, secondsToTicks, type Micros, type Ticks } from '../core/time';
 import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../player';
 import type { Lesson, PlayerNews, PlayerWorker, ShowUpdate, Walk } from './protocol';
 import { ShowMirror } from './showMirror';
@@ -41,6 +42,7 @@ export class StandInPlayer implements PlayerWorker {
   private readonly monitor = new Monitor();
   private readonly ports: StandIns;
   private ready = false;
+  private hushed: ReadonlySet<string> = new Set();
   private transport: Transport = STOPPED;
   private songId: string | null = null;
   private walking: Walking | null = null;
@@ -83,15 +85,41 @@ export class StandInPlayer implements PlayerWorker {
     const now = this.clock.now();
     this.ports.advance(now);
     this.songId = songId;
-    this.transport = play(playLine(this.mirror.show, song, from, this.ports.state()), now);
+    // What is heard ahead of the place, a count-in or an announcement, needs its time too.
+    const lead = microsAt(songTime(song), from) - soundLine(song, from).start;
+    const { show } = this.mirror;
+    this.sendAtStop(now);
+    this.transport = play(playLine(show, song, from, this.ports.state(), undefined, lead), now);
     this.dirty = true;
     this.wake();
   }
 
   stop(): void {
+    this.sendAtStop(this.clock.now());
     this.transport = stop(this.transport, this.clock.now());
     this.dirty = true;
     this.wake();
+  }
+
+  hush(unitIds: readonly string[]): void {
+    const before = this.hushed;
+    this.hushed = new Set(unitIds);
+    if (this.transport.kind !== 'playing' || this.songId === null) return;
+    const back = [...before].filter((id) => !this.hushed.has(id));
+    if (back.length > 0) this.catchUpNow(back);
+  }
+
+  /** Brings units that were sent nothing to where the song is now. */
+  private catchUpNow(unitIds: readonly string[]): void {
+    const song = this.songId === null ? undefined : this.mirror.song(this.songId);
+    if (!song) return;
+    const now = this.clock.now();
+    this.ports.advance(now);
+    const { show } = this.mirror;
+    const at = secondsToTicks(songTime(song).tempo, microsToSeconds(Math.max(0, placeOf(this.transport, now))));
+    const wanted = stateAt(show, song, at);
+    const only = Object.fromEntries(unitIds.flatMap((id) => (wanted[id] ? [[id, wanted[id]]] : [])));
+    for (const e of catchUp(show, this.ports.state(), only).events) this.send(e.portId, e.at + now, e.bytes);
   }
 
   audition(unitId: string, aim: UnitAim): readonly TimedBytes[] {
@@ -133,6 +161,11 @@ export class StandInPlayer implements PlayerWorker {
     this.wake();
   }
 
+  private sendAtStop(now: Micros): void {
+    if (this.transport.kind !== 'playing') return;
+    for (const { portId, bytes } of this.transport.line.atStop) this.send(portId, now, bytes);
+  }
+
   private send(portId: string, at: Micros, bytes: Bytes): void {
     this.monitor.note('out', portId, at, bytes);
     this.ports.send(portId, at, bytes);
@@ -143,7 +176,7 @@ export class StandInPlayer implements PlayerWorker {
     const { transport, due } = step(this.transport, now, now + LOOK_AHEAD);
     if (transport.kind !== this.transport.kind) this.dirty = true;
     this.transport = transport;
-    for (const e of due) this.send(e.portId, e.at, e.bytes);
+    for (const e of due) if (!this.hushed.has(e.unitId)) this.send(e.portId, e.at, e.bytes);
     this.goOnWalking(now);
     this.goOnTeaching(now);
     this.ports.advance(now);
@@ -190,6 +223,8 @@ export class StandInPlayer implements PlayerWorker {
       playing,
       songId: this.songId,
       place: placeOf(this.transport, now),
+      from: this.transport.kind === 'playing' ? this.transport.line.place : null,
+      zero: this.transport.kind === 'playing' ? this.transport.zero : null,
       rig,
       loading: Object.keys(rig).filter((id) => this.ports.loading(id, now)),
       walk: walking && { unitId: walking.unitId, at: walking.at, count: walking.aims.length },

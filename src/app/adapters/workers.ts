@@ -1,7 +1,7 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Show } from '../../core/show';
 import type { MonitorLine } from '../../player';
-import type { PlayerNews, PlayerWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
+import type { PeaksWorker, PlayerNews, PlayerWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
 
 /** Sends a worker what changed in the show since it was last sent. */
@@ -44,4 +44,23 @@ export function getWorkers(ears: PlayerEars): Workers {
   void player.watch(proxy(ears.lines));
   workers = { proof: new Mirrored(proof), player: new Mirrored(player) };
   return workers;
+}
+
+/** Peaks of a recording, worked out in a worker of its own that ends with it. */
+export async function peaksInWorker(
+  channels: readonly Float32Array[],
+  rate: number,
+  onProgress: (share: number) => void,
+): Promise<Uint8Array> {
+  const thread = new Worker(new URL('../../workers/peaks.worker.ts', import.meta.url), { type: 'module' });
+  try {
+    const copies = channels.map((c) => c.slice());
+    const given = transfer(
+      copies,
+      copies.map((c) => c.buffer),
+    );
+    return await wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress));
+  } finally {
+    thread.terminate();
+  }
 }

@@ -13,6 +13,7 @@ import { CueFlag, OpeningFlag } from './CueFlag';
 import { xOf, tickAtX, type ChartLine } from './layout';
 import { Playhead } from './Playhead';
 import { SweepCurve } from './SweepCurve';
+import { Wave } from './Wave';
 
 export const GUTTER = 46;
 const NAMES = 22;
@@ -72,13 +73,22 @@ const SweepHandle = styled.button`
   }
 `;
 
-/** A unit's lane on one line: the change that reaches into it, and those within. */
+/** A lane on one line: a unit's, with the change that reaches into it and those within; or all of a player's in one. */
 export interface Lane {
-  readonly unit: Unit;
+  readonly id: string;
+  /** Null where a player's units share the lane. */
+  readonly unit: Unit | null;
+  /** The player. */
+  readonly name: string;
   readonly index: number;
+  /** Sent nothing while a song plays. */
+  readonly hushed: boolean;
+  /** The first and the last of their player's lanes. */
+  readonly first: boolean;
+  readonly last: boolean;
   readonly before: StateChange | undefined;
   readonly changes: readonly StateChange[];
-  /** Ticks of raw messages. */
+  /** Ticks of raw messages and taps; of a player's lane, of all changes. */
   readonly messages: readonly Ticks[];
 }
 
@@ -92,6 +102,8 @@ interface Props {
   /** Row of each cue's flag. */
   readonly rows: readonly number[];
   readonly tempos: Song['tempo'];
+  /** Pictures of recordings, by the id of their sound. */
+  readonly peaks: Readonly<Record<string, Uint8Array>>;
   readonly counting: Counting;
   readonly selected: ReadonlySet<string>;
   /** Tick of the caret where it stands in this line. */
@@ -134,26 +146,31 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
         aria-hidden
       >
         <defs>
-          {lanes.map(({ unit, index }) => (
-            <UnitPattern key={unit.id} id={`${id}-${index}`} index={index} opacity={0.55} />
+          {lanes.map(({ id: laneId, index }) => (
+            <UnitPattern key={laneId} id={`${id}-${index}`} index={index} opacity={0.55} />
           ))}
         </defs>
         <g transform={`translate(${GUTTER} 0)`}>
           <rect x={0} y={head} width={line.width} height={bottom - head} fill={desk.sheet} />
+          {song.tracks.map((track) => {
+            const peaks = props.peaks[track.audioId];
+            return (
+              peaks && (
+                <Wave key={track.id} song={song} track={track} peaks={peaks} line={line} top={head} height={flags} />
+              )
+            );
+          })}
           {line.bars.map((bar) => (
-            <g key={bar.bar}>
-              {Array.from({ length: bar.beats }, (_, i) => {
-                const x = bar.x + ((i * bar.beatTicks) / bar.length) * bar.width;
-                return i > 0 && x < bar.x + bar.width - 1 ? (
-                  <path
-                    key={i}
-                    d={`M${x} ${head + flags}V${bottom}`}
-                    stroke={desk.line}
-                    strokeWidth={1}
-                    strokeDasharray="1 3"
-                  />
-                ) : null;
-              })}
+            <g key={bar.tick}>
+              {gridOf(bar).map(({ x, beat }) => (
+                <path
+                  key={x}
+                  d={`M${x} ${head + flags}V${bottom}`}
+                  stroke={desk.line}
+                  strokeWidth={1}
+                  strokeDasharray={beat ? '1 3' : '1 7'}
+                />
+              ))}
               <path d={`M${bar.x} ${head + flags}V${bottom}`} stroke={desk.line} strokeWidth={1.2} />
               <path
                 d={`M${bar.x} ${head - 12}V${head + flags}`}
@@ -161,11 +178,11 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
                 strokeWidth={bar.section ? 2.6 : 1.1}
               />
               <text x={bar.x + 5} y={head - 5} fontSize={12.5} fontWeight={700} fill={desk.inkSoft}>
-                {bar.printed}
+                {bar.label}
               </text>
-              {bar.newMetre && (
+              {bar.newMetre && bar.width > 40 + bar.label.length * 8 && (
                 <text
-                  x={bar.x + 9 + String(bar.printed).length * 8}
+                  x={bar.x + 9 + bar.label.length * 8}
                   y={head - 5}
                   fontSize={12.5}
                   fontWeight={700}
@@ -181,13 +198,13 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           <path d={`M0 ${head}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
           {lanes.map((lane, k) => (
             <LaneView
-              key={lane.unit.id}
+              key={lane.id}
               lane={lane}
               line={line}
               top={head + flags + k * LANE}
               fill={`url(#${id}-${lane.index})`}
               counting={props.counting}
-              sweeps={song.sweeps.filter((s) => s.unitId === lane.unit.id)}
+              sweeps={lane.unit ? song.sweeps.filter((s) => s.unitId === lane.unit?.id) : NO_SWEEPS}
             />
           ))}
         </g>
@@ -195,7 +212,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
       {line.bars.map((bar) => {
         const tempo = props.tempos.find((t) => t.at >= bar.tick && t.at < bar.tick + bar.length);
         return bar.section || tempo ? (
-          <SectionName key={bar.bar} style={{ left: bar.x }}>
+          <SectionName key={bar.tick} style={{ left: bar.x }}>
             <button type="button" title="To the frame of the song" onClick={props.onFrame}>
               {bar.section?.name}
               {tempo && <small>{tempoWords(tempo)}</small>}
@@ -215,7 +232,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
       )}
       {lanes.flatMap((lane, k) =>
         song.sweeps
-          .filter((s) => s.unitId === lane.unit.id && s.from >= line.tick && s.from < line.end)
+          .filter((s) => s.unitId === lane.unit?.id && s.from >= line.tick && s.from < line.end)
           .map((s) => (
             <SweepHandle
               key={s.id}
@@ -257,6 +274,20 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
   );
 });
 
+/** Lines within a bar: its beats, and parts of them where there is room. */
+function gridOf(bar: ChartLine['bars'][number]): { readonly x: number; readonly beat: boolean }[] {
+  const perTick = bar.width / bar.length;
+  const room = perTick * bar.beatTicks;
+  const parts = room > 1200 ? 24 : room > 160 ? 4 : room > 9 ? 1 : 0;
+  if (parts === 0) return [];
+  const step = bar.beatTicks / parts;
+  const count = Math.ceil(bar.length / step - 1e-9) - 1;
+  return Array.from({ length: count }, (_, i) => ({
+    x: bar.x + (i + 1) * step * perTick,
+    beat: (i + 1) % parts === 0,
+  }));
+}
+
 /** Pixels until the next flag in the same row. */
 function roomOf(line: ChartLine, cues: readonly Cue[], rows: readonly number[], i: number): number {
   const next = cues.findIndex((_, k) => k > i && rows[k] === rows[i]);
@@ -283,6 +314,8 @@ function Caret({ x, top, height }: { readonly x: number; readonly top: number; r
   );
 }
 
+const NO_SWEEPS: readonly Sweep[] = [];
+
 interface LaneProps {
   readonly lane: Lane;
   readonly line: ChartLine;
@@ -294,23 +327,37 @@ interface LaneProps {
 
 /** A unit's states as stretches of its pattern, each with what it is on. */
 function LaneView({ lane, line, top, fill, counting, sweeps }: LaneProps) {
-  const { unit, index, before, changes, messages } = lane;
+  const { unit, index, before, changes, messages, hushed } = lane;
   const stretches = [
     ...(before ? [{ at: line.tick, state: before.state, carried: true }] : []),
     ...changes.map((c) => ({ ...c, carried: false })),
   ];
   const colour = unitColour(index);
   return (
-    <g>
+    <g opacity={hushed ? 0.4 : 1}>
       <path d={`M${-GUTTER + 4} ${top + LANE}H${line.width}`} stroke={desk.line} strokeWidth={1} />
-      <text x={-GUTTER + 6} y={top + 14.5} fontSize={13} fontWeight={800} fontFamily={font.display} fill={colour}>
-        {unit.monogram}
+      {/* One bracket a player. */}
+      <path
+        d={`M${-GUTTER + 2} ${top + (lane.first ? 3 : 0)}V${top + LANE - (lane.last ? 3 : 0)}`}
+        stroke={desk.ink}
+        strokeWidth={2.4}
+      />
+      <text
+        x={-GUTTER + 8}
+        y={top + 14.5}
+        fontSize={unit ? 13 : 11.5}
+        fontWeight={800}
+        fontFamily={font.display}
+        fill={unit ? colour : desk.ink}
+      >
+        {unit ? unit.monogram : lane.name.slice(0, 5)}
       </text>
-      <rect x={-16} y={top + 5} width={12} height={LANE - 9} fill={fill} />
+      {unit && <rect x={-16} y={top + 5} width={12} height={LANE - 9} fill={fill} />}
+      {hushed && <path d={`M${-GUTTER + 7} ${top + 10}H-2`} stroke={desk.ink} strokeWidth={1.6} />}
       {stretches.map((s, i) => {
         const x = xOf(line, s.at);
         const end = i + 1 < stretches.length ? xOf(line, stretches[i + 1]!.at) : line.width;
-        const words = stateName(unit, s.state, counting);
+        const words = unit ? stateName(unit, s.state, counting) : '';
         const room = Math.floor((end - x - 12) / 6.4);
         return (
           <g key={`${s.at} ${i}`}>
@@ -333,7 +380,7 @@ function LaneView({ lane, line, top, fill, counting, sweeps }: LaneProps) {
         );
       })}
       {sweeps.map((sweep) => {
-        const control = unit.profile.controls.find((c) => c.id === sweep.controlId);
+        const control = unit?.profile.controls.find((c) => c.id === sweep.controlId);
         return (
           control && (
             <SweepCurve

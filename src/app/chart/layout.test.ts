@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { newSong, songTime, type Song } from '../../core/show';
-import { byLine, flagRows, layoutChart, lineOf, tickAtX, xOf } from './layout';
+import { SCALES, byLine, flagRows, layoutChart, lineOf, tickAtX, xOf } from './layout';
 
 const [slack, rope] = demoShow().songs as [Song, Song, ...Song[]];
 
@@ -15,7 +15,9 @@ describe('the chart', () => {
         fc.integer({ min: 5, max: 300 }),
         (width, song, scale) => {
           const lines = layoutChart(song, width, scale);
-          const bars = lines.flatMap((l) => l.bars.map((b) => b.bar));
+          // A bar that no line can hold takes several.
+          const pieces = lines.flatMap((l) => l.bars.map((b) => b.bar));
+          const bars = pieces.filter((b, i) => b !== pieces[i - 1]);
           const first = song.pickup > 0 ? 0 : 1;
           expect(bars).toEqual(Array.from({ length: song.bars + 1 - first }, (_, i) => i + first));
           for (const [i, line] of lines.entries()) {
@@ -37,7 +39,7 @@ describe('the chart', () => {
 
   it('prints numbers as the score does, and the metre where it changes', () => {
     const bars = layoutChart(rope, 900, 20).flatMap((l) => l.bars);
-    expect(bars.find((b) => b.bar === 29)!.printed).toBe(1);
+    expect(bars.find((b) => b.bar === 29)!.label).toBe('1');
     expect(
       layoutChart(slack, 900, 20)
         .flatMap((l) => l.bars)
@@ -94,5 +96,29 @@ describe('flags', () => {
   it('use three rows at most', () => {
     const rows = flagRows(Array.from({ length: 9 }, (_, i) => ({ x: i, name: 'Long name of a tone' })));
     expect(Math.max(...rows)).toBe(2);
+  });
+});
+
+describe('zoom', () => {
+  it('cuts a bar that no line can hold into beats, and a beat into halves', () => {
+    // Seven eighths at 440 pixels a quarter: 1,540 pixels; four beats of 220 fit 900.
+    const beats = layoutChart(slack, 900, 440)[0]!;
+    expect(beats.bars.map((b) => [b.label, b.tick, b.length])).toEqual([['1', 0, 4 * 480]]);
+    expect(layoutChart(slack, 900, 440)[1]!.bars.map((b) => [b.label, b.length])).toEqual([['1|5', 3 * 480]]);
+    const half = layoutChart(slack, 500, 1760);
+    expect(half.slice(0, 3).map((l) => l.bars[0]!.label)).toEqual(['1', '1|1|240', '1|2']);
+  });
+
+  it('covers every tick once, at every scale', () => {
+    for (const scale of SCALES) {
+      const lines = layoutChart(rope, 880, scale);
+      let tick = 0;
+      for (const line of lines) {
+        expect(line.tick).toBeCloseTo(tick, 6);
+        for (const bar of line.bars) tick += bar.length;
+        expect(line.end).toBeCloseTo(tick, 6);
+      }
+      expect(tick).toBe(songTime(rope).end);
+    }
   });
 });

@@ -1,10 +1,12 @@
 import { songTime, type Section, type Song } from '../../core/show';
 import { TICKS_PER_QUARTER, barAt, printedNumber, type Ticks } from '../../core/time';
 
+/** A bar on a line, or, where a bar is wider than a line, a piece of it. */
 export interface ChartBar {
   /** Counted from 1; 0 is the pickup. */
   readonly bar: number;
-  readonly printed: number;
+  /** The number that the score prints; of a later piece, with the beat it begins at. */
+  readonly label: string;
   readonly tick: Ticks;
   readonly length: Ticks;
   readonly beats: number;
@@ -25,12 +27,26 @@ export interface ChartLine {
   readonly width: number;
 }
 
-/** Narrowest bar, so that its number can be read. */
+/** Narrowest bar, so that its number can be read; less where the whole song is to be seen. */
 const MIN_BAR = 34;
+const MIN_BAR_FAR = 23;
+const FAR = 8;
+
+/** Pixels a quarter that one can zoom to: from the whole song at a glance down to a pixel and more a tick. */
+export const SCALES = [3, 8, 14, 20, 28, 40, 64, 110, 200, 440, 880, 1760];
+
+/** Parts of a bar, each of which fits a line: as many beats as do, or a half, a quarter … of one. */
+function piecesOf(length: Ticks, beatTicks: Ticks, width: number, scale: number): Ticks[] {
+  const room = (width / scale) * TICKS_PER_QUARTER;
+  if (length <= room) return [0];
+  let step = beatTicks * Math.max(1, Math.floor(room / beatTicks));
+  while (step > room && step > 1) step /= 2;
+  return Array.from({ length: Math.ceil(length / step - 1e-9) }, (_, i) => i * step);
+}
 
 /**
  * A song as lines of bars, each as long as fits `width` pixels at `scale` pixels a
- * quarter; a section starts a new line.
+ * quarter; a section starts a new line, and a bar that no line can hold takes several.
  */
 export function layoutChart(song: Song, width: number, scale: number): ChartLine[] {
   const { bars } = songTime(song);
@@ -47,27 +63,35 @@ export function layoutChart(song: Song, width: number, scale: number): ChartLine
   };
   for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
     const bar = barAt(bars, n);
-    const own = Math.max(MIN_BAR, (bar.length / TICKS_PER_QUARTER) * scale);
     const section = sections.get(n);
     // A pickup stands on the line of the bar that it leads to.
     const follows = n === 1 && line.length === 1 && line[0]!.bar === 0;
-    if ((section && line.length > 0 && !follows) || (line.length > 0 && x + own > width)) close();
     const text = `${bar.beats}/${bar.unit}`;
-    line.push({
-      bar: n,
-      printed: printedNumber(bars, n),
-      tick: bar.tick,
-      length: bar.length,
-      beats: bar.beats,
-      unit: bar.unit,
-      beatTicks: bar.beatTicks,
-      x,
-      width: own,
-      newMetre: text !== metre,
-      section,
-    });
+    const printed = printedNumber(bars, n);
+    const pieces = piecesOf(bar.length, bar.beatTicks, width, scale);
+    for (const [i, from] of pieces.entries()) {
+      const length = (pieces[i + 1] ?? bar.length) - from;
+      const own = Math.max(scale <= FAR ? MIN_BAR_FAR : MIN_BAR, (length / TICKS_PER_QUARTER) * scale);
+      const first = i === 0;
+      if ((first && section && line.length > 0 && !follows) || (line.length > 0 && x + own > width)) close();
+      const beat = Math.floor(from / bar.beatTicks + 1e-9);
+      const rest = Math.round(from - beat * bar.beatTicks);
+      line.push({
+        bar: n,
+        label: first ? String(printed) : `${printed}|${beat + 1}${rest > 0 ? `|${rest}` : ''}`,
+        tick: bar.tick + from,
+        length,
+        beats: bar.beats,
+        unit: bar.unit,
+        beatTicks: bar.beatTicks,
+        x,
+        width: own,
+        newMetre: first && text !== metre,
+        section: first ? section : undefined,
+      });
+      x += own;
+    }
     metre = text;
-    x += own;
   }
   close();
   return lines;

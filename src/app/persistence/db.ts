@@ -17,14 +17,25 @@ export interface ProofRow {
   readonly proofs: Readonly<Record<string, CueProof>>;
 }
 
+/** A sound file of a show, with the peaks that its picture is drawn from. */
+export interface SoundRow {
+  readonly showId: string;
+  readonly id: string;
+  readonly type: string;
+  readonly bytes: ArrayBuffer;
+  readonly peaks: Uint8Array;
+}
+
 /** The database of the browser. Its version is its own; the show's version is in the show. */
 export class Shelf extends Dexie {
   declare shows: EntityTable<ShowRow, 'id'>;
   declare proofs: Dexie.Table<ProofRow, [string, string]>;
+  declare sounds: Dexie.Table<SoundRow, [string, string]>;
 
   constructor(name = 'hollow-lantern') {
     super(name);
     this.version(1).stores({ shows: 'id, savedAt', proofs: '[showId+songId], showId' });
+    this.version(2).stores({ sounds: '[showId+id], showId' });
   }
 }
 

@@ -34,8 +34,9 @@ export function saveShow(shelf: Shelf, show: Show, base: number | null, now: num
 }
 
 export async function removeShow(shelf: Shelf, id: string): Promise<void> {
-  await shelf.transaction('rw', shelf.shows, shelf.proofs, async () => {
+  await shelf.transaction('rw', shelf.shows, shelf.proofs, shelf.sounds, async () => {
     await shelf.shows.delete(id);
+    await shelf.sounds.where('showId').equals(id).delete();
     await shelf.proofs.where('showId').equals(id).delete();
   });
 }

@@ -1,5 +1,4 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { FlaskConical, Ruler, Spline, ZoomIn, ZoomOut } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -19,28 +18,21 @@ import {
   type Cue,
   type Song,
 } from '../../core/show';
-import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, snap, type Ticks } from '../../core/time';
+import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, type Ticks } from '../../core/time';
 import { ChartLineView, GUTTER, lineHeight } from '../chart/ChartLineView';
-import { lineOf, tickAtX, xOf } from '../chart/layout';
+import { SCALES, lineOf, tickAtX, xOf } from '../chart/layout';
 import { AddSong } from '../components/AddSong';
-import { ExportSong } from '../components/ExportSong';
-import { LanternMark, lanternWords } from '../components/LanternMark';
-import { Pick } from '../components/Pick';
-import { Button, SignButton, Soft } from '../components/controls';
+import { Soft } from '../components/controls';
 import { setCaret, useCaret } from '../state/caret';
-import { newId, perform, prove } from '../state/desk';
-import { useSongMark } from '../state/marks';
+import { newId, perform } from '../state/desk';
+import { loadPeaks, useSounds } from '../state/sound';
 import { useApp, useShow } from '../state/store';
-import { desk } from '../theme/tokens';
 import { cueWords } from '../../wording';
-import { CuePanel } from './chart/CuePanel';
 import { useCueClipboard } from './chart/cueClipboard';
-import { FramePanel } from './chart/FramePanel';
-import { PlaceLine, POSITION_INPUT, TONE_INPUT } from './chart/PlaceLine';
-import { PlacePanel } from './chart/PlacePanel';
-import { SeveralPanel, WholeSong } from './chart/SeveralPanel';
-import { SweepPanel } from './chart/SweepPanel';
-import { TapsPart } from './chart/TapsPart';
+import { ChartBar } from './chart/ChartBar';
+import { ChartSide, type SidePart } from './chart/ChartSide';
+import { POSITION_INPUT, TONE_INPUT } from './chart/PlaceLine';
+import { snapped, type Snap } from './chart/snap';
 import { useChart } from './chart/useChart';
 
 const Page = styled.div`
@@ -49,33 +41,10 @@ const Page = styled.div`
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 286px;
 `;
 
-const Bar = styled.div`
-  grid-column: 1 / -1;
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  gap: 8px;
-  padding: 10px 14px;
-  border-bottom: 1.5px solid ${desk.line};
-`;
-
-const SongPick = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-`;
-
 const Paper = styled.div`
   overflow: auto;
   padding: 14px 18px 24px 14px;
   outline-offset: -3px;
-`;
-
-const Side = styled.aside`
-  position: relative;
-  overflow: auto;
-  border-left: 1.5px solid ${desk.ink};
-  background: ${desk.sheet};
 `;
 
 const Nothing = styled.div`
@@ -87,26 +56,7 @@ const Nothing = styled.div`
   margin: 0 auto;
 `;
 
-const SNAPS = [
-  { id: 'bar', name: 'to the bar' },
-  { id: 'beat', name: 'to the beat' },
-  { id: 'half', name: 'to half beats' },
-  { id: 'free', name: 'free' },
-] as const;
-type Snap = (typeof SNAPS)[number]['id'];
-
 const NOTHING: ReadonlySet<string> = new Set();
-
-const SCALES = [14, 20, 28, 40, 64, 110, 200];
-
-/** The tick that a pointer or key means under a snap. */
-function snapped(song: Song, tick: Ticks, to: Snap): Ticks {
-  const { bars, end } = songTime(song);
-  const bar = barOfTick(bars, tick);
-  const step = { bar: bar.beats * bar.beatTicks, beat: bar.beatTicks, half: bar.beatTicks / 2, free: 1 }[to];
-  const at = snap(bars, tick, step);
-  return Math.max(0, Math.min(at, end - 1));
-}
 
 /** A song as lines of bars, and everything that is placed on them. */
 export function ChartScreen() {
@@ -131,17 +81,15 @@ export function ChartScreen() {
 
 function SongChart({ song }: { readonly song: Song }) {
   const show = useShow();
-  const navigate = useNavigate();
   const counting = useApp((s) => s.counting);
-  const proving = useApp((s) => s.proving.includes(song.id));
-  const mark = useSongMark(song);
+  const peaks = useSounds((s) => s.peaks);
   const paper = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(880);
-  const [scale, setScale] = useState(2);
+  const [scale, setScale] = useState(SCALES.indexOf(28));
   const [snapTo, setSnapTo] = useState<Snap>('beat');
   const [selected, setSelected] = useState<ReadonlySet<string>>(NOTHING);
   const [sweepId, setSweepId] = useState<string | null>(null);
-  const [framed, setFramed] = useState(false);
+  const [part, setPart] = useState<SidePart>('here');
   const [said, setSaid] = useState('');
   const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
   const model = useChart(show, song, width, SCALES[scale]!);
@@ -152,9 +100,11 @@ function SongChart({ song }: { readonly song: Song }) {
   const choose = (ids: ReadonlySet<string>): void => {
     setSelected(ids);
     setSweepId(null);
-    if (ids.size > 0) setFramed(false);
   };
 
+  useEffect(() => {
+    void loadPeaks(show, song);
+  }, [show, song]);
   useEffect(() => {
     if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
   }, [song.id]);
@@ -203,7 +153,6 @@ function SongChart({ song }: { readonly song: Song }) {
       'add a sweep',
     );
     choose(NOTHING);
-    setFramed(false);
     setSweepId(id);
   };
   const copy = (): void => {
@@ -231,8 +180,10 @@ function SongChart({ song }: { readonly song: Song }) {
       const bar = barOfTick(bars, at).bar + (steps < 0 && barOfTick(bars, at).tick < at ? 0 : steps);
       return Math.max(0, Math.min(barAt(bars, bar).tick, barAt(bars, song.bars).tick));
     }
+    // Zoomed in to the tick, a step is one.
+    const fine = SCALES[scale]! >= 440 ? 1 : TICKS_PER_QUARTER / 24;
     const near = steps < 0 ? barOfTick(bars, at - 1) : barOfTick(bars, at);
-    const size = snapTo === 'half' ? near.beatTicks / 2 : snapTo === 'free' ? TICKS_PER_QUARTER / 24 : near.beatTicks;
+    const size = snapTo === 'half' ? near.beatTicks / 2 : snapTo === 'free' ? fine : near.beatTicks;
     return Math.max(0, Math.min(at + steps * size, songTime(song).end - 1));
   };
   const remove = (cueId: string): void => {
@@ -292,49 +243,28 @@ function SongChart({ song }: { readonly song: Song }) {
     };
     const to = moves[event.key];
     if (to) moveCaret(to());
-    else if (event.key === 'Enter') document.getElementById(TONE_INPUT)?.focus();
+    else if (/^[1-9]$/.test(event.key) && show.core[Number(event.key) - 1]) {
+      place({ kind: 'tone', toneId: show.core[Number(event.key) - 1]!, reload: false }, caret);
+      paper.current?.focus();
+    } else if (event.key === 'Enter') document.getElementById(TONE_INPUT)?.focus();
     else return;
     event.preventDefault();
   };
 
   return (
     <Page>
-      <Bar>
-        <SongPick>
-          <LanternMark mark={mark} size={36} silent />
-          <Pick
-            label={`Song, ${lanternWords(mark)}`}
-            width="186px"
-            choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
-            value={song.id}
-            onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
-          />
-        </SongPick>
-        <PlaceLine show={show} song={song} caret={caret} onCaret={moveCaret} onPlace={place} />
-        <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => setSnapTo(id as Snap)} />
-        <div style={{ display: 'flex' }}>
-          <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => setScale(scale - 1)}>
-            <ZoomOut size={18} />
-          </SignButton>
-          <SignButton
-            aria-label="Wider bars"
-            isDisabled={scale === SCALES.length - 1}
-            onPress={() => setScale(scale + 1)}
-          >
-            <ZoomIn size={18} />
-          </SignButton>
-        </div>
-        <Button onPress={() => setFramed(!framed)} aria-pressed={framed}>
-          <Ruler size={16} aria-hidden /> Frame
-        </Button>
-        <Button onPress={addSweep} isDisabled={sweepable(show).length === 0}>
-          <Spline size={16} aria-hidden /> Sweep
-        </Button>
-        <Button isDisabled={proving} onPress={() => void prove(song.id)}>
-          <FlaskConical size={17} aria-hidden /> Dry run
-        </Button>
-        <ExportSong song={song} />
-      </Bar>
+      <ChartBar
+        show={show}
+        song={song}
+        caret={caret}
+        snapTo={snapTo}
+        scale={scale}
+        onCaret={moveCaret}
+        onPlace={place}
+        onSnap={setSnapTo}
+        onScale={setScale}
+        onSweep={addSweep}
+      />
       <Paper ref={paper} tabIndex={0} role="group" aria-label={`Chart of ${song.title}`} onKeyDown={onKey}>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
@@ -353,6 +283,7 @@ function SongChart({ song }: { readonly song: Song }) {
                   cues={model.cues[item.index]!}
                   rows={model.rows[item.index]!}
                   tempos={song.tempo}
+                  peaks={peaks}
                   counting={counting}
                   selected={selected}
                   caret={lineOf(lines, caret) === item.index ? caret : null}
@@ -370,10 +301,12 @@ function SongChart({ song }: { readonly song: Song }) {
                   }}
                   onSweep={(id) => {
                     choose(NOTHING);
-                    setFramed(false);
                     setSweepId(id);
                   }}
-                  onFrame={() => setFramed(true)}
+                  onFrame={() => {
+                    choose(NOTHING);
+                    setPart('frame');
+                  }}
                   onDrop={drop}
                   onNudge={(id, steps) => {
                     const cue = song.cues.find((c) => c.id === id);
@@ -391,23 +324,21 @@ function SongChart({ song }: { readonly song: Song }) {
           </p>
         )}
       </Paper>
-      <Side>
-        {framed ? (
-          <FramePanel show={show} song={song} at={caret} onClose={() => setFramed(false)} />
-        ) : sweep ? (
-          <SweepPanel key={sweep.id} show={show} song={song} sweep={sweep} onClose={() => setSweepId(null)} />
-        ) : chosen.length > 1 ? (
-          <SeveralPanel show={show} song={song} ids={selected} onCopy={copy} onClose={() => choose(NOTHING)} />
-        ) : chosen[0] ? (
-          <CuePanel key={chosen[0].id} song={song} cue={chosen[0]} onClose={() => choose(NOTHING)} />
-        ) : (
-          <>
-            <PlacePanel show={show} song={song} at={caret} />
-            <TapsPart show={show} song={song} />
-            <WholeSong key={song.id} show={show} song={song} />
-          </>
-        )}
-      </Side>
+      <ChartSide
+        show={show}
+        song={song}
+        at={caret}
+        part={part}
+        onPart={(to) => {
+          choose(NOTHING);
+          setPart(to);
+        }}
+        cues={chosen}
+        selected={selected}
+        sweep={sweep}
+        onCopy={copy}
+        onClose={() => choose(NOTHING)}
+      />
       <span
         role="status"
         style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}

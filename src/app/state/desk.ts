@@ -1,13 +1,24 @@
 import { nanoid } from 'nanoid';
 import type { UnitAim } from '../../core/addressing';
-import { applyEdit, invertEdit, type Edit, type ListedName, type Matching, type Show } from '../../core/show';
+import {
+  applyEdit,
+  indexShow,
+  invertEdit,
+  type Edit,
+  type ListedName,
+  type Matching,
+  type Show,
+} from '../../core/show';
 import type { Ticks } from '../../core/time';
 import { withLines } from '../../player';
 import { problemLine } from '../../wording';
 import type { Lesson, Walk } from '../../workers/protocol';
 import { getWorkers } from '../adapters/workers';
 import { shelf } from '../persistence/db';
+import { copySounds } from '../persistence/sounds';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
+import { hushed, useLanes } from './lanes';
+import { readySounds, wakeSound } from './sound';
 import { useApp, type Done, type OpenShow } from './store';
 
 /** A new id for anything in a show. */
@@ -135,6 +146,7 @@ export async function keepAsCopy(): Promise<string | undefined> {
   const { open } = useApp.getState();
   if (!open) return undefined;
   const copy: Show = { ...open.show, id: newId(), title: `${open.show.title} (copy)`.slice(0, 120) };
+  await copySounds(shelf, open.show.id, copy.id);
   await enter(copy, null);
   return copy.id;
 }
@@ -177,11 +189,19 @@ export async function prove(songId: string): Promise<void> {
 /** Plays a song from a place; a dry run goes before it, so that its lanterns say what to expect. */
 export async function playSong(songId: string, from: Ticks): Promise<void> {
   const show = useApp.getState().open?.show;
-  if (!show) return;
+  const song = show && indexShow(show).songs.get(songId);
+  if (!show || !song) return;
   const { player } = workers();
-  await Promise.all([prove(songId), player.show(show)]);
+  wakeSound();
+  await Promise.all([prove(songId), player.show(show), readySounds(show, song)]);
   await player.worker.play(songId, from);
 }
+
+// What is muted in the lanes is sent nothing from then on.
+useLanes.subscribe((lanes) => {
+  const show = useApp.getState().open?.show;
+  if (show) void workers().player.worker.hush(hushed(show, lanes));
+});
 
 export async function stopSong(): Promise<void> {
   await workers().player.worker.stop();

@@ -17,7 +17,8 @@ import {
 import { millisToMicros, type Micros } from '../time';
 import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
 import { Forecast } from './forecast';
-import { latencyOf, newChain, planSteps, type Chain, type Path, type PlannedJob } from './jobs';
+import { clockJobs } from './clock';
+import { latencyOf, newChain, planSteps, type Chain, type Path, type PlannedJob, type PortJob } from './jobs';
 import { schedulePort } from './schedule/schedulePort';
 
 /** When a unit will be as a cue wants it, by the compiler's reckoning. */
@@ -135,7 +136,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const context = contextOf(show);
   const time = songTime(song);
   const fold = new StateFold(context.units, from);
-  const lists = new Map<string, PlannedJob[]>();
+  const lists = new Map<string, PortJob[]>();
   const chains = new Map<string, Chain>();
   const dues = new Map<string, { due: Micros; before: Micros }>();
   const unreachable = new Set<string>();
@@ -157,7 +158,15 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     }
   }
 
-  const sent: { readonly job: PlannedJob; readonly end: Micros }[] = [];
+  const { ports } = indexShow(show);
+  for (const { id, portId } of song.clocks) {
+    const port = ports.get(portId);
+    if (port?.active) {
+      entry(lists, portId, () => []).push(...clockJobs(song, id, { portId, cable: port.cable, hops: 0 }));
+    }
+  }
+
+  const sent: Sent<PortJob>[] = [];
   for (const list of lists.values()) {
     const { ends } = schedulePort(list);
     for (const [i, job] of list.entries()) sent.push({ job, end: ends[i]! });
@@ -172,17 +181,24 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       portId: job.path.portId,
       bytes: job.step.bytes,
       cueId: job.cueId,
-      unitId: job.unit.id,
+      unitId: job.unit?.id ?? '',
     })),
     get forecasts() {
-      return (forecasts ??= forecast(show, song, context, sent));
+      return (forecasts ??= forecast(show, song, context, sent.filter(isPlanned)));
     },
     problems: [...unreachable].map((id) => noPort(show, id)),
     end: microsAt(time, time.end),
   };
 }
 
-const leave = ({ job, end }: { readonly job: PlannedJob; readonly end: Micros }): Micros => end - job.duration;
+interface Sent<J> {
+  readonly job: J;
+  readonly end: Micros;
+}
+
+const isPlanned = (sent: Sent<PortJob>): sent is Sent<PlannedJob> => sent.job.unit !== null;
+
+const leave = ({ job, end }: Sent<PortJob>): Micros => end - job.duration;
 
 /** No message leaves before the previous change of its unit was due. Cues on one place share it. */
 function releaseOf(
@@ -197,12 +213,7 @@ function releaseOf(
   return dues.get(unitId)!.before;
 }
 
-function forecast(
-  show: Show,
-  song: Song,
-  context: ShowContext,
-  sent: readonly { readonly job: PlannedJob; readonly end: Micros }[],
-): Forecasted[] {
+function forecast(show: Show, song: Song, context: ShowContext, sent: readonly Sent<PlannedJob>[]): Forecasted[] {
   const time = songTime(song);
   const dueOf = new Map<string, Micros>();
   for (const cue of moments(show, song)) {

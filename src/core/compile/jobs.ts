@@ -53,6 +53,17 @@ export interface PlannedJob extends Job {
   readonly step: Step;
 }
 
+/** Bytes for a whole port and no unit: its clock. */
+export interface RawJob extends Job {
+  readonly cueId: string;
+  readonly unit: null;
+  readonly path: Path;
+  readonly step: { readonly bytes: Bytes };
+}
+
+/** Whatever waits to leave on a port. */
+export type PortJob = PlannedJob | RawJob;
+
 /** Where a unit's messages stand: what the next one has to follow. */
 export interface Chain {
   /** Index in the port's list of the unit's last message, -1 for none. */
@@ -75,7 +86,7 @@ export function gapAfter(chain: Chain, unit: UnitSpec, latency: Micros): Micros 
  * as soon as the unit takes them.
  */
 export function planSteps(
-  list: PlannedJob[],
+  list: PortJob[],
   chain: Chain,
   units: ReadonlyMap<string, UnitSpec>,
   cue: { readonly cueId: string; readonly landing: 'complete' | 'sent' },

@@ -1,8 +1,9 @@
 import type { RigState } from '../addressing';
-import type { TimedBytes } from '../midi';
-import { moments, microsAt, songTime, type Show, type Song } from '../show';
+import type { Bytes, TimedBytes } from '../midi';
+import { indexShow, moments, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
+import { CLOCK_STOP, continueClock } from './clock';
 import { compileSong, type CompiledSong } from './compileSong';
 
 /** What to send to play a song from a place on, in the order of time. */
@@ -13,6 +14,8 @@ export interface PlayLine {
   /** The place itself. */
   readonly place: Micros;
   readonly end: Micros;
+  /** What has to leave when playing is broken off. */
+  readonly atStop: readonly { readonly portId: string; readonly bytes: Bytes }[];
 }
 
 /** Longest silence in front of a song's first message when it is played from its start. */
@@ -28,6 +31,8 @@ export function playLine(
   at: Ticks,
   known: RigState,
   compiled: CompiledSong = compileSong(show, song),
+  /** What has to be heard before the place: a count-in, an announcement. */
+  lead: Micros = 0,
 ): PlayLine {
   const time = songTime(song);
   const place = microsAt(time, at);
@@ -42,11 +47,23 @@ export function playLine(
       } else passed.delete(moment.id);
     }
   }
-  const rest = compiled.events.filter((e) => !passed.has(e.cueId) && !(begun.has(e.cueId) && e.at < place));
+  const { ports } = indexShow(show);
+  const clocks = song.clocks.flatMap(({ id, portId }) => {
+    const port = ports.get(portId);
+    return port?.active ? [{ id, port }] : [];
+  });
+  const goOn = at > 0 ? clocks.flatMap(({ id, port }) => continueClock(song, id, port.id, port.cable, at)) : [];
+  // A clock goes on with its "continue"; what of it leaves before is the past.
+  const goesOn = new Map(goOn.map((e) => [e.cueId, e.at]));
+  const isPast = ({ cueId, at: leaves }: TimedBytes): boolean =>
+    passed.has(cueId) || (begun.has(cueId) && leaves < place) || leaves < (goesOn.get(cueId) ?? leaves);
+  const ahead = compiled.events.filter((e) => !isPast(e));
+  const rest = goOn.length === 0 ? ahead : [...goOn, ...ahead].sort((a, b) => a.at - b.at);
+  const atStop = clocks.map(({ port }) => ({ portId: port.id, bytes: CLOCK_STOP }));
   const first = Math.min(place, rest[0]?.at ?? place);
-  if (at <= 0) return { events: rest, start: Math.min(first, MIN_START), place, end: compiled.end };
+  if (at <= 0) return { events: rest, start: Math.min(first, MIN_START, -lead), place, end: compiled.end, atStop };
   const { events, length } = catchUp(show, known, stateAt(show, song, at));
-  const start = first - length;
+  const start = Math.min(first - length, place - lead);
   const before = events.map((e) => ({ ...e, at: e.at + start }));
-  return { events: [...before, ...rest], start, place, end: compiled.end };
+  return { events: [...before, ...rest], start, place, end: compiled.end, atStop };
 }

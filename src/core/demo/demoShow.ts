@@ -24,6 +24,7 @@ export function demoShow(): Show {
     units: demoUnits,
     house,
     tones: demoTones,
+    core: ['harbour-clean', 'ledger-rhythm', 'ledger-echo', 'undertow', 'fog-lead', 'still-water'],
     moves: [
       { id: 'tuner-on', name: 'Tuner on', notes: '', steps: [{ unitId: 'quillback', controlId: 'tuner', value: 1 }] },
       {

@@ -1,4 +1,4 @@
-import { newSong, songTime, toneCue, type Cue, type Section, type Song, type Sweep } from '../show';
+import { newCall, newSection, newSong, songTime, toneCue, type Cue, type Song, type Sweep } from '../show';
 import { parsePosition, type Ticks } from '../time';
 
 type Frame = Partial<Pick<Song, 'bars' | 'pickup' | 'tempo' | 'metre' | 'printed'>>;
@@ -26,7 +26,12 @@ function song(
   return {
     ...bare,
     openingToneId,
-    sections: sections.map(([bar, name], i): Section => ({ id: `${id}-section-${i + 1}`, name, bar })),
+    click: { on: true, countIn: 0, parts: 1 },
+    sections: sections.map(([bar, name], i) => ({
+      ...newSection(`${id}-section-${i + 1}`, name, bar),
+      // Solos are called in the ears: those are where everybody has to look up.
+      call: name.toLowerCase().includes('solo') ? newCall() : null,
+    })),
     cues: cues.map(([place, toneId, rest], i) => toneCue(`${id}-cue-${i + 1}`, tickAt(place), toneId, rest)),
     sweeps: sweeps.map(({ from, to, ...rest }, i) => ({
       id: `${id}-sweep-${i + 1}`,

@@ -39,5 +39,6 @@ export interface TimedBytes {
   readonly portId: string;
   readonly bytes: Bytes;
   readonly cueId: string;
+  /** Empty for what is meant for everything on the port. */
   readonly unitId: string;
 }

@@ -2,8 +2,10 @@ import type { Profile } from '../addressing';
 import {
   SHOW_FORMAT,
   SHOW_VERSION,
+  type Call,
   type Cue,
   type Port,
+  type Section,
   type Show,
   type Slot,
   type Song,
@@ -24,6 +26,8 @@ export const emptyShow = (id: string, title: string): Show => ({
   units: [],
   house: [],
   tones: [],
+  core: [],
+  audio: [],
   moves: [],
   songs: [],
   set: [],
@@ -54,6 +58,23 @@ export const newSong = (
   cues: [],
   sweeps: [],
   taps: [],
+  clocks: [],
+  click: { on: true, countIn: 1, parts: 1 },
+  announce: null,
+  tracks: [],
+  pattern: false,
+});
+
+export const newSection = (id: string, name: string, bar: number): Section => ({ id, name, bar, call: null });
+
+/** A call that speaks the name of what it goes ahead of, a bar of four before it. */
+export const newCall = (rest: Partial<Call> = {}): Call => ({
+  how: 'voice',
+  text: '',
+  pattern: 'rise',
+  audioId: null,
+  ahead: 4,
+  ...rest,
 });
 
 export const newUnit = (

@@ -27,6 +27,7 @@ export function checkShow(show: Show): Problem[] {
     tones: ids('tone', show.tones, 'tones'),
     moves: ids('move', show.moves, 'moves'),
     songs: ids('song', show.songs, 'songs'),
+    audio: ids('sound', show.audio, 'audio'),
     unitById: new Map(show.units.map((u) => [u.id, u])),
     slotIds: new Map(show.units.map((u) => [u.id, new Set([...u.slots, ...u.lostSlots].map((s) => s.id))])),
   };
@@ -39,6 +40,7 @@ export function checkShow(show: Show): Problem[] {
   for (const [i, move] of show.moves.entries()) {
     for (const [k, step] of move.steps.entries()) problems.push(...checkValue(step, known, 'moves', i, 'steps', k));
   }
+  for (const [i, id] of show.core.entries()) if (!known.tones.has(id)) problems.push(missing('tone', id, 'core', i));
   for (const [i, song] of show.songs.entries()) {
     ids('cue', song.cues, 'songs', i, 'cues');
     ids('section', song.sections, 'songs', i, 'sections');
@@ -60,6 +62,7 @@ interface Known {
   readonly tones: ReadonlySet<string>;
   readonly moves: ReadonlySet<string>;
   readonly songs: ReadonlySet<string>;
+  readonly audio: ReadonlySet<string>;
   readonly unitById: ReadonlyMap<string, Unit>;
   readonly slotIds: ReadonlyMap<string, ReadonlySet<string>>;
 }
@@ -181,7 +184,7 @@ function checkTone(tone: Tone, i: number, known: Known): Problem[] {
 }
 
 function checkSong(song: Song, i: number, known: Known): Problem[] {
-  const problems: Problem[] = [];
+  const problems: Problem[] = checkSound(song, i, known);
   const inOrder = (what: string, list: readonly number[], ...path: (string | number)[]): void => {
     for (let k = 1; k < list.length; k++) {
       if (list[k]! <= list[k - 1]!) problems.push(problem('show.order', 'error', at('songs', i, ...path, k), { what }));
@@ -231,6 +234,21 @@ function checkSong(song: Song, i: number, known: Known): Problem[] {
       const data = { control: control.name, unit: known.unitById.get(taps.unitId)!.name };
       problems.push(problem('show.not-tapped', 'error', at('songs', i, 'taps', k), data));
     }
+  }
+  return problems;
+}
+
+/** What a song's sounds and clocks refer to. */
+function checkSound(song: Song, i: number, known: Known): Problem[] {
+  const problems: Problem[] = [];
+  const sound = (id: string | null | undefined, ...path: Step[]): void => {
+    if (id && !known.audio.has(id)) problems.push(missing('sound', id, 'songs', i, ...path, 'audioId'));
+  };
+  sound(song.announce?.audioId, 'announce');
+  for (const [k, section] of song.sections.entries()) sound(section.call?.audioId, 'sections', k, 'call');
+  for (const [k, track] of song.tracks.entries()) sound(track.audioId, 'tracks', k);
+  for (const [k, clock] of song.clocks.entries()) {
+    if (!known.ports.has(clock.portId)) problems.push(missing('port', clock.portId, 'songs', i, 'clocks', k, 'portId'));
   }
   return problems;
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { barAt, formatPosition, tempoAt, ticksToSeconds } from '../time';
-import { emptyShow, newSong, toneCue } from './builders';
+import { emptyShow, newSection, newSong, toneCue } from './builders';
 import { checkShow } from './checkShow';
 import { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 import type { Show, Song } from './schema';
@@ -34,11 +34,7 @@ const base: Song = (() => {
       { at: barAt(bars, 3).tick, bpm: 100, beat: 1, rampTo: 140 },
       { at: barAt(bars, 7).tick, bpm: 90, beat: 1, rampTo: null },
     ],
-    sections: [
-      { id: 'a', name: 'Verse', bar: 1 },
-      { id: 'b', name: 'Odd', bar: 5 },
-      { id: 'c', name: 'Waltz', bar: 9 },
-    ],
+    sections: [newSection('a', 'Verse', 1), newSection('b', 'Odd', 5), newSection('c', 'Waltz', 9)],
     cues: [1, 3, 5, 6, 9, 12].map((bar) => toneCue(`cue-${bar}`, barAt(bars, bar).tick + Q, 't')),
   };
 })();

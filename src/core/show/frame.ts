@@ -26,7 +26,8 @@ export function refit(song: Song, frame: Partial<Pick<Song, 'metre' | 'pickup'>>
   const tempo = song.tempo.map((m) => ({ ...m, at: m.at === 0 ? 0 : place(m.at) }));
   const cues = song.cues.map((c) => ({ ...c, at: place(c.at) }));
   const sweeps = song.sweeps.map((s) => stretchSweep(s, place(s.from), place(s.to)));
-  return { ...next, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at), sweeps };
+  const tracks = song.tracks.map((t) => ({ ...t, at: place(t.at) }));
+  return { ...next, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at), sweeps, tracks };
 }
 
 function refitTick(before: BarMap, after: BarMap, at: Ticks): Ticks {

@@ -3,6 +3,8 @@ export {
   SHOW_VERSION,
   showSchema,
   unitSchema,
+  type Audio,
+  type Call,
   type Cue,
   type HouseNumber,
   type Move,
@@ -18,6 +20,7 @@ export {
   type TempoTaps,
   type Tone,
   type TonePart,
+  type Track,
   type Unit,
 } from './schema';
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type Step as PathStep } from './edits';
@@ -46,8 +49,10 @@ export {
   actionCue,
   emptyShow,
   messageCue,
+  newCall,
   newPart,
   newPort,
+  newSection,
   newSlot,
   newSong,
   newTone,
@@ -57,6 +62,15 @@ export {
 export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
+  CORE_LIMIT,
+  addTrack,
+  changeTrack,
+  removeTrack,
+  setCall,
+  setCallSound,
+  setClock,
+  setCore,
+  startFrom,
   addHouseNumber,
   newSweep,
   putMove,

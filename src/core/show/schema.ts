@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 3;
+export const SHOW_VERSION = 4;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(120);
@@ -189,7 +189,49 @@ export const metreMarkSchema = z.strictObject({
   unit: z.union([1, 2, 4, 8, 16, 32, 64, 128].map((n) => z.literal(n))),
 });
 
-export const sectionSchema = z.strictObject({ id, name: title, bar: z.int().min(0) });
+/** What is heard in the ears ahead of something: spoken, as a pattern of tones, or a sound of one's own. */
+export const callSchema = z.strictObject({
+  how: z.enum(['voice', 'tones', 'sound']),
+  /** What is said; empty is the name of what it goes ahead of. */
+  text: z.string().max(200),
+  pattern: z.enum(['rise', 'fall', 'twice', 'thrice']),
+  /** The sound of one's own, of `audio`. */
+  audioId: id.nullable(),
+  /** Beats of the metre that it begins ahead. */
+  ahead: z.int().min(1).max(64),
+});
+
+export const sectionSchema = z.strictObject({
+  id,
+  name: title,
+  bar: z.int().min(0),
+  call: callSchema.nullable(),
+});
+
+/** A recording that plays along: a backing track for the house, or a guide that is only programmed against. */
+export const trackSchema = z.strictObject({
+  id,
+  audioId: id,
+  role: z.enum(['backing', 'guide']),
+  /** Where its first sample is heard, and milliseconds after that (or, negative, before). */
+  at: ticks.min(0),
+  offset: z.number().min(-600000).max(600000),
+  /** Decibels. */
+  gain: z.number().min(-60).max(12),
+  muted: z.boolean(),
+});
+
+/** A sound file. The show names it; its bytes lie beside the show, under the id. */
+export const audioSchema = z.strictObject({
+  id,
+  name: title,
+  /** Media type, as in `audio/wav`. */
+  type: z.string().max(80),
+  /** Length in seconds. */
+  length: z.number().positive().max(86400),
+  /** Size in bytes. */
+  size: z.int().min(1),
+});
 
 export const songSchema = z.strictObject({
   id,
@@ -209,6 +251,20 @@ export const songSchema = z.strictObject({
   cues: z.array(cueSchema).max(1000000),
   sweeps: z.array(sweepSchema).max(20000),
   taps: z.array(tempoTapsSchema).max(64),
+  /** Ports that get MIDI clock, with start, stop and song position. */
+  clocks: z.array(z.strictObject({ id, portId: id })).max(64),
+  click: z.strictObject({
+    on: z.boolean(),
+    /** Bars of click before the place that is played from. */
+    countIn: z.int().min(0).max(8),
+    /** Clicks in a beat. */
+    parts: z.int().min(1).max(4),
+  }),
+  /** What announces the song before it starts, ahead of the count-in. */
+  announce: callSchema.nullable(),
+  tracks: z.array(trackSchema).max(32),
+  /** Other songs begin as a copy of this one. */
+  pattern: z.boolean(),
 });
 
 export const showSchema = z.strictObject({
@@ -222,6 +278,9 @@ export const showSchema = z.strictObject({
   units: z.array(unitSchema).max(5000),
   house: z.array(houseNumberSchema).max(128),
   tones: z.array(toneSchema).max(20000),
+  /** Tones that every song leans on, in the order of the number keys. */
+  core: z.array(id).max(9),
+  audio: z.array(audioSchema).max(5000),
   moves: z.array(moveSchema).max(5000),
   songs: z.array(songSchema).max(2000),
   /** The running order. Songs that are not in it stay in the book. */
@@ -244,3 +303,6 @@ export type Move = Show['moves'][number];
 export type Sweep = Song['sweeps'][number];
 export type TempoTaps = Song['taps'][number];
 export type Section = Song['sections'][number];
+export type Call = NonNullable<Section['call']>;
+export type Track = Song['tracks'][number];
+export type Audio = Show['audio'][number];

@@ -42,6 +42,10 @@ export class SimulatedUnit {
 
   receive(at: Micros, bytes: Bytes, passed: number): void {
     const { spec } = this;
+    if (isForAll(bytes)) {
+      this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
+      return;
+    }
     const channel = channelOf(bytes);
     if (channel !== undefined && spec.listens !== 'all' && channel !== spec.listens) {
       this.ignore(at, bytes, 'other-channel');
@@ -151,3 +155,6 @@ export class SimulatedUnit {
     this.host.note({ kind: 'ignored', at, unitId: this.spec.id, bytes, why });
   }
 }
+
+/** Real-time messages and song position: they are for whatever follows a clock, and pass the rest by. */
+const isForAll = (bytes: Bytes): boolean => bytes[0]! >= 0xf8 || bytes[0] === 0xf2;

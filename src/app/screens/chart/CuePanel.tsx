@@ -1,10 +1,10 @@
 import { Trash2, X } from 'lucide-react';
-import { Switch } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { changeCue, indexShow, removeCue, songTime, type Cue, type Song } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
 import { cueWords, verdictSentence } from '../../../wording';
+import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
@@ -43,28 +43,6 @@ const Verdicts = styled.ul`
     border-top: 1px solid ${desk.line};
     display: flex;
     gap: 8px;
-  }
-`;
-
-const Check = styled(Switch)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  cursor: pointer;
-  &::before {
-    content: '';
-    width: 18px;
-    height: 18px;
-    border: 1.5px solid ${desk.ink};
-    border-radius: 3px 6px 3px 6px;
-    background: #fff;
-  }
-  &[data-selected]::before {
-    background: ${desk.tide};
-    box-shadow: inset 0 0 0 3px #fff;
-  }
-  &[data-focus-visible]::before {
-    outline: 3px solid ${desk.lamp};
   }
 `;
 

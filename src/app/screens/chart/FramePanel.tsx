@@ -1,10 +1,10 @@
 import { Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
-import styled from 'styled-components';
 import {
   copySection,
   insertBars,
   moveSection,
+  newSection,
   putMetre,
   putPrinted,
   putSection,
@@ -33,36 +33,7 @@ import { Button, Field, Input, Label, SignButton, Soft } from '../../components/
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
-import { desk } from '../../theme/tokens';
-
-const Panel = styled.section`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 9px;
-  padding: 14px 16px 24px;
-  & h2 {
-    display: flex;
-    align-items: center;
-    justify-content: space-between;
-    font-size: 20px;
-  }
-  & h3 {
-    margin-top: 8px;
-    padding-top: 9px;
-    border-top: 1.5px solid ${desk.ink};
-    font-size: 15px;
-  }
-`;
-
-const Row = styled.div`
-  display: flex;
-  align-items: end;
-  gap: 6px;
-  flex-wrap: wrap;
-  & > * {
-    min-width: 0;
-  }
-`;
+import { Panel, Row } from './panelParts';
 
 interface Props {
   readonly show: Show;
@@ -325,7 +296,7 @@ function SectionPart({ show, song, bar }: PartProps & { readonly bar: number }) 
         <Button
           isDisabled={song.sections.some((s) => s.bar === Math.max(first, bar))}
           onPress={() => {
-            const section = { id: newId(), name: `Section ${song.sections.length + 1}`, bar: Math.max(first, bar) };
+            const section = newSection(newId(), `Section ${song.sections.length + 1}`, Math.max(first, bar));
             perform(putSection(show, song.id, section), 'add a section');
           }}
         >

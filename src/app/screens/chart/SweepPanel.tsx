@@ -1,7 +1,6 @@
 import simplify from 'simplify-js';
 import { Trash2, X } from 'lucide-react';
 import { useRef, useState, type PointerEvent } from 'react';
-import { Switch } from 'react-aria-components';
 import styled from 'styled-components';
 import { valueRange } from '../../../core/addressing';
 import {
@@ -18,6 +17,7 @@ import {
 } from '../../../core/show';
 import { TICKS_PER_QUARTER, formatPosition, parsePosition } from '../../../core/time';
 import { sweepWords } from '../../../wording';
+import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
@@ -262,12 +262,12 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         onPick={(id) => put({ after: id as Sweep['after'] }, 'change how a sweep ends')}
       />
       <Row>
-        <Switch
+        <Check
           isSelected={sweep.muted}
           onChange={(muted) => void put({ muted }, muted ? 'mute a sweep' : 'unmute a sweep')}
         >
-          {sweep.muted ? '☒' : '☐'} Muted
-        </Switch>
+          Muted
+        </Check>
         <Button
           onPress={() => {
             perform(removeSweep(show, song.id, sweep.id), 'remove a sweep');

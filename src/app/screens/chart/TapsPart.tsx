@@ -1,8 +1,7 @@
-import { Switch } from 'react-aria-components';
 import styled from 'styled-components';
 import { setTaps, type Show, type Song } from '../../../core/show';
+import { Check } from '../../components/Check';
 import { newId, perform } from '../../state/desk';
-import { desk } from '../../theme/tokens';
 
 const Box = styled.section`
   display: grid;
@@ -10,25 +9,6 @@ const Box = styled.section`
   padding: 0 16px 16px;
   & h3 {
     font-size: 15px;
-  }
-`;
-
-const Check = styled(Switch)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  cursor: pointer;
-  &::before {
-    content: '';
-    width: 18px;
-    height: 18px;
-    border: 1.5px solid ${desk.ink};
-    border-radius: 3px 6px 3px 6px;
-    background: #fff;
-  }
-  &[data-selected]::before {
-    background: ${desk.tide};
-    box-shadow: inset 0 0 0 3px #fff;
   }
 `;
 

@@ -4,6 +4,7 @@ import { moments, type Cue, type Show, type Song } from '../../../core/show';
 import { cueWords } from '../../../wording';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import type { Lane } from '../../chart/ChartLineView';
+import { NOBODY, hushed, useLanes } from '../../state/lanes';
 
 export interface ChartModel {
   readonly lines: readonly ChartLine[];
@@ -18,6 +19,9 @@ export interface ChartModel {
 /** A song laid out, with what stands on each line. */
 export function useChart(show: Show, song: Song, width: number, scale: number): ChartModel {
   const { units, tones } = show;
+  const lanesSeen = useLanes();
+  const { folded } = lanesSeen;
+  const quiet = useMemo(() => new Set(hushed(show, lanesSeen)), [show, lanesSeen]);
   const lines = useMemo(() => layoutChart(song, width, scale), [song, width, scale]);
   const states = useMemo(
     () => stateLine(show, song),
@@ -57,23 +61,46 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
     const raw = new Set(song.cues.filter((c) => c.action.kind === 'message').map((c) => c.id));
     return moments(show, song).filter((m) => m.source === 'taps' || raw.has(m.id));
   }, [show, song]);
+  const groups = useMemo(() => {
+    const known = new Set(show.players.map((p) => p.id));
+    return [...show.players, { id: NOBODY, name: 'Nobody' }].flatMap(({ id, name }) => {
+      const own = units.filter(
+        (u) => laned.has(u.id) && (u.playerId !== null && known.has(u.playerId) ? u.playerId : NOBODY) === id,
+      );
+      return own.length === 0 ? [] : [{ id, name, units: own }];
+    });
+  }, [show.players, units, laned]);
   const lanes = useMemo(() => {
     const result: Lane[][] = lines.map(() => []);
-    for (const [index, unit] of units.entries()) {
-      const changes = states.get(unit.id) ?? [];
-      if (!laned.has(unit.id)) continue;
-      const spread = byLine(lines, changes);
-      const messages = byLine(
-        lines,
-        ticked.filter((m) => m.action.kind !== 'tone' && m.action.unitId === unit.id),
-      );
-      let before: Lane['before'];
-      for (const [i, own] of spread.entries()) {
-        result[i]!.push({ unit, index, before, changes: own, messages: messages[i]!.map((c) => c.at) });
-        before = own.at(-1) ?? before;
+    const indexOf = new Map(units.map((u, i) => [u.id, i]));
+    for (const group of groups) {
+      const together = folded.has(group.id);
+      const shown = together ? [null] : group.units;
+      for (const [k, unit] of shown.entries()) {
+        const own = unit ? [unit.id] : group.units.map((u) => u.id);
+        const changes = own.flatMap((id) => states.get(id) ?? []);
+        const marks = ticked.filter((m) => m.action.kind !== 'tone' && own.includes(m.action.unitId));
+        const spread = byLine(lines, unit ? changes : []);
+        const messages = byLine(lines, unit ? marks : [...changes, ...marks]);
+        let before: Lane['before'];
+        for (const [i, inLine] of spread.entries()) {
+          result[i]!.push({
+            id: unit?.id ?? group.id,
+            unit,
+            name: group.name,
+            index: indexOf.get(own[0]!)!,
+            hushed: own.every((id) => quiet.has(id)),
+            first: k === 0,
+            last: k === shown.length - 1,
+            before,
+            changes: inLine,
+            messages: messages[i]!.map((c) => c.at),
+          });
+          before = inLine.at(-1) ?? before;
+        }
       }
     }
     return result;
-  }, [lines, states, units, laned, ticked]);
-  return { lines, cues, lanes, rows, laneCount: laned.size };
+  }, [lines, states, units, groups, folded, quiet, ticked]);
+  return { lines, cues, lanes, rows, laneCount: lanes[0]?.length ?? 0 };
 }

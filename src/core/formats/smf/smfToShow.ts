@@ -5,6 +5,7 @@ import {
   emptyShow,
   messageCue,
   newPort,
+  newSection,
   newSong,
   newUnit,
   type Cue,
@@ -308,7 +309,7 @@ function sections(
     if (Math.abs(barStart(bars, bar) - tick) > 1) {
       report.push(problem('smf.marker-moved', 'note', NOWHERE, { name, bar }));
     }
-    if (found.length < 2000) found.push({ id: `section-${found.length + 1}`, name, bar });
+    if (found.length < 2000) found.push(newSection(`section-${found.length + 1}`, name, bar));
   }
   return found;
 }

@@ -87,11 +87,10 @@ function sent(show: Show, song: Song, steps: readonly TempoStep[], problems: Pro
   const compiled = compileSong(show, song);
   problems.push(...compiled.problems);
   const inFile = buildTempoMap(steps.map((s) => ({ at: s.tick, bpm: 60e6 / s.micros, beat: 1 })));
-  return compiled.events.map(({ at, unitId, bytes }) => ({
-    tick: secondsToTicks(inFile, microsToSeconds(at)),
-    unitId,
-    bytes,
-  }));
+  // A clock has no place in a file, which carries the tempo itself.
+  return compiled.events
+    .filter((e) => e.unitId !== '')
+    .map(({ at, unitId, bytes }) => ({ tick: secondsToTicks(inFile, microsToSeconds(at)), unitId, bytes }));
 }
 
 /** Whole bars in front, when something has to leave before the song starts: a file has no time before 0. */

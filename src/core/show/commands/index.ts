@@ -47,4 +47,5 @@ export {
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export { addSong, changeCue, moveInSet, placeCue, removeCue, removeSong, setSongField } from './songs';
-export { addTone, removeTone, renameTone, setTonePart, toneUses } from './tones';
+export { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock, startFrom } from './sound';
+export { CORE_LIMIT, addTone, removeTone, renameTone, setCore, setTonePart, toneUses } from './tones';

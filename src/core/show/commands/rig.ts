@@ -92,7 +92,7 @@ export function setPortField<K extends keyof Port>(show: Show, portId: string, f
   return { kind: 'set', path: ['ports', { id: portId }, field], before: port[field], after };
 }
 
-/** Takes a port away and pulls its cables. Null when there is none. */
+/** Takes a port away, pulls its cables, and stops the clocks of songs on it. Null when there is none. */
 export function removePort(show: Show, portId: string): Edit | null {
   const index = show.ports.findIndex((p) => p.id === portId);
   if (index < 0) return null;
@@ -104,6 +104,12 @@ export function removePort(show: Show, portId: string): Edit | null {
     }
     if (unit.returns?.portId === portId) {
       edits.push({ kind: 'set', path: [...path, 'returns'], before: unit.returns, after: null });
+    }
+  }
+  for (const { id, clocks } of show.songs) {
+    const after = clocks.filter((c) => c.portId !== portId);
+    if (after.length < clocks.length) {
+      edits.push({ kind: 'set', path: ['songs', { id }, 'clocks'], before: clocks, after });
     }
   }
   return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['ports'], index, value: show.ports[index] }] };

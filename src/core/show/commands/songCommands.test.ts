@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt, formatPosition } from '../../time';
-import { newSong, toneCue } from '../builders';
+import { newSection, newSong, toneCue } from '../builders';
 import { checkShow } from '../checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
@@ -76,11 +76,11 @@ describe('the frame of a song', () => {
   });
 
   it('takes sections, one a bar, and printed numbers', () => {
-    const added = done(putSection(show, ID, { id: 'new', name: ' Break ', bar: 12 }));
-    expect(song(added).sections.find((s) => s.id === 'new')).toEqual({ id: 'new', name: 'Break', bar: 12 });
-    expect(putSection(show, ID, { id: 'new', name: 'Break', bar: song().sections[1]!.bar })).toBeNull();
-    expect(putSection(show, ID, { id: 'new', name: '', bar: 12 })).toBeNull();
-    expect(putSection(show, ID, { id: 'new', name: 'X', bar: 999 })).toBeNull();
+    const added = done(putSection(show, ID, newSection('new', ' Break ', 12)));
+    expect(song(added).sections.find((s) => s.id === 'new')).toEqual(newSection('new', 'Break', 12));
+    expect(putSection(show, ID, newSection('new', 'Break', song().sections[1]!.bar))).toBeNull();
+    expect(putSection(show, ID, newSection('new', '', 12))).toBeNull();
+    expect(putSection(show, ID, newSection('new', 'X', 999))).toBeNull();
     expect(done(removeSection(added, ID, 'new'), added)).toEqual(show);
     const printed = done(putPrinted(show, ID, 9, 101));
     expect(song(printed).printed).toContainEqual({ bar: 9, number: 101 });
@@ -181,20 +181,16 @@ describe('changes of one song in another', () => {
     const source: Song = {
       ...newSong('source', 'Source', { bars: 16 }),
       openingToneId: 'undertow',
-      sections: [
-        { id: 'v1', name: 'Verse', bar: 1 },
-        { id: 'c1', name: 'Chorus', bar: 5 },
-        { id: 'v2', name: 'verse', bar: 9 },
-      ],
+      sections: [newSection('v1', 'Verse', 1), newSection('c1', 'Chorus', 5), newSection('v2', 'verse', 9)],
       cues: [1, 6, 10, 12].map((bar) => toneCue(`c${bar}`, barAt(bars, bar).tick + 960, 'undertow')),
     };
     const target: Song = {
       ...newSong('target', 'Target', { bars: 20, beats: 3 }),
       sections: [
-        { id: 'i', name: 'Intro', bar: 1 },
-        { id: 'v1', name: 'Verse', bar: 3 },
-        { id: 'v2', name: 'Verse', bar: 7 },
-        { id: 'c1', name: 'Chorus', bar: 9 },
+        newSection('i', 'Intro', 1),
+        newSection('v1', 'Verse', 3),
+        newSection('v2', 'Verse', 7),
+        newSection('c1', 'Chorus', 9),
       ],
     };
     const both = done(addSong(done(addSong(show, source, 'e1')), target, 'e2'), done(addSong(show, source, 'e1')));

@@ -20,11 +20,25 @@ export const toneUses = (show: Show, toneId: string): string[] =>
     )
     .map((s) => s.id);
 
-/** Takes a tone away. Null while a song uses it. */
+/** Takes a tone away, and from the core tones. Null while a song uses it. */
 export function removeTone(show: Show, toneId: string): Edit | null {
   const index = show.tones.findIndex((t) => t.id === toneId);
   if (index < 0 || toneUses(show, toneId).length > 0) return null;
-  return { kind: 'remove', path: ['tones'], index, value: show.tones[index] };
+  const remove: Edit = { kind: 'remove', path: ['tones'], index, value: show.tones[index] };
+  const out = setCore(
+    show,
+    show.core.filter((id) => id !== toneId),
+  );
+  return out ? { kind: 'group', edits: [out, remove] } : remove;
+}
+
+/** Most tones that the core may have: there are that many number keys. */
+export const CORE_LIMIT = 9;
+
+/** Says which tones every song leans on, in order. Null when nothing would change, or for more than nine. */
+export function setCore(show: Show, core: readonly string[]): Edit | null {
+  if (core.length > CORE_LIMIT || JSON.stringify(core) === JSON.stringify(show.core)) return null;
+  return { kind: 'set', path: ['core'], before: show.core, after: core };
 }
 
 export function renameTone(show: Show, toneId: string, name: string): Edit | null {

@@ -1,0 +1,142 @@
+import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Browser, Key } from './browser';
+
+let b: Browser;
+beforeAll(async () => {
+  b = await Browser.open();
+});
+afterEach(async (context) => {
+  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
+});
+afterAll(() => b?.close());
+
+const RATE = 48_000;
+const folder = mkdtempSync(join(tmpdir(), 'lantern-sound-'));
+
+/** A WAV file (RIFF, 16-bit PCM, one channel) that is silent but for single samples. */
+function impulses(name: string, length: number, at: readonly number[]): string {
+  const bytes = Buffer.alloc(44 + length * 2);
+  bytes.write('RIFF', 0);
+  bytes.writeUInt32LE(36 + length * 2, 4);
+  bytes.write('WAVEfmt ', 8);
+  bytes.writeUInt32LE(16, 16);
+  bytes.writeUInt16LE(1, 20);
+  bytes.writeUInt16LE(1, 22);
+  bytes.writeUInt32LE(RATE, 24);
+  bytes.writeUInt32LE(RATE * 2, 28);
+  bytes.writeUInt16LE(2, 32);
+  bytes.writeUInt16LE(16, 34);
+  bytes.write('data', 36);
+  bytes.writeUInt32LE(length * 2, 40);
+  for (const i of at) bytes.writeInt16LE(16_000, 44 + i * 2);
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+}
+
+/** The left channel of a 16-bit stereo WAV file, from -1 to 1. */
+function leftOf(bytes: Buffer): Float64Array {
+  expect(bytes.toString('latin1', 0, 4)).toBe('RIFF');
+  expect([bytes.readUInt16LE(22), bytes.readUInt32LE(24), bytes.readUInt16LE(34)]).toEqual([2, RATE, 16]);
+  const count = bytes.readUInt32LE(40) / 4;
+  return Float64Array.from({ length: count }, (_, i) => bytes.readInt16LE(44 + i * 4) / 32768);
+}
+
+async function choose(path: string): Promise<void> {
+  const input = await b.driver.findElement({ css: 'input[type=file]' });
+  await input.sendKeys(path);
+}
+
+describe('what is heard beside the units', () => {
+  it('gets a click with count-in, and a call ahead of a section', async () => {
+    await b.go(inject('address'));
+    await b.click('button', 'Open the demo show');
+    await b.find('heading', 'The set');
+    await b.click('button', 'Add a song');
+    await b.find('dialog');
+    await b.type('Bell Buoy', Key.TAB, '97', Key.TAB, '4/4', Key.TAB, '6', Key.ENTER);
+    await b.find('group', 'Chart of Bell Buoy');
+    await b.press('textbox', /^Bar\|beat/, Key.chord(Key.CONTROL, 'a'), '4', Key.ENTER);
+    await b.type(Key.ESCAPE);
+    await b.click('radio', 'Frame');
+    await b.click('button', /Section at bar 4$/);
+    await b.find('group', 'Section Section 1');
+    await b.click('radio', 'Sound');
+    await b.find('region', 'Sound of the song');
+    await b.find('button', /Count-in/);
+    await b.click('button', /Section 1, bar 4/);
+    await b.click('option', 'tones');
+    await b.fill('textbox', 'beats ahead', `3${Key.ENTER}`);
+  });
+
+  it('takes a recording in, draws it, and says what it cannot read', async () => {
+    const broken = join(folder, 'broken.wav');
+    writeFileSync(broken, 'this is no sound at all');
+    await choose(broken);
+    await b.says('alert', undefined, /"broken\.wav" cannot be decoded: expected WAV, MP3, OGG or FLAC/);
+    const empty = join(folder, 'empty.mp3');
+    writeFileSync(empty, '');
+    await choose(empty);
+    await b.says('alert', undefined, /"empty\.mp3" is empty/);
+    await choose(impulses('ticks.wav', RATE * 3, [0, 12_000]));
+    await b.find('group', 'ticks');
+    await b.fill('textbox', 'and after, ms', `100${Key.ENTER}`);
+    await b.find('button', 'Undo: move a recording');
+  });
+
+  it('comes out of the renderer right to the sample', async () => {
+    await b.click('button', 'Sound as a WAV file');
+    await b.says('status', undefined, /Exported bell-buoy-click\.wav: bar 1 begins 2\.474 s into it/);
+    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.wav')), 'the file arrives');
+    const heard = leftOf(readFileSync(join(b.downloads, 'bell-buoy-click.wav')));
+    const beat = (60 / 97) * RATE;
+    const levelAt = (sample: number): number => Math.abs(heard[sample]!);
+    // A bar of count-in, then six bars: each beat begins in its own sample, out of silence.
+    for (let i = 0; i < 28; i++) {
+      const at = Math.round(i * beat);
+      expect(levelAt(at), `click ${i}`).toBeGreaterThan(i % 4 === 0 ? 0.85 : 0.6);
+      if (i > 0) expect(levelAt(at - 1), `before click ${i}`).toBeLessThan(0.02);
+    }
+    // The call comes three beats ahead of bar 4, on top of a click.
+    expect(levelAt(Math.round((4 + 9) * beat))).toBeGreaterThan(0.95);
+    expect(levelAt(Math.round((4 + 8) * beat))).toBeGreaterThan(0.85);
+    // The recording begins 100 ms after bar 1, and its second impulse 12,000 samples later.
+    const begins = Math.round(4 * beat + 0.1 * RATE);
+    expect(levelAt(begins)).toBeGreaterThan(0.4);
+    expect(levelAt(begins + 12_000)).toBeGreaterThan(0.4);
+    expect(levelAt(begins - 1)).toBeLessThan(0.02);
+  });
+
+  it('finds the recording again after a reload', async () => {
+    await b.wait(async () => (await b.driver.executeScript('return document.body.innerText')) !== '', 'the page');
+    await b.find('status', /Saved/).catch(() => undefined);
+    await b.driver.navigate().refresh();
+    await b.find('group', 'Chart of Bell Buoy');
+    await b.click('radio', 'Sound');
+    await b.find('group', 'ticks');
+    await b.gone('alert');
+  });
+
+  it('plays with the count-in before bar 1', async () => {
+    await b.press('textbox', /^Bar\|beat/, Key.chord(Key.CONTROL, 'a'), '1', Key.ENTER);
+    await b.type(Key.ESCAPE);
+    await b.click('button', 'Play');
+    await b.find('button', 'Stop');
+    await b.says('group', 'Transport', /ready/);
+    await b.says('group', 'Transport', /1\|2/);
+    await b.click('button', 'Stop');
+  });
+
+  it('mutes a lane, and folds a player away', async () => {
+    await b.click('radio', 'Lanes');
+    await b.click('button', 'Mute Oxbow Forty');
+    await b.click('button', 'Fold Maude');
+    await b.find('button', 'Unfold Maude');
+    await b.click('button', 'Fold all');
+    await b.find('button', 'Unfold all');
+    await b.click('button', 'Unfold all');
+  });
+});

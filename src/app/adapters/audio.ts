@@ -1,0 +1,98 @@
+import { callWave, clickWave, type Sound, type SoundLine } from '../../core/sound';
+
+/** Decoded recordings by the id of their sound. */
+export type Buffers = ReadonlyMap<string, AudioBuffer>;
+
+/** Everything is decoded and rendered at this rate. */
+export const RATE = 48_000;
+
+/** Longest recording that is kept decoded: at 15 minutes it takes some 350 MB. */
+export const LONGEST_SECONDS = 15 * 60;
+
+let live: AudioContext | null | undefined;
+
+/** The context that is heard, made when it is first wanted; null where the browser has none to give. */
+export function liveContext(): AudioContext | null {
+  if (live === undefined) {
+    try {
+      live = new AudioContext({ sampleRate: RATE, latencyHint: 'interactive' });
+    } catch {
+      live = null;
+    }
+  }
+  return live;
+}
+
+/** Decodes a sound file's bytes, which are left as they are. Throws where the browser cannot. */
+export const decode = (bytes: ArrayBuffer): Promise<AudioBuffer> =>
+  new OfflineAudioContext(1, 1, RATE).decodeAudioData(bytes.slice(0));
+
+/** How long a sound file plays, in seconds, without decoding it; null where the browser cannot tell. */
+export function playingTime(file: Blob): Promise<number | null> {
+  const url = URL.createObjectURL(file);
+  const element = new Audio();
+  return new Promise<number | null>((resolve) => {
+    element.preload = 'metadata';
+    element.addEventListener('loadedmetadata', () =>
+      resolve(Number.isFinite(element.duration) ? element.duration : null),
+    );
+    element.addEventListener('error', () => resolve(null));
+    element.src = url;
+  }).finally(() => URL.revokeObjectURL(url));
+}
+
+const waves = new Map<string, AudioBuffer>();
+
+/** A wave of the core's as a buffer, made once. */
+function waveBuffer(key: string, make: (rate: number) => Float32Array): AudioBuffer {
+  let buffer = waves.get(key);
+  if (!buffer) {
+    const samples = make(RATE);
+    buffer = new AudioBuffer({ length: samples.length, sampleRate: RATE, numberOfChannels: 1 });
+    buffer.getChannelData(0).set(samples);
+    waves.set(key, buffer);
+  }
+  return buffer;
+}
+
+/** The samples of a sound, or undefined for a recording that is not there. */
+function bufferOf(sound: Sound, buffers: Buffers): AudioBuffer | undefined {
+  if (sound.kind === 'click') return waveBuffer(`click ${sound.level}`, (rate) => clickWave(sound.level, rate));
+  if (sound.kind === 'track') return buffers.get(sound.audioId);
+  const { call } = sound;
+  const own = call.how === 'sound' && call.audioId !== null ? buffers.get(call.audioId) : undefined;
+  return own ?? waveBuffer(`call ${call.pattern}`, (rate) => callWave(call.pattern, rate));
+}
+
+/**
+ * Puts a sound on a context at a time in seconds, to the sample. Where that time is past, a
+ * recording is joined where it would be by now, and anything else is left out.
+ */
+export function putSound(
+  context: BaseAudioContext,
+  out: AudioNode,
+  sound: Sound,
+  at: number,
+  buffers: Buffers,
+): AudioScheduledSourceNode | null {
+  const buffer = bufferOf(sound, buffers);
+  const late = Math.max(0, context.currentTime - at);
+  if (!buffer || (late > 0 && sound.kind !== 'track')) return null;
+  const skip = (sound.kind === 'track' ? sound.skip : 0) + late;
+  if (skip >= buffer.duration) return null;
+  const source = new AudioBufferSourceNode(context, { buffer });
+  const gain = new GainNode(context, { gain: sound.kind === 'track' ? 10 ** (sound.gain / 20) : 1 });
+  source.connect(gain).connect(out);
+  source.start(Math.round((at + late) * RATE) / RATE, skip);
+  return source;
+}
+
+/** A sound line as one stereo recording that begins at `line.start`, until a song time in microseconds. */
+export async function renderSounds(line: SoundLine, end: number, buffers: Buffers): Promise<AudioBuffer> {
+  const length = Math.max(1, Math.ceil(((end - line.start) / 1e6) * RATE));
+  const context = new OfflineAudioContext(2, length, RATE);
+  for (const sound of line.sounds) {
+    putSound(context, context.destination, sound, (sound.at - line.start) / 1e6, buffers);
+  }
+  return context.startRendering();
+}

@@ -1,0 +1,83 @@
+import { FlaskConical, Spline, ZoomIn, ZoomOut } from 'lucide-react';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { sweepable, type Cue, type Show, type Song } from '../../../core/show';
+import type { Ticks } from '../../../core/time';
+import { SCALES } from '../../chart/layout';
+import { ExportSong } from '../../components/ExportSong';
+import { LanternMark, lanternWords } from '../../components/LanternMark';
+import { Pick } from '../../components/Pick';
+import { Button, SignButton } from '../../components/controls';
+import { prove } from '../../state/desk';
+import { useSongMark } from '../../state/marks';
+import { useApp } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { PlaceLine } from './PlaceLine';
+import { SNAPS, type Snap } from './snap';
+
+const Bar = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px;
+  padding: 10px 14px;
+  border-bottom: 1.5px solid ${desk.line};
+`;
+
+const SongPick = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+`;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly caret: Ticks;
+  readonly snapTo: Snap;
+  readonly scale: number;
+  readonly onCaret: (at: Ticks) => void;
+  readonly onPlace: (action: Cue['action'], at: Ticks) => void;
+  readonly onSnap: (snap: Snap) => void;
+  readonly onScale: (scale: number) => void;
+  readonly onSweep: () => void;
+}
+
+/** Above the chart: which song, what goes where, how close one looks, and what is done with the whole of it. */
+export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, onSnap, onScale, onSweep }: Props) {
+  const navigate = useNavigate();
+  const proving = useApp((s) => s.proving.includes(song.id));
+  const mark = useSongMark(song);
+  return (
+    <Bar>
+      <SongPick>
+        <LanternMark mark={mark} size={36} silent />
+        <Pick
+          label={`Song, ${lanternWords(mark)}`}
+          width="186px"
+          choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
+          value={song.id}
+          onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
+        />
+      </SongPick>
+      <PlaceLine show={show} song={song} caret={caret} onCaret={onCaret} onPlace={onPlace} />
+      <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id as Snap)} />
+      <div style={{ display: 'flex' }}>
+        <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => onScale(scale - 1)}>
+          <ZoomOut size={18} />
+        </SignButton>
+        <SignButton aria-label="Wider bars" isDisabled={scale === SCALES.length - 1} onPress={() => onScale(scale + 1)}>
+          <ZoomIn size={18} />
+        </SignButton>
+      </div>
+      <Button onPress={onSweep} isDisabled={sweepable(show).length === 0}>
+        <Spline size={16} aria-hidden /> Sweep
+      </Button>
+      <Button isDisabled={proving} onPress={() => void prove(song.id)}>
+        <FlaskConical size={17} aria-hidden /> Dry run
+      </Button>
+      <ExportSong song={song} />
+    </Bar>
+  );
+}

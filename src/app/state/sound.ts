@@ -1,0 +1,212 @@
+import { create } from 'zustand';
+import toWav from 'audiobuffer-to-wav';
+import { soundLine, type Sound } from '../../core/sound';
+import { indexShow, microsAt, songTime, type Audio, type Show, type Song } from '../../core/show';
+import { secondsToTicks, microsToSeconds, type Micros } from '../../core/time';
+import {
+  LONGEST_SECONDS,
+  decode,
+  liveContext,
+  playingTime,
+  putSound,
+  renderSounds,
+  type Buffers,
+} from '../adapters/audio';
+import { download, fileName } from '../adapters/download';
+import { peaksInWorker } from '../adapters/workers';
+import { shelf } from '../persistence/db';
+import { keepSound, loadSound } from '../persistence/sounds';
+import { useApp } from './store';
+
+/** What is known here of the show's sounds: pictures by id, and whose bytes this browser has not. */
+interface SoundState {
+  readonly peaks: Readonly<Record<string, Uint8Array>>;
+  readonly missing: readonly string[];
+}
+
+export const useSounds = create<SoundState>(() => ({ peaks: {}, missing: [] }));
+
+const buffers = new Map<string, AudioBuffer>();
+
+const audioIds = (song: Song): string[] => [
+  ...new Set(
+    [song.announce?.audioId, ...song.sections.map((s) => s.call?.audioId), ...song.tracks.map((t) => t.audioId)].filter(
+      (id): id is string => typeof id === 'string',
+    ),
+  ),
+];
+
+/** Fetches the pictures of a song's recordings. */
+export async function loadPeaks(show: Show, song: Song): Promise<void> {
+  for (const id of audioIds(song)) {
+    if (useSounds.getState().peaks[id]) continue;
+    const row = await loadSound(shelf, show.id, id);
+    if (row) useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: row.peaks } }));
+    else if (!useSounds.getState().missing.includes(id)) useSounds.setState((s) => ({ missing: [...s.missing, id] }));
+  }
+}
+
+/** Decodes what a song needs to be heard. What is not here, or will not decode, is left out and said beside the track. */
+export async function readySounds(show: Show, song: Song): Promise<Buffers> {
+  for (const id of audioIds(song)) {
+    if (buffers.has(id)) continue;
+    const row = await loadSound(shelf, show.id, id);
+    if (!row) continue;
+    try {
+      buffers.set(id, await decode(row.bytes));
+    } catch {
+      useSounds.setState((s) => ({ missing: [...new Set([...s.missing, id])] }));
+    }
+  }
+  return buffers;
+}
+
+export type Taken = { readonly audio: Audio } | { readonly complaint: string };
+
+/** Takes a sound file in: how long it plays, its picture, its bytes on the shelf. `onProgress` hears words for how far it is. */
+export async function takeSound(
+  showId: string,
+  id: string,
+  file: File,
+  onProgress: (words: string) => void,
+): Promise<Taken> {
+  const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Sound';
+  if (file.size === 0) return { complaint: `"${file.name}" is empty.` };
+  onProgress('Reading …');
+  const seconds = await playingTime(file);
+  if (seconds !== null && seconds > LONGEST_SECONDS) {
+    const minutes = Math.round(seconds / 60);
+    return {
+      complaint: `"${file.name}" plays ${minutes} minutes; a recording for a song may play ${LONGEST_SECONDS / 60}. Cut it, one file a song.`,
+    };
+  }
+  const bytes = await file.arrayBuffer();
+  onProgress('Decoding …');
+  let buffer: AudioBuffer;
+  try {
+    buffer = await decode(bytes);
+  } catch {
+    return {
+      complaint: `"${file.name}" cannot be decoded: expected WAV, MP3, OGG or FLAC. Nothing in the song has changed.`,
+    };
+  }
+  const channels = Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i));
+  const peaks = await peaksInWorker(channels, buffer.sampleRate, (share) =>
+    onProgress(`Drawing, ${Math.round(share * 100)} %`),
+  );
+  const type = file.type.slice(0, 80) || 'audio/unknown';
+  try {
+    await keepSound(shelf, { showId, id, type, bytes, peaks });
+  } catch {
+    return { complaint: `"${file.name}" does not fit on this browser's shelf any more: make room, then try again.` };
+  }
+  buffers.set(id, buffer);
+  useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: peaks } }));
+  return { audio: { id, name, type, length: buffer.duration, size: file.size } };
+}
+
+/** Renders click, calls and recordings of a song from its start to its end, and hands them on as a WAV file. */
+export async function exportSounds(show: Show, song: Song): Promise<string> {
+  const line = soundLine(song, 0);
+  if (line.sounds.length === 0) return 'There is nothing to be heard: no click, no calls, no recording.';
+  const time = songTime(song);
+  const buffer = await renderSounds(line, microsAt(time, time.end), await readySounds(show, song));
+  const name = fileName(`${song.title} click`, 'wav');
+  download(name, new Uint8Array(toWav(buffer)), 'audio/wav');
+  const spoken = line.sounds.some((s) => s.kind === 'call' && s.call.how === 'voice');
+  const lead = ((0 - line.start) / 1e6).toFixed(3);
+  return [
+    `Exported ${name}: bar 1 begins ${lead} s into it.`,
+    spoken ? 'What the browser speaks cannot be recorded; its pattern of tones stands in its place.' : '',
+  ]
+    .join(' ')
+    .trim();
+}
+
+/** Sounds are put on the context this long ahead: a page in the background wakes once a second. */
+const AHEAD_SECONDS = 3;
+const PUMP_MILLIS = 250;
+
+/** A song that is being heard. */
+class Heard {
+  private next = 0;
+  private readonly out: GainNode;
+  private readonly timer: ReturnType<typeof setInterval>;
+  private readonly speeches: ReturnType<typeof setTimeout>[] = [];
+
+  constructor(
+    private readonly context: AudioContext,
+    private readonly sounds: readonly Sound[],
+    /** Clock time of song time 0. */
+    readonly zero: Micros,
+  ) {
+    this.out = new GainNode(context);
+    this.out.connect(context.destination);
+    this.timer = setInterval(() => this.pump(), PUMP_MILLIS);
+    this.pump();
+  }
+
+  end(): void {
+    clearInterval(this.timer);
+    for (const timer of this.speeches) clearTimeout(timer);
+    if (this.speeches.length > 0) speechSynthesis.cancel();
+    this.out.disconnect();
+  }
+
+  private pump(): void {
+    const horizon = this.context.currentTime + AHEAD_SECONDS;
+    for (let sound = this.sounds[this.next]; sound; sound = this.sounds[this.next]) {
+      const at = this.contextTime(sound.at);
+      if (at > horizon) return;
+      this.next += 1;
+      if (sound.kind === 'call' && sound.call.how === 'voice' && speaks()) {
+        const { text } = sound;
+        const wait = Math.max(0, at - this.context.currentTime) * 1000;
+        this.speeches.push(setTimeout(() => speechSynthesis.speak(new SpeechSynthesisUtterance(text)), wait));
+      } else putSound(this.context, this.out, sound, at, buffers);
+    }
+  }
+
+  /** Where on the context a song time lies: the context's own pair of times, its and the page's, tells. */
+  private contextTime(at: Micros): number {
+    const { contextTime, performanceTime } = this.context.getOutputTimestamp();
+    const pair =
+      performanceTime && contextTime !== undefined
+        ? { context: contextTime, page: performanceTime }
+        : { context: this.context.currentTime, page: performance.now() };
+    return pair.context + ((this.zero + at) / 1000 - (performance.timeOrigin + pair.page)) / 1000;
+  }
+}
+
+const speaks = (): boolean => 'speechSynthesis' in globalThis && speechSynthesis.getVoices().length > 0;
+
+let heard: Heard | null = null;
+
+/** Lets the context run; browsers want that to come from a press. */
+export function wakeSound(): void {
+  const context = liveContext();
+  if (context?.state === 'suspended') void context.resume();
+}
+
+/** From now on what the player plays is heard. */
+function follow(): void {
+  const { news, open } = useApp.getState();
+  const { playing, zero, from, songId } = news;
+  if (!playing || zero === null || from === null) {
+    heard?.end();
+    heard = null;
+    return;
+  }
+  if (heard?.zero === zero) return;
+  heard?.end();
+  heard = null;
+  const song = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
+  const context = liveContext();
+  if (!song || !context) return;
+  const at = Math.round(secondsToTicks(songTime(song).tempo, microsToSeconds(from)) * 1000) / 1000;
+  heard = new Heard(context, soundLine(song, at).sounds, zero);
+}
+
+useApp.subscribe((state, before) => {
+  if (state.news !== before.news) follow();
+});

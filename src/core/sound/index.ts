@@ -1,0 +1,3 @@
+export { countInLength, soundLine, type ClickLevel, type Sound, type SoundLine } from './soundLine';
+export { PEAKS_PER_SECOND, peaksOf } from './peaks';
+export { callWave, clickWave } from './tones';

@@ -1,0 +1,141 @@
+import { microsAt, songTime, type Call, type Song, type SongTime } from '../show';
+import { barAt, barOfTick, millisToMicros, tempoAt, type BarMap, type Micros, type Ticks } from '../time';
+
+/** How loud and how high a click is: the first of a bar, a beat, or a part of one. */
+export type ClickLevel = 'bar' | 'beat' | 'part';
+
+/** Something that is heard beside the units. `at` is the song time of its first sample. */
+export type Sound =
+  | { readonly kind: 'click'; readonly at: Micros; readonly level: ClickLevel }
+  | { readonly kind: 'call'; readonly at: Micros; readonly call: Call; readonly text: string }
+  | {
+      readonly kind: 'track';
+      readonly at: Micros;
+      readonly trackId: string;
+      readonly audioId: string;
+      /** Seconds of the recording that are left out at its start. */
+      readonly skip: number;
+      /** Decibels. */
+      readonly gain: number;
+      readonly role: 'backing' | 'guide';
+    };
+
+export interface SoundLine {
+  /** In the order of time. */
+  readonly sounds: readonly Sound[];
+  /** Song time at which the first of it is heard; the place itself where nothing comes before. */
+  readonly start: Micros;
+  /** The place that is played from. */
+  readonly place: Micros;
+}
+
+/**
+ * What is heard when a song is played from a place: the announcement, the count-in, clicks,
+ * calls ahead of sections, and recordings, at the times of the same tempo map that the
+ * messages are compiled from.
+ */
+export function soundLine(song: Song, at: Ticks): SoundLine {
+  const time = songTime(song);
+  const place = microsAt(time, at);
+  const count = countIn(song, at);
+  const first = count[0]?.at ?? place;
+  const sounds: Sound[] = [
+    ...announcement(song, time, at, first),
+    ...count,
+    ...(song.click.on ? clicks(song, time, at) : []),
+    ...calls(song, time, place, first),
+    ...tracks(song, time, at, place),
+  ].sort((a, b) => a.at - b.at);
+  return { sounds, start: Math.min(place, sounds[0]?.at ?? place), place };
+}
+
+/** How long before a place the count-in begins. */
+export function countInLength(song: Song, at: Ticks): Micros {
+  const count = countIn(song, at);
+  return count.length === 0 ? 0 : microsAt(songTime(song), at) - count[0]!.at;
+}
+
+/**
+ * The count-in: bars of click in the metre and tempo of the place. Before a pickup it is
+ * drawn out so that the count of the first bar begins where the bar line would be.
+ */
+function countIn(song: Song, at: Ticks): Extract<Sound, { kind: 'click' }>[] {
+  const bars = song.click.countIn;
+  if (bars === 0) return [];
+  const time = songTime(song);
+  const bar = metreAt(song, time.bars, at);
+  const beats = bar.beats;
+  const beat = (beatSeconds(time, at) * bar.beatTicks) / 960;
+  const place = microsAt(time, at);
+  // What of a bar has gone by at the place is counted too: the pickup, or a start within a bar.
+  const into = at < song.pickup ? beats - (song.pickup - at) / bar.beatTicks : (at - bar.tick) / bar.beatTicks;
+  const whole = Math.ceil(into - 1e-9);
+  const late = (whole - into) * beat * 1e6;
+  return Array.from({ length: bars * beats + whole }, (_, i) => ({
+    kind: 'click' as const,
+    at: place + late - (bars * beats + whole - i) * beat * 1e6,
+    level: i % beats === 0 ? ('bar' as const) : ('beat' as const),
+  }));
+}
+
+/** The metre that holds at a place; of a pickup, that of bar 1. */
+const metreAt = (song: Song, bars: BarMap, at: Ticks) => (at < song.pickup ? barAt(bars, 1) : barOfTick(bars, at));
+
+/** Seconds of a quarter at a place. */
+const beatSeconds = (time: SongTime, at: Ticks): number => 60 / tempoAt(time.tempo, Math.max(0, at));
+
+function clicks(song: Song, time: SongTime, from: Ticks): Sound[] {
+  const found: Sound[] = [];
+  const { parts } = song.click;
+  const add = (tick: Ticks, level: ClickLevel): void => {
+    if (tick >= from - 1e-6) found.push({ kind: 'click', at: microsAt(time, tick), level });
+  };
+  for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
+    const bar = barAt(time.bars, n);
+    // Beats of a pickup are the last ones of a bar, counted back from bar 1.
+    const lead = n === 0 ? Math.ceil(bar.length / bar.beatTicks - 1e-9) : bar.beats;
+    const zero = n === 0 ? bar.tick + bar.length - lead * bar.beatTicks : bar.tick;
+    for (let beat = 0; beat < lead; beat++) {
+      for (let part = 0; part < parts; part++) {
+        const tick = zero + (beat + part / parts) * bar.beatTicks;
+        if (tick < bar.tick - 1e-6) continue;
+        add(tick, part > 0 ? 'part' : beat === 0 && n > 0 ? 'bar' : 'beat');
+      }
+    }
+  }
+  return found;
+}
+
+function announcement(song: Song, time: SongTime, at: Ticks, first: Micros): Sound[] {
+  if (!song.announce || at > 0) return [];
+  const beat = beatSeconds(time, at) * 1e6;
+  const call = song.announce;
+  return [{ kind: 'call', at: first - call.ahead * beat, call, text: call.text.trim() || song.title }];
+}
+
+/** Calls ahead of sections: so many beats of the metre that holds before the section. */
+function calls(song: Song, time: SongTime, place: Micros, first: Micros): Sound[] {
+  return song.sections.flatMap((section): Sound[] => {
+    const { call } = section;
+    if (!call) return [];
+    const begins = barAt(time.bars, section.bar).tick;
+    const before = begins > 0 ? metreAt(song, time.bars, begins - 1) : metreAt(song, time.bars, 0);
+    const tick = begins - call.ahead * before.beatTicks;
+    // Before tick 0 there is no tempo map; the first tempo holds.
+    const at = tick >= 0 ? microsAt(time, tick) : (tick / 960) * beatSeconds(time, 0) * 1e6;
+    const passed = microsAt(time, begins) < place - 1 || at < first - 1;
+    return passed ? [] : [{ kind: 'call', at, call, text: call.text.trim() || section.name }];
+  });
+}
+
+function tracks(song: Song, time: SongTime, at: Ticks, place: Micros): Sound[] {
+  return song.tracks
+    .filter((t) => !t.muted)
+    .map((t): Sound => {
+      const begins = microsAt(time, t.at) + millisToMicros(t.offset);
+      const base = { kind: 'track', trackId: t.id, audioId: t.audioId, gain: t.gain, role: t.role } as const;
+      // From the start of the song a recording may begin before tick 0, in the count-in.
+      if (begins >= place || (at <= 0 && begins < 0)) return { ...base, at: begins, skip: 0 };
+      return { ...base, at: place, skip: (place - begins) / 1e6 };
+    });
+}
