@@ -89,7 +89,7 @@ describe('what is heard beside the units', () => {
 
   it('comes out of the renderer right to the sample', async () => {
     await b.click('button', 'Sound as a WAV file');
-    await b.says('status', undefined, /Exported bell-buoy-click\.wav: bar 1 begins 2\.474 s into it/);
+    await b.says('status', 'Sound file', /Exported bell-buoy-click\.wav: bar 1 begins 2\.474 s into it/);
     await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.wav')), 'the file arrives');
     const heard = leftOf(readFileSync(join(b.downloads, 'bell-buoy-click.wav')));
     const beat = (60 / 97) * RATE;
@@ -111,8 +111,8 @@ describe('what is heard beside the units', () => {
   });
 
   it('finds the recording again after a reload', async () => {
-    await b.wait(async () => (await b.driver.executeScript('return document.body.innerText')) !== '', 'the page');
-    await b.find('status', /Saved/).catch(() => undefined);
+    const text = (): Promise<string> => b.driver.executeScript('return document.body.innerText');
+    await b.wait(async () => (await text()).includes('Saved in this browser'), 'the show is saved');
     await b.driver.navigate().refresh();
     await b.find('group', 'Chart of Bell Buoy');
     await b.click('radio', 'Sound');

@@ -115,7 +115,11 @@ export function SoundPanel({ show, song }: Props) {
           Sound as a WAV file
         </Button>
       </Row>
-      {said !== null && <Soft role="status">{said}</Soft>}
+      {said !== null && (
+        <Soft role="status" aria-label="Sound file">
+          {said}
+        </Soft>
+      )}
     </Panel>
   );
 }
