@@ -12,6 +12,7 @@ const MapScreen = lazy(() => import('./screens/MapScreen').then((m) => ({ defaul
 const HouseScreen = lazy(() => import('./screens/HouseScreen').then((m) => ({ default: m.HouseScreen })));
 const RigScreen = lazy(() => import('./screens/RigScreen').then((m) => ({ default: m.RigScreen })));
 const TonesScreen = lazy(() => import('./screens/TonesScreen').then((m) => ({ default: m.TonesScreen })));
+const MovesScreen = lazy(() => import('./screens/MovesScreen').then((m) => ({ default: m.MovesScreen })));
 const ChartScreen = lazy(() => import('./screens/ChartScreen').then((m) => ({ default: m.ChartScreen })));
 
 function Views() {
@@ -27,6 +28,7 @@ function Views() {
             <Route path="rig/:part?" element={<RigScreen />} />
             <Route path="map/:unitId?/:part?" element={<MapScreen />} />
             <Route path="map/house" element={<HouseScreen />} />
+            <Route path="tones/moves" element={<MovesScreen />} />
             <Route path="tones/:toneId?" element={<TonesScreen />} />
             <Route path="chart/:songId?" element={<ChartScreen />} />
           </Route>

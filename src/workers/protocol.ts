@@ -56,6 +56,17 @@ export interface Lesson {
   readonly messages: readonly Bytes[];
 }
 
+/** A controller's pedal, and where it was along a song, from 0 at its low end to 1. */
+export interface PedalRecording {
+  readonly unitId: string;
+  readonly senderId: string;
+}
+export interface PedalPoint {
+  /** Song time. */
+  readonly at: Micros;
+  readonly share: number;
+}
+
 /** What the player tells while it plays, and whenever the rig changes. */
 export interface PlayerNews {
   readonly playing: boolean;
@@ -91,6 +102,10 @@ export interface PlayerWorker {
   stopTeaching(): void;
   /** Moves a switch, pad or pedal of a controller's stand-in. */
   touch(unitId: string, senderId: string, value: number): void;
+  /** From now on keeps what a pedal sends while a song plays; null ends that. */
+  record(what: PedalRecording | null): void;
+  /** What was kept. */
+  recorded(): readonly PedalPoint[];
   /** Every message that leaves or arrives from now on, in batches. */
   watch(onLines: (lines: readonly MonitorLine[]) => void): void;
 }

@@ -1,11 +1,11 @@
-import type { UnitAim } from '../core/addressing';
+import { decodeValue, valueRange, type UnitAim } from '../core/addressing';
 import { audition, catchUp, playLine, stateAt } from '../core/compile';
-import type { Bytes, TimedBytes } from '../core/midi';
+import { channelOf, decodeMessage, type Bytes, type TimedBytes } from '../core/midi';
 import { indexShow, microsAt, rigSpec, routeTo, songTime } from '../core/show';
 import { soundLine } from '../core/sound';
 import { microsToSeconds, millisToMicros, secondsToTicks, type Micros, type Ticks } from '../core/time';
 import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../player';
-import type { Lesson, PlayerNews, PlayerWorker, ShowUpdate, Walk } from './protocol';
+import type { Lesson, PedalPoint, PedalRecording, PlayerNews, PlayerWorker, ShowUpdate, Walk } from './protocol';
 import { ShowMirror } from './showMirror';
 
 /** How far ahead messages are handed over; the player wakes more often than that. */
@@ -41,6 +41,8 @@ export class StandInPlayer implements PlayerWorker {
   private readonly mirror = new ShowMirror();
   private readonly monitor = new Monitor();
   private readonly ports: StandIns;
+  private recording: PedalRecording | null = null;
+  private kept: PedalPoint[] = [];
   private ready = false;
   private hushed: ReadonlySet<string> = new Set();
   private transport: Transport = STOPPED;
@@ -57,7 +59,10 @@ export class StandInPlayer implements PlayerWorker {
     this.ports = new StandIns(() => {
       this.dirty = true;
     });
-    this.ports.onArrival(({ portId, at, bytes }) => this.monitor.note('in', portId, at, bytes));
+    this.ports.onArrival(({ portId, at, bytes }) => {
+      this.monitor.note('in', portId, at, bytes);
+      this.keep(portId, at, bytes);
+    });
     clock.every(WAKE_MILLIS, () => this.wake());
   }
 
@@ -164,6 +169,28 @@ export class StandInPlayer implements PlayerWorker {
   private sendAtStop(now: Micros): void {
     if (this.transport.kind !== 'playing') return;
     for (const { portId, bytes } of this.transport.line.atStop) this.send(portId, now, bytes);
+  }
+
+  record(what: PedalRecording | null): void {
+    this.recording = what;
+    if (what) this.kept = [];
+  }
+
+  recorded(): readonly PedalPoint[] {
+    return this.kept;
+  }
+
+  /** Keeps where the pedal is that is recorded, if this is from it. */
+  private keep(portId: string, at: Micros, bytes: Bytes): void {
+    if (!this.recording || this.transport.kind !== 'playing') return;
+    const unit = indexShow(this.mirror.show).units.get(this.recording.unitId);
+    const sender = unit?.profile.senders.find((s) => s.id === this.recording?.senderId);
+    const message = decodeMessage(bytes);
+    if (!sender || unit?.returns?.portId !== portId || !message || channelOf(bytes) !== sender.channel) return;
+    const value = decodeValue(sender.encoding, message);
+    if (typeof value !== 'number') return;
+    const { low, high } = valueRange(sender.encoding);
+    this.kept.push({ at: at - this.transport.zero, share: (value - low) / (high - low || 1) });
   }
 
   private send(portId: string, at: Micros, bytes: Bytes): void {

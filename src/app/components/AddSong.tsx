@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
-import { addSong, newSong } from '../../core/show';
+import { addSong, newSong, songOfCore, startFrom, type Show, type Song } from '../../core/show';
 import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { Button, Complaint, Field, Input, Label, MainButton } from './controls';
 import { Last, Pair, Rows, Sheet, Veil } from './dialogParts';
+import { Pick } from './Pick';
 
 const UNITS = [1, 2, 4, 8, 16, 32] as const;
 
@@ -13,12 +14,27 @@ interface Typed {
   readonly tempo: string;
   readonly metre: string;
   readonly bars: string;
+  /** What it begins as: empty, of the core tones, or like another song. */
+  readonly start: string;
 }
 
-const EMPTY: Typed = { title: '', tempo: '120', metre: '4/4', bars: '32' };
+const EMPTY: Typed = { title: '', tempo: '120', metre: '4/4', bars: '32', start: 'empty' };
+
+const EMPTY_START = 'empty';
+const CORE_START = 'core';
+
+/** What a new song can begin as: patterns first. */
+function starts(show: Show): { id: string; name: string }[] {
+  const songs = [...show.songs].sort((a, b) => Number(b.pattern) - Number(a.pattern));
+  return [
+    { id: EMPTY_START, name: 'nothing in it' },
+    ...(show.core.length > 0 ? [{ id: CORE_START, name: 'the core tones, 8 bars each' }] : []),
+    ...songs.map((s) => ({ id: s.id, name: s.pattern ? `pattern: ${s.title}` : `like ${s.title}` })),
+  ];
+}
 
 /** What is wrong with what was typed, or the song that it makes. */
-function songOf(typed: Typed): { readonly complaint: string } | { readonly song: ReturnType<typeof newSong> } {
+function songOf(show: Show, typed: Typed): { readonly complaint: string } | { readonly song: Song } {
   const title = typed.title.trim();
   const bpm = Number(typed.tempo);
   const metre = /^\s*(\d+)\s*\/\s*(\d+)\s*$/.exec(typed.metre);
@@ -28,13 +44,30 @@ function songOf(typed: Typed): { readonly complaint: string } | { readonly song:
   if (title === '') return { complaint: 'The song wants a title.' };
   if (!(bpm >= 20 && bpm <= 400))
     return { complaint: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
+  const pattern = show.songs.find((s) => s.id === typed.start);
+  if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, 120), newId), bpm) };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {
     return { complaint: `Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "${typed.metre}".` };
   }
   if (!Number.isInteger(bars) || bars < 1 || bars > 2000) {
     return { complaint: `Bars: a whole number from 1 to 2000, not "${typed.bars}".` };
   }
-  return { song: newSong(newId(), title.slice(0, 120), { bpm, beats, unit, bars }) };
+  const frame = { bpm, beats, unit, bars };
+  const name = title.slice(0, 120);
+  return {
+    song: typed.start === CORE_START ? songOfCore(show, newId(), name, frame, newId) : newSong(newId(), name, frame),
+  };
+}
+
+/** The song with all its tempos in the proportion that brings the first to a tempo. */
+function withTempo(song: Song, bpm: number): Song {
+  const first = song.tempo[0]!;
+  const factor = bpm / (first.bpm * first.beat);
+  if (Math.abs(factor - 1) < 1e-9) return song;
+  return {
+    ...song,
+    tempo: song.tempo.map((m) => ({ ...m, bpm: m.bpm * factor, rampTo: m.rampTo === null ? null : m.rampTo * factor })),
+  };
 }
 
 /** A song from a name, a tempo and a metre; the rest later. */
@@ -42,6 +75,7 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
   const show = useShow();
   const [typed, setTyped] = useState<Typed>(EMPTY);
   const [complaint, setComplaint] = useState<string | null>(null);
+  const copied = show.songs.some((s) => s.id === typed.start);
   const field = (name: keyof Typed, label: string) => (
     <Field value={typed[name]} onChange={(value) => setTyped({ ...typed, [name]: value })} autoFocus={name === 'title'}>
       <Label>{label}</Label>
@@ -58,7 +92,7 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
               <Form
                 onSubmit={(event) => {
                   event.preventDefault();
-                  const made = songOf(typed);
+                  const made = songOf(show, typed);
                   if ('complaint' in made) {
                     setComplaint(made.complaint);
                     return;
@@ -75,9 +109,19 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                   {field('title', 'Title')}
                   <Pair>
                     {field('tempo', 'Quarters a minute')}
-                    {field('metre', 'Metre')}
-                    {field('bars', 'Bars')}
+                    {!copied && field('metre', 'Metre')}
+                    {!copied && typed.start !== CORE_START && field('bars', 'Bars')}
                   </Pair>
+                  <Pick
+                    label="It begins as"
+                    value={typed.start}
+                    choices={starts(show)}
+                    onPick={(start) => {
+                      const first = show.songs.find((s) => s.id === start)?.tempo[0];
+                      const tempo = first ? String(Math.round(first.bpm * first.beat * 100) / 100) : typed.tempo;
+                      setTyped({ ...typed, start, tempo });
+                    }}
+                  />
                   {complaint !== null && <Complaint>{complaint}</Complaint>}
                   <Last>
                     <Button onPress={close}>Not now</Button>

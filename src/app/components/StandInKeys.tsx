@@ -84,7 +84,8 @@ export function StandInKeys({ only }: { readonly only?: string }) {
   );
 }
 
-function SenderKey({ unit, sender }: { readonly unit: Unit; readonly sender: Sender }) {
+/** One switch, pad or pedal of a controller's stand-in. */
+export function SenderKey({ unit, sender }: { readonly unit: Unit; readonly sender: Sender }) {
   const { encoding, id, name } = sender;
   const { low, high } = valueRange(encoding);
   if (isContinuous(encoding)) {

@@ -1,8 +1,8 @@
-import { ArrowDown, ArrowUp, Download, FlaskConical } from 'lucide-react';
+import { ArrowDown, ArrowUp, Download, FlaskConical, Plus, X } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { writeShowFile } from '../../core/formats/show-file';
-import { moveInSet, setShowTitle, songTime, type Song } from '../../core/show';
+import { addToSet, moveInSet, removeFromSet, setShowTitle, songTime, type Song } from '../../core/show';
 import { ticksToSeconds } from '../../core/time';
 import { download, fileName } from '../adapters/download';
 import { AddSong } from '../components/AddSong';
@@ -10,7 +10,7 @@ import { Button, MainButton, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { UnitBadge } from '../components/UnitBadge';
-import { perform, prove } from '../state/desk';
+import { newId, perform, prove } from '../state/desk';
 import { useSongMark } from '../state/marks';
 import { useApp, useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
@@ -50,12 +50,12 @@ const Order = styled.ol`
 
 const Row = styled.li`
   display: grid;
-  grid-template-columns: 40px 34px minmax(0, 1fr) 120px 96px 72px 68px;
+  grid-template-columns: 40px 34px minmax(0, 1fr) 120px 90px 56px 98px;
   align-items: center;
   gap: 8px;
   padding: 11px 14px;
   @media (max-width: 1150px) {
-    grid-template-columns: 30px 32px minmax(0, 1fr) 96px 60px 44px 62px;
+    grid-template-columns: 30px 32px minmax(0, 1fr) 80px 56px 42px 92px;
     gap: 5px;
     padding: 11px 8px;
   }
@@ -133,6 +133,7 @@ export function BookScreen() {
   const proving = useApp((s) => s.proving.length > 0);
   const songs = new Map(show.songs.map((s) => [s.id, s]));
   const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
+  const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
   const total = set.reduce((sum, s) => sum + songSeconds(s), 0);
   const proveAll = async (): Promise<void> => {
     for (const song of set) await prove(song.id);
@@ -161,6 +162,31 @@ export function BookScreen() {
               <SetRow key={show.set[i]!.id} song={song} place={i} last={set.length - 1} />
             ))}
           </Order>
+        )}
+        {outside.length > 0 && (
+          <>
+            <h2 style={{ margin: '18px 0 8px' }}>In the book, not in the set</h2>
+            <Order aria-label="In the book">
+              {outside.map((song) => (
+                <Row key={song.id}>
+                  <span />
+                  <span />
+                  <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+                  <Soft>{song.pattern ? 'pattern' : ''}</Soft>
+                  <Soft>
+                    {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
+                  </Soft>
+                  <Soft>{minutes(songSeconds(song))}</Soft>
+                  <SignButton
+                    aria-label={`Put ${song.title} in the set`}
+                    onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
+                  >
+                    <Plus size={17} />
+                  </SignButton>
+                </Row>
+              ))}
+            </Order>
+          </>
         )}
         {set.length > 0 && (
           <p style={{ marginTop: 12 }}>
@@ -240,6 +266,12 @@ function SetRow({ song, place, last }: { readonly song: Song; readonly place: nu
         </SignButton>
         <SignButton aria-label={`Move ${song.title} down`} isDisabled={place === last} onPress={() => move(place + 1)}>
           <ArrowDown size={17} />
+        </SignButton>
+        <SignButton
+          aria-label={`Take ${song.title} out of the set`}
+          onPress={() => perform(removeFromSet(show, song.id), `take ${song.title} out of the set`)}
+        >
+          <X size={17} />
         </SignButton>
       </span>
     </Row>

@@ -337,6 +337,10 @@ function SongChart({ song }: { readonly song: Song }) {
         selected={selected}
         sweep={sweep}
         onCopy={copy}
+        onSweep={(id) => {
+          choose(NOTHING);
+          setSweepId(id);
+        }}
         onClose={() => choose(NOTHING)}
       />
       <span

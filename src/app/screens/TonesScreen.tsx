@@ -6,6 +6,7 @@ import { addTone, captureTone, indexShow, newPart, newTone, setTonePart, toneUse
 import { songsWords } from '../../wording';
 import { Button, Field, Input, Label, MainButton } from '../components/controls';
 import { LanternMark, lanternWords } from '../components/LanternMark';
+import { PartLinks } from '../components/PartLinks';
 import { Pick } from '../components/Pick';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform, say } from '../state/desk';
@@ -14,6 +15,7 @@ import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { ToneEditor } from './tones/ToneEditor';
 import { TonePanel } from './tones/TonePanel';
+import { TONE_PARTS } from './tones/toneParts';
 import { ToneSheet, type ToneCell } from './tones/ToneSheet';
 
 const Page = styled.div`
@@ -207,6 +209,7 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
         <Button onPress={capture}>
           <Radio size={16} aria-hidden /> Capture the rig
         </Button>
+        <PartLinks label="Tones and moves" base={`/show/${show.id}/tones`} parts={TONE_PARTS} current="" />
       </Tools>
       <ToneSheet tones={tones} units={units} chosen={chosen} onChoose={setChosen} onOpen={open} />
       <Side ref={side}>

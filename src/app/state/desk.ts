@@ -12,7 +12,7 @@ import {
 import type { Ticks } from '../../core/time';
 import { withLines } from '../../player';
 import { problemLine } from '../../wording';
-import type { Lesson, Walk } from '../../workers/protocol';
+import type { Lesson, PedalPoint, PedalRecording, Walk } from '../../workers/protocol';
 import { getWorkers } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
@@ -196,6 +196,12 @@ export async function playSong(songId: string, from: Ticks): Promise<void> {
   await Promise.all([prove(songId), player.show(show), readySounds(show, song)]);
   await player.worker.play(songId, from);
 }
+
+/** From now on keeps what a pedal does while a song plays. */
+export const recordPedal = async (what: PedalRecording | null): Promise<void> => (await playerNow()).record(what);
+
+/** What a pedal did. */
+export const recordedPedal = async (): Promise<readonly PedalPoint[]> => (await playerNow()).recorded();
 
 // What is muted in the lanes is sent nothing from then on.
 useLanes.subscribe((lanes) => {

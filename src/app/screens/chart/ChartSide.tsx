@@ -69,6 +69,7 @@ interface Props {
   readonly selected: ReadonlySet<string>;
   readonly sweep: Sweep | undefined;
   readonly onCopy: () => void;
+  readonly onSweep: (sweepId: string) => void;
   readonly onClose: () => void;
 }
 
@@ -94,7 +95,14 @@ export function ChartSide(props: Props) {
         {sweep ? (
           <SweepPanel key={sweep.id} show={show} song={song} sweep={sweep} onClose={onClose} />
         ) : cues.length > 1 ? (
-          <SeveralPanel show={show} song={song} ids={props.selected} onCopy={props.onCopy} onClose={onClose} />
+          <SeveralPanel
+            show={show}
+            song={song}
+            ids={props.selected}
+            onCopy={props.onCopy}
+            onSweep={props.onSweep}
+            onClose={onClose}
+          />
         ) : cues[0] ? (
           <CuePanel key={cues[0].id} song={song} cue={cues[0]} onClose={onClose} />
         ) : part === 'frame' ? (

@@ -29,6 +29,7 @@ import {
   tapTempo,
   type Ticks,
 } from '../../../core/time';
+import { Check } from '../../components/Check';
 import { Button, Field, Input, Label, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
@@ -129,6 +130,17 @@ function SongPart({ show, song }: PartProps) {
           }}
         />
       </Row>
+      <Check
+        isSelected={song.pattern}
+        onChange={(pattern) =>
+          perform(
+            setSongField(show, song.id, 'pattern', pattern),
+            pattern ? 'make it a pattern' : 'no pattern any more',
+          )
+        }
+      >
+        A pattern for new songs
+      </Check>
     </>
   );
 }

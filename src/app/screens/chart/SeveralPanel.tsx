@@ -1,7 +1,20 @@
 import { Copy, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { copyBySection, muteCues, removeCues, replaceTone, shiftCues, type Show, type Song } from '../../../core/show';
+import {
+  copyBySection,
+  dipShape,
+  muteCues,
+  newSweep,
+  putSweep,
+  removeCues,
+  replaceTone,
+  shiftCues,
+  sweepable,
+  type Show,
+  type Song,
+} from '../../../core/show';
+import { valueRange } from '../../../core/addressing';
 import { TICKS_PER_QUARTER } from '../../../core/time';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -33,11 +46,13 @@ interface Props {
   readonly song: Song;
   readonly ids: ReadonlySet<string>;
   readonly onCopy: () => void;
+  /** A sweep was made over the stretch of the cues. */
+  readonly onSweep: (sweepId: string) => void;
   readonly onClose: () => void;
 }
 
 /** Several cues at once. */
-export function SeveralPanel({ show, song, ids, onCopy, onClose }: Props) {
+export function SeveralPanel({ show, song, ids, onCopy, onSweep, onClose }: Props) {
   const chosen = song.cues.filter((c) => ids.has(c.id));
   const allMuted = chosen.every((c) => c.muted);
   return (
@@ -77,8 +92,49 @@ export function SeveralPanel({ show, song, ids, onCopy, onClose }: Props) {
           <Trash2 size={15} aria-hidden /> Remove
         </Button>
       </Row>
+      <LevelPart show={show} song={song} ids={ids} onSweep={onSweep} />
       <Soft style={{ fontSize: 13 }}>Ctrl C copies; Ctrl V puts them at the caret, also in another song.</Soft>
     </Panel>
+  );
+}
+
+/** A level that dips or lifts from the first of the chosen cues to the last. */
+function LevelPart({ show, song, ids, onSweep }: Omit<Props, 'onCopy' | 'onClose'>) {
+  // Levels first: that is what is mostly wanted.
+  const isLevel = (name: string): boolean => /level|volume|master|mix/i.test(name);
+  const all = sweepable(show);
+  const levels = [...all.filter((s) => isLevel(s.control.name)), ...all.filter((s) => !isLevel(s.control.name))];
+  const [chosen, setChosen] = useState<string | null>(null);
+  const level = levels.find((s) => `${s.unit.id} ${s.control.id}` === chosen) ?? levels[0];
+  const places = song.cues.filter((c) => ids.has(c.id)).map((c) => c.at);
+  const [from, to] = [Math.min(...places), Math.max(...places)];
+  if (!level) return null;
+  const dip = (): void => {
+    const id = newId();
+    const { low, high } = valueRange(level.control.encoding);
+    const rest = level.control.rest ?? high;
+    const towards = rest > (low + high) / 2 ? low + (rest - low) * 0.6 : rest + (high - rest) * 0.4;
+    const shape = dipShape(
+      to - from,
+      rest,
+      Math.round(towards * 100) / 100,
+      Math.min(TICKS_PER_QUARTER, (to - from) / 4),
+    );
+    const edit = putSweep(show, song.id, { ...newSweep(id, level.unit, level.control, from, to), shape });
+    if (perform(edit, 'level over a stretch')) onSweep(id);
+  };
+  return (
+    <Row style={{ alignItems: 'end', flexWrap: 'nowrap' }}>
+      <Pick
+        label="Level from first to last"
+        value={`${level.unit.id} ${level.control.id}`}
+        choices={levels.map((s) => ({ id: `${s.unit.id} ${s.control.id}`, name: `${s.unit.name}: ${s.control.name}` }))}
+        onPick={setChosen}
+      />
+      <Button isDisabled={to <= from} onPress={dip}>
+        Dip or lift
+      </Button>
+    </Row>
   );
 }
 

@@ -1,9 +1,9 @@
-import simplify from 'simplify-js';
 import { Trash2, X } from 'lucide-react';
-import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { valueRange } from '../../../core/addressing';
 import {
+  dipOf,
+  dipShape,
   indexShow,
   playedSweeps,
   putSweep,
@@ -24,7 +24,9 @@ import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { useCueMark } from '../../state/marks';
-import { desk } from '../../theme/tokens';
+import { DipPart } from './DipPart';
+import { DrawPad } from './DrawPad';
+import { RecordPart } from './RecordPart';
 
 const Panel = styled.section`
   display: grid;
@@ -53,24 +55,9 @@ const Row = styled.div`
   align-items: end;
 `;
 
-const Pad = styled.svg`
-  display: block;
-  width: 100%;
-  height: 120px;
-  border: 1.5px solid ${desk.lineStrong};
-  border-radius: 4px;
-  background: #fff;
-  cursor: crosshair;
-  touch-action: none;
-`;
-
-const WIDTH = 250;
-const HEIGHT = 120;
-/** What is drawn by hand is simplified to within this share of the control's range. */
-const DRAWN_ERROR = 0.01;
-
 const FORMS = [
   { id: 'line', name: 'drawn, by points' },
+  { id: 'dip', name: 'a level that comes back' },
   { id: 'rise', name: 'rising' },
   { id: 'fall', name: 'falling' },
   { id: 'triangle', name: 'up and down' },
@@ -109,11 +96,22 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
   if (!unit || !control) return null;
   const { low, high } = valueRange(control.encoding);
   const { shape } = sweep;
+  const dip = dipOf(shape);
   const place = (text: string): number | undefined => {
     const at = parsePosition(bars, text, song.bars);
     return at.ok ? at.ticks : undefined;
   };
   const form = (id: string): void => {
+    if (id === 'dip') {
+      const length = sweep.to - sweep.from;
+      const from = control.rest ?? high;
+      const to = from > (low + high) / 2 ? low + (from - low) * 0.6 : from + (high - from) * 0.4;
+      put(
+        { shape: dipShape(length, from, Math.round(to * 100) / 100, Math.min(TICKS_PER_QUARTER, length / 4)) },
+        'shape a sweep',
+      );
+      return;
+    }
     if (id === 'line') {
       const length = sweep.to - sweep.from;
       const points = [0, 0.5, 1].map((s) => ({ at: s * length, value: sweepValue(sweep, sweep.from + s * length) }));
@@ -192,7 +190,12 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           }}
         />
       </Row>
-      <Pick label="Shape" value={shape.kind === 'line' ? 'line' : shape.form} choices={FORMS} onPick={form} />
+      <Pick
+        label="Shape"
+        value={shape.kind === 'wave' ? shape.form : dip ? 'dip' : 'line'}
+        choices={FORMS}
+        onPick={form}
+      />
       {shape.kind === 'wave' ? (
         <>
           <Row>
@@ -227,6 +230,14 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
             )}
           </Row>
         </>
+      ) : dip ? (
+        <DipPart
+          dip={dip}
+          low={low}
+          high={high}
+          length={sweep.to - sweep.from}
+          onShape={(next) => put({ shape: next }, 'change a sweep')}
+        />
       ) : (
         <DraftField
           label="Points: beats from the start, and value"
@@ -245,6 +256,22 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         low={low}
         high={high}
         onDraw={(points) => void put({ shape: { kind: 'line', points } }, 'draw a sweep')}
+      />
+      <RecordPart
+        show={show}
+        song={song}
+        sweep={sweep}
+        onRecorded={(points) =>
+          void put(
+            {
+              shape: {
+                kind: 'line',
+                points: points.map((p) => ({ at: p.at, value: low + p.share * (high - low) })),
+              },
+            },
+            'record a sweep',
+          )
+        }
       />
       <Pick
         label="Switch it on while it is swept"
@@ -293,65 +320,4 @@ function pointsOf(text: string): { at: number; value: number }[] | undefined {
     (p, i) => Number.isFinite(p.at) && Number.isFinite(p.value) && p.at >= (points[i - 1]?.at ?? 0),
   );
   return sound && points.length >= 2 ? points : undefined;
-}
-
-interface PadProps {
-  readonly sweep: Sweep;
-  readonly low: number;
-  readonly high: number;
-  readonly onDraw: (points: readonly { readonly at: number; readonly value: number }[]) => void;
-}
-
-/** The sweep as a curve; what is drawn over it by hand takes its place, simplified to within a hundredth of the range. */
-function DrawPad({ sweep, low, high, onDraw }: PadProps) {
-  const [drawn, setDrawn] = useState<readonly { readonly x: number; readonly y: number }[]>([]);
-  const drawing = useRef(false);
-  const length = sweep.to - sweep.from;
-  const curve = Array.from({ length: WIDTH / 2 + 1 }, (_, i) => {
-    const value = sweepValue(sweep, sweep.from + (i * 2 * length) / WIDTH);
-    return `${i === 0 ? 'M' : 'L'}${i * 2} ${(HEIGHT - ((value - low) / (high - low || 1)) * HEIGHT).toFixed(1)}`;
-  }).join('');
-  const spot = (event: PointerEvent<SVGSVGElement>): { x: number; y: number } => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const share = (value: number): number => Math.min(1, Math.max(0, value));
-    return { x: share((event.clientX - box.left) / box.width), y: share(1 - (event.clientY - box.top) / box.height) };
-  };
-  const end = (): void => {
-    if (!drawing.current) return;
-    drawing.current = false;
-    // Hands go back now and then; time does not.
-    const forward = drawn.filter((p, i) => i === 0 || p.x > drawn[i - 1]!.x);
-    if (forward.length >= 2) {
-      const [first, last] = [forward[0]!, forward.at(-1)!];
-      const whole = [{ ...first, x: 0 }, ...forward, { ...last, x: 1 }];
-      const points = simplify(whole, DRAWN_ERROR, true);
-      onDraw(points.map((p) => ({ at: Math.round(p.x * length), value: low + p.y * (high - low) })));
-    }
-    setDrawn([]);
-  };
-  return (
-    <Pad
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      preserveAspectRatio="none"
-      role="img"
-      aria-label="Curve of the sweep; draw over it with the pointer"
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drawing.current = true;
-        setDrawn([spot(event)]);
-      }}
-      onPointerMove={(event) => drawing.current && setDrawn([...drawn, spot(event)])}
-      onPointerUp={end}
-    >
-      <path d={curve} fill="none" stroke={desk.tide} strokeWidth={2} />
-      {drawn.length > 1 && (
-        <path
-          d={drawn.map((p, i) => `${i === 0 ? 'M' : 'L'}${p.x * WIDTH} ${HEIGHT - p.y * HEIGHT}`).join('')}
-          fill="none"
-          stroke={desk.lampDeep}
-          strokeWidth={2.5}
-        />
-      )}
-    </Pad>
-  );
 }

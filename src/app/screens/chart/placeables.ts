@@ -1,6 +1,7 @@
+import { decodeMessage, fromHex } from '../../../core/midi';
 import { fitsRange, keepsOf, valueRange, type Control } from '../../../core/addressing';
 import type { Cue, Show } from '../../../core/show';
-import { valueWords } from '../../../wording';
+import { cueWords, valueWords } from '../../../wording';
 import type { Found } from '../../components/Find';
 
 /** Something that can be placed on the chart, found by a part of its name. */
@@ -18,7 +19,7 @@ function best<T extends { readonly name: string }>(list: readonly T[], text: str
 
 /**
  * Tones, moves, and controls with a value typed behind their name ("tarn mix 40",
- * "harmony on"), best first.
+ * "harmony on"), and bytes behind a unit's name, best first.
  */
 export function placeables(show: Show, text: string): Placeable[] {
   const wanted = text.trim().toLowerCase();
@@ -34,7 +35,7 @@ export function placeables(show: Show, text: string): Placeable[] {
     aside: 'move',
     action: { kind: 'move', moveId: m.id },
   }));
-  return [...tones, ...moves, ...controlsNamed(show, wanted)].slice(0, FOUND_LIMIT);
+  return [...tones, ...moves, ...controlsNamed(show, wanted), ...bytesNamed(show, wanted)].slice(0, FOUND_LIMIT);
 }
 
 function controlsNamed(show: Show, wanted: string): Placeable[] {
@@ -52,6 +53,20 @@ function controlsNamed(show: Show, wanted: string): Placeable[] {
       ];
     }),
   );
+}
+
+/** A message as its bytes, behind a unit's name: "tarn b2 14 7f". */
+function bytesNamed(show: Show, wanted: string): Placeable[] {
+  const [, name, hex] = /^(.+?)\s+([89a-f][0-9a-f](?:\s*[0-9a-f]{2})*)$/.exec(wanted) ?? [];
+  const bytes = fromHex((hex ?? '').replaceAll(/\s/g, ''));
+  if (name === undefined || !bytes || !decodeMessage(bytes)) return [];
+  return show.units
+    .filter((u) => u.name.toLowerCase().includes(name))
+    .map((unit): Placeable => {
+      const text = bytes.map((b) => b.toString(16).padStart(2, '0')).join('');
+      const action = { kind: 'message', unitId: unit.id, bytes: text } as const;
+      return { id: `message ${unit.id} ${text}`, name: cueWords(show, action), aside: unit.name, action };
+    });
 }
 
 /** A control's value as somebody types it: a figure, "on" or "off", or the start of an option's name. */

@@ -2,20 +2,17 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import {
   encodeValue,
-  fitsRange,
   indexOfLabel,
   keepsOf,
   labelOf,
   slotMessages,
-  valueRange,
   type Control,
   type Effect,
 } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
-import { valueWords } from '../../../wording';
+import { ControlField } from '../../components/ControlField';
 import { Bytes, Complaint } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
 import { Find, type Found } from '../../components/Find';
 import { Pick } from '../../components/Pick';
 import { slotNumber, variantNumber } from '../../state/numbers';
@@ -38,9 +35,6 @@ interface Props {
   /** Gives the id of the slot at a place, made where it had no entry yet. */
   readonly slotIdAt: (index: number) => string;
 }
-
-/** The most options of a list that are picked by name; beyond that they are typed. */
-const PICKED_OPTIONS = 40;
 
 /** What one tone wants of one unit: preset, variant, how effects are left, control values, and the bytes of it all. */
 export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
@@ -192,49 +186,6 @@ function VariantField({
       choices={choices}
       value={part.variant === null ? NOT_SET : String(part.variant)}
       onPick={(id) => onVariant(id === NOT_SET ? null : Number(id))}
-    />
-  );
-}
-
-interface ControlProps {
-  readonly control: Control;
-  readonly value: number | null;
-  readonly onValue: (value: number | null) => void;
-}
-
-function ControlField({ control, value, onValue }: ControlProps) {
-  const { encoding, name } = control;
-  const { low, high, step } = valueRange(encoding);
-  if (step !== 0 && high - low < PICKED_OPTIONS) {
-    const options = Array.from({ length: high - low + 1 }, (_, i) => low + i);
-    return (
-      <Pick
-        label={name}
-        width="112px"
-        choices={[
-          { id: NOT_SET, name: 'as it is' },
-          ...options.map((v) => ({ id: String(v), name: valueWords(control, v) })),
-        ]}
-        value={value === null ? NOT_SET : String(value)}
-        onPick={(id) => onValue(id === NOT_SET ? null : Number(id))}
-      />
-    );
-  }
-  const commit = (text: string): string | null => {
-    const typed = Number(text);
-    const fits = text.trim() === '' || fitsRange(encoding, typed);
-    if (fits) onValue(text.trim() === '' ? null : typed);
-    return fits ? null : `${low} to ${high}`;
-  };
-  const unit = 'unit' in encoding && encoding.unit ? `, ${encoding.unit}` : '';
-  return (
-    <DraftField
-      label={`${name}${unit}`}
-      value={value === null ? '' : String(value)}
-      commit={commit}
-      placeholder="as it is"
-      numeric
-      style={{ width: 112 }}
     />
   );
 }

@@ -14,7 +14,7 @@ export {
   removeTempo,
   setPickup,
 } from './frame';
-export { newSweep, putMove, putSweep, removeMove, removeSweep, setTaps, sweepable } from './sweeps';
+export { dipOf, dipShape, newSweep, putMove, putSweep, removeMove, removeSweep, setTaps, sweepable } from './sweeps';
 export { captureOver, captureTone } from './capture';
 export {
   addHouseNumber,
@@ -46,6 +46,17 @@ export {
 } from './rig';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
-export { addSong, changeCue, moveInSet, placeCue, removeCue, removeSong, setSongField } from './songs';
-export { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock, startFrom } from './sound';
+export {
+  addSong,
+  addToSet,
+  changeCue,
+  moveInSet,
+  removeFromSet,
+  placeCue,
+  removeCue,
+  removeSong,
+  setSongField,
+} from './songs';
+export { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './sound';
+export { songOfCore, startFrom } from './patterns';
 export { CORE_LIMIT, addTone, removeTone, renameTone, setCore, setTonePart, toneUses } from './tones';

@@ -45,6 +45,18 @@ export const addSong = (show: Show, song: Song, setEntryId: string): Edit => ({
   ],
 });
 
+/** Puts a song of the book at the end of the set. Null when it is there already. */
+export const addToSet = (show: Show, songId: string, entryId: string): Edit | null =>
+  show.set.some((e) => e.songId === songId) || !indexShow(show).songs.has(songId)
+    ? null
+    : { kind: 'insert', path: ['set'], index: show.set.length, value: { id: entryId, songId } };
+
+/** Takes a song out of the set; it stays in the book. */
+export function removeFromSet(show: Show, songId: string): Edit | null {
+  const index = show.set.findIndex((e) => e.songId === songId);
+  return index < 0 ? null : { kind: 'remove', path: ['set'], index, value: show.set[index] };
+}
+
 /** Takes a song out of the set and out of the book. */
 export function removeSong(show: Show, songId: string): Edit | null {
   const index = show.songs.findIndex((s) => s.id === songId);

@@ -84,24 +84,3 @@ export function setClock(show: Show, songId: string, portId: string, id: string 
   const after = id === null ? clocks.filter((c) => c.portId !== portId) : [...clocks, { id, portId }];
   return setSongField(show, songId, 'clocks', after);
 }
-
-/**
- * A new song that begins as a copy of another: its frame, opening, cues, sweeps, taps, clock
- * and calls, under ids of its own. Recordings stay with the song that they were made for.
- */
-export function startFrom(pattern: Song, id: string, title: string, newId: () => string): Song {
-  const fresh = <T extends { readonly id: string }>(list: readonly T[]): T[] =>
-    list.map((thing) => ({ ...thing, id: newId() }));
-  return {
-    ...pattern,
-    id,
-    title,
-    sections: fresh(pattern.sections),
-    cues: fresh(pattern.cues),
-    sweeps: fresh(pattern.sweeps),
-    taps: fresh(pattern.taps),
-    clocks: fresh(pattern.clocks),
-    tracks: [],
-    pattern: false,
-  };
-}

@@ -26,6 +26,32 @@ export function newSweep(id: string, unit: Unit, control: Control, from: Ticks, 
   };
 }
 
+/** A level that goes somewhere for a while and comes back: over `ramp` ticks to `to`, and in as many back to `from`. */
+export function dipShape(length: Ticks, from: number, to: number, ramp: Ticks): Sweep['shape'] {
+  const slope = Math.max(1, Math.min(ramp, Math.floor(length / 2)));
+  return {
+    kind: 'line',
+    points: [
+      { at: 0, value: from },
+      { at: slope, value: to },
+      { at: length - slope, value: to },
+      { at: length, value: from },
+    ],
+  };
+}
+
+/** What a shape is as a level that goes somewhere and comes back; undefined when it is something else. */
+export function dipOf(
+  shape: Sweep['shape'],
+): { readonly from: number; readonly to: number; readonly ramp: Ticks } | undefined {
+  if (shape.kind !== 'line' || shape.points.length !== 4) return undefined;
+  const [a, b, c, d] = shape.points as [Point, Point, Point, Point];
+  const even = a.value === d.value && b.value === c.value && Math.abs(b.at - (d.at - c.at)) < 1 && a.at === 0;
+  return even ? { from: a.value, to: b.value, ramp: b.at } : undefined;
+}
+
+type Point = { readonly at: Ticks; readonly value: number };
+
 /** Adds a sweep, or puts it in the place of the one with its id. Null where it ends before it begins, or its control cannot be swept. */
 export function putSweep(show: Show, songId: string, sweep: Sweep): Edit | null {
   const { songs, units } = indexShow(show);
