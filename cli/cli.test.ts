@@ -106,6 +106,18 @@ describe('lantern', () => {
     expect(sent.out).toContain('the file begins 1 bar');
   });
 
+  it('imports a file into a show, named through its map', () => {
+    lantern('export', 'demo.json', '--song', 'Fog Bell', '--smf', 'again.mid', '--written');
+    const { code, out } = lantern('import', 'again.mid', '--into', 'demo.json', '--out', 'again.json');
+    expect(code).toBe(0);
+    expect(out).toMatch(/again\.json: "Fog Bell"\. Understood: \d+ places where a tone of the show was recognised/);
+    const show = json(readFileSync(path('again.json'), 'utf8'));
+    const [song, back] = [show.songs[2], show.songs.at(-1)];
+    const tones = (s: any): string[] => s.cues.flatMap((c: any) => c.action.toneId ?? []);
+    expect(tones(back)).toEqual(tones(song));
+    expect(back.openingToneId).toBe(song.openingToneId);
+  });
+
   it('imports a foreign file and gives the same messages back', () => {
     const events = [
       { tick: 0, kind: 'message', bytes: [0xc2, 5] },
@@ -177,7 +189,7 @@ describe('lantern', () => {
     refuses(['dry-run', 'bytes.json'], /not text in UTF-8/);
     refuses(
       ['dry-run', changed('lost.json', (s) => (s.tones = []))],
-      /lost\.json: songs\[0\].*which is not in the show.*and \d+ more/,
+      /lost\.json: core\[0\].*which is not in the show.*and \d+ more/,
     );
     refuses(['dry-run', changed('new.json', (s) => (s.version = 7))], /newer Hollow Lantern/);
     refuses(

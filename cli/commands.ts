@@ -1,12 +1,22 @@
 import { basename, extname } from 'node:path';
+import { nanoid } from 'nanoid';
 import { labelOf, type RigState } from '../src/core/addressing';
 import { compileSong, stateAt } from '../src/core/compile';
 import { demoShow } from '../src/core/demo';
-import { smfToShow, songToSmf, writeSmf, type SmfMode } from '../src/core/formats/smf';
+import {
+  matchVoices,
+  smfToShow,
+  songIntoShow,
+  songToSmf,
+  voicesOf,
+  writeSmf,
+  type SmfMode,
+} from '../src/core/formats/smf';
 import { writeShowFile } from '../src/core/formats/show-file';
-import { hasErrors } from '../src/core/problems';
+import { hasErrors, type Problem } from '../src/core/problems';
 import {
   OPENING_CUE,
+  applyEdit,
   indexShow,
   rigSpec,
   slotsById,
@@ -19,6 +29,7 @@ import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../s
 import { formatPosition, parsePosition } from '../src/core/time';
 import {
   cueWords,
+  importedWords,
   placeSentence,
   problemLine,
   sentence,
@@ -41,10 +52,11 @@ export function demo(out: string): Outcome {
   return { lines: [`${out}: "${show.title}", ${show.units.length} units, ${show.songs.length} songs`], code: 0 };
 }
 
-export function importFile(file: string, out: string): Outcome {
+export function importFile(file: string, into: string | undefined, out: string): Outcome {
   const title = basename(file, extname(file)) || 'Imported';
   const read = smfToShow(readBytes(file), title);
   const show = valueOf(file, read);
+  if (into !== undefined) return importInto(into, show, read.problems, out);
   writeWhole(out, writeShowFile(show));
   const cues = show.songs.reduce((sum, s) => sum + s.cues.length, 0);
   return {
@@ -54,6 +66,20 @@ export function importFile(file: string, out: string): Outcome {
     ],
     code: 0,
   };
+}
+
+/** Songs of a file into a show, named through its map. */
+function importInto(into: string, plain: Show, problems: readonly Problem[], out: string): Outcome {
+  let show = readShow(into);
+  const lines: string[] = [];
+  const voices = voicesOf(plain);
+  for (const song of plain.songs) {
+    const found = songIntoShow(show, plain, song, matchVoices(show, voices), true, () => nanoid(10));
+    show = applyEdit(show, found.edit);
+    lines.push(`${out}: "${found.song.title}". ${importedWords(found.report)}`, ...reportLines(found.problems));
+  }
+  writeWhole(out, writeShowFile(show));
+  return { lines: [...lines, ...reportLines(problems)], code: 0 };
 }
 
 export function exportSmf(path: string, title: string, out: string, mode: SmfMode): Outcome {

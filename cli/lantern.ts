@@ -4,13 +4,14 @@ import { Failure } from './failure';
 
 const USAGE = `usage:
   lantern demo --out SHOW.json
-  lantern import FILE.mid --out SHOW.json
+  lantern import FILE.mid [--into SHOW.json] --out SHOW.json
   lantern export SHOW.json --song "TITLE" --smf OUT.mid [--written|--sent]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]`;
 
 const OPTIONS = {
   out: { type: 'string' },
+  into: { type: 'string' },
   song: { type: 'string' },
   smf: { type: 'string' },
   at: { type: 'string' },
@@ -40,7 +41,7 @@ interface Command {
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   demo: { file: undefined, needs: ['out'], takes: [], run: (_, v) => demo(v.out!) },
-  import: { file: 'FILE.mid', needs: ['out'], takes: [], run: (file, v) => importFile(file, v.out!) },
+  import: { file: 'FILE.mid', needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
   export: {
     file: 'SHOW.json',
     needs: ['song', 'smf'],

@@ -126,6 +126,14 @@ export interface ProblemData {
   'smf.division-fallback': { readonly division: number };
   'smf.metre-unit': { readonly bar: number };
   'smf.too-wide': { readonly ticks: number };
+  'smf.no-slot': { readonly unit: string; readonly at: string };
+  'smf.selector-ramp': {
+    readonly unit: string;
+    readonly what: string;
+    readonly from: string;
+    readonly to: string;
+    readonly steps: boolean;
+  };
 
   'list.encoding': { readonly offset: number };
   'list.not-text': { readonly code: number };

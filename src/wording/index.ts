@@ -3,6 +3,7 @@ export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, fixWords } from './findings';
 export { meaningWords, monitorWords } from './monitor';
+export { importedWords } from './imported';
 export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
 export { differenceWords, partWords } from './tones';

@@ -97,6 +97,11 @@ const SENTENCES: Sentences = {
   'smf.division-fallback': (d) =>
     `Places are rounded to 1/${d.division} of a quarter note, the finest that such a file can hold.`,
   'smf.metre-unit': (d) => `The length of bar ${d.bar} was rounded: a file can only say it in 128ths.`,
+  'smf.no-slot': (d) => `At ${d.at} a program calls no slot of ${d.unit}; it was kept as it stands.`,
+  'smf.selector-ramp': (d) =>
+    `From ${d.from} to ${d.to} a ramp runs through ${d.what} of ${d.unit}, which has no values in between: ${
+      d.steps ? 'it became one step, to where it ends.' : 'the unit would step through all of them.'
+    }`,
   'smf.too-wide': (d) => `The song is too long for a MIDI file (${d.ticks} ticks).`,
 
   'list.encoding': (d) =>

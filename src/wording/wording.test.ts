@@ -67,6 +67,8 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'smf.ramp-steps': { steps: 40, micros: 200 },
   'smf.division-fallback': { division: 30720 },
   'smf.metre-unit': { bar: 0 },
+  'smf.no-slot': { unit: 'Quillback', at: '9|1' },
+  'smf.selector-ramp': { unit: 'Quillback', what: 'scene', from: '5|1', to: '9|1', steps: true },
   'smf.too-wide': { ticks: 1e9 },
   'list.encoding': { offset: 12 },
   'list.not-text': { code: 65533 },

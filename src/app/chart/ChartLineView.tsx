@@ -43,6 +43,8 @@ const SectionName = styled.h3`
   font-size: 17px;
   line-height: 20px;
   white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
   & > button {
     padding: 0;
     border: 0;
@@ -212,7 +214,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
       {line.bars.map((bar) => {
         const tempo = props.tempos.find((t) => t.at >= bar.tick && t.at < bar.tick + bar.length);
         return bar.section || tempo ? (
-          <SectionName key={bar.tick} style={{ left: bar.x }}>
+          <SectionName key={bar.tick} style={{ left: bar.x, maxWidth: headRoom(line, props.tempos, bar) }}>
             <button type="button" title="To the frame of the song" onClick={props.onFrame}>
               {bar.section?.name}
               {tempo && <small>{tempoWords(tempo)}</small>}
@@ -273,6 +275,14 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
     </Box>
   );
 });
+
+/** Pixels until the next name or tempo over the line. */
+function headRoom(line: ChartLine, tempos: Song['tempo'], bar: ChartLine['bars'][number]): number | undefined {
+  const next = line.bars.find(
+    (b) => b.tick > bar.tick && (b.section || tempos.some((t) => t.at >= b.tick && t.at < b.tick + b.length)),
+  );
+  return next && next.x - bar.x - 6;
+}
 
 /** Lines within a bar: its beats, and parts of them where there is room. */
 function gridOf(bar: ChartLine['bars'][number]): { readonly x: number; readonly beat: boolean }[] {

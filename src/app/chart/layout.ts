@@ -86,12 +86,13 @@ export function layoutChart(song: Song, width: number, scale: number): ChartLine
         beatTicks: bar.beatTicks,
         x,
         width: own,
-        newMetre: first && text !== metre,
+        // That of a pickup is written at the bar that it leads to.
+        newMetre: first && n > 0 && text !== metre,
         section: first ? section : undefined,
       });
       x += own;
     }
-    metre = text;
+    if (n > 0) metre = text;
   }
   close();
   return lines;

@@ -9,6 +9,7 @@ import { AddSong } from '../components/AddSong';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
+import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform, prove } from '../state/desk';
 import { useSongMark } from '../state/marks';
@@ -144,6 +145,7 @@ export function BookScreen() {
         <Head>
           <h1>The set</h1>
           <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
+          <SongFromFile onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
           <MainButton isDisabled={set.length === 0 || proving} onPress={() => void proveAll()}>
             <FlaskConical size={17} aria-hidden /> Dry run the set
           </MainButton>

@@ -1,0 +1,146 @@
+import { FileTrigger } from 'react-aria-components';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { matchVoices, smfToShow, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
+import { hasErrors, type Problem } from '../../core/problems';
+import type { Show, Song } from '../../core/show';
+import { importedWords } from '../../wording';
+import { newId, perform } from '../state/desk';
+import { useShow } from '../state/store';
+import { desk } from '../theme/tokens';
+import { Check } from './Check';
+import { Button, MainButton, Soft } from './controls';
+import { DialogButton } from './DialogButton';
+import { Last, Rows } from './dialogParts';
+import { Pick } from './Pick';
+import { Told } from './Told';
+
+const Voices = styled.ul`
+  display: grid;
+  max-height: 230px;
+  overflow: auto;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 220px;
+    align-items: center;
+    gap: 12px;
+    padding: 6px 2px;
+    border-top: 1px solid ${desk.line};
+  }
+`;
+
+/** A song from a Standard MIDI File, named through the map of this show. */
+export function SongFromFile({ onAdded }: { readonly onAdded: (songId: string) => void }) {
+  return (
+    <DialogButton face="Song from a MIDI file" title="A song from a MIDI file" width={640}>
+      {(close) => (
+        <Form
+          onAdded={(id) => {
+            close();
+            onAdded(id);
+          }}
+          onClose={close}
+        />
+      )}
+    </DialogButton>
+  );
+}
+
+interface Opened {
+  readonly name: string;
+  readonly plain: Show | undefined;
+  readonly problems: readonly Problem[];
+}
+
+const GUEST = 'guest';
+
+function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void; readonly onClose: () => void }) {
+  const show = useShow();
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [chosen, setChosen] = useState<ReadonlyMap<string, string | null>>(new Map());
+  const [steps, setSteps] = useState(true);
+  const plain = opened && !hasErrors(opened.problems) ? opened.plain : undefined;
+  const song: Song | undefined = plain?.songs[0];
+  const voices = plain ? voicesOf(plain) : [];
+  const places = new Map([...matchVoices(show, voices), ...chosen]);
+  const found: Imported | undefined = plain && song ? songIntoShow(show, plain, song, places, steps, newId) : undefined;
+  const open = async (file: File): Promise<void> => {
+    const title = file.name.replace(/\.[^.]*$/, '') || 'Imported';
+    const { value, problems } = smfToShow(new Uint8Array(await file.arrayBuffer()), title.slice(0, 120));
+    setChosen(new Map());
+    setOpened({ name: file.name, plain: value, problems });
+  };
+  return (
+    <Rows>
+      <div>
+        <FileTrigger
+          acceptedFileTypes={['.mid', '.midi', 'audio/midi']}
+          onSelect={(files) => {
+            const file = files?.[0];
+            if (file) void open(file);
+          }}
+        >
+          <Button>{opened ? 'Another file' : 'Choose the file'}</Button>
+        </FileTrigger>{' '}
+        {opened && <Soft>{opened.name}</Soft>}
+      </div>
+      {opened && hasErrors(opened.problems) && (
+        <Told problems={opened.problems} label={`${opened.name} was not read`} />
+      )}
+      {plain && found && (
+        <>
+          <div>
+            <b>What speaks in the file, and to which unit</b>
+            <Voices aria-label="Voices of the file">
+              {voices.map((voice) => (
+                <li key={voice.id}>
+                  <span>
+                    <b>{voice.name}</b>{' '}
+                    <Soft>
+                      {voice.port}, channel {voice.channel}, {voice.messages} messages
+                    </Soft>
+                  </span>
+                  <Pick
+                    label={`Unit for ${voice.name}`}
+                    hideLabel
+                    value={places.get(voice.id) ?? GUEST}
+                    choices={[
+                      { id: GUEST, name: 'a new plain unit' },
+                      ...show.units.map((u) => ({ id: u.id, name: u.name })),
+                    ]}
+                    onPick={(id) => setChosen(new Map([...chosen, [voice.id, id === GUEST ? null : id]]))}
+                  />
+                </li>
+              ))}
+            </Voices>
+          </div>
+          {found.report.ramps > 0 && (
+            <Check isSelected={steps} onChange={setSteps}>
+              One step in place of a ramp through a selector
+            </Check>
+          )}
+          <p role="status" aria-label="What was understood">
+            {importedWords(found.report)}
+          </p>
+          <Told problems={[...opened!.problems, ...found.problems]} label="About the file" />
+        </>
+      )}
+      <Last>
+        <Button onPress={onClose}>Not now</Button>
+        <MainButton
+          isDisabled={!found}
+          onPress={() => {
+            if (!found) return;
+            perform(found.edit, `add ${found.song.title}`);
+            onAdded(found.song.id);
+          }}
+        >
+          Add the song
+        </MainButton>
+      </Last>
+    </Rows>
+  );
+}

@@ -1,0 +1,46 @@
+import { indexShow, type Show, type Unit } from '../../../show';
+
+/** Something that speaks in a file: a port and a channel of it. */
+export interface Voice {
+  /** Of the plain unit that stands for it. */
+  readonly id: string;
+  readonly name: string;
+  readonly port: string;
+  readonly channel: number;
+  readonly messages: number;
+}
+
+/** What speaks in a file that was read without a map. */
+export function voicesOf(plain: Show): Voice[] {
+  const counts = new Map<string, number>();
+  for (const song of plain.songs) {
+    for (const { action } of song.cues) {
+      if (action.kind === 'message') counts.set(action.unitId, (counts.get(action.unitId) ?? 0) + 1);
+    }
+  }
+  const { ports } = indexShow(plain);
+  return plain.units.map((u) => ({
+    id: u.id,
+    name: u.name,
+    port: u.input?.from === 'port' ? (ports.get(u.input.portId)?.name ?? '') : '',
+    channel: u.channel,
+    messages: counts.get(u.id) ?? 0,
+  }));
+}
+
+/** For each voice the unit of the show that it most likely speaks to: by name, else the only one on its channel, best on a port of the same name. */
+export function matchVoices(show: Show, voices: readonly Voice[]): ReadonlyMap<string, string | null> {
+  const { ports } = indexShow(show);
+  const portName = (unit: Unit): string =>
+    unit.input?.from === 'port' ? (ports.get(unit.input.portId)?.name ?? '').toLowerCase() : '';
+  return new Map(
+    voices.map((voice) => {
+      const named = show.units.find((u) => u.name.toLowerCase() === voice.name.toLowerCase());
+      if (named) return [voice.id, named.id];
+      const near = show.units.filter((u) => u.channel === voice.channel && u.profile.senders.length === 0);
+      const onPort = near.filter((u) => portName(u) === voice.port.toLowerCase());
+      const fits = onPort.length > 0 ? onPort : near;
+      return [voice.id, fits.length === 1 ? fits[0]!.id : null];
+    }),
+  );
+}
