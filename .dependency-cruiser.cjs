@@ -31,7 +31,7 @@ module.exports = {
     core('compile', 'show', 'addressing', 'midi', 'time', 'problems'),
     // The simulator must be able to prove the compiler wrong: it knows nothing of it.
     core('simulate', 'addressing', 'midi', 'time'),
-    core('checks', 'show', 'addressing', 'midi', 'time', 'problems'),
+    core('checks', 'compile', 'simulate', 'show', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
     core('formats', 'compile', 'show', 'addressing', 'midi', 'time', 'problems'),

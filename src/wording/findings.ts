@@ -4,6 +4,41 @@ type Words<T> = { readonly [C in FindingCode]: (data: FindingData[C]) => T };
 
 const circle = (way: readonly string[]): string => [...way, way[0]].join(' → ');
 
+const ms = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : millis.toFixed(1)} ms`;
+
+const list = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+
+const spaced = (hex: string): string => (hex.match(/../g) ?? []).join(' ').toUpperCase();
+
+const NEVER: Readonly<Record<string, string>> = {
+  'other-channel': 'it listens on another channel',
+  settling: 'it was still settling after a recall',
+  'not-understood': 'the message means nothing to it',
+  'no-such-slot': 'it has no such slot',
+  'nothing-arrived': 'nothing arrived',
+  'other-state': 'it is on something else',
+  replaced: 'another change took its place',
+};
+
+const who = (unit: string, on: string): string => (unit === on ? 'it' : `${on}, which tells it,`);
+
+/** Why a change is late: the unit, the change before it, the start of the song, or the cable. */
+function causeWords(unit: string, cause: FindingData['song.late']['cause']): string {
+  switch (cause.kind) {
+    case 'start':
+      return `${who(unit, cause.on)} takes ${ms(cause.needs)} and the song starts only ${ms(cause.has)} before`;
+    case 'previous':
+      return `${who(unit, cause.on)} takes ${ms(cause.needs)} and the change before it is only ${ms(cause.has)} earlier`;
+    case 'cable':
+      return cause.others.length === 0
+        ? `${cause.port} is still busy`
+        : `${cause.port} is busy with ${list(cause.others)}`;
+    case 'unknown':
+      return 'it takes longer than its map says';
+  }
+}
+
 const SENTENCES: Words<string> = {
   'rig.channel-differs': (d) =>
     `${d.unit} is sent to on channel ${d.sends}, but listens on ${d.listens}: it will do nothing at all.`,
@@ -29,6 +64,42 @@ const SENTENCES: Words<string> = {
   'map.no-program': (d) => `No program of ${d.unit}'s own table calls ${d.label} ${d.name}`.trim() + ', which is used.',
   'map.slot-lost': (d) =>
     `"${d.name}" is no longer in ${d.unit}'s preset list; ${d.tones === 1 ? 'a tone wants' : `${d.tones} tones want`} it.`,
+  'map.slot-unnamed': (d) => `${d.label} of ${d.unit} is used, but nobody wrote down what is in it.`,
+  'song.late': (d) => `${d.song}, ${d.at}: ${d.unit} is ${ms(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
+  'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${ms(d.millis)} too early.`,
+  'song.never': (d) => `${d.song}, ${d.at}: ${d.unit} never gets there: ${NEVER[d.why] ?? d.why}.`,
+  'song.inside-settle': (d) =>
+    `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
+  'song.outside': (d) =>
+    d.early
+      ? `${d.song}: something stands before the song begins.`
+      : `${d.song}: something stands at ${d.at}, past the last of ${d.bars} bars.`,
+  'song.tones-clash': (d) =>
+    `${d.song}, ${d.at}: ${d.first} and ${d.second} want different things of ${d.unit} on one beat; ${d.second} wins.`,
+  'song.sweeps-overlap': (d) =>
+    `${d.song}, ${d.at}: two sweeps move ${d.control} of ${d.unit} at once; it jumps between them.`,
+  'song.selector-ramp': (d) =>
+    `${d.song}, ${d.from} to ${d.to}: a ramp runs through ${d.control} of ${d.unit}, which steps through all on the way.`,
+  'song.other-channel': (d) =>
+    `${d.song}, ${d.at}: a message goes out on channel ${d.channel}, but ${d.unit} listens on ${d.listens}.`,
+  'song.not-understood': (d) => `${d.song}, ${d.at}: ${spaced(d.bytes)} means nothing to ${d.unit}.`,
+  'song.no-such-slot': (d) => `${d.song}, ${d.at}: program ${d.program} calls no slot of ${d.unit}.`,
+  'song.bank-unknown': (d) =>
+    `${d.song}, ${d.at}: a program is sent to ${d.unit} with no bank before it; which slot it calls depends on what came before.`,
+  'song.flip-unknown': (d) =>
+    `${d.song}, ${d.at}: ${d.control} of ${d.unit} only turns over, and nothing before says in which state it is.`,
+  'song.no-opening': (d) =>
+    d.opening === ''
+      ? `${d.song} has no opening: ${list(d.units)} ${d.units.length === 1 ? 'is' : 'are'} left as the song before left ${d.units.length === 1 ? 'it' : 'them'}.`
+      : `${d.song} uses ${list(d.units)}, which its opening, ${d.opening}, does not set.`,
+  'song.port-full': (d) => `${d.song}, ${d.at}: ${d.port} is ${d.percent} % full for a second.`,
+  'song.off-rest': (d) => `${d.song}, ${d.at}: a sweep leaves ${d.control} of ${d.unit} away from its rest.`,
+  'song.effect-left': (d) => `${d.song}, ${d.at}: ${d.control} of ${d.unit} stays on after its sweep.`,
+  'song.duplicate': (d) => `${d.song}, ${d.at}: the same cue stands there twice.`,
+  'song.no-change': (d) =>
+    `${d.song}, ${d.at}: ${d.what === '' ? 'a cue' : d.what} changes nothing; the rig is like that already.`,
+  'song.section-state': (d) =>
+    `${d.song}, ${d.at}: who goes from ${d.from} straight to ${d.section} still has ${d.control} of ${d.unit} on.`,
   'tone.flip-unknown': (d) =>
     `${d.tone} wants ${d.control} of ${d.unit} in a certain state, but it only turns over, and nobody wrote down how the preset stores it.`,
 };
@@ -39,6 +110,23 @@ const FIXES: Partial<Words<string>> = {
   'rig.port-unused': (d) => `Switch ${d.port} off`,
   'rig.loop': () => 'Open the loop',
   'map.house-differs': (d) => `Put it on ${d.house}`,
+  'song.late': ({ fix }) =>
+    fix === null
+      ? 'Mend it'
+      : {
+          'pre-roll': `Let the opening leave ${ms(fix.millis)} earlier`,
+          shift: `Move it ${ms(fix.millis)} later`,
+          sent: 'Send it on its beat, let the old sound ring',
+          port: `Put the unit on ${fix.port}`,
+        }[fix.how],
+  'song.outside': () => 'Make the song longer',
+  'song.tones-clash': (d) => `Take ${d.first} away`,
+  'song.sweeps-overlap': () => 'End the first where the second begins',
+  'song.selector-ramp': () => 'One step to where it ends',
+  'song.off-rest': () => 'Leave it at rest',
+  'song.effect-left': () => 'Let the sweep switch it',
+  'song.duplicate': () => 'Take one away',
+  'song.no-change': () => 'Take it away',
 };
 
 /** What a finding says. */

@@ -1,5 +1,6 @@
 import type { RigState, UnitAim } from '../core/addressing';
 import type { Bytes, TimedBytes } from '../core/midi';
+import type { Finding } from '../core/checks';
 import type { Problem } from '../core/problems';
 import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { Lantern, Verdict } from '../core/simulate';
@@ -31,6 +32,36 @@ export interface SongProof {
   /** By cue. */
   readonly fingerprints: Readonly<Record<string, string>>;
   readonly problems: readonly Problem[];
+  /** What the checks say of the song, with what the dry run saw. */
+  readonly findings: readonly Finding[];
+  readonly picture: SongPicture;
+}
+
+/** What a dry run looks like along a song. */
+export interface SongPicture {
+  /** Of each 5-pin port, how much of each second its cable is busy, from 0 to 1. */
+  readonly load: readonly { readonly portId: string; readonly seconds: readonly number[] }[];
+  /** Of each unit, in order of time: what it is on from when, as heard; a gap is a preset that loads. */
+  readonly units: readonly {
+    readonly unitId: string;
+    readonly spans: readonly {
+      readonly from: Micros;
+      readonly to: Micros;
+      readonly slot: number | null;
+      readonly variant: number | 'stored' | null;
+      readonly gap: boolean;
+    }[];
+  }[];
+  /** How far from its beat each change landed, in milliseconds; late is positive. */
+  readonly landings: readonly {
+    readonly at: Micros;
+    readonly cueId: string;
+    readonly unitId: string;
+    readonly millis: number;
+    readonly outcome: Verdict['outcome'];
+  }[];
+  /** When the song ends. */
+  readonly end: Micros;
 }
 
 /** The worker that compiles and proves. */

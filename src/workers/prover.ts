@@ -1,4 +1,5 @@
 import type { Wanted } from '../core/addressing';
+import { checkSong } from '../core/checks';
 import { compileSong, fingerprints, type CompiledSong } from '../core/compile';
 import {
   indexShow,
@@ -12,12 +13,14 @@ import {
 } from '../core/show';
 import { dryRun, lanternOf, type Verdict } from '../core/simulate';
 import type { CueProof, ProofWorker, ShowUpdate, SongProof } from './protocol';
+import { NO_PICTURE, pictureOf } from './picture';
 import { ShowMirror } from './showMirror';
 
 interface Kept {
   readonly units: Show['units'];
   readonly ports: Show['ports'];
   readonly tones: Show['tones'];
+  readonly moves: Show['moves'];
   readonly compiled: CompiledSong;
   readonly wants: readonly Wanted[];
   readonly prints: ReadonlyMap<string, string>;
@@ -52,9 +55,10 @@ export class Prover implements ProofWorker {
 
   prove(songId: string): SongProof {
     const song = this.mirror.song(songId);
-    if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [] };
+    if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
     const { compiled, wants, prints } = this.made(song);
-    const { verdicts } = dryRun(rigSpec(this.mirror.show), compiled.events, wants);
+    const dry = dryRun(rigSpec(this.mirror.show), compiled.events, wants);
+    const { verdicts } = dry;
     const byCue = new Map<string, Verdict[]>();
     for (const verdict of verdicts) {
       const list = byCue.get(verdict.cueId);
@@ -66,7 +70,14 @@ export class Prover implements ProofWorker {
       const found = byCue.get(cueId) ?? [];
       proofs[print] = { lantern: lanternOf(found), verdicts: telling(found) };
     }
-    return { songId, proofs, fingerprints: Object.fromEntries(prints), problems: compiled.problems };
+    return {
+      songId,
+      proofs,
+      fingerprints: Object.fromEntries(prints),
+      problems: compiled.problems,
+      findings: checkSong(this.mirror.show, song, { compiled, dry }),
+      picture: pictureOf(this.mirror.show, compiled, dry),
+    };
   }
 
   match(unitId: string, now: readonly ListedName[]): Matching {
@@ -75,12 +86,14 @@ export class Prover implements ProofWorker {
 
   private made(song: Song): Kept {
     const { show } = this.mirror;
-    const { units, ports, tones } = show;
+    const { units, ports, tones, moves } = show;
     const kept = this.kept.get(song);
-    if (kept && kept.units === units && kept.ports === ports && kept.tones === tones) return kept;
+    if (kept && kept.units === units && kept.ports === ports && kept.tones === tones && kept.moves === moves) {
+      return kept;
+    }
     const compiled = compileSong(show, song);
     const wants = songWants(show, song);
-    const made = { units, ports, tones, compiled, wants, prints: fingerprints(show, compiled, wants) };
+    const made = { units, ports, tones, moves, compiled, wants, prints: fingerprints(show, compiled, wants) };
     this.kept.set(song, made);
     return made;
   }

@@ -71,12 +71,13 @@ describe('the shelf', () => {
   });
 
   it('keeps proofs a song, and takes them away with their show', async () => {
+    const rest = { problems: [], findings: [], picture: { load: [], units: [], landings: [], end: 0 } };
     const proof = { lantern: 'lit', verdicts: [] } as const;
     await saveShow(shelf, show, null, 1);
-    await keepProof(shelf, show.id, { songId: 's', proofs: { f1: proof }, fingerprints: {}, problems: [] });
-    await keepProof(shelf, show.id, { songId: 't', proofs: { f2: proof }, fingerprints: {}, problems: [] });
-    await keepProof(shelf, show.id, { songId: 's', proofs: { f3: proof }, fingerprints: {}, problems: [] });
-    await keepProof(shelf, 'other', { songId: 's', proofs: { f9: proof }, fingerprints: {}, problems: [] });
+    await keepProof(shelf, show.id, { songId: 's', proofs: { f1: proof }, fingerprints: {}, ...rest });
+    await keepProof(shelf, show.id, { songId: 't', proofs: { f2: proof }, fingerprints: {}, ...rest });
+    await keepProof(shelf, show.id, { songId: 's', proofs: { f3: proof }, fingerprints: {}, ...rest });
+    await keepProof(shelf, 'other', { songId: 's', proofs: { f9: proof }, fingerprints: {}, ...rest });
     expect(Object.keys(await loadProofs(shelf, show.id)).sort()).toEqual(['f2', 'f3']);
     await removeShow(shelf, show.id);
     expect(await loadProofs(shelf, show.id)).toEqual({});

@@ -214,6 +214,7 @@ function PlaceLink({
   const show = useShow();
   const { id } = show;
   if (place.in === 'tone') return <Link to={`/show/${id}/tones/${place.toneId}`}>to the tone</Link>;
+  if (place.in === 'song') return <Link to={`/show/${id}/chart/${place.songId}`}>to the song</Link>;
   if (place.in === 'port') return <Show onPress={() => onChoose({ kind: 'port', id: place.portId })} />;
   if (place.controlId !== undefined)
     return <Link to={`/show/${id}/map/${place.unitId}/controls`}>to its controls</Link>;

@@ -14,6 +14,7 @@ import { reservedNumber } from './reservedNumber';
 import { slotLost } from './slotLost';
 import { stateUndescribed } from './stateUndescribed';
 import { twoOnOne } from './twoOnOne';
+import { slotUnnamed } from './slotUnnamed';
 import { unreachable } from './unreachable';
 
 /** All checks of the rig, its map and the tones, one a kind of finding. */
@@ -33,6 +34,7 @@ export const RIG_CHECKS: readonly Check[] = [
   flipUnknown,
   portUnused,
   genericName,
+  slotUnnamed,
 ];
 
 const ORDER = { error: 0, warning: 1, note: 2 } as const;

@@ -130,6 +130,13 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
     '"Fog Lead" is no longer in Quillback\'s preset list; 2 tones want it.',
   ],
   [
+    'map.slot-unnamed',
+    withUnit('quillback', (u) => ({
+      slots: u.slots.map((s) => (s.id === 'quillback-h6' ? { ...s, name: ' ' } : s)),
+    })),
+    'H6 of Quillback is used, but nobody wrote down what is in it.',
+  ],
+  [
     'tone.flip-unknown',
     {
       ...withUnit('tarn', (u) => ({ slots: u.slots.map((s) => ({ ...s, startControls: [] })) })),

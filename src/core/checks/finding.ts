@@ -1,11 +1,36 @@
 import type { Severity } from '../problems';
 import type { Edit, Show } from '../show';
+import type { Millis, Ticks } from '../time';
+import type { LateCauseData, LateFix } from './song/landings';
 
 /** Where in a show a finding is: what one would open to mend it. */
 export type FindingPlace =
   | { readonly in: 'unit'; readonly unitId: string; readonly controlId?: string; readonly slotId?: string }
   | { readonly in: 'port'; readonly portId: string }
-  | { readonly in: 'tone'; readonly toneId: string; readonly unitId: string };
+  | { readonly in: 'tone'; readonly toneId: string; readonly unitId: string }
+  | {
+      readonly in: 'song';
+      readonly songId: string;
+      readonly at: Ticks;
+      readonly cueId?: string;
+      readonly sweepId?: string;
+      readonly sectionId?: string;
+    };
+
+/** Where a finding of a song is, as it is said. */
+interface At {
+  readonly song: string;
+  /** As the score prints it. */
+  readonly at: string;
+}
+
+interface AtUnit extends At {
+  readonly unit: string;
+}
+
+interface AtControl extends AtUnit {
+  readonly control: string;
+}
 
 /** What the checks can say of a rig and its map, by code, with the data that a sentence needs. */
 export interface FindingData {
@@ -36,6 +61,27 @@ export interface FindingData {
   'map.state-undescribed': { readonly unit: string; readonly label: string; readonly missing: readonly string[] };
   'map.no-program': { readonly unit: string; readonly label: string; readonly name: string };
   'map.slot-lost': { readonly unit: string; readonly name: string; readonly tones: number };
+  'map.slot-unnamed': { readonly unit: string; readonly label: string };
+  'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: LateFix | null };
+  'song.early': AtUnit & { readonly millis: Millis };
+  'song.never': AtUnit & { readonly why: string };
+  'song.inside-settle': AtUnit;
+  'song.outside': At & { readonly bars: number; readonly early: boolean };
+  'song.tones-clash': AtUnit & { readonly first: string; readonly second: string };
+  'song.sweeps-overlap': AtControl;
+  'song.selector-ramp': Omit<AtControl, 'at'> & { readonly from: string; readonly to: string };
+  'song.other-channel': AtUnit & { readonly channel: number; readonly listens: number };
+  'song.not-understood': AtUnit & { readonly bytes: string };
+  'song.no-such-slot': AtUnit & { readonly program: number };
+  'song.bank-unknown': AtUnit;
+  'song.flip-unknown': AtControl;
+  'song.no-opening': { readonly song: string; readonly opening: string; readonly units: readonly string[] };
+  'song.port-full': At & { readonly port: string; readonly percent: number };
+  'song.off-rest': AtControl;
+  'song.effect-left': AtControl;
+  'song.duplicate': At & { readonly cueId: string };
+  'song.no-change': At & { readonly what: string };
+  'song.section-state': AtControl & { readonly section: string; readonly from: string };
   'tone.flip-unknown': { readonly tone: string; readonly unit: string; readonly control: string };
 }
 

@@ -18,6 +18,7 @@ import { millisToMicros, type Micros } from '../time';
 import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
 import { Forecast } from './forecast';
 import { clockJobs } from './clock';
+import { latesOf, type Late, type Release } from './lateness';
 import { latencyOf, newChain, planSteps, type Chain, type Path, type PlannedJob, type PortJob } from './jobs';
 import { schedulePort } from './schedule/schedulePort';
 
@@ -36,6 +37,8 @@ export interface CompiledSong {
   readonly events: readonly TimedBytes[];
   /** Worked out when it is first asked for: sending does not need it. */
   readonly forecasts: readonly Forecasted[];
+  /** Changes that come late, with the reason; worked out when first asked for. */
+  readonly lates: readonly Late[];
   readonly problems: readonly Problem[];
   /** When the last bar ends. */
   readonly end: Micros;
@@ -138,14 +141,17 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const fold = new StateFold(context.units, from);
   const lists = new Map<string, PortJob[]>();
   const chains = new Map<string, Chain>();
-  const dues = new Map<string, { due: Micros; before: Micros }>();
+  const dues = new Map<string, Dues>();
+  const releases = new Map<string, Release>();
   const unreachable = new Set<string>();
   const earliest = -millisToMicros(song.preRoll);
 
   for (const cue of moments(show, song)) {
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
-      const release = releaseOf(dues, unit.id, due, earliest);
+      const { at: release, cueId } = releaseOf(dues, unit.id, cue.id, due, earliest);
+      const key = `${cue.id}\n${unit.id}`;
+      if (!releases.has(key)) releases.set(key, { at: release, cueId, due });
       const path = context.paths.get(unit.id);
       if (!path) {
         if (steps.length > 0) unreachable.add(unit.id);
@@ -167,13 +173,16 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   }
 
   const sent: Sent<PortJob>[] = [];
+  const scheduled: { readonly list: readonly PortJob[]; readonly ends: ArrayLike<Micros> }[] = [];
   for (const list of lists.values()) {
     const { ends } = schedulePort(list);
+    scheduled.push({ list, ends });
     for (const [i, job] of list.entries()) sent.push({ job, end: ends[i]! });
   }
   // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
   sent.sort((a, b) => leave(a) - leave(b));
   let forecasts: readonly Forecasted[] | undefined;
+  let lates: readonly Late[] | undefined;
   return {
     songId: song.id,
     events: sent.map(({ job, end }) => ({
@@ -185,6 +194,11 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     })),
     get forecasts() {
       return (forecasts ??= forecast(show, song, context, sent.filter(isPlanned)));
+    },
+    get lates() {
+      return (lates ??= scheduled.flatMap(({ list, ends }) =>
+        latesOf(list, ends, (job) => releases.get(`${job.cueId}\n${job.unit.id}`)),
+      ));
     },
     problems: [...unreachable].map((id) => noPort(show, id)),
     end: microsAt(time, time.end),
@@ -200,16 +214,24 @@ const isPlanned = (sent: Sent<PortJob>): sent is Sent<PlannedJob> => sent.job.un
 
 const leave = ({ job, end }: Sent<PortJob>): Micros => end - job.duration;
 
+/** The last due time of a unit and whose it is, and what changes that are due then may not leave before. */
+interface Dues {
+  due: Micros;
+  cueId: string;
+  before: { readonly at: Micros; readonly cueId: string | null };
+}
+
 /** No message leaves before the previous change of its unit was due. Cues on one place share it. */
 function releaseOf(
-  dues: Map<string, { due: Micros; before: Micros }>,
+  dues: Map<string, Dues>,
   unitId: string,
+  cueId: string,
   due: Micros,
   earliest: Micros,
-): Micros {
+): Dues['before'] {
   const last = dues.get(unitId);
-  if (!last) dues.set(unitId, { due, before: earliest });
-  else if (due > last.due) dues.set(unitId, { due, before: last.due });
+  if (!last) dues.set(unitId, { due, cueId, before: { at: earliest, cueId: null } });
+  else if (due > last.due) dues.set(unitId, { due, cueId, before: { at: last.due, cueId: last.cueId } });
   return dues.get(unitId)!.before;
 }
 

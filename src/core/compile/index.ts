@@ -4,4 +4,6 @@ export { fingerprints } from './fingerprint';
 export { playLine, type PlayLine } from './playLine';
 export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
-export type { Step, StepKind } from './expand';
+export { contextOf, expandCue } from './compileSong';
+export type { Late, LateCause } from './lateness';
+export { StateFold, type Step, type StepKind } from './expand';

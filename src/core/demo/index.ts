@@ -1,1 +1,2 @@
 export { demoShow } from './demoShow';
+export { FAULTS, faultyDemo, type Fault } from './faults';

@@ -175,7 +175,7 @@ export const demoSongs: readonly Song[] = [
         { bar: 17, beats: 4, unit: 4 },
       ],
     },
-    'ledger-rhythm',
+    'harbour-clean',
     [
       [1, 'Sums'],
       [9, 'Carry the one'],
@@ -270,7 +270,7 @@ export const demoSongs: readonly Song[] = [
         { bar: 41, beats: 4, unit: 4 },
       ],
     },
-    'ledger-rhythm',
+    'harbour-clean',
     [
       [1, 'Gangway'],
       [17, 'Engine'],

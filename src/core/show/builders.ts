@@ -30,6 +30,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   audio: [],
   moves: [],
   songs: [],
+  accepted: [],
   set: [],
 });
 

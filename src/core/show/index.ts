@@ -63,6 +63,7 @@ export { checkShow } from './checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
   CORE_LIMIT,
+  acceptFinding,
   addTrack,
   changeTrack,
   removeTrack,

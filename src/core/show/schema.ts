@@ -283,6 +283,12 @@ export const showSchema = z.strictObject({
   audio: z.array(audioSchema).max(5000),
   moves: z.array(moveSchema).max(5000),
   songs: z.array(songSchema).max(2000),
+  /** Findings that somebody looked at and let be: which, what it said then, and why. */
+  accepted: z
+    .array(
+      z.strictObject({ key: z.string().min(1).max(400), print: z.string().max(4000), reason: z.string().max(400) }),
+    )
+    .max(5000),
   /** The running order. Songs that are not in it stay in the book. */
   set: z.array(z.strictObject({ id, songId: id })).max(2000),
 });

@@ -41,6 +41,15 @@ export function setCore(show: Show, core: readonly string[]): Edit | null {
   return { kind: 'set', path: ['core'], before: show.core, after: core };
 }
 
+/** Lets a finding be, with a reason; an empty reason takes that back. */
+export function acceptFinding(show: Show, key: string, print: string, reason: string): Edit | null {
+  const rest = show.accepted.filter((a) => a.key !== key);
+  const text = reason.trim().slice(0, 400);
+  const after = text === '' ? rest : [...rest, { key, print, reason: text }];
+  if (JSON.stringify(after) === JSON.stringify(show.accepted)) return null;
+  return { kind: 'set', path: ['accepted'], before: show.accepted, after };
+}
+
 export function renameTone(show: Show, toneId: string, name: string): Edit | null {
   const tone = indexShow(show).tones.get(toneId);
   const text = name.trim().slice(0, 120);

@@ -1,7 +1,7 @@
 import { each } from './each';
 import type { Migration } from './index';
 
-/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones. */
+/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings. */
 export const soundAndClock: Migration = {
   from: 3,
   name: 'sound and clock',
@@ -9,6 +9,7 @@ export const soundAndClock: Migration = {
     ...show,
     core: [],
     audio: [],
+    accepted: [],
     songs: each(show.songs, (s) => ({
       ...s,
       sections: each(s.sections, (x) => ({ ...x, call: null })),

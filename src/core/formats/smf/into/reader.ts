@@ -77,7 +77,13 @@ export class Reader {
     const bank = { none: 0, msb, lsb, both: msb * 128 + lsb }[plan.bank.send];
     const index = indexOfAddress(plan, { bank, program });
     this.waiting = [];
-    if (index !== undefined) return [{ kind: 'slot', index, at, unit, bytes }];
+    if (index !== undefined) {
+      if (unit.profile.recallLoads.controls) {
+        this.flips.clear();
+        for (const [id, value] of startOf(unit, index)) this.flips.set(id, value);
+      }
+      return [{ kind: 'slot', index, at, unit, bytes }];
+    }
     const before = waiting.map((w): RawEvent => ({ kind: 'raw', at: w.at, unit, bytes: w.bytes }));
     return [...before, { kind: 'raw', at, unit, bytes, noSlot: true }];
   }
@@ -96,4 +102,14 @@ function says(control: Control, channel: number, value: number, message: Message
 function isBank(profile: Profile, message: Message): boolean {
   if (message.kind !== 'control' || profile.plan.bank.send === 'none') return false;
   return message.control === BANK_MSB || message.control === BANK_LSB;
+}
+
+/** What a preset brings along, as far as somebody wrote it down; what only turns over is taken to rest elsewhere. */
+export function startOf(unit: Unit, index: number): ReadonlyMap<string, number> {
+  const flips = unit.profile.controls.filter((c) => keepsOf(c.encoding) === 'flip');
+  const start = unit.slots.find((s) => s.index === index)?.startControls ?? [];
+  return new Map([
+    ...flips.map((c): [string, number] => [c.id, 0]),
+    ...start.map((s): [string, number] => [s.controlId, s.value]),
+  ]);
 }

@@ -13,7 +13,7 @@ import {
   type Unit,
 } from '../../../show';
 import type { Ticks } from '../../../time';
-import type { Event } from './reader';
+import { startOf, type Event } from './reader';
 
 interface Known {
   slot: number | undefined;
@@ -52,7 +52,10 @@ export class ToneFinder {
       if (e.kind === 'slot') {
         own.slot = e.index;
         const { recallLoads } = e.unit.profile;
-        if (known.slot !== e.index && recallLoads.controls) known.controls.clear();
+        if (recallLoads.controls) {
+          known.controls.clear();
+          for (const [id, value] of startOf(e.unit, e.index)) known.controls.set(id, value);
+        }
         if (recallLoads.variant) known.variant = undefined;
         known.slot = e.index;
       } else if (e.kind === 'variant') {

@@ -1,0 +1,48 @@
+import type { Show, Song } from '../show';
+import type { Finding } from './finding';
+import { flipInSong } from './song/flipInSong';
+import { changesNothing, duplicateCues } from './song/idleCues';
+import { insideSettle } from './song/insideSettle';
+import { landings } from './song/landings';
+import { noOpening } from './song/noOpening';
+import { outsideSong } from './song/outsideSong';
+import { portFull } from './song/portFull';
+import { rawMessages } from './song/rawMessages';
+import { sectionState } from './song/sectionState';
+import { selectorRamp } from './song/selectorRamp';
+import type { SongCheck } from './song/songCheck';
+import { effectLeftOn, sweepOffRest, sweepsOverlap } from './song/sweepFindings';
+import { tonesClash } from './song/tonesClash';
+import { songFacts, type SongFacts } from './song/facts';
+
+/** All checks of a song, one a kind of finding (those on one file are near relations). */
+export const SONG_CHECKS: readonly SongCheck[] = [
+  landings,
+  insideSettle,
+  outsideSong,
+  tonesClash,
+  sweepsOverlap,
+  selectorRamp,
+  rawMessages,
+  flipInSong,
+  noOpening,
+  portFull,
+  sweepOffRest,
+  effectLeftOn,
+  duplicateCues,
+  changesNothing,
+  sectionState,
+];
+
+const ORDER = { error: 0, warning: 1, note: 2 } as const;
+
+/** The gravest first; of like ones, in the order of the song. */
+const byGravity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[b.severity] || tickOf(a) - tickOf(b);
+
+const tickOf = ({ place }: Finding): number => (place.in === 'song' ? place.at : 0);
+
+/** Everything that the checks have to say of a song; with a run, also what the dry run saw. */
+export function checkSong(show: Show, song: Song, run: SongFacts['run'] = null): Finding[] {
+  const facts = songFacts(show, song, run);
+  return SONG_CHECKS.flatMap((check) => check(facts)).sort(byGravity);
+}

@@ -1,0 +1,115 @@
+import { compileSong, type Late } from '../../compile';
+import { OPENING_CUE, applyEdit, changeCue, indexShow, setSongField, setUnitField, type Edit } from '../../show';
+import type { Verdict } from '../../simulate';
+import { formatPosition, secondsToTicks, microsToSeconds, type Millis } from '../../time';
+import { finding, type Finding } from '../finding';
+import type { SongFacts } from './facts';
+import { inSong, type SongCheck } from './songCheck';
+
+/** How a late change can be mended, and by how much. */
+export interface LateFix {
+  readonly how: 'pre-roll' | 'shift' | 'sent' | 'port';
+  readonly millis: Millis;
+  readonly port: string;
+}
+
+/** Each fix is tried out before it is offered; for so many late changes of a song at most. */
+const TRIED = 24;
+
+/** What a dry run saw come late, early or never, with the cause and the smallest change that mends it. */
+export const landings: SongCheck = (facts) => {
+  const { show, song, time, run } = facts;
+  if (!run) return [];
+  const { units } = indexShow(show);
+  const { lates } = run.compiled;
+  const found: Finding[] = [];
+  const told = new Set<string>();
+  let tried = 0;
+  for (const verdict of run.dry.verdicts.toSorted((a, b) => (b.offset ?? 0) - (a.offset ?? 0))) {
+    const key = `${verdict.cueId}\n${verdict.unitId}`;
+    // Of a sweep the worst value is enough.
+    if (verdict.outcome === 'on-time' || told.has(key)) continue;
+    told.add(key);
+    const unit = units.get(verdict.unitId)!.name;
+    const tick = Math.max(0, Math.round(secondsToTicks(time.tempo, microsToSeconds(verdict.due))));
+    const base = { song: song.title, at: formatPosition(time.bars, Math.min(tick, time.end - 1), song.bars), unit };
+    const place = inSong(facts, tick, whose(facts, verdict.cueId));
+    const millis = Math.abs(verdict.offset ?? 0) / 1000;
+    if (verdict.outcome === 'early') found.push(finding('song.early', 'warning', place, { ...base, millis }));
+    else if (verdict.outcome === 'never') found.push(never(verdict));
+    else {
+      // What a relay rule brings is as late as the unit that tells it.
+      const ofCue = lates.filter((l) => l.cueId === verdict.cueId);
+      const late = ofCue.find((l) => l.unitId === verdict.unitId) ?? ofCue[0];
+      const mended = tried++ < TRIED ? mend(facts, verdict, late) : null;
+      const data = { ...base, millis, cause: causeData(facts, late), fix: mended?.fix ?? null };
+      found.push(finding('song.late', 'error', place, data, mended?.edit ?? null));
+    }
+
+    function never(v: Verdict): Finding {
+      const { reason } = v;
+      const why = reason.kind === 'ignored' ? reason.why : reason.kind;
+      return finding('song.never', 'error', place, { ...base, why });
+    }
+  }
+  return found;
+};
+
+const whose = ({ song }: SongFacts, id: string) =>
+  song.sweeps.some((s) => s.id === id) ? { sweepId: id } : id === OPENING_CUE ? {} : { cueId: id };
+
+export type LateCauseData =
+  /** `on` is the unit whose message it is: the late one, or the one that tells it. */
+  | { readonly kind: 'start' | 'previous'; readonly on: string; readonly needs: Millis; readonly has: Millis }
+  | { readonly kind: 'cable'; readonly port: string; readonly others: readonly string[] }
+  | { readonly kind: 'unknown' };
+
+function causeData({ show }: SongFacts, late: Late | undefined): LateCauseData {
+  if (!late) return { kind: 'unknown' };
+  const { cause } = late;
+  const { ports, units } = indexShow(show);
+  if (cause.kind === 'cable') {
+    const others = cause.others.map((id) => units.get(id)?.name ?? id);
+    return { kind: 'cable', port: ports.get(cause.portId)?.name ?? '', others };
+  }
+  return { kind: cause.kind, on: units.get(late.unitId)!.name, needs: cause.needs / 1000, has: cause.has / 1000 };
+}
+
+/** The first of the changes that mends it, each tried by compiling the song again. */
+function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edit: Edit; fix: LateFix } | null {
+  const { show, song, run } = facts;
+  // What the worst unit of the cue is missing, and a tenth of a millisecond: what is shown rounded should be enough.
+  const worst = run!.dry.verdicts.reduce(
+    (most, v) => (v.cueId === verdict.cueId && v.outcome === 'late' ? Math.max(most, v.offset ?? 0) : most),
+    verdict.offset ?? 0,
+  );
+  const millis = Math.ceil(worst / 100 + 1) / 10;
+  const cue = song.cues.find((c) => c.id === verdict.cueId);
+  const unit = indexShow(show).units.get(verdict.unitId);
+  const candidates: { readonly edit: Edit | null; readonly fix: LateFix }[] = [];
+  const offer = (edit: Edit | null, fix: Partial<LateFix> & Pick<LateFix, 'how'>): void => {
+    candidates.push({ edit, fix: { millis, port: '', ...fix } });
+  };
+  if (late?.cause.kind === 'start' && song.preRoll + millis <= 60_000) {
+    offer(setSongField(show, song.id, 'preRoll', Math.ceil(song.preRoll + millis)), { how: 'pre-roll' });
+  }
+  if (cue) offer(changeCue(show, song.id, cue.id, { shift: cue.shift + millis }), { how: 'shift' });
+  if (late?.cause.kind === 'cable' && unit?.input?.from === 'port') {
+    const { input } = unit;
+    const taken = new Set(show.units.flatMap((u) => (u.input?.from === 'port' ? [u.input.portId] : [])));
+    const free = show.ports.find((p) => p.active && p.id !== input.portId && !taken.has(p.id));
+    if (free) {
+      offer(setUnitField(show, unit.id, 'input', { from: 'port', portId: free.id }), { how: 'port', port: free.name });
+    }
+  }
+  if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
+  const before = run!.compiled.lates.length;
+  for (const { edit, fix } of candidates) {
+    if (!edit) continue;
+    const after = applyEdit(show, edit);
+    const { lates } = compileSong(after, indexShow(after).songs.get(song.id)!);
+    const still = lates.some((l) => l.cueId === verdict.cueId && l.late > 2000);
+    if (!still && lates.length <= before) return { edit, fix };
+  }
+  return null;
+}

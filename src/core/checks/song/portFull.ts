@@ -1,0 +1,38 @@
+import { DIN_BYTE_MICROS } from '../../midi';
+import { indexShow } from '../../show';
+import { formatPosition, microsToSeconds, secondsToTicks, type Micros } from '../../time';
+import { finding, type Finding } from '../finding';
+import { inSong, type SongCheck } from './songCheck';
+
+const SECOND: Micros = 1e6;
+/** A cable that is busy for more of a second than this has no room left for what comes by surprise. */
+const HALF = 0.5;
+
+/** A 5-pin port that is over half full for a second; the fullest second of each. */
+export const portFull: SongCheck = (facts) => {
+  const { show, song, time, run } = facts;
+  if (!run) return [];
+  const found: Finding[] = [];
+  for (const port of indexShow(show).ports.values()) {
+    if (port.cable !== 'din') continue;
+    const events = run.compiled.events.filter((e) => e.portId === port.id);
+    let from = 0;
+    let busy = 0;
+    let worst = { share: HALF, at: 0 };
+    for (const event of events) {
+      busy += event.bytes.length * DIN_BYTE_MICROS;
+      while (events[from]!.at <= event.at - SECOND) busy -= events[from++]!.bytes.length * DIN_BYTE_MICROS;
+      if (busy / SECOND > worst.share) worst = { share: busy / SECOND, at: Math.max(0, events[from]!.at) };
+    }
+    if (worst.share <= HALF) continue;
+    const tick = Math.floor(secondsToTicks(time.tempo, microsToSeconds(worst.at)));
+    const data = {
+      song: song.title,
+      port: port.name,
+      at: formatPosition(time.bars, Math.min(tick, time.end - 1), song.bars),
+      percent: Math.round(worst.share * 100),
+    };
+    found.push(finding('song.port-full', 'warning', inSong(facts, tick), data));
+  }
+  return found;
+};

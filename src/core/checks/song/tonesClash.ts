@@ -1,0 +1,51 @@
+import { indexShow, removeCue, toneAims, type Cue } from '../../show';
+import { sameControl, type Profile, type UnitAim } from '../../addressing';
+import { formatPosition } from '../../time';
+import { finding, type Finding } from '../finding';
+import { inSong, type SongCheck } from './songCheck';
+
+/** Two tones at one place that want different things of one unit: whichever comes last wins, which nobody sees. */
+export const tonesClash: SongCheck = (facts) => {
+  const { show, song, time } = facts;
+  const { tones, units } = indexShow(show);
+  const found: Finding[] = [];
+  const byPlace = new Map<string, Cue[]>();
+  for (const cue of song.cues) {
+    if (cue.muted || cue.action.kind !== 'tone') continue;
+    const key = `${cue.at} ${cue.shift}`;
+    const list = byPlace.get(key);
+    if (list) list.push(cue);
+    else byPlace.set(key, [cue]);
+  }
+  for (const list of byPlace.values()) {
+    for (const [i, second] of list.entries()) {
+      for (const first of list.slice(0, i)) {
+        const [a, b] = [first, second].map((c) => tones.get(c.action.kind === 'tone' ? c.action.toneId : ''));
+        if (!a || !b || a === b) continue;
+        const [own, other] = [toneAims(show, a), toneAims(show, b)];
+        const unitId = [...own.keys()].find((id) => {
+          const unit = units.get(id);
+          return unit && other.has(id) && differ(unit.profile, own.get(id)!, other.get(id)!);
+        });
+        if (unitId === undefined) continue;
+        const at = formatPosition(time.bars, second.at, song.bars);
+        const data = { song: song.title, at, first: a.name, second: b.name, unit: units.get(unitId)!.name };
+        const place = inSong(facts, second.at, { cueId: second.id });
+        // The first has no say where every unit of it is named by the second too.
+        const swallowed = [...own.keys()].every((id) => other.has(id));
+        found.push(
+          finding('song.tones-clash', 'error', place, data, swallowed ? removeCue(show, song.id, first.id) : null),
+        );
+      }
+    }
+  }
+  return found;
+};
+
+function differ(profile: Profile, a: UnitAim, b: UnitAim): boolean {
+  if (a.slot !== undefined && b.slot !== undefined && a.slot !== b.slot) return true;
+  if (a.variant !== undefined && b.variant !== undefined && a.variant !== b.variant) return true;
+  return Object.entries(a.controls).some(
+    ([id, value]) => b.controls[id] !== undefined && !sameControl(profile, id, value, b.controls[id]),
+  );
+}

@@ -1,0 +1,91 @@
+import type { Micros } from '../time';
+import type { PlannedJob, PortJob } from './jobs';
+
+/** Why a change cannot be there on its beat. */
+export type LateCause =
+  /** The song starts too soon: the change needs `needs` before it, and has less. */
+  | { readonly kind: 'start'; readonly needs: Micros; readonly has: Micros }
+  /** The change before it on the same unit is too near. */
+  | { readonly kind: 'previous'; readonly cueId: string; readonly needs: Micros; readonly has: Micros }
+  /** The cable is busy with what goes to others, or to the unit itself. */
+  | { readonly kind: 'cable'; readonly portId: string; readonly others: readonly string[] };
+
+/** A change that the schedule cannot bring in on its beat. */
+export interface Late {
+  readonly cueId: string;
+  readonly unitId: string;
+  readonly late: Micros;
+  readonly cause: LateCause;
+}
+
+/** What a job may not leave before: the start of the song, or the due time of another cue. */
+export interface Release {
+  readonly at: Micros;
+  /** Null is the start of the song, less the time that it allows. */
+  readonly cueId: string | null;
+  /** When the job's own cue is due. */
+  readonly due: Micros;
+}
+
+/** Rounding of sums of microseconds. */
+const GRAIN: Micros = 1;
+
+interface Group {
+  readonly jobs: number[];
+  late: Micros;
+}
+
+/** Each late change of one port's schedule with its cause, worst first within a port. */
+export function latesOf(
+  jobs: readonly PortJob[],
+  ends: ArrayLike<Micros>,
+  releaseOf: (job: PlannedJob) => Release | undefined,
+): Late[] {
+  const groups = new Map<string, Group>();
+  for (const [i, job] of jobs.entries()) {
+    if (job.unit === null) continue;
+    const key = `${job.cueId}\n${job.unit.id}`;
+    let group = groups.get(key);
+    if (!group) groups.set(key, (group = { jobs: [], late: 0 }));
+    group.jobs.push(i);
+    group.late = Math.max(group.late, ends[i]! - job.deadline);
+  }
+  const lates: Late[] = [];
+  for (const group of groups.values()) {
+    if (group.late <= GRAIN) continue;
+    const first = jobs[group.jobs[0]!] as PlannedJob;
+    const { cueId } = first;
+    lates.push({ cueId, unitId: first.unit.id, late: group.late, cause: causeOf(jobs, ends, group, releaseOf(first)) });
+  }
+  return lates.sort((a, b) => b.late - a.late);
+}
+
+function causeOf(
+  jobs: readonly PortJob[],
+  ends: ArrayLike<Micros>,
+  group: Group,
+  release: Release | undefined,
+): LateCause {
+  const first = jobs[group.jobs[0]!] as PlannedJob;
+  // With the cable to itself: as early as its release and its own unit allow.
+  let end = first.after >= 0 ? ends[first.after]! + Math.max(0, first.gap - first.duration) : Number.NEGATIVE_INFINITY;
+  let alone = Number.NEGATIVE_INFINITY;
+  for (const [k, i] of group.jobs.entries()) {
+    const job = jobs[i]!;
+    const after = k === 0 ? end : end + Math.max(0, job.gap - job.duration);
+    end = Math.max(job.release, after) + job.duration;
+    alone = Math.max(alone, end - job.deadline);
+  }
+  if (alone >= group.late - GRAIN && release) {
+    const leaves = Math.min(...group.jobs.map((i) => jobs[i]!.deadline - jobs[i]!.duration));
+    const span = { needs: release.due - leaves, has: release.due - release.at };
+    return release.cueId === null ? { kind: 'start', ...span } : { kind: 'previous', cueId: release.cueId, ...span };
+  }
+  const [from, to] = [jobs[group.jobs[0]!]!.release, ends[group.jobs.at(-1)!]!];
+  const others = new Set<string>();
+  for (const [i, job] of jobs.entries()) {
+    if (job.unit === null || ends[i]! <= from || ends[i]! - job.duration >= to || group.jobs.includes(i)) continue;
+    others.add(job.unit.id);
+  }
+  return { kind: 'cable', portId: first.path.portId, others: [...others].slice(0, 4) };
+}
