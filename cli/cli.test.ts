@@ -71,6 +71,19 @@ describe('lantern', () => {
     expect(json(run.out).songs[0].problems[0]).toMatchObject({ code: 'compile.port-off', severity: 'error' });
   });
 
+  it('says what the checks found, with codes and places', () => {
+    expect(lantern('check', 'demo.json')).toEqual({ code: 0, out: 'Winter Pier Residency: nothing found\n', err: '' });
+    expect(lantern('demo', '--faults', '--out', 'faulty.json').code).toBe(0);
+    const { code, out } = lantern('check', 'faulty.json', '--json');
+    expect(code).toBe(1);
+    const { findings } = json(out);
+    expect(findings).toContainEqual(
+      expect.objectContaining({ code: 'song.late', severity: 'error', fix: expect.stringMatching(/later$/) }),
+    );
+    expect(findings.find((f: any) => f.code === 'song.outside').place).toMatchObject({ in: 'song', cueId: 'lp-1' });
+    expect(lantern('check', 'faulty.json').out).toMatch(/^error: Wick Four is sent to on channel 10/m);
+  });
+
   it('tells the state at any place, as the score prints it', () => {
     const { out, code } = lantern('state', 'demo.json', '--song', 'Slack Tide in Seven', '--at', '17|3', '--json');
     expect(code).toBe(0);

@@ -2,7 +2,8 @@ import { basename, extname } from 'node:path';
 import { nanoid } from 'nanoid';
 import { labelOf, type RigState } from '../src/core/addressing';
 import { compileSong, stateAt } from '../src/core/compile';
-import { demoShow } from '../src/core/demo';
+import { acceptedReason, checkRig, checkSong, type Finding } from '../src/core/checks';
+import { demoShow, faultyDemo } from '../src/core/demo';
 import {
   matchVoices,
   smfToShow,
@@ -29,6 +30,8 @@ import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../s
 import { formatPosition, parsePosition } from '../src/core/time';
 import {
   cueWords,
+  findingSentence,
+  fixWords,
   importedWords,
   placeSentence,
   problemLine,
@@ -46,8 +49,8 @@ export interface Outcome {
   readonly code: 0 | 1;
 }
 
-export function demo(out: string): Outcome {
-  const show = demoShow();
+export function demo(out: string, faults: boolean): Outcome {
+  const show = faults ? faultyDemo() : demoShow();
   writeWhole(out, writeShowFile(show));
   return { lines: [`${out}: "${show.title}", ${show.units.length} units, ${show.songs.length} songs`], code: 0 };
 }
@@ -66,6 +69,36 @@ export function importFile(file: string, into: string | undefined, out: string):
     ],
     code: 0,
   };
+}
+
+/** Everything that the checks have to say, with a dry run of every song. */
+export function check(path: string, asJson: boolean): Outcome {
+  const show = readShow(path);
+  const spec = rigSpec(show);
+  const findings = [
+    ...checkRig(show),
+    ...show.songs.flatMap((song) => {
+      const compiled = compileSong(show, song);
+      return checkSong(show, song, { compiled, dry: dryRun(spec, compiled.events, songWants(show, song)) });
+    }),
+  ];
+  const code = findings.some((f) => f.severity === 'error') ? 1 : 0;
+  if (asJson) {
+    const report = findings.map((f) => ({
+      code: f.code,
+      severity: f.severity,
+      place: f.place,
+      sentence: findingSentence(f),
+      fix: f.fix ? fixWords(f) : null,
+      accepted: acceptedReason(show, f) ?? null,
+    }));
+    return { lines: [JSON.stringify({ show: show.title, findings: report }, null, 2)], code };
+  }
+  const line = (f: Finding): string => {
+    const reason = acceptedReason(show, f);
+    return `${f.severity}: ${findingSentence(f)}${f.fix ? ` [${fixWords(f)}]` : ''}${reason ? ` (let be: ${reason})` : ''}`;
+  };
+  return { lines: findings.length === 0 ? [`${show.title}: nothing found`] : findings.map(line), code };
 }
 
 /** Songs of a file into a show, named through its map. */

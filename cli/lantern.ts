@@ -1,12 +1,13 @@
 import { parseArgs } from 'node:util';
-import { demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
+import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
 import { Failure } from './failure';
 
 const USAGE = `usage:
-  lantern demo --out SHOW.json
+  lantern demo [--faults] --out SHOW.json
   lantern import FILE.mid [--into SHOW.json] --out SHOW.json
   lantern export SHOW.json --song "TITLE" --smf OUT.mid [--written|--sent]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
+  lantern check SHOW.json [--json]
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]`;
 
 const OPTIONS = {
@@ -18,6 +19,7 @@ const OPTIONS = {
   written: { type: 'boolean' },
   sent: { type: 'boolean' },
   json: { type: 'boolean' },
+  faults: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;
 
@@ -40,7 +42,7 @@ interface Command {
 }
 
 const COMMANDS: Readonly<Record<string, Command>> = {
-  demo: { file: undefined, needs: ['out'], takes: [], run: (_, v) => demo(v.out!) },
+  demo: { file: undefined, needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
   import: { file: 'FILE.mid', needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
   export: {
     file: 'SHOW.json',
@@ -57,6 +59,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     takes: ['song', 'json'],
     run: (file, v) => dryRunShow(file, v.song, v.json ?? false),
   },
+  check: { file: 'SHOW.json', needs: [], takes: ['json'], run: (file, v) => check(file, v.json ?? false) },
   state: {
     file: 'SHOW.json',
     needs: ['song', 'at'],
