@@ -133,7 +133,7 @@ describe('a show from nothing', () => {
     await b.click('button', 'Show as a file');
     await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
     const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
-    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 3, title: 'New show' });
+    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 4, title: 'New show' });
     await b.go(inject('address'));
     await choose('again.json', text);
     await b.find('heading', 'The set');

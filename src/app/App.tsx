@@ -14,6 +14,7 @@ const RigScreen = lazy(() => import('./screens/RigScreen').then((m) => ({ defaul
 const TonesScreen = lazy(() => import('./screens/TonesScreen').then((m) => ({ default: m.TonesScreen })));
 const MovesScreen = lazy(() => import('./screens/MovesScreen').then((m) => ({ default: m.MovesScreen })));
 const ChartScreen = lazy(() => import('./screens/ChartScreen').then((m) => ({ default: m.ChartScreen })));
+const DryRunScreen = lazy(() => import('./screens/DryRunScreen').then((m) => ({ default: m.DryRunScreen })));
 
 function Views() {
   const navigate = useNavigate();
@@ -31,6 +32,7 @@ function Views() {
             <Route path="tones/moves" element={<MovesScreen />} />
             <Route path="tones/:toneId?" element={<TonesScreen />} />
             <Route path="chart/:songId?" element={<ChartScreen />} />
+            <Route path="dry-run/:songId?" element={<DryRunScreen />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -1,15 +1,19 @@
+import type { Wanted } from '../core/addressing';
 import type { CompiledSong } from '../core/compile';
 import { DIN_BYTE_MICROS } from '../core/midi';
 import type { Show } from '../core/show';
-import type { DryRun } from '../core/simulate';
-import type { SongPicture } from './protocol';
+import { worstOfEach, type DryRun } from '../core/simulate';
+import type { SongPicture, StateSpan } from './protocol';
 
 export const NO_PICTURE: SongPicture = { load: [], units: [], landings: [], end: 0 };
 
-type Span = SongPicture['units'][number]['spans'][number];
-
 /** What a dry run looks like: how busy cables are, what units are on and when they load, how changes land. */
-export function pictureOf(show: Show, compiled: CompiledSong, { verdicts, trace }: DryRun): SongPicture {
+export function pictureOf(
+  show: Show,
+  compiled: CompiledSong,
+  wants: readonly Wanted[],
+  { verdicts, trace }: DryRun,
+): SongPicture {
   const { end } = compiled;
   return {
     load: show.ports
@@ -17,17 +21,14 @@ export function pictureOf(show: Show, compiled: CompiledSong, { verdicts, trace 
       .map(({ id }) => ({ portId: id, seconds: loadOf(id, compiled) }))
       .filter((l) => l.seconds.some((s) => s > 0)),
     units: show.units
-      .map(({ id }) => ({ unitId: id, spans: spansOf(id, trace, end) }))
-      .filter((u) => u.spans.length > 0),
-    landings: verdicts
-      .filter((v) => v.reason.kind !== 'already')
-      .map(({ due, cueId, unitId, offset, outcome }) => ({
-        at: due,
-        cueId,
-        unitId,
-        millis: (offset ?? 0) / 1000,
-        outcome,
-      })),
+      .map(({ id }) => ({
+        unitId: id,
+        heard: heardSpans(id, trace, end),
+        wanted: wantedSpans(id, wants, end),
+        sent: compiled.events.filter((e) => e.unitId === id).map((e) => ({ at: e.at, bytes: e.bytes })),
+      }))
+      .filter((u) => u.heard.length > 0 || u.wanted.length > 0),
+    landings: worstOfEach(verdicts),
     end,
   };
 }
@@ -43,30 +44,60 @@ function loadOf(portId: string, { events, end }: CompiledSong): number[] {
   return seconds;
 }
 
-function spansOf(unitId: string, trace: DryRun['trace'], end: number): Span[] {
-  const spans: Span[] = [];
-  let slot: Span['slot'] = null;
-  let variant: Span['variant'] = null;
-  let from = 0;
-  const close = (at: number, gap: boolean): void => {
-    const [a, b] = [Math.max(0, from), Math.max(0, at)];
-    const known = slot !== null || variant !== null || gap;
-    if (b > a && known) spans.push({ from: a, to: b, slot, variant, gap });
-    from = at;
-  };
-  let loadingUntil = Number.NEGATIVE_INFINITY;
+/** What a unit is on from when to when, as heard; while a preset loads it is on nothing. */
+function heardSpans(unitId: string, trace: DryRun['trace'], end: number): StateSpan[] {
+  const line = new SpanLine();
+  let loadingUntil: number | null = null;
   for (const entry of trace) {
     if (entry.kind === 'loading' && entry.unitId === unitId) {
-      close(entry.at, entry.at < loadingUntil);
+      line.turn(entry.at, { ...line.state, gap: true });
       loadingUntil = entry.until;
     } else if (entry.kind === 'changed' && entry.unitId === unitId) {
-      if (entry.at <= loadingUntil && entry.at > from) {
-        close(entry.at, true);
-        loadingUntil = Number.NEGATIVE_INFINITY;
-      } else if (entry.state.slot !== slot || entry.state.variant !== variant) close(entry.at, false);
-      ({ slot, variant } = entry.state);
+      const { slot, variant } = entry.state;
+      // Before its preset is there, a unit that changes otherwise is still silent.
+      const gap: boolean = loadingUntil !== null && entry.at < loadingUntil;
+      if (!gap) loadingUntil = null;
+      line.turn(entry.at, { slot, variant, gap });
     }
   }
-  close(end, false);
-  return spans;
+  return line.done(end);
+}
+
+/** What the song wants a unit to be on, from when to when. */
+function wantedSpans(unitId: string, wants: readonly Wanted[], end: number): StateSpan[] {
+  const line = new SpanLine();
+  for (const { unitId: id, due, aim } of wants.toSorted((a, b) => a.due - b.due)) {
+    if (id !== unitId || aim.kind !== 'state') continue;
+    const { slot = line.state.slot, variant = slot === line.state.slot ? line.state.variant : null } = aim.state;
+    line.turn(due, { slot, variant, gap: false });
+  }
+  return line.done(end);
+}
+
+type State = Pick<StateSpan, 'slot' | 'variant' | 'gap'>;
+
+/** Spans one after the other; what is not known is left out, and neighbours that are alike are one. */
+class SpanLine {
+  state: State = { slot: null, variant: null, gap: false };
+  private from = Number.NEGATIVE_INFINITY;
+  private readonly spans: StateSpan[] = [];
+
+  turn(at: number, to: State): void {
+    const { slot, variant, gap } = this.state;
+    if (to.slot === slot && to.variant === variant && to.gap === gap) return;
+    this.close(at);
+    this.from = at;
+    this.state = to;
+  }
+
+  done(end: number): StateSpan[] {
+    this.close(end);
+    return this.spans;
+  }
+
+  private close(to: number): void {
+    const { slot, variant, gap } = this.state;
+    if (to <= this.from || (slot === null && variant === null && !gap)) return;
+    this.spans.push({ from: this.from, to, slot, variant, gap });
+  }
 }

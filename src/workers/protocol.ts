@@ -37,29 +37,28 @@ export interface SongProof {
   readonly picture: SongPicture;
 }
 
+/** What a unit is on from when to when; a gap is a preset that loads, with what was on before it. */
+export interface StateSpan {
+  readonly from: Micros;
+  readonly to: Micros;
+  readonly slot: number | null;
+  readonly variant: number | 'stored' | null;
+  readonly gap: boolean;
+}
+
 /** What a dry run looks like along a song. */
 export interface SongPicture {
   /** Of each 5-pin port, how much of each second its cable is busy, from 0 to 1. */
   readonly load: readonly { readonly portId: string; readonly seconds: readonly number[] }[];
-  /** Of each unit, in order of time: what it is on from when, as heard; a gap is a preset that loads. */
+  /** Of each unit, in order of time: what was heard of it, what the song wants of it, what was sent to it. */
   readonly units: readonly {
     readonly unitId: string;
-    readonly spans: readonly {
-      readonly from: Micros;
-      readonly to: Micros;
-      readonly slot: number | null;
-      readonly variant: number | 'stored' | null;
-      readonly gap: boolean;
-    }[];
+    readonly heard: readonly StateSpan[];
+    readonly wanted: readonly StateSpan[];
+    readonly sent: readonly { readonly at: Micros; readonly bytes: Bytes }[];
   }[];
-  /** How far from its beat each change landed, in milliseconds; late is positive. */
-  readonly landings: readonly {
-    readonly at: Micros;
-    readonly cueId: string;
-    readonly unitId: string;
-    readonly millis: number;
-    readonly outcome: Verdict['outcome'];
-  }[];
+  /** How the worst change of each cue on each unit landed, in order of time. */
+  readonly landings: readonly Verdict[];
   /** When the song ends. */
   readonly end: Micros;
 }

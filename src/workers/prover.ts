@@ -76,7 +76,7 @@ export class Prover implements ProofWorker {
       fingerprints: Object.fromEntries(prints),
       problems: compiled.problems,
       findings: checkSong(this.mirror.show, song, { compiled, dry }),
-      picture: pictureOf(this.mirror.show, compiled, dry),
+      picture: pictureOf(this.mirror.show, compiled, wants, dry),
     };
   }
 

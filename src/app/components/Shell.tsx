@@ -74,7 +74,7 @@ const Tab = styled(NavLink)`
   display: flex;
   align-items: center;
   justify-content: center;
-  min-height: 104px;
+  min-height: 96px;
   margin-left: -1.5px;
   margin-right: 7px;
   border: 1.5px solid ${desk.lineStrong};
@@ -180,6 +180,7 @@ const VIEWS = [
   ['map', 'Map', '3'],
   ['tones', 'Tones', '4'],
   ['chart', 'Chart', '5'],
+  ['dry-run', 'Dry run', '6'],
 ] as const;
 
 /** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */

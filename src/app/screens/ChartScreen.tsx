@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import {
@@ -63,6 +63,7 @@ export function ChartScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const { songId } = useParams();
+  const [search] = useSearchParams();
   const song =
     indexShow(show).songs.get(songId ?? '') ?? indexShow(show).songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
   if (!song) {
@@ -76,10 +77,16 @@ export function ChartScreen() {
       </Nothing>
     );
   }
-  return <SongChart key={song.id} song={song} />;
+  return <SongChart key={`${song.id} ${search}`} song={song} search={search} />;
 }
 
-function SongChart({ song }: { readonly song: Song }) {
+interface Props {
+  readonly song: Song;
+  /** A place, and what is chosen there: `at` in ticks, `cue` or `sweep` an id. */
+  readonly search: URLSearchParams;
+}
+
+function SongChart({ song, search }: Props) {
   const show = useShow();
   const counting = useApp((s) => s.counting);
   const peaks = useSounds((s) => s.peaks);
@@ -87,8 +94,11 @@ function SongChart({ song }: { readonly song: Song }) {
   const [width, setWidth] = useState(880);
   const [scale, setScale] = useState(SCALES.indexOf(28));
   const [snapTo, setSnapTo] = useState<Snap>('beat');
-  const [selected, setSelected] = useState<ReadonlySet<string>>(NOTHING);
-  const [sweepId, setSweepId] = useState<string | null>(null);
+  const [selected, setSelected] = useState<ReadonlySet<string>>(() => {
+    const cue = search.get('cue');
+    return cue === null ? NOTHING : new Set([cue]);
+  });
+  const [sweepId, setSweepId] = useState<string | null>(() => search.get('sweep'));
   const [part, setPart] = useState<SidePart>('here');
   const [said, setSaid] = useState('');
   const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
@@ -106,8 +116,12 @@ function SongChart({ song }: { readonly song: Song }) {
     void loadPeaks(show, song);
   }, [show, song]);
   useEffect(() => {
-    if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
-  }, [song.id]);
+    const at = Number(search.get('at') ?? Number.NaN);
+    if (at >= 0) setCaret(song.id, Math.min(at, songTime(song).end - 1));
+    else if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
+    // Only when the place is opened: later the caret goes its own ways.
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
+  }, [song.id, search]);
   useEffect(() => {
     const element = paper.current;
     if (!element) return undefined;
@@ -128,6 +142,13 @@ function SongChart({ song }: { readonly song: Song }) {
     (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
     [lines, virtual],
   );
+
+  const opened = useRef(false);
+  useEffect(() => {
+    if (opened.current || lines.length === 0 || !search.has('at')) return;
+    opened.current = true;
+    showLine(Number(search.get('at')));
+  }, [lines, search, showLine]);
 
   const moveCaret = (at: Ticks): void => {
     setCaret(song.id, at);

@@ -1,13 +1,12 @@
 import { Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig, type Finding } from '../../core/checks';
 import { addPort, indexShow, newPort } from '../../core/show';
-import { findingSentence, fixWords } from '../../wording';
 import { AddUnit } from '../components/AddUnit';
 import { Button, Soft } from '../components/controls';
-import { LanternMark } from '../components/LanternMark';
+import { FindingList } from '../components/FindingList';
 import { PartLinks } from '../components/PartLinks';
 import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
@@ -64,28 +63,11 @@ const Right = styled.div`
   overflow: auto;
 `;
 
-const Findings = styled.ul`
+const Found = styled.div`
   display: grid;
-  gap: 6px;
-  margin: 0;
+  gap: 8px;
   padding: 14px 18px;
-  list-style: none;
   border-bottom: 1.5px solid ${desk.line};
-  & > li {
-    display: grid;
-    grid-template-columns: 24px minmax(0, 1fr);
-    gap: 4px 8px;
-    align-items: start;
-    font-size: 13.5px;
-  }
-  & > li > button {
-    grid-column: 2;
-    justify-self: start;
-  }
-  & a {
-    color: ${desk.ink};
-    font-weight: 600;
-  }
 `;
 
 const EVERYONE = 'everyone';
@@ -121,10 +103,17 @@ export function RigScreen() {
   );
 }
 
+/** What an address chooses: a unit or a port. */
+function chosenIn(search: URLSearchParams): Chosen {
+  const [unit, port] = [search.get('unit'), search.get('port')];
+  return unit !== null ? { kind: 'unit', id: unit } : port !== null ? { kind: 'port', id: port } : null;
+}
+
 function DrawingPart() {
   const show = useShow();
   const playerId = useApp((s) => s.playerFilter);
-  const [chosen, setChosen] = useState<Chosen>(null);
+  const [search] = useSearchParams();
+  const [chosen, setChosen] = useState<Chosen>(() => chosenIn(search));
   const findings = useMemo(() => checkRig(show), [show]);
   const unit = chosen?.kind === 'unit' ? indexShow(show).units.get(chosen.id) : undefined;
   const port = chosen?.kind === 'port' ? indexShow(show).ports.get(chosen.id) : undefined;
@@ -162,7 +151,15 @@ function DrawingPart() {
         )}
       </Drawing>
       <Right>
-        <FindingList findings={findings} onChoose={setChosen} />
+        <Found>
+          <FindingList
+            findings={findings}
+            well="Nothing is wrong with the wiring and the map."
+            renderWay={(f) =>
+              f.place.in === 'unit' || f.place.in === 'port' ? <WayTo finding={f} onChoose={setChosen} /> : undefined
+            }
+          />
+        </Found>
         {unit && <UnitSettings key={unit.id} unit={unit} onGone={() => setChosen(null)} />}
         {port && <PortSettings key={port.id} port={port} onGone={() => setChosen(null)} />}
         {!unit && !port && (
@@ -175,53 +172,22 @@ function DrawingPart() {
   );
 }
 
-interface ListProps {
-  readonly findings: readonly Finding[];
-  readonly onChoose: (chosen: Chosen) => void;
-}
-
-/** What the checks have to say of the rig and its map: each leads to its place, and is mended here where it can be. */
-function FindingList({ findings, onChoose }: ListProps) {
-  if (findings.length === 0) {
-    return (
-      <Findings aria-label="Findings">
-        <li>
-          <LanternMark mark="lit" size={22} silent />
-          <span>Nothing is wrong with the wiring and the map.</span>
-        </li>
-      </Findings>
-    );
-  }
-  return (
-    <Findings aria-label="Findings">
-      {findings.map((f, i) => (
-        <li key={i}>
-          <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} />
-          <span>
-            {findingSentence(f)} <PlaceLink finding={f} onChoose={onChoose} />
-          </span>
-          {f.fix && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
-        </li>
-      ))}
-    </Findings>
-  );
-}
-
-function PlaceLink({
-  finding: { place, code },
-  onChoose,
-}: { readonly finding: Finding } & { readonly onChoose: ListProps['onChoose'] }) {
-  const show = useShow();
-  const { id } = show;
-  if (place.in === 'tone') return <Link to={`/show/${id}/tones/${place.toneId}`}>to the tone</Link>;
-  if (place.in === 'song') return <Link to={`/show/${id}/chart/${place.songId}`}>to the song</Link>;
+/** A way to what is drawn here, or to the sheet of the map that has it. */
+function WayTo({ finding: { place, code }, onChoose }: WayProps) {
+  const { id } = useShow();
   if (place.in === 'port') return <Show onPress={() => onChoose({ kind: 'port', id: place.portId })} />;
+  if (place.in !== 'unit') return null;
   if (place.controlId !== undefined)
     return <Link to={`/show/${id}/map/${place.unitId}/controls`}>to its controls</Link>;
   if (code === 'map.state-undescribed')
     return <Link to={`/show/${id}/map/${place.unitId}/relays`}>to what is stored</Link>;
   if (place.slotId !== undefined) return <Link to={`/show/${id}/map/${place.unitId}`}>to its presets</Link>;
   return <Show onPress={() => onChoose({ kind: 'unit', id: place.unitId })} />;
+}
+
+interface WayProps {
+  readonly finding: Finding;
+  readonly onChoose: (chosen: Chosen) => void;
 }
 
 const ShowButton = styled.button`

@@ -18,6 +18,7 @@ import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
 import { hushed, useLanes } from './lanes';
+import { forgetRuns, keepRun } from './runs';
 import { readySounds, wakeSound } from './sound';
 import { useApp, type Done, type OpenShow } from './store';
 
@@ -114,6 +115,7 @@ async function refreshPrints(): Promise<void> {
 async function enter(show: Show, revision: number | null): Promise<void> {
   endWatch?.();
   const proofs = await loadProofs(shelf, show.id);
+  if (useApp.getState().open?.show.id !== show.id) forgetRuns();
   useApp.setState({
     open: { show, revision, past: [], future: [], save: revision === null ? 'unsaved' : 'saved' },
     refusal: null,
@@ -180,6 +182,8 @@ export async function prove(songId: string): Promise<void> {
     await proof.show(show);
     const found = await proof.worker.prove(songId);
     useApp.setState((s) => ({ proofs: { ...s.proofs, ...found.proofs } }));
+    const song = indexShow(show).songs.get(songId);
+    if (song) keepRun(show, song, found);
     await keepProof(shelf, show.id, found);
   } finally {
     useApp.setState((s) => ({ proving: s.proving.filter((id) => id !== songId) }));

@@ -9,3 +9,4 @@ export {
   type Verdict,
 } from './verdict';
 export { lanternOf, sumLanterns, type Lantern } from './lantern';
+export { compareRuns, worstFirst, worstOfEach, type RunDifference } from './compareRuns';

@@ -1,0 +1,145 @@
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { type Show, type Song } from '../../../core/show';
+import { compareRuns, worstFirst, type Verdict } from '../../../core/simulate';
+import { LanternMark } from '../../components/LanternMark';
+import { UnitBadge } from '../../components/UnitBadge';
+import type { Run } from '../../state/runs';
+import { desk } from '../../theme/tokens';
+import { cueName, offsetText, placeOf } from './runFacts';
+
+const List = styled.ul`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & button {
+    display: grid;
+    grid-template-columns: 22px 58px 34px minmax(0, 1fr) auto;
+    gap: 8px;
+    align-items: center;
+    width: 100%;
+    padding: 5px 8px 5px 4px;
+    border: 0;
+    border-left: 4px solid transparent;
+    border-top: 1px solid ${desk.line};
+    background: none;
+    color: ${desk.ink};
+    font-size: 13.5px;
+    text-align: left;
+    cursor: pointer;
+  }
+  & button:hover {
+    background: ${desk.tideWash};
+  }
+  & button[aria-pressed='true'] {
+    border-left-color: ${desk.lamp};
+    background: ${desk.lampWash};
+  }
+  & b {
+    font-variant-numeric: tabular-nums;
+  }
+  & span:nth-of-type(2) {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+const Lands = styled.span<{ $bad: boolean }>`
+  font-weight: 700;
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+  color: ${({ $bad }) => ($bad ? desk.rust : desk.inkSoft)};
+`;
+
+/** The list shows so many at once; what does not land comes first, so nothing that matters is cut. */
+const SHOWN = 400;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly run: Run;
+  readonly chosen: Verdict | undefined;
+  readonly onChoose: (verdict: Verdict) => void;
+}
+
+/** Every change of a song, the worst first. */
+export function ChangeList({ show, song, run, chosen, onChoose }: Props) {
+  const sorted = useMemo(() => worstFirst(run.picture.landings), [run]);
+  return (
+    <>
+      <List aria-label="Changes, the worst first">
+        {sorted.slice(0, SHOWN).map((v) => (
+          <li key={v.cueId + v.unitId}>
+            <Change show={show} song={song} verdict={v} chosen={chosen === v} onChoose={onChoose}>
+              <Lands $bad={v.outcome !== 'on-time'}>{offsetText(v)}</Lands>
+            </Change>
+          </li>
+        ))}
+      </List>
+      {sorted.length > SHOWN && <p>and {sorted.length - SHOWN} more that land on their beat</p>}
+    </>
+  );
+}
+
+interface ChangeProps {
+  readonly show: Show;
+  readonly song: Song;
+  readonly verdict: Verdict;
+  readonly chosen: boolean;
+  readonly onChoose: (verdict: Verdict) => void;
+  readonly children: React.ReactNode;
+}
+
+function Change({ show, song, verdict, chosen, onChoose, children }: ChangeProps) {
+  const index = show.units.findIndex((u) => u.id === verdict.unitId);
+  const unit = show.units[index];
+  return (
+    <button type="button" aria-pressed={chosen} onClick={() => onChoose(verdict)}>
+      <LanternMark mark={verdict.outcome === 'on-time' ? 'lit' : 'cracked'} size={20} />
+      <b>{placeOf(song, verdict.due)}</b>
+      <UnitBadge monogram={unit?.monogram ?? ''} index={index} size={20} />
+      <span title={unit?.name}>{cueName(show, song, verdict.cueId)}</span>
+      {children}
+    </button>
+  );
+}
+
+/** What landed otherwise than in the run that was kept. */
+export function DifferenceList({
+  show,
+  song,
+  before,
+  run,
+  chosen,
+  onChoose,
+}: Props & { readonly before: Run | undefined }) {
+  const found = useMemo(
+    () => (before ? compareRuns(before.picture.landings, run.picture.landings) : []),
+    [before, run],
+  );
+  if (!before) return <p>This song was not run when the other run was kept.</p>;
+  if (found.length === 0) return <p>Every change lands as it did then.</p>;
+  return (
+    <List aria-label="Changes that land otherwise">
+      {found.map((d) => {
+        const verdict = (d.after ?? d.before)!;
+        return (
+          <li key={d.cueId + d.unitId}>
+            <Change
+              show={show}
+              song={song}
+              verdict={verdict}
+              chosen={chosen === verdict}
+              onChoose={(v) => d.after && onChoose(v)}
+            >
+              <Lands $bad={verdict.outcome !== 'on-time'}>
+                {d.before ? offsetText(d.before) : 'new'} → {d.after ? offsetText(d.after) : 'gone'}
+              </Lands>
+            </Change>
+          </li>
+        );
+      })}
+    </List>
+  );
+}

@@ -1,0 +1,222 @@
+import { useId } from 'react';
+import styled from 'styled-components';
+import { DIN_BYTE_MICROS } from '../../../core/midi';
+import { indexShow, type Show, type Song } from '../../../core/show';
+import type { Verdict } from '../../../core/simulate';
+import type { Micros } from '../../../core/time';
+import type { SongPicture, StateSpan } from '../../../workers/protocol';
+import { UnitBadge } from '../../components/UnitBadge';
+import type { Run } from '../../state/runs';
+import { useWidth } from '../../state/useWidth';
+import { desk, font, unitColour } from '../../theme/tokens';
+import { closeSpan, placeOf, spanText } from './runFacts';
+
+const Box = styled.div`
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr);
+  background: ${desk.sheet};
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 16px 4px 16px;
+  padding: 10px 12px 6px 8px;
+`;
+
+const Badges = styled.div`
+  display: grid;
+  align-content: start;
+`;
+
+const ROW = 46;
+const AXIS = 30;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly run: Run;
+  readonly verdict: Verdict;
+}
+
+/** One change from near: when its bytes left, when the unit was silent, what it was on, against what was wanted. */
+export function CloseUp({ show, song, run, verdict }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const [from, to] = closeSpan(run, verdict);
+  const x = (at: Micros): number => ((at - from) / (to - from)) * width;
+  const shown = run.picture.units.filter(
+    (u) =>
+      u.unitId === verdict.unitId ||
+      u.sent.some((s) => s.at >= from && s.at <= to) ||
+      u.heard.some((s) => s.gap && s.to >= from && s.from <= to),
+  );
+  const units = [
+    ...shown.filter((u) => u.unitId === verdict.unitId),
+    ...shown.filter((u) => u.unitId !== verdict.unitId),
+  ].slice(0, 5);
+  const height = units.length * ROW + AXIS;
+  const index = new Map(show.units.map((u, i) => [u.id, i]));
+  const step = tickStep((to - from) / 1000);
+  const marks: number[] = [];
+  for (let ms = Math.ceil((from - verdict.due) / 1000 / step) * step; ms * 1000 + verdict.due <= to; ms += step) {
+    marks.push(ms);
+  }
+  return (
+    <Box>
+      <Badges>
+        {units.map(({ unitId }) => (
+          <span key={unitId} style={{ height: ROW, display: 'grid', alignContent: 'center' }}>
+            <UnitBadge
+              monogram={indexShow(show).units.get(unitId)?.monogram ?? ''}
+              index={index.get(unitId) ?? 0}
+              size={26}
+            />
+          </span>
+        ))}
+      </Badges>
+      <div ref={ref}>
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`Close look at ${placeOf(song, verdict.due)}: bytes, gaps and sounds of ${units.length} ${units.length === 1 ? 'unit' : 'units'}`}
+        >
+          {marks.map((ms) => (
+            <g key={ms}>
+              <line
+                x1={x(verdict.due + ms * 1000)}
+                x2={x(verdict.due + ms * 1000)}
+                y1={0}
+                y2={height - AXIS}
+                stroke={desk.line}
+                strokeWidth={1}
+              />
+              {Math.abs(x(verdict.due + ms * 1000) - x(verdict.due)) > 46 && (
+                <text
+                  x={x(verdict.due + ms * 1000)}
+                  y={height - 10}
+                  textAnchor="middle"
+                  fontSize={12}
+                  fill={desk.inkSoft}
+                  fontFamily={font.text}
+                >
+                  {ms > 0 ? '+' : '−'}
+                  {Math.abs(ms)} ms
+                </text>
+              )}
+            </g>
+          ))}
+          {units.map((unit, row) => (
+            <UnitRow
+              key={unit.unitId}
+              show={show}
+              unit={unit}
+              y={row * ROW}
+              index={index.get(unit.unitId) ?? 0}
+              x={x}
+              from={from}
+              to={to}
+              right={width}
+            />
+          ))}
+          <line x1={x(verdict.due)} x2={x(verdict.due)} y1={0} y2={height - AXIS} stroke={desk.ink} strokeWidth={2.5} />
+          <text
+            x={x(verdict.due)}
+            y={height - 9}
+            textAnchor="middle"
+            fontSize={15}
+            fontWeight={800}
+            fill={desk.ink}
+            fontFamily={font.display}
+          >
+            {placeOf(song, verdict.due)}
+          </text>
+        </svg>
+      </div>
+    </Box>
+  );
+}
+
+/** A round number of milliseconds that gives some six marks. */
+function tickStep(millis: number): number {
+  const rough = millis / 6;
+  const base = 10 ** Math.floor(Math.log10(rough));
+  return [1, 2, 5, 10].map((k) => k * base).find((s) => s >= rough) ?? base * 10;
+}
+
+interface RowProps {
+  readonly show: Show;
+  readonly unit: SongPicture['units'][number];
+  readonly y: number;
+  readonly index: number;
+  readonly x: (at: Micros) => number;
+  readonly from: Micros;
+  readonly to: Micros;
+  /** Where the sight ends, in pixels. */
+  readonly right: number;
+}
+
+function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
+  const id = useId();
+  const { profile } = indexShow(show).units.get(unit.unitId) ?? {};
+  if (!profile) return null;
+  const inSight = (s: StateSpan): boolean => s.to > from && s.from < to;
+  const left = (s: StateSpan): number => Math.max(0, x(s.from));
+  const width = (s: StateSpan): number => Math.min(right, x(s.to)) - left(s);
+  const colour = unitColour(index);
+  return (
+    <g>
+      <defs>
+        <pattern id={id} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={7} height={7} fill="#fff" />
+          <rect width={3} height={7} fill={desk.lineStrong} />
+        </pattern>
+      </defs>
+      {unit.wanted.filter(inSight).map((s) => (
+        <g key={s.from}>
+          <rect x={left(s)} y={y + 4} width={Math.max(0, width(s) - 1)} height={4} fill={desk.lampDeep} />
+        </g>
+      ))}
+      {unit.heard.filter(inSight).map((s) => {
+        const text = s.gap ? (profile.silentInGap ? 'silent: loads' : 'loads, old sound rings') : spanText(profile, s);
+        return (
+          <g key={s.from}>
+            <rect
+              x={left(s)}
+              y={y + 10}
+              width={Math.max(1.5, width(s) - 1)}
+              height={20}
+              fill={s.gap ? `url(#${id})` : '#fff'}
+              stroke={s.gap ? desk.lineStrong : colour}
+              strokeWidth={1.5}
+            />
+            {width(s) > text.length * 7.4 && (
+              <text
+                x={left(s) + 7}
+                y={y + 24.5}
+                fontSize={13}
+                fontWeight={700}
+                fill={s.gap ? desk.ink : colour}
+                fontFamily={font.text}
+                stroke={s.gap ? '#fff' : 'none'}
+                strokeWidth={3.5}
+                paintOrder="stroke"
+              >
+                {text}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {unit.sent
+        .filter((s) => s.at >= from && s.at <= to)
+        .map((s, i) => (
+          <rect
+            key={i}
+            x={x(s.at)}
+            y={y + 33}
+            width={Math.max(2, x(s.at + s.bytes.length * DIN_BYTE_MICROS) - x(s.at))}
+            height={7}
+            fill={desk.ink}
+          />
+        ))}
+      <line x1={0} x2={right} y1={y + ROW - 1} y2={y + ROW - 1} stroke={desk.line} />
+    </g>
+  );
+}

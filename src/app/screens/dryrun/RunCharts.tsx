@@ -1,0 +1,251 @@
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart as ChartJs,
+  Legend,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartOptions,
+} from 'chart.js';
+import { useMemo } from 'react';
+import { Bar, Line, Scatter } from 'react-chartjs-2';
+import styled from 'styled-components';
+import { indexShow, type Show, type Song } from '../../../core/show';
+import type { Verdict } from '../../../core/simulate';
+import type { Run } from '../../state/runs';
+import { desk, font, unitColour } from '../../theme/tokens';
+import { cueName, offsetText, placeOf, sumOf } from './runFacts';
+
+ChartJs.register(
+  BarController,
+  BarElement,
+  CategoryScale,
+  Legend,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+);
+ChartJs.defaults.font.family = font.text;
+ChartJs.defaults.font.size = 12;
+ChartJs.defaults.color = desk.inkSoft;
+ChartJs.defaults.animation = false;
+
+const Figure = styled.figure`
+  display: grid;
+  grid-template-rows: auto 170px;
+  gap: 4px;
+  margin: 0;
+  padding: 10px 12px 8px;
+  min-width: 0;
+  background: ${desk.sheet};
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 16px 4px 16px;
+  & figcaption {
+    font: 700 15px/1.2 ${font.display};
+  }
+  & > div {
+    position: relative;
+    min-width: 0;
+  }
+`;
+
+const POINTS = ['circle', 'rectRot', 'triangle', 'rect', 'star', 'crossRot', 'cross', 'rectRounded'] as const;
+const DASHES = [[], [7, 4], [2, 3], [9, 3, 2, 3]] as const;
+
+const grid = { color: desk.line };
+
+interface SongProps {
+  readonly show: Show;
+  readonly song: Song;
+  readonly run: Run;
+}
+
+/** How far from its beat each change landed. */
+export function LatenessChart({ show, song, run, onChoose }: SongProps & { readonly onChoose: (v: Verdict) => void }) {
+  const series = useMemo(() => {
+    const { landings } = run.picture;
+    return show.units.flatMap((unit, i) => {
+      const own = landings.filter((v) => v.unitId === unit.id && v.offset !== null);
+      if (own.length === 0) return [];
+      return [{ unit, index: i, own }];
+    });
+  }, [show.units, run]);
+  const late = run.picture.landings.filter((v) => v.outcome === 'late').length;
+  const data = useMemo(
+    () => ({
+      datasets: series.map(({ unit, index, own }) => ({
+        label: unit.monogram,
+        data: own.map((v) => ({ x: v.due / 1e6, y: v.offset! / 1000 })),
+        pointStyle: POINTS[index % POINTS.length]!,
+        pointRadius: own.map((v) => (v.outcome === 'on-time' ? 4.5 : 7)),
+        backgroundColor: own.map((v) => (v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
+        borderColor: own.map((v) => (v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
+      })),
+    }),
+    [series],
+  );
+  const options: ChartOptions<'scatter'> = {
+    maintainAspectRatio: false,
+    onClick: (_, [hit]) => {
+      const chosen = hit && series[hit.datasetIndex]?.own[hit.index];
+      if (chosen) onChoose(chosen);
+    },
+    scales: {
+      x: {
+        min: 0,
+        max: Math.ceil(run.picture.end / 1e6),
+        grid,
+        ticks: { maxTicksLimit: 8, callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]! },
+        title: { display: true, text: 'bar' },
+      },
+      y: { grid, grace: '12%', ticks: { callback: (v) => `${v} ms` } },
+    },
+    plugins: {
+      legend: { position: 'right', labels: { usePointStyle: true, boxHeight: 8, padding: 7, color: desk.ink } },
+      tooltip: {
+        callbacks: {
+          label: ({ datasetIndex, dataIndex }) => {
+            const v = series[datasetIndex]!.own[dataIndex]!;
+            return `${placeOf(song, v.due)} ${cueName(show, song, v.cueId)}: ${offsetText(v)}`;
+          },
+        },
+      },
+    },
+  };
+  return (
+    <Figure>
+      <figcaption>From the beat</figcaption>
+      <div>
+        <Scatter
+          data={data}
+          options={options}
+          role="img"
+          aria-label={`How far each change landed from its beat: ${late === 0 ? 'none is late' : `${late} late`}`}
+        />
+      </div>
+    </Figure>
+  );
+}
+
+/** How busy each 5-pin cable was, second by second. */
+export function LoadChart({ show, song, run }: SongProps) {
+  const { load, end } = run.picture;
+  const data = useMemo(
+    () => ({
+      datasets: load.map(({ portId, seconds }, i) => ({
+        label: indexShow(show).ports.get(portId)?.name ?? portId,
+        data: seconds.map((share, x) => ({ x, y: Math.round(share * 1000) / 10 })),
+        borderColor: unitColour(i),
+        backgroundColor: unitColour(i),
+        borderDash: [...DASHES[i % DASHES.length]!],
+        borderWidth: 2,
+        pointRadius: 0,
+        stepped: 'before' as const,
+      })),
+    }),
+    [load, show],
+  );
+  const most = Math.max(0, ...load.flatMap((l) => l.seconds));
+  const options: ChartOptions<'line'> = {
+    maintainAspectRatio: false,
+    parsing: false,
+    scales: {
+      x: {
+        type: 'linear',
+        min: 0,
+        max: Math.ceil(end / 1e6),
+        grid,
+        ticks: { maxTicksLimit: 8, callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]! },
+        title: { display: true, text: 'bar' },
+      },
+      y: { min: 0, suggestedMax: 50, grid, ticks: { callback: (v) => `${v} %` } },
+    },
+    plugins: {
+      legend: { position: 'top', align: 'end', labels: { boxHeight: 1, boxWidth: 26, padding: 8, color: desk.ink } },
+    },
+  };
+  return (
+    <Figure>
+      <figcaption>How busy the cables are</figcaption>
+      <div>
+        <Line
+          data={data}
+          options={options}
+          role="img"
+          aria-label={`How busy each cable is: at most ${Math.round(most * 100)} % of a second`}
+        />
+      </div>
+    </Figure>
+  );
+}
+
+/** The worst change of each song of the set. */
+export function SetChart({
+  songs,
+  runs,
+}: {
+  readonly songs: readonly Song[];
+  readonly runs: Readonly<Record<string, Run>>;
+}) {
+  const sums = songs.map((s) => (runs[s.id] ? sumOf(runs[s.id]!) : undefined));
+  const busiest = songs.map((s) => Math.max(0, ...(runs[s.id]?.picture.load ?? []).flatMap((l) => l.seconds)) * 100);
+  const data = {
+    labels: songs.map((s) => s.title),
+    datasets: [
+      {
+        label: 'not on their beat',
+        data: sums.map((s) => s?.wrong ?? 0),
+        backgroundColor: desk.rust,
+        yAxisID: 'y',
+      },
+      {
+        label: 'busiest second of a cable',
+        data: busiest,
+        backgroundColor: desk.tide,
+        yAxisID: 'load',
+      },
+    ],
+  };
+  const options: ChartOptions<'bar'> = {
+    maintainAspectRatio: false,
+    scales: {
+      x: { grid: { display: false }, ticks: { color: desk.ink } },
+      y: {
+        beginAtZero: true,
+        suggestedMax: 4,
+        grid,
+        ticks: { precision: 0 },
+        title: { display: true, text: 'changes' },
+      },
+      load: {
+        position: 'right',
+        beginAtZero: true,
+        suggestedMax: 50,
+        grid: { display: false },
+        ticks: { callback: (v) => `${v} %` },
+      },
+    },
+    plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: desk.ink } } },
+  };
+  return (
+    <Figure style={{ gridTemplateRows: 'auto 210px' }}>
+      <figcaption>The set</figcaption>
+      <div>
+        <Bar
+          data={data}
+          options={options}
+          role="img"
+          aria-label={`Changes off their beat in each song: ${songs.map((s, i) => `${s.title} ${sums[i]?.wrong ?? 'not run'}`).join(', ')}`}
+        />
+      </div>
+    </Figure>
+  );
+}

@@ -1,0 +1,171 @@
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { acceptedReason, type Finding } from '../../../core/checks';
+import { indexShow, type Song } from '../../../core/show';
+import { LanternMark } from '../../components/LanternMark';
+import { FindingList } from '../../components/FindingList';
+import { Soft } from '../../components/controls';
+import { useSongMark } from '../../state/marks';
+import { useRuns, type Run } from '../../state/runs';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { SetChart } from './RunCharts';
+import { offsetText, placeOf, sumOf } from './runFacts';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(330px, 5fr) minmax(0, 9fr);
+  min-height: 0;
+`;
+
+const Left = styled.div`
+  display: grid;
+  align-content: start;
+  gap: 16px;
+  padding: 14px 16px 24px 20px;
+  overflow: auto;
+  border-right: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  & h2 {
+    font-size: 17px;
+    margin-bottom: 8px;
+  }
+`;
+
+const Right = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
+  gap: 14px;
+  padding: 14px 18px 24px;
+  overflow: auto;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  background: ${desk.sheet};
+  outline: 1.5px solid ${desk.ink};
+  border-radius: 4px 16px 4px 16px;
+  & th {
+    padding: 8px 10px;
+    text-align: left;
+    font-size: 12.5px;
+    color: ${desk.inkSoft};
+  }
+  & td {
+    padding: 9px 10px;
+    border-top: 1px solid ${desk.line};
+    font-variant-numeric: tabular-nums;
+  }
+  & td > a {
+    color: ${desk.ink};
+    font: 700 17px/1.2 ${font.display};
+  }
+  & strong {
+    color: ${desk.rust};
+  }
+`;
+
+interface Props {
+  readonly songs: readonly Song[];
+  readonly rigFindings: readonly Finding[];
+}
+
+/** The set as a whole: each song's lantern and its worst change, the findings of the rig and of every song that was run. */
+export function SetRun({ songs, rigFindings }: Props) {
+  const show = useShow();
+  const runs = useRuns((s) => s.runs);
+  const kept = useRuns((s) => s.kept);
+  const withFindings = songs.filter((s) => runs[s.id]?.findings.some((f) => acceptedReason(show, f) === undefined));
+  const notRun = songs.filter((s) => !runs[s.id]).length;
+  return (
+    <Body>
+      <Left>
+        {withFindings.map((song) => (
+          <section key={song.id}>
+            <h2>{song.title}</h2>
+            <FindingList findings={runs[song.id]!.findings} well="" />
+          </section>
+        ))}
+        <section>
+          <h2>The rig and its map</h2>
+          <FindingList findings={rigFindings} well="Nothing is wrong with the wiring and the map." />
+        </section>
+        {notRun === 0 && withFindings.length === 0 && (
+          <p>
+            <Soft>The checks have nothing to say of any song of the set.</Soft>
+          </p>
+        )}
+        {notRun > 0 && (
+          <p>
+            <Soft>
+              {notRun} {notRun === 1 ? 'song has' : 'songs have'} not been run since the show was opened.
+            </Soft>
+          </p>
+        )}
+      </Left>
+      <Right>
+        <Table aria-label="Songs of the set">
+          <thead>
+            <tr>
+              <th />
+              <th>song</th>
+              <th>changes</th>
+              <th>off their beat</th>
+              <th>the worst</th>
+              {kept && <th>before</th>}
+              <th>findings</th>
+            </tr>
+          </thead>
+          <tbody>
+            {songs.map((song) => (
+              <SongRow key={song.id} song={song} run={runs[song.id]} before={kept && (kept.runs[song.id] ?? null)} />
+            ))}
+          </tbody>
+        </Table>
+        <SetChart songs={songs} runs={runs} />
+      </Right>
+    </Body>
+  );
+}
+
+interface RowProps {
+  readonly song: Song;
+  readonly run: Run | undefined;
+  /** The run that was kept; undefined or null where there is none. */
+  readonly before: Run | null;
+}
+
+function SongRow({ song, run, before }: RowProps) {
+  const show = useShow();
+  const keeps = useRuns((s) => s.kept !== null);
+  const mark = useSongMark(song);
+  const sum = run && sumOf(run);
+  const old = before && sumOf(before);
+  const open = run?.findings.filter((f) => acceptedReason(show, f) === undefined).length;
+  return (
+    <tr>
+      <td style={{ width: 40 }}>
+        <LanternMark mark={mark} size={28} />
+      </td>
+      <td>
+        <Link to={`/show/${show.id}/dry-run/${song.id}`}>{song.title}</Link>
+      </td>
+      <td>{sum ? sum.changes : <Soft>not run</Soft>}</td>
+      <td>{sum && (sum.wrong > 0 ? <strong>{sum.wrong}</strong> : '0')}</td>
+      <td>
+        {sum?.worst && (
+          <>
+            {sum.worst.outcome === 'on-time' ? offsetText(sum.worst) : <strong>{offsetText(sum.worst)}</strong>}{' '}
+            <Soft>
+              {indexShow(show).units.get(sum.worst.unitId)?.monogram} at {placeOf(song, sum.worst.due)}
+            </Soft>
+          </>
+        )}
+      </td>
+      {keeps && <td>{old ? `${old.wrong} off, ${old.worst ? offsetText(old.worst) : ''}` : '–'}</td>}
+      <td>{open}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,142 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { indexShow, type Song } from '../../../core/show';
+import { worstFirst, type Verdict } from '../../../core/simulate';
+import { verdictSentence } from '../../../wording';
+import { Soft } from '../../components/controls';
+import { FindingList, placePath } from '../../components/FindingList';
+import { isOfNow, useRuns } from '../../state/runs';
+import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { ChangeList, DifferenceList } from './ChangeList';
+import { CloseUp } from './CloseUp';
+import { LatenessChart, LoadChart } from './RunCharts';
+import { WholeLine } from './WholeLine';
+import { cueName, placeOf, sumOf, tickOf } from './runFacts';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(330px, 5fr) minmax(0, 9fr);
+  min-height: 0;
+`;
+
+const Left = styled.div`
+  display: grid;
+  align-content: start;
+  gap: 14px;
+  padding: 14px 16px 24px 20px;
+  overflow: auto;
+  border-right: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  & h2 {
+    font-size: 17px;
+  }
+`;
+
+const Right = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
+  gap: 12px;
+  padding: 14px 18px 24px;
+  overflow: auto;
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 12px;
+`;
+
+const Caption = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  margin: 0;
+  & b {
+    font-size: 16px;
+  }
+  & a {
+    color: ${desk.ink};
+    font-weight: 600;
+  }
+`;
+
+/** What a song's dry run saw: findings and changes beside their picture. */
+export function SongRun({ song }: { readonly song: Song }) {
+  const show = useShow();
+  const run = useRuns((s) => s.runs[song.id]);
+  const kept = useRuns((s) => s.kept);
+  const [key, setKey] = useState<string | null>(null);
+  if (!run) return <p style={{ padding: 30 }}>The song is being played to the simulated rig …</p>;
+  // An edit is shown against what is there until its own run is done.
+  const shown = isOfNow(run, show, song) ? song : run.song;
+  const { landings } = run.picture;
+  const chosen = landings.find((v) => keyOf(v) === key) ?? worstFirst(landings)[0];
+  const { changes, wrong } = sumOf(run);
+  const choose = (v: Verdict): void => setKey(keyOf(v));
+  const view = { show, song: shown, run, chosen, onChoose: choose };
+  const unit = chosen && indexShow(show).units.get(chosen.unitId);
+  return (
+    <Body>
+      <Left>
+        <section>
+          <p role="status" style={{ margin: '0 0 10px', fontWeight: 600 }}>
+            {changes === 0
+              ? 'The song changes nothing yet.'
+              : wrong === 0
+                ? `All ${changes} changes land on their beat.`
+                : `${wrong} of ${changes} changes ${wrong === 1 ? 'does' : 'do'} not land on their beat.`}
+          </p>
+          <FindingList findings={run.findings} well="The checks have nothing to say." />
+        </section>
+        {kept && (
+          <section>
+            <h2>Against the run that was kept</h2>
+            <DifferenceList {...view} before={kept.runs[song.id]} />
+          </section>
+        )}
+        {changes > 0 && (
+          <section>
+            <h2>Changes, the worst first</h2>
+            <ChangeList {...view} />
+          </section>
+        )}
+      </Left>
+      <Right>
+        <WholeLine {...view} />
+        {chosen && unit && (
+          <section aria-label="The chosen change" style={{ display: 'grid', gap: 5 }}>
+            <Caption>
+              <b>
+                {placeOf(shown, chosen.due)} {cueName(show, shown, chosen.cueId)}
+              </b>
+              <span>{verdictSentence(chosen, unit)}</span>
+              <Link
+                to={placePath(show, {
+                  in: 'song',
+                  songId: song.id,
+                  at: tickOf(shown, chosen.due),
+                  ...(song.cues.some((c) => c.id === chosen.cueId) ? { cueId: chosen.cueId } : {}),
+                })}
+              >
+                on the chart
+              </Link>
+            </Caption>
+            <CloseUp show={show} song={shown} run={run} verdict={chosen} />
+            <Soft style={{ fontSize: 13 }}>
+              Above: wanted. Box: what the unit is on; hatched while a preset loads. Below: bytes on the cable.
+            </Soft>
+          </section>
+        )}
+        <Pair>
+          <LatenessChart show={show} song={shown} run={run} onChoose={choose} />
+          <LoadChart show={show} song={shown} run={run} />
+        </Pair>
+      </Right>
+    </Body>
+  );
+}
+
+const keyOf = (v: Verdict): string => `${v.cueId}\n${v.unitId}`;

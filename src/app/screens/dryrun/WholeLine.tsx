@@ -1,0 +1,171 @@
+import { useId } from 'react';
+import styled from 'styled-components';
+import { indexShow, songTime, type Show, type Song } from '../../../core/show';
+import type { Verdict } from '../../../core/simulate';
+import { barAt, ticksToSeconds, type Micros } from '../../../core/time';
+import { UnitBadge } from '../../components/UnitBadge';
+import type { Run } from '../../state/runs';
+import { useWidth } from '../../state/useWidth';
+import { desk, font, unitColour } from '../../theme/tokens';
+import { placeOf, spanText } from './runFacts';
+
+const Box = styled.div`
+  display: grid;
+  grid-template-columns: 36px minmax(0, 1fr);
+  background: ${desk.sheet};
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 16px 4px 16px;
+  padding: 8px 12px 4px 8px;
+`;
+
+const HEAD = 20;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly run: Run;
+  readonly chosen: Verdict | undefined;
+  readonly onChoose: (verdict: Verdict) => void;
+}
+
+/** The whole song: of each unit what it was on, where it loaded, and where a change did not land. */
+export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
+  const id = useId();
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const { picture } = run;
+  const { units, landings, end } = picture;
+  const row = units.length > 7 ? 18 : 23;
+  const height = HEAD + units.length * row + 4;
+  const x = (at: Micros): number => (Math.max(0, at) / end) * width;
+  const time = songTime(song);
+  const sectionAt = (bar: number): number => x(ticksToSeconds(time.tempo, barAt(time.bars, bar).tick) * 1e6);
+  const rowOf = new Map(units.map((u, i) => [u.unitId, i]));
+  const choose = (event: React.MouseEvent<SVGSVGElement>): void => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const at = ((event.clientX - box.left) / box.width) * end;
+    const unit = Math.floor((((event.clientY - box.top) / box.height) * height - HEAD) / row);
+    const own = landings.filter((v) => rowOf.get(v.unitId) === unit);
+    const near = (own.length > 0 ? own : landings).toSorted((a, b) => Math.abs(a.due - at) - Math.abs(b.due - at))[0];
+    if (near) onChoose(near);
+  };
+  const names = song.sections.toSorted((a, b) => a.bar - b.bar);
+  return (
+    <Box>
+      <div style={{ paddingTop: HEAD }}>
+        {units.map(({ unitId }) => {
+          const index = show.units.findIndex((u) => u.id === unitId);
+          return (
+            <span key={unitId} style={{ display: 'grid', alignContent: 'center', height: row }}>
+              <UnitBadge monogram={show.units[index]?.monogram ?? ''} index={index} size={row - 4} />
+            </span>
+          );
+        })}
+      </div>
+      <div ref={ref}>
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`What each unit is on through ${song.title}`}
+          style={{ cursor: 'pointer' }}
+          onClick={choose}
+        >
+          <defs>
+            <clipPath id={id}>
+              <rect width={width} height={height} />
+            </clipPath>
+          </defs>
+          <g clipPath={`url(#${id})`}>
+            {names.map((s, i) => {
+              const next = names[i + 1];
+              const room = (next ? sectionAt(next.bar) : width) - sectionAt(s.bar);
+              return (
+                <g key={s.id}>
+                  <line x1={sectionAt(s.bar)} x2={sectionAt(s.bar)} y1={0} y2={height} stroke={desk.lineStrong} />
+                  {room > 24 && (
+                    <text
+                      x={sectionAt(s.bar) + 4}
+                      y={13}
+                      fontSize={12}
+                      fontWeight={700}
+                      fill={desk.ink}
+                      fontFamily={font.display}
+                    >
+                      {s.name.slice(0, Math.max(2, Math.floor((room - 8) / 6.4)))}
+                    </text>
+                  )}
+                </g>
+              );
+            })}
+            {units.map(({ unitId, heard }, i) => {
+              const unit = indexShow(show).units.get(unitId);
+              const index = show.units.findIndex((u) => u.id === unitId);
+              const colour = unitColour(index);
+              return (
+                <g key={unitId}>
+                  {heard.map((s) => {
+                    const wide = Math.max(s.gap ? 2.5 : 1, x(s.to) - x(s.from));
+                    const text = unit && !s.gap ? spanText(unit.profile, s) : '';
+                    return (
+                      <g key={s.from}>
+                        <rect
+                          x={x(s.from)}
+                          y={HEAD + i * row + 2}
+                          width={wide}
+                          height={row - 5}
+                          fill={s.gap ? desk.ink : '#fff'}
+                          stroke={s.gap ? 'none' : colour}
+                          strokeWidth={1}
+                        />
+                        {wide > text.length * 6 + 6 && (
+                          <text
+                            x={x(s.from) + 5}
+                            y={HEAD + i * row + row / 2 + 4}
+                            fontSize={11.5}
+                            fontWeight={600}
+                            fill={colour}
+                            fontFamily={font.text}
+                          >
+                            {text}
+                          </text>
+                        )}
+                      </g>
+                    );
+                  })}
+                </g>
+              );
+            })}
+            {landings
+              .filter((v) => v.outcome !== 'on-time')
+              .map((v) => {
+                const cx = Math.max(6, Math.min(width - 6, x(v.due)));
+                const y = HEAD + (rowOf.get(v.unitId) ?? 0) * row + row / 2;
+                return (
+                  <path
+                    key={v.cueId + v.unitId}
+                    d={`M${cx} ${y - 8}l7 8-7 8-7-8z`}
+                    fill={desk.rust}
+                    stroke="#fff"
+                    strokeWidth={1.5}
+                  />
+                );
+              })}
+            {chosen && (
+              <g>
+                <line
+                  x1={x(chosen.due)}
+                  x2={x(chosen.due)}
+                  y1={HEAD - 4}
+                  y2={height}
+                  stroke={desk.lampDeep}
+                  strokeWidth={2.5}
+                />
+                <title>{placeOf(song, chosen.due)}</title>
+              </g>
+            )}
+          </g>
+        </svg>
+      </div>
+    </Box>
+  );
+}

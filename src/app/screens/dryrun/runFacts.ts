@@ -1,0 +1,71 @@
+import { labelOf, type Profile } from '../../../core/addressing';
+import { OPENING_CUE, indexShow, songTime, type Show, type Song } from '../../../core/show';
+import { worstFirst, type Verdict } from '../../../core/simulate';
+import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
+import { cueWords, sweepWords, variantWords } from '../../../wording';
+import type { StateSpan } from '../../../workers/protocol';
+import type { Run } from '../../state/runs';
+
+/** What a change belongs to, as the chart calls it. */
+export function cueName(show: Show, song: Song, cueId: string): string {
+  if (cueId === OPENING_CUE) {
+    const tone = indexShow(show).tones.get(song.openingToneId ?? '');
+    return tone ? `Opening: ${tone.name}` : 'Opening';
+  }
+  const cue = song.cues.find((c) => c.id === cueId);
+  if (cue) return cueWords(show, cue.action);
+  const sweep = song.sweeps.find((s) => s.id === cueId);
+  if (sweep) return sweepWords(show, sweep);
+  return song.taps.some((t) => t.id === cueId) ? 'Tempo taps' : 'a change that is gone';
+}
+
+/** The place in a song that is played at a time. */
+export function tickOf(song: Song, at: Micros): Ticks {
+  const time = songTime(song);
+  return Math.max(0, Math.min(time.end - 1, Math.round(secondsToTicks(time.tempo, microsToSeconds(at)))));
+}
+
+export const placeOf = (song: Song, at: Micros): string =>
+  formatPosition(songTime(song).bars, tickOf(song, at), song.bars);
+
+/** Milliseconds from the beat, with a sign: "+81.6 ms", "−0.4 ms", "never". */
+export function offsetText({ offset, outcome }: Verdict): string {
+  if (outcome === 'never' || offset === null) return 'never';
+  const millis = offset / 1000;
+  if (Math.abs(millis) < 0.05) return 'on the beat';
+  const digits = Math.abs(millis) >= 100 ? 0 : 1;
+  return `${millis > 0 ? '+' : '−'}${Math.abs(millis).toFixed(digits)} ms`;
+}
+
+/** A unit's state during a span, in its own writing. */
+export function spanText(profile: Profile, { slot, variant }: Pick<StateSpan, 'slot' | 'variant'>): string {
+  const label = slot === null ? '' : labelOf(profile.plan, slot);
+  const word = profile.variants && typeof variant === 'number' ? profile.variants.names[variant] : undefined;
+  const shown = word ?? (typeof variant === 'number' ? variantWords(profile, variant) : '');
+  return [label, shown].filter((t) => t !== '').join(' · ');
+}
+
+/** A run in figures. */
+export interface RunSum {
+  readonly changes: number;
+  readonly wrong: number;
+  readonly worst: Verdict | undefined;
+}
+
+export function sumOf({ picture }: Run): RunSum {
+  const { landings } = picture;
+  const wrong = landings.filter((v) => v.outcome !== 'on-time').length;
+  return { changes: landings.length, wrong, worst: worstFirst(landings)[0] };
+}
+
+/** The stretch of time that a close look at a change takes in: from before its first byte to after it landed. */
+export function closeSpan(run: Run, verdict: Verdict): readonly [from: Micros, to: Micros] {
+  const unit = run.picture.units.find((u) => u.unitId === verdict.unitId);
+  const done = verdict.due + (verdict.offset ?? 0);
+  const near = (unit?.sent ?? []).filter((s) => s.at < done + 1 && s.at > verdict.due - 3e6);
+  const gap = unit?.heard.find((s) => s.gap && s.to >= Math.min(done, verdict.due) - 1 && s.from <= verdict.due);
+  const first = Math.min(verdict.due, gap?.from ?? verdict.due, near.at(-1)?.at ?? verdict.due);
+  const last = Math.max(verdict.due, done);
+  const room = Math.max(60_000, (last - first) * 0.3);
+  return [first - room, last + room];
+}
