@@ -9,7 +9,15 @@ const ms = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : mil
 const list = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
 
-const spaced = (hex: string): string => (hex.match(/../g) ?? []).join(' ').toUpperCase();
+/** So many bytes of a message are said; the rest is counted. */
+const SAID_BYTES = 12;
+
+function spaced(hex: string): string {
+  const bytes = (hex.match(/../g) ?? []).map((b) => b.toUpperCase());
+  return bytes.length <= SAID_BYTES
+    ? bytes.join(' ')
+    : `${bytes.slice(0, SAID_BYTES).join(' ')} … (${bytes.length} bytes)`;
+}
 
 const NEVER: Readonly<Record<string, string>> = {
   'other-channel': 'it listens on another channel',
@@ -131,6 +139,13 @@ const FIXES: Partial<Words<string>> = {
 
 /** What a finding says. */
 export const findingSentence = (f: Finding): string => (SENTENCES[f.code] as (data: Finding['data']) => string)(f.data);
+
+/** The same, said where the song is known already. */
+export function findingSentenceInSong(f: Finding): string {
+  const whole = findingSentence(f);
+  const start = 'song' in f.data ? `${f.data.song}, ` : '';
+  return start !== '' && whole.startsWith(start) ? whole.slice(start.length) : whole;
+}
 
 /** What the button of its fix says. */
 export const fixWords = (f: Finding): string =>

@@ -1,7 +1,7 @@
 export { cueWords, sweepWords } from './cues';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
-export { findingSentence, fixWords } from './findings';
+export { findingSentence, findingSentenceInSong, fixWords } from './findings';
 export { meaningWords, monitorWords } from './monitor';
 export { importedWords } from './imported';
 export { dependentsWords, placeSentence, songsWords } from './places';

@@ -1,6 +1,5 @@
 import type { Wanted } from '../core/addressing';
-import type { CompiledSong } from '../core/compile';
-import { DIN_BYTE_MICROS } from '../core/midi';
+import { CableLoad, type CompiledSong } from '../core/compile';
 import type { Show } from '../core/show';
 import { worstOfEach, type DryRun } from '../core/simulate';
 import type { SongPicture, StateSpan } from './protocol';
@@ -14,34 +13,24 @@ export function pictureOf(
   wants: readonly Wanted[],
   { verdicts, trace }: DryRun,
 ): SongPicture {
-  const { end } = compiled;
+  const { end, events } = compiled;
+  const loadOf = (portId: string): number[] => new CableLoad(events.filter((e) => e.portId === portId)).perSecond(end);
   return {
     load: show.ports
       .filter((p) => p.cable === 'din' && p.active)
-      .map(({ id }) => ({ portId: id, seconds: loadOf(id, compiled) }))
+      .map(({ id }) => ({ portId: id, seconds: loadOf(id) }))
       .filter((l) => l.seconds.some((s) => s > 0)),
     units: show.units
       .map(({ id }) => ({
         unitId: id,
         heard: heardSpans(id, trace, end),
         wanted: wantedSpans(id, wants, end),
-        sent: compiled.events.filter((e) => e.unitId === id).map((e) => ({ at: e.at, bytes: e.bytes })),
+        sent: events.filter((e) => e.unitId === id).map((e) => ({ at: e.at, bytes: e.bytes })),
       }))
       .filter((u) => u.heard.length > 0 || u.wanted.length > 0),
     landings: worstOfEach(verdicts),
     end,
   };
-}
-
-/** The share of each second of the song that a 5-pin cable is busy; what leaves before the song counts to its first. */
-function loadOf(portId: string, { events, end }: CompiledSong): number[] {
-  const seconds = Array.from({ length: Math.max(1, Math.ceil(end / 1e6)) }, () => 0);
-  for (const event of events) {
-    if (event.portId !== portId) continue;
-    const i = Math.min(seconds.length - 1, Math.max(0, Math.floor(event.at / 1e6)));
-    seconds[i] = seconds[i]! + (event.bytes.length * DIN_BYTE_MICROS) / 1e6;
-  }
-  return seconds;
 }
 
 /** What a unit is on from when to when, as heard; while a preset loads it is on nothing. */

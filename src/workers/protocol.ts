@@ -69,6 +69,8 @@ export interface ProofWorker {
   /** Fingerprints of each song's cues, by song and cue. */
   fingerprints(songIds: readonly string[]): Readonly<Record<string, Readonly<Record<string, string>>>>;
   prove(songId: string): SongProof;
+  /** What can be said of a song without playing it. */
+  check(songId: string): readonly Finding[];
   /** Matches a unit's slots with a new list of them; long lists take their time. */
   match(unitId: string, now: readonly ListedName[]): Matching;
 }

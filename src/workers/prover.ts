@@ -1,5 +1,5 @@
 import type { Wanted } from '../core/addressing';
-import { checkSong } from '../core/checks';
+import { checkSong, type Finding } from '../core/checks';
 import { compileSong, fingerprints, type CompiledSong } from '../core/compile';
 import {
   indexShow,
@@ -78,6 +78,11 @@ export class Prover implements ProofWorker {
       findings: checkSong(this.mirror.show, song, { compiled, dry }),
       picture: pictureOf(this.mirror.show, compiled, wants, dry),
     };
+  }
+
+  check(songId: string): readonly Finding[] {
+    const song = this.mirror.song(songId);
+    return song ? checkSong(this.mirror.show, song) : [];
   }
 
   match(unitId: string, now: readonly ListedName[]): Matching {

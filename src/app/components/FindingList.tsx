@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { acceptedReason, findingKey, findingPrint, type Finding, type FindingPlace } from '../../core/checks';
 import { acceptFinding, type Show } from '../../core/show';
-import { findingSentence, fixWords } from '../../wording';
+import { findingSentence, findingSentenceInSong, fixWords } from '../../wording';
 import { perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
@@ -51,14 +51,18 @@ interface Props {
   readonly well: string;
   /** The way to a place, where the view has a better one than a link. */
   readonly renderWay?: (finding: Finding) => ReactNode;
-  /** What else to do when a finding was mended. */
-  readonly onMended?: (finding: Finding) => void;
+  /** Whether the song is known where the list stands. */
+  readonly inSong?: boolean;
 }
 
 /** What the checks have to say: each leads to its place, is mended here where it can be, or let be with a reason. */
-export function FindingList({ findings, well, renderWay, onMended }: Props) {
+export function FindingList({ findings, well, renderWay, inSong = false }: Props) {
   const show = useShow();
-  const open = findings.filter((f) => acceptedReason(show, f) === undefined);
+  const open = groupsOf(findings.filter((f) => acceptedReason(show, f) === undefined));
+  // What mends several at one place stands once.
+  const mends = new Map(open.toReversed().flatMap(([f]) => (f.fix ? [[mendKey(f), f]] : [])));
+  const shows = (f: Finding): boolean => f.fix !== null && mends.get(mendKey(f)) === f;
+  const say = inSong ? findingSentenceInSong : findingSentence;
   const accepted = findings.filter((f) => acceptedReason(show, f) !== undefined);
   return (
     <>
@@ -69,23 +73,16 @@ export function FindingList({ findings, well, renderWay, onMended }: Props) {
             <span>{well}</span>
           </li>
         )}
-        {open.map((f) => (
+        {open.map(([f, ...others]) => (
           <li key={findingKey(f) + findingPrint(f)}>
             <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
             <span>
-              {findingSentence(f)} {renderWay?.(f) ?? <Link to={placePath(show, f.place)}>{placeWord(f.place)}</Link>}
+              {say(f)} {renderWay?.(f) ?? <Link to={placePath(show, f.place)}>{placeWord(f.place)}</Link>}
+              {others.length > 0 && <Also findings={others} />}
             </span>
-            {(f.fix || f.severity !== 'error') && (
+            {(shows(f) || f.severity !== 'error') && (
               <Acts>
-                {f.fix && (
-                  <Button
-                    onPress={() => {
-                      if (perform(f.fix, fixWords(f).toLowerCase())) onMended?.(f);
-                    }}
-                  >
-                    {fixWords(f)}
-                  </Button>
-                )}
+                {shows(f) && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
                 {f.severity !== 'error' && <LetBe finding={f} />}
               </Acts>
             )}
@@ -120,6 +117,46 @@ export function FindingList({ findings, well, renderWay, onMended }: Props) {
       )}
     </>
   );
+}
+
+/** Places that are named one by one where the same is found in many. */
+const NAMED_PLACES = 24;
+
+/** The same thing found elsewhere: only its places. */
+function Also({ findings }: { readonly findings: readonly Finding[] }) {
+  const show = useShow();
+  const rest = findings.length - NAMED_PLACES;
+  return (
+    <>
+      , and at{' '}
+      {findings.slice(0, NAMED_PLACES).map((f, i) => (
+        <span key={findingKey(f)}>
+          {i > 0 && ', '}
+          <Link to={placePath(show, f.place)}>{'at' in f.data ? f.data.at : placeWord(f.place)}</Link>
+        </span>
+      ))}
+      {rest > 0 && ` and ${rest} more places`}
+    </>
+  );
+}
+
+const mendKey = (f: Finding): string => JSON.stringify([f.place, fixWords(f)]);
+
+type Group = readonly [first: Finding, ...others: Finding[]];
+
+/** Findings that say the same of one song in several places are one entry; those with a fix stand alone. */
+function groupsOf(findings: readonly Finding[]): readonly Group[] {
+  const groups = new Map<string, [Finding, ...Finding[]]>();
+  for (const f of findings) {
+    const alone = f.fix !== null || f.severity !== 'error' || f.place.in !== 'song' || !('at' in f.data);
+    const key = alone
+      ? findingKey(f) + findingPrint(f)
+      : JSON.stringify([f.code, f.place.in === 'song' && f.place.songId, { ...f.data, at: '' }]);
+    const group = groups.get(key);
+    if (group) group.push(f);
+    else groups.set(key, [f]);
+  }
+  return [...groups.values()];
 }
 
 /** The address that a finding is mended at. */

@@ -18,7 +18,7 @@ import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
 import { hushed, useLanes } from './lanes';
-import { forgetRuns, keepRun } from './runs';
+import { forgetRuns, keepChecked, keepRun } from './runs';
 import { readySounds, wakeSound } from './sound';
 import { useApp, type Done, type OpenShow } from './store';
 
@@ -188,6 +188,16 @@ export async function prove(songId: string): Promise<void> {
   } finally {
     useApp.setState((s) => ({ proving: s.proving.filter((id) => id !== songId) }));
   }
+}
+
+/** Asks the checks about a song as it is now, without playing it. */
+export async function checkNow(songId: string): Promise<void> {
+  const show = useApp.getState().open?.show;
+  const song = show && indexShow(show).songs.get(songId);
+  if (!song) return;
+  const { proof } = workers();
+  await proof.show(show);
+  keepChecked(show, song, await proof.worker.check(songId));
 }
 
 /** Plays a song from a place; a dry run goes before it, so that its lanterns say what to expect. */

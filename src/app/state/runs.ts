@@ -11,6 +11,9 @@ export interface Run {
   readonly picture: SongPicture;
 }
 
+/** What the checks say of a song that was not played. */
+export type Checked = Omit<Run, 'picture'>;
+
 /** Runs that later ones are held against. */
 export interface KeptRuns {
   /** When they were kept. */
@@ -20,24 +23,30 @@ export interface KeptRuns {
 
 export interface Runs {
   readonly runs: Readonly<Record<string, Run>>;
+  readonly checked: Readonly<Record<string, Checked>>;
   readonly kept: KeptRuns | null;
   /** Several songs, one after the other. */
   readonly going: { readonly done: number; readonly of: number; readonly title: string } | null;
 }
 
-export const useRuns = create<Runs>(() => ({ runs: {}, kept: null, going: null }));
+export const useRuns = create<Runs>(() => ({ runs: {}, checked: {}, kept: null, going: null }));
 
 /** Of another show nothing is kept. */
-export const forgetRuns = (): void => useRuns.setState({ runs: {}, kept: null, going: null });
+export const forgetRuns = (): void => useRuns.setState({ runs: {}, checked: {}, kept: null, going: null });
+
+const rigOf = ({ units, ports, tones, moves }: Show): Run['rig'] => ({ units, ports, tones, moves });
 
 export function keepRun(show: Show, song: Song, found: Pick<Run, 'findings' | 'picture'>): void {
-  const { units, ports, tones, moves } = show;
-  const run: Run = { song, rig: { units, ports, tones, moves }, findings: found.findings, picture: found.picture };
+  const run: Run = { song, rig: rigOf(show), findings: found.findings, picture: found.picture };
   useRuns.setState((s) => ({ runs: { ...s.runs, [song.id]: run } }));
 }
 
-/** Whether a run saw the song as it is now. */
-export const isOfNow = (run: Run, show: Show, song: Song): boolean =>
+export function keepChecked(show: Show, song: Song, findings: readonly Finding[]): void {
+  useRuns.setState((s) => ({ checked: { ...s.checked, [song.id]: { song, rig: rigOf(show), findings } } }));
+}
+
+/** Whether a run, or a check, saw the song as it is now. */
+export const isOfNow = (run: Checked, show: Show, song: Song): boolean =>
   run.song === song &&
   run.rig.units === show.units &&
   run.rig.ports === show.ports &&

@@ -1,3 +1,4 @@
+export { CableLoad } from './cableLoad';
 export { compileSong, type CompiledSong, type Forecasted } from './compileSong';
 export { AUDITION_CUE, CATCH_UP_CUE, audition, catchUp, catchUpSteps, stateAt, type CatchUp } from './catchUp';
 export { fingerprints } from './fingerprint';

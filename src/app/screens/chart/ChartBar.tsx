@@ -1,5 +1,5 @@
 import { FlaskConical, Spline, ZoomIn, ZoomOut } from 'lucide-react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { sweepable, type Cue, type Show, type Song } from '../../../core/show';
 import type { Ticks } from '../../../core/time';
@@ -9,6 +9,7 @@ import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { Button, SignButton } from '../../components/controls';
 import { prove } from '../../state/desk';
+import { useSongFindings } from '../../state/findings';
 import { useSongMark } from '../../state/marks';
 import { useApp } from '../../state/store';
 import { desk } from '../../theme/tokens';
@@ -23,6 +24,23 @@ const Bar = styled.div`
   gap: 8px;
   padding: 10px 14px;
   border-bottom: 1.5px solid ${desk.line};
+`;
+
+const Count = styled(Link)`
+  display: grid;
+  place-content: center;
+  min-height: 34px;
+  min-width: 34px;
+  padding: 0 9px;
+  border: 1.5px solid ${desk.rust};
+  border-radius: 4px 12px 4px 12px;
+  background: ${desk.rustWash};
+  color: ${desk.rust};
+  font-weight: 700;
+  text-decoration: none;
+  &:hover {
+    background: ${desk.sheet};
+  }
 `;
 
 const SongPick = styled.div`
@@ -77,7 +95,20 @@ export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, o
       <Button isDisabled={proving} onPress={() => void prove(song.id)}>
         <FlaskConical size={17} aria-hidden /> Dry run
       </Button>
+      <Found show={show} song={song} />
       <ExportSong song={song} />
     </Bar>
+  );
+}
+
+/** How much the checks have to say of the song, and the way to it. */
+function Found({ show, song }: { readonly show: Show; readonly song: Song }) {
+  const findings = useSongFindings(show, song);
+  if (findings.length === 0) return null;
+  const words = findings.length === 1 ? '1 finding' : `${findings.length} findings`;
+  return (
+    <Count to={`/show/${show.id}/dry-run/${song.id}`} aria-label={`${words}: to the dry run`} title={words}>
+      {findings.length}
+    </Count>
   );
 }

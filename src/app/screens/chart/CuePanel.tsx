@@ -7,9 +7,11 @@ import { cueWords, verdictSentence } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { FindingList } from '../../components/FindingList';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
+import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueProof } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
@@ -57,6 +59,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
   const show = useShow();
   const { units, tones } = indexShow(show);
   const proof = useCueProof(song.id, cue.id);
+  const found = findingsOf(useSongFindings(show, song), cue.id);
   const { bars } = songTime(song);
   const { action } = cue;
   const tone = action.kind === 'tone' ? tones.get(action.toneId) : undefined;
@@ -84,6 +87,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
           <X size={17} />
         </SignButton>
       </Top>
+      {found.length > 0 && <FindingList findings={found} well="" inSong />}
       <DraftField
         label="Bar|beat"
         value={formatPosition(bars, cue.at, song.bars)}

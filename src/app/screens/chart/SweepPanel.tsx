@@ -20,9 +20,11 @@ import { sweepWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { FindingList } from '../../components/FindingList';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
+import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueMark } from '../../state/marks';
 import { DipPart } from './DipPart';
 import { DrawPad } from './DrawPad';
@@ -85,6 +87,7 @@ interface Props {
 /** One sweep: what it moves, from where to where, in which shape, and how it is left. */
 export function SweepPanel({ show, song, sweep, onClose }: Props) {
   const mark = useCueMark(song.id, sweep.id);
+  const found = findingsOf(useSongFindings(show, song), sweep.id);
   const { bars } = songTime(song);
   const unit = indexShow(show).units.get(sweep.unitId);
   const control = unit?.profile.controls.find((c) => c.id === sweep.controlId);
@@ -149,6 +152,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           <X size={17} />
         </SignButton>
       </Top>
+      {found.length > 0 && <FindingList findings={found} well="" inSong />}
       <Pick
         label="Moves"
         value={`${sweep.unitId} ${sweep.controlId}`}

@@ -25,7 +25,8 @@ const Badges = styled.div`
   align-content: start;
 `;
 
-const ROW = 46;
+const ROW = 40;
+const MOST_ROWS = 4;
 const AXIS = 30;
 
 interface Props {
@@ -49,7 +50,7 @@ export function CloseUp({ show, song, run, verdict }: Props) {
   const units = [
     ...shown.filter((u) => u.unitId === verdict.unitId),
     ...shown.filter((u) => u.unitId !== verdict.unitId),
-  ].slice(0, 5);
+  ].slice(0, MOST_ROWS);
   const height = units.length * ROW + AXIS;
   const index = new Map(show.units.map((u, i) => [u.id, i]));
   const step = tickStep((to - from) / 1000);
@@ -170,7 +171,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
       </defs>
       {unit.wanted.filter(inSight).map((s) => (
         <g key={s.from}>
-          <rect x={left(s)} y={y + 4} width={Math.max(0, width(s) - 1)} height={4} fill={desk.lampDeep} />
+          <rect x={left(s) + 1} y={y + 2} width={Math.max(0, width(s) - 3)} height={4} fill={desk.lampDeep} />
         </g>
       ))}
       {unit.heard.filter(inSight).map((s) => {
@@ -179,7 +180,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
           <g key={s.from}>
             <rect
               x={left(s)}
-              y={y + 10}
+              y={y + 7}
               width={Math.max(1.5, width(s) - 1)}
               height={20}
               fill={s.gap ? `url(#${id})` : '#fff'}
@@ -189,7 +190,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
             {width(s) > text.length * 7.4 && (
               <text
                 x={left(s) + 7}
-                y={y + 24.5}
+                y={y + 21.5}
                 fontSize={13}
                 fontWeight={700}
                 fill={s.gap ? desk.ink : colour}
@@ -210,9 +211,9 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
           <rect
             key={i}
             x={x(s.at)}
-            y={y + 33}
+            y={y + 30}
             width={Math.max(2, x(s.at + s.bytes.length * DIN_BYTE_MICROS) - x(s.at))}
-            height={7}
+            height={6}
             fill={desk.ink}
           />
         ))}

@@ -54,7 +54,7 @@ const Table = styled.table`
     color: ${desk.inkSoft};
   }
   & td {
-    padding: 9px 10px;
+    padding: 4px 10px;
     border-top: 1px solid ${desk.line};
     font-variant-numeric: tabular-nums;
   }
@@ -82,16 +82,16 @@ export function SetRun({ songs, rigFindings }: Props) {
   return (
     <Body>
       <Left>
-        {withFindings.map((song) => (
-          <section key={song.id}>
-            <h2>{song.title}</h2>
-            <FindingList findings={runs[song.id]!.findings} well="" />
-          </section>
-        ))}
         <section>
           <h2>The rig and its map</h2>
           <FindingList findings={rigFindings} well="Nothing is wrong with the wiring and the map." />
         </section>
+        {withFindings.map((song) => (
+          <section key={song.id}>
+            <h2>{song.title}</h2>
+            <FindingList findings={runs[song.id]!.findings} well="" inSong />
+          </section>
+        ))}
         {notRun === 0 && withFindings.length === 0 && (
           <p>
             <Soft>The checks have nothing to say of any song of the set.</Soft>

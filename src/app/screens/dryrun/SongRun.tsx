@@ -31,6 +31,7 @@ const Left = styled.div`
   background: ${desk.sheet};
   & h2 {
     font-size: 17px;
+    margin-bottom: 6px;
   }
 `;
 
@@ -89,7 +90,7 @@ export function SongRun({ song }: { readonly song: Song }) {
                 ? `All ${changes} changes land on their beat.`
                 : `${wrong} of ${changes} changes ${wrong === 1 ? 'does' : 'do'} not land on their beat.`}
           </p>
-          <FindingList findings={run.findings} well="The checks have nothing to say." />
+          <FindingList findings={run.findings} well="The checks have nothing to say." inSong />
         </section>
         {kept && (
           <section>

@@ -1,10 +1,9 @@
-import { DIN_BYTE_MICROS } from '../../midi';
+import { CableLoad } from '../../compile';
 import { indexShow } from '../../show';
-import { formatPosition, microsToSeconds, secondsToTicks, type Micros } from '../../time';
+import { formatPosition, microsToSeconds, secondsToTicks } from '../../time';
 import { finding, type Finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
 
-const SECOND: Micros = 1e6;
 /** A cable that is busy for more of a second than this has no room left for what comes by surprise. */
 const HALF = 0.5;
 
@@ -15,17 +14,9 @@ export const portFull: SongCheck = (facts) => {
   const found: Finding[] = [];
   for (const port of indexShow(show).ports.values()) {
     if (port.cable !== 'din') continue;
-    const events = run.compiled.events.filter((e) => e.portId === port.id);
-    let from = 0;
-    let busy = 0;
-    let worst = { share: HALF, at: 0 };
-    for (const event of events) {
-      busy += event.bytes.length * DIN_BYTE_MICROS;
-      while (events[from]!.at <= event.at - SECOND) busy -= events[from++]!.bytes.length * DIN_BYTE_MICROS;
-      if (busy / SECOND > worst.share) worst = { share: busy / SECOND, at: Math.max(0, events[from]!.at) };
-    }
+    const worst = new CableLoad(run.compiled.events.filter((e) => e.portId === port.id)).fullest();
     if (worst.share <= HALF) continue;
-    const tick = Math.floor(secondsToTicks(time.tempo, microsToSeconds(worst.at)));
+    const tick = Math.floor(secondsToTicks(time.tempo, microsToSeconds(Math.max(0, worst.from))));
     const data = {
       song: song.title,
       port: port.name,
