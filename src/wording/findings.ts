@@ -9,6 +9,8 @@ const ms = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : mil
 const list = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
 
+const bpm = (value: number): string => String(Math.round(value * 10) / 10);
+
 /** So many bytes of a message are said; the rest is counted. */
 const SAID_BYTES = 12;
 
@@ -76,6 +78,16 @@ const SENTENCES: Words<string> = {
   'song.late': (d) => `${d.song}, ${d.at}: ${d.unit} is ${ms(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
   'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${ms(d.millis)} too early.`,
   'song.never': (d) => `${d.song}, ${d.at}: ${d.unit} never gets there: ${NEVER[d.why] ?? d.why}.`,
+  'song.tempo-missed': (d) =>
+    `${d.song}, ${d.at}: ${d.unit} does not take the tempo of ${bpm(d.wanted)}: ${
+      d.by === 'taps' && d.taps < 4
+        ? `only ${d.taps} of the four taps it needs fit in`
+        : d.heard === null
+          ? 'it hears none'
+          : `it hears ${bpm(d.heard)}`
+    }.`,
+  'song.trail-cut': (d) =>
+    `${d.song}, ${d.at}: ${d.effect} of ${d.unit} should ring out, but is cut when the unit loads a preset.`,
   'song.inside-settle': (d) =>
     `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
   'song.outside': (d) =>
@@ -126,6 +138,7 @@ const FIXES: Partial<Words<string>> = {
           shift: `Move it ${ms(fix.millis)} later`,
           sent: 'Send it on its beat, let the old sound ring',
           port: `Put the unit on ${fix.port}`,
+          thinner: `Thin the sweep: a value every ${ms(fix.millis)}`,
         }[fix.how],
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,

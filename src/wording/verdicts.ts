@@ -51,6 +51,16 @@ function reasonWords(reason: Reason, unit: Pick<Unit, 'name' | 'profile'>): stri
       return `it is on ${stateWords(unit.profile, reason.state)} instead`;
     case 'replaced':
       return 'another change took its place';
+    case 'other-tempo': {
+      const bpm = (interval: number): string => (6e7 / interval).toFixed(1);
+      if (reason.by === 'taps' && reason.from < 4) {
+        const taps = reason.from === 0 ? 'no taps' : `only ${reason.from} taps`;
+        return `it heard ${taps} before the tempo changes, and four are needed for ${bpm(reason.wanted)}`;
+      }
+      return reason.heard === null
+        ? `it heard no tempo, and ${bpm(reason.wanted)} is wanted`
+        : `it takes the tempo to be ${bpm(reason.heard)} instead of ${bpm(reason.wanted)}`;
+    }
     case 'too-early':
       return 'it was sent too early';
     case 'already':

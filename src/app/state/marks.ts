@@ -16,11 +16,18 @@ export function proofOf(
 const markOf = (state: AppState, songId: string, cueId: string): Lantern =>
   proofOf(state, songId, cueId)?.lantern ?? 'hollow';
 
-/** A song's mark: that of all its cues that are not muted. A song without cues has nothing to prove, and is hollow. */
+/**
+ * A song's mark: that of all its cues that are not muted, its sweeps, taps and clocks. A
+ * song without any has nothing to prove, and is hollow.
+ */
 export function songMark(state: AppState, song: Song): Lantern {
-  const cues = song.cues.filter((c) => !c.muted).map((c) => c.id);
-  if (song.openingToneId !== null) cues.push(OPENING_CUE);
-  return sumLanterns(cues.map((id) => markOf(state, song.id, id)));
+  const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
+  if (song.openingToneId !== null) ids.add(OPENING_CUE);
+  for (const { id } of [...song.sweeps, ...song.taps, ...song.clocks]) {
+    // What is not played has no fingerprint.
+    if (state.prints[song.id]?.[id] !== undefined) ids.add(id);
+  }
+  return sumLanterns([...ids].map((id) => markOf(state, song.id, id)));
 }
 
 /** A tone's mark: that of every cue, in every song, that places it. */

@@ -8,5 +8,9 @@ export interface Wanted {
   readonly unitId: string;
   readonly due: Micros;
   readonly landing: 'complete' | 'sent';
-  readonly aim: { readonly kind: 'state'; readonly state: UnitAim } | { readonly kind: 'bytes'; readonly bytes: Bytes };
+  readonly aim:
+    | { readonly kind: 'state'; readonly state: UnitAim }
+    | { readonly kind: 'bytes'; readonly bytes: Bytes }
+    /** The unit has the tempo: from one beat (of taps) or quarter (of a clock) to the next so long. */
+    | { readonly kind: 'tempo'; readonly by: 'taps' | 'clock'; readonly interval: Micros };
 }

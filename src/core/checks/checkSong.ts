@@ -13,6 +13,7 @@ import { selectorRamp } from './song/selectorRamp';
 import type { SongCheck } from './song/songCheck';
 import { effectLeftOn, sweepOffRest, sweepsOverlap } from './song/sweepFindings';
 import { tonesClash } from './song/tonesClash';
+import { trailCut } from './song/trailCut';
 import { songFacts, type SongFacts } from './song/facts';
 
 /** All checks of a song, one a kind of finding (those on one file are near relations). */
@@ -25,6 +26,7 @@ export const SONG_CHECKS: readonly SongCheck[] = [
   selectorRamp,
   rawMessages,
   flipInSong,
+  trailCut,
   noOpening,
   portFull,
   sweepOffRest,

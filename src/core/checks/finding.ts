@@ -65,6 +65,15 @@ export interface FindingData {
   'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: LateFix | null };
   'song.early': AtUnit & { readonly millis: Millis };
   'song.never': AtUnit & { readonly why: string };
+  'song.tempo-missed': AtUnit & {
+    readonly by: 'taps' | 'clock';
+    readonly wanted: number;
+    /** Quarter notes or beats a minute; null for none. */
+    readonly heard: number | null;
+    /** How many taps it heard. */
+    readonly taps: number;
+  };
+  'song.trail-cut': AtUnit & { readonly effect: string };
   'song.inside-settle': AtUnit;
   'song.outside': At & { readonly bars: number; readonly early: boolean };
   'song.tones-clash': AtUnit & { readonly first: string; readonly second: string };

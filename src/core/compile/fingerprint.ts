@@ -24,6 +24,10 @@ export function fingerprints(
     if (list) list.push(text);
     else sent.set(key, [text]);
   }
+  /** A clock is for all units of its port: what was sent of it, once and short. */
+  const clocks = new Map(
+    [...sent].filter(([key]) => key.endsWith('\n')).map(([key, list]) => [key, hash(list.join())] as const),
+  );
   const parts = new Map<string, string[]>();
   const last = new Map<string, string>();
   const told = new Set<string>();
@@ -35,7 +39,7 @@ export function fingerprints(
     if (!told.has(key)) {
       told.add(key);
       const unit = context.units.get(unitId);
-      const own = (sent.get(key) ?? []).join();
+      const own = sent.get(key)?.join() ?? clocks.get(`${cueId}\n`) ?? '';
       text = [text, own, last.get(unitId) ?? '', unit ? unitPrint(unit) : ''].join('|');
       if (own !== '') last.set(unitId, own);
     }

@@ -75,6 +75,7 @@ const sweep = (id: string, from: number, to: number, rest: Partial<Sweep> = {}):
   muted: false,
   shape: { kind: 'wave', form: 'rise', low: 50, high: 90, period: to - from, steps: 8 },
   switchId: null,
+  spacing: 10,
   after: 'rest',
   ...rest,
 });
@@ -353,6 +354,35 @@ export const FAULTS: readonly Fault[] = [
     code: 'song.off-rest',
     about: 'A sweep that leaves the blend where it ended.',
     into: inNewSong('half-way', 'Half Way', () => ({ sweeps: [sweep('hw-1', 4 * BAR, 6 * BAR, { after: 'hold' })] })),
+  },
+  {
+    code: 'song.tempo-missed',
+    about: 'A tempo that lasts for two beats only: no unit can take it from taps.',
+    into: inNewSong('short-breath', 'Short Breath', () => ({
+      tempo: [
+        { at: 0, bpm: 100, beat: 1, rampTo: null },
+        { at: 8 * BAR, bpm: 140, beat: 1, rampTo: null },
+        { at: 8 * BAR + 2 * TICKS_PER_QUARTER, bpm: 100, beat: 1, rampTo: null },
+      ],
+      taps: [{ id: 'sb-taps', unitId: 'thistle', controlId: 'tap', count: 4 }],
+    })),
+  },
+  {
+    code: 'song.trail-cut',
+    about: 'A delay that should ring out, in a unit that falls silent to load the next preset.',
+    into: inNewSong(
+      'long-bell',
+      'Long Bell',
+      () => ({ cues: [toneCue('lb-1', 4 * BAR, 'ringing'), toneCue('lb-2', 8 * BAR, 'rung-out')] }),
+      [
+        newTone('ringing', 'Ringing', [
+          newPart('quillback', { slotId: slotId('quillback', 'C1'), effects: [{ effectId: 'delay', how: 'on' }] }),
+        ]),
+        newTone('rung-out', 'Rung Out', [
+          newPart('quillback', { slotId: slotId('quillback', 'A3'), effects: [{ effectId: 'delay', how: 'ring' }] }),
+        ]),
+      ],
+    ),
   },
   {
     code: 'song.effect-left',

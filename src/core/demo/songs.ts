@@ -39,6 +39,7 @@ function song(
       to: tickAt(to),
       muted: false,
       switchId: null,
+      spacing: 10,
       after: 'rest',
       ...rest,
     })),

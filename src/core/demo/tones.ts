@@ -42,7 +42,7 @@ export const demoTones: readonly Tone[] = [
     wick: { slot: 'bank 1 look 02' },
   }),
   tone('ledger-rhythm', 'Ledger Rhythm', {
-    quillback: { slot: 'B1', variant: 1, ends: { delay: 'ring' } },
+    quillback: { slot: 'B1', variant: 1, ends: { delay: 'cut' } },
     thistle: { slot: '01-2' },
     marram: { slot: '02A', variant: 0 },
     tarn: { slot: '000' },

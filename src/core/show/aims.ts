@@ -1,8 +1,8 @@
 import { keepsOf, type UnitAim, type Wanted } from '../addressing';
 import { fromHex } from '../midi';
-import { millisToMicros } from '../time';
+import { TICKS_PER_QUARTER, millisToMicros } from '../time';
 import { indexShow, slotsById } from './find';
-import { moments } from './moments';
+import { moments, tapRuns } from './moments';
 import type { Show, Song, Tone, TonePart, Unit } from './schema';
 import { microsAt, songTime } from './songTime';
 
@@ -84,6 +84,31 @@ export function songWants(show: Show, song: Song): Wanted[] {
     }
     for (const [unitId, state] of aims) {
       wants.push({ cueId, unitId, due, landing, aim: { kind: 'state', state } });
+    }
+  }
+  return [...wants, ...tempoWants(show, song)];
+}
+
+/** That units have the tempo: after each run of taps, and after the first quarter of every tempo that a clock gives. */
+function tempoWants(show: Show, song: Song): Wanted[] {
+  const time = songTime(song);
+  const wants: Wanted[] = [];
+  for (const { tapsId, unitId, at, beat, count, steady } of tapRuns(show, song)) {
+    if (!steady || count === 0) continue;
+    const interval = microsAt(time, at + beat) - microsAt(time, at);
+    const due = microsAt(time, at + (count - 1) * beat);
+    wants.push({ cueId: tapsId, unitId, due, landing: 'sent', aim: { kind: 'tempo', by: 'taps', interval } });
+  }
+  for (const { id, portId } of song.clocks) {
+    const hears = show.units.filter((u) => u.input?.from === 'port' && u.input.portId === portId);
+    for (const { at } of song.tempo) {
+      // Clocks go by quarters from the start of the song.
+      const from = Math.ceil(at / TICKS_PER_QUARTER) * TICKS_PER_QUARTER;
+      const to = from + TICKS_PER_QUARTER;
+      if (to > time.end) continue;
+      const due = microsAt(time, to);
+      const aim = { kind: 'tempo', by: 'clock', interval: due - microsAt(time, from) } as const;
+      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', aim });
     }
   }
   return wants;

@@ -113,6 +113,34 @@ function pressOf(unit: Unit, controlId: string, value: number): { hex: string; b
   return Array.from({ length: Math.max(1, value) }, (_, i) => hex(i).map((h) => ({ hex: h, beats: i }))).flat();
 }
 
+/** One run of taps: at one tempo, with how many of them there is room for. */
+export interface TapRun {
+  readonly tapsId: string;
+  readonly unitId: string;
+  readonly at: Ticks;
+  /** Ticks from tap to tap. */
+  readonly beat: Ticks;
+  readonly count: number;
+  /** Whether the tempo stays; on a ramp no taps can give it. */
+  readonly steady: boolean;
+}
+
+/** All runs of taps in a song: at its start and after each change of tempo. */
+export function tapRuns(show: Show, song: Song): TapRun[] {
+  const { units } = indexShow(show);
+  const { end } = songTime(song);
+  return song.taps.flatMap(({ id, unitId, count }) =>
+    units.has(unitId)
+      ? song.tempo.map((mark, k) => {
+          const beat = mark.beat * TICKS_PER_QUARTER;
+          const room = Math.ceil(((song.tempo[k + 1]?.at ?? end) - mark.at) / beat);
+          const steady = mark.rampTo === null;
+          return { tapsId: id, unitId, at: mark.at, beat, count: Math.max(0, Math.min(count, room)), steady };
+        })
+      : [],
+  );
+}
+
 /** Taps at the start and after each change of tempo, as many as there is room for before the next change. */
 function tapMoments(show: Show, song: Song): Moment[] {
   const { units } = indexShow(show);

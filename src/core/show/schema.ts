@@ -162,6 +162,8 @@ export const sweepSchema = z.strictObject({
   ]),
   /** The effect's own switch: on when the sweep starts, off when it ends. */
   switchId: id.nullable(),
+  /** Milliseconds between its values, at least. */
+  spacing: z.number().min(10).max(1000),
   /** What becomes of the control afterwards: to its rest, or left where it is. */
   after: z.enum(['rest', 'hold']),
 });

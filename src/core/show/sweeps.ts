@@ -122,7 +122,7 @@ export function playedSweeps(show: Show, song: Song): PlayedSweep[] {
   });
   return heard.map(({ sweep, unit, control, portId }) => {
     const together = heard.filter((o) => o.portId === portId && o.sweep.from < sweep.to && sweep.from < o.sweep.to);
-    const spacing = Math.max(SWEEP_SPACING, 2 * together.reduce((sum, o) => sum + o.load, 0));
+    const spacing = Math.max(SWEEP_SPACING, sweep.spacing, 2 * together.reduce((sum, o) => sum + o.load, 0));
     return { sweep, unit, control, points: sweepPoints(tempo, sweep, control, spacing) };
   });
 }

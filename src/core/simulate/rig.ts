@@ -2,6 +2,8 @@ import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTimi
 import type { RigSpec, RigState, UnitSpec, UnitState } from '../addressing';
 import type { Micros } from '../time';
 import { EventQueue } from './eventQueue';
+import type { Tail } from './tails';
+import type { HeardTempo } from './tempoEar';
 import { SimulatedUnit, type UnitHost } from './unit';
 
 /** Something that a simulated rig saw. */
@@ -16,6 +18,10 @@ export type TraceEntry =
     }
   | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly until: Micros }
   | { readonly kind: 'changed'; readonly at: Micros; readonly unitId: string; readonly state: UnitState }
+  /** An effect that sounded was cut, or was left to ring. */
+  | { readonly kind: 'tail'; readonly at: Micros; readonly unitId: string; readonly tail: Tail }
+  /** What a unit takes the tempo to be, from taps or from a clock. */
+  | { readonly kind: 'tempo'; readonly at: Micros; readonly unitId: string; readonly tempo: HeardTempo }
   /** Bytes came back to the computer, on the in side of a port. */
   | {
       readonly kind: 'returned';

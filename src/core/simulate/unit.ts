@@ -13,6 +13,8 @@ import {
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
 import { millisToMicros, type Micros } from '../time';
 import type { IgnoredWhy, TraceEntry } from './rig';
+import { tailsLost, tailsOf, type Tail } from './tails';
+import { ClockEar, TapEar, type HeardTempo } from './tempoEar';
 
 /** What a unit needs of the rig around it. `passed` counts how often a message was passed on. */
 export interface UnitHost {
@@ -31,6 +33,8 @@ export class SimulatedUnit {
   private deafUntil: Micros = Number.NEGATIVE_INFINITY;
   private recalls = 0;
   private readonly memory = new Map<number, number>();
+  private readonly tapped = new TapEar();
+  private readonly clocked = new ClockEar();
 
   constructor(
     private readonly spec: UnitSpec,
@@ -44,6 +48,7 @@ export class SimulatedUnit {
     const { spec } = this;
     if (isForAll(bytes)) {
       this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
+      this.follow(at, this.clocked.hear(at, bytes[0]!));
       return;
     }
     const channel = channelOf(bytes);
@@ -74,7 +79,10 @@ export class SimulatedUnit {
     const { variant, controls, heard } = understand(this.spec.profile, message, this.memory);
     remember(this.memory, message);
     if (variant !== undefined) this.setVariant(at, variant, passed);
-    for (const [control, value] of controls) this.setControl(at, control, value);
+    for (const [control, value] of controls) {
+      if (control.encoding.kind === 'tap') this.follow(at, this.tapped.hear(at));
+      this.setControl(at, control, value);
+    }
     if (variant !== undefined || controls.length > 0 || heard) return true;
     if (message.kind !== 'program') return this.selectBank(message);
     this.recall(at, message.program, passed);
@@ -112,6 +120,7 @@ export class SimulatedUnit {
     // A second recall takes the place of one that has not come to its end.
     const number = ++this.recalls;
     this.host.note({ kind: 'loading', at, unitId: id, until: done });
+    this.end(at, tailsLost(profile, this.state));
     this.host.later(done, () => {
       if (number !== this.recalls) return;
       const start = slot === null ? undefined : this.spec.starts[slot];
@@ -140,9 +149,19 @@ export class SimulatedUnit {
     });
   }
 
+  private follow(at: Micros, tempo: HeardTempo | undefined): void {
+    if (tempo) this.host.note({ kind: 'tempo', at, unitId: this.spec.id, tempo });
+  }
+
   private become(at: Micros, state: UnitState): void {
+    const { profile, id } = this.spec;
+    if (profile.effects.length > 0) this.end(at, tailsOf(profile, this.state, state));
     this.state = state;
-    this.host.note({ kind: 'changed', at, unitId: this.spec.id, state });
+    this.host.note({ kind: 'changed', at, unitId: id, state });
+  }
+
+  private end(at: Micros, tails: readonly Tail[]): void {
+    for (const tail of tails) this.host.note({ kind: 'tail', at, unitId: this.spec.id, tail });
   }
 
   private fire(at: Micros, reached: 'slot' | 'variant', passed: number): void {

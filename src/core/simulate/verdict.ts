@@ -23,7 +23,15 @@ export type Reason =
   | { readonly kind: 'ignored'; readonly why: IgnoredWhy; readonly bytes: Bytes }
   | { readonly kind: 'nothing-arrived' }
   | { readonly kind: 'other-state'; readonly state: UnitState }
-  | { readonly kind: 'replaced' };
+  | { readonly kind: 'replaced' }
+  /** It took the tempo to be another: intervals in microseconds; null when it has none. */
+  | {
+      readonly kind: 'other-tempo';
+      readonly by: 'taps' | 'clock';
+      readonly wanted: Micros;
+      readonly heard: Micros | null;
+      readonly from: number;
+    };
 
 export interface Verdict {
   readonly cueId: string;
@@ -60,19 +68,26 @@ interface UnitLine {
   readonly arrivals: Extract<TraceEntry, { kind: 'arrived' }>[];
   readonly ignored: Extract<TraceEntry, { kind: 'ignored' }>[];
   readonly loadings: Extract<TraceEntry, { kind: 'loading' }>[];
+  readonly tempos: Extract<TraceEntry, { kind: 'tempo' }>[];
   nextArrival: number;
 }
 
 function judge(spec: RigSpec, trace: readonly TraceEntry[], wants: readonly Wanted[], tolerance: Tolerance): Verdict[] {
   const lines = new Map<string, UnitLine>(
-    spec.units.map((unit) => [unit.id, { unit, changes: [], arrivals: [], ignored: [], loadings: [], nextArrival: 0 }]),
+    spec.units.map((unit) => [
+      unit.id,
+      { unit, changes: [], arrivals: [], ignored: [], loadings: [], tempos: [], nextArrival: 0 },
+    ]),
   );
   for (const entry of trace) {
-    if (entry.kind === 'lost' || entry.kind === 'returned' || entry.kind === 'learnt') continue;
+    if (entry.kind === 'lost' || entry.kind === 'returned' || entry.kind === 'learnt' || entry.kind === 'tail') {
+      continue;
+    }
     const line = lines.get(entry.unitId)!;
     if (entry.kind === 'changed') line.changes.push(entry);
     else if (entry.kind === 'arrived') line.arrivals.push(entry);
     else if (entry.kind === 'ignored') line.ignored.push(entry);
+    else if (entry.kind === 'tempo') line.tempos.push(entry);
     else line.loadings.push(entry);
   }
   const byUnit = new Map<string, Wanted[]>();
@@ -92,14 +107,22 @@ function judge(spec: RigSpec, trace: readonly TraceEntry[], wants: readonly Want
       const previous = ordered[i - 1];
       if (previous && previous.due < wanted.due) before = previous.due;
       const span = { before, next: nexts[i]!, previous };
-      verdicts.push(
-        wanted.aim.kind === 'bytes'
-          ? judgeBytes(line, wanted, wanted.aim.bytes, tolerance)
-          : judgeState(line, wanted, wanted.aim.state, span, tolerance),
-      );
+      verdicts.push(judgeOne(line, wanted, span, tolerance));
     }
   }
   return verdicts.sort((a, b) => a.due - b.due);
+}
+
+function judgeOne(line: UnitLine, wanted: Wanted, span: Span, tolerance: Tolerance): Verdict {
+  const { aim } = wanted;
+  switch (aim.kind) {
+    case 'bytes':
+      return judgeBytes(line, wanted, aim.bytes, tolerance);
+    case 'state':
+      return judgeState(line, wanted, aim.state, span, tolerance);
+    case 'tempo':
+      return judgeTempo(line, wanted, aim, tolerance);
+  }
 }
 
 /** For each thing wanted, the next later due time of the same unit. */
@@ -118,6 +141,7 @@ function nominal(unit: UnitSpec, wanted: Wanted): Micros {
   const { times, controls } = unit.profile;
   if (wanted.landing === 'complete') return 0;
   if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * DIN_BYTE_MICROS + 1000;
+  if (wanted.aim.kind === 'tempo') return 3 * DIN_BYTE_MICROS + 1000;
   const { slot, variant } = wanted.aim.state;
   const wire = (4 + Math.min(controls.length, Object.keys(wanted.aim.state.controls).length)) * 3;
   const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
@@ -211,6 +235,31 @@ function judgeBytes(line: UnitLine, wanted: Wanted, bytes: Bytes, tolerance: Tol
   if (late) return { ...base, outcome: 'late', offset, reason: { kind: 'arrived-late', arrived: offset, takes: 0 } };
   if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
   return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
+}
+
+/** A tempo has to be right to 1 %, and taps make one from four on. */
+const TEMPO_SHARE = 0.01;
+const TAPS_NEEDED = 4;
+
+function judgeTempo(
+  { unit, tempos }: UnitLine,
+  wanted: Wanted,
+  { by, interval }: Extract<Wanted['aim'], { kind: 'tempo' }>,
+  tolerance: Tolerance,
+): Verdict {
+  const { due, cueId, unitId } = wanted;
+  const base = { cueId, unitId, due };
+  const limit = due + nominal(unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+  const own = tempos.filter((t) => t.tempo.by === by && t.at <= limit && t.at > due - interval / 2);
+  const heard = own.at(-1);
+  const right =
+    heard &&
+    (by === 'clock' || heard.tempo.from >= TAPS_NEEDED) &&
+    Math.abs(heard.tempo.interval / interval - 1) <= TEMPO_SHARE;
+  if (right) return { ...base, outcome: 'on-time', offset: heard.at - due, reason: { kind: 'as-wanted' } };
+  const { interval: took = null, from = 0 } = heard?.tempo ?? {};
+  const reason = { kind: 'other-tempo', by, wanted: interval, heard: took, from } as const;
+  return { ...base, outcome: 'never', offset: null, reason };
 }
 
 const sameBytes = (a: Bytes, b: Bytes): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);

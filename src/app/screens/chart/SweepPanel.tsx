@@ -292,6 +292,16 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         ]}
         onPick={(id) => put({ after: id as Sweep['after'] }, 'change how a sweep ends')}
       />
+      <DraftField
+        label="Milliseconds between values, at least"
+        value={String(sweep.spacing)}
+        numeric
+        commit={(text) => {
+          const spacing = Number(text.replace(',', '.'));
+          if (!(spacing >= 10 && spacing <= 1000)) return '10 to 1000';
+          return put({ spacing }, 'thin a sweep');
+        }}
+      />
       <Row>
         <Check
           isSelected={sweep.muted}

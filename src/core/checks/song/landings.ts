@@ -1,17 +1,39 @@
 import { compileSong, type Late } from '../../compile';
-import { OPENING_CUE, applyEdit, changeCue, indexShow, setSongField, setUnitField, type Edit } from '../../show';
+import {
+  OPENING_CUE,
+  SWEEP_SPACING,
+  applyEdit,
+  changeCue,
+  indexShow,
+  playedSweeps,
+  putSweep,
+  routeTo,
+  setSongField,
+  setUnitField,
+  type Edit,
+} from '../../show';
 import type { Verdict } from '../../simulate';
-import { formatPosition, secondsToTicks, microsToSeconds, type Millis } from '../../time';
+import {
+  formatPosition,
+  secondsToTicks,
+  microsToSeconds,
+  TICKS_PER_QUARTER,
+  type Millis,
+  type Ticks,
+} from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
 import { inSong, type SongCheck } from './songCheck';
 
 /** How a late change can be mended, and by how much. */
 export interface LateFix {
-  readonly how: 'pre-roll' | 'shift' | 'sent' | 'port';
+  readonly how: 'pre-roll' | 'shift' | 'sent' | 'port' | 'thinner';
   readonly millis: Millis;
   readonly port: string;
 }
+
+/** A sweep that runs so near to a change may keep its cable busy. */
+const NEAR: Ticks = TICKS_PER_QUARTER / 2;
 
 /** Each fix is tried out before it is offered; for so many late changes of a song at most. */
 const TRIED = 24;
@@ -48,6 +70,11 @@ export const landings: SongCheck = (facts) => {
 
     function never(v: Verdict): Finding {
       const { reason } = v;
+      if (reason.kind === 'other-tempo') {
+        const { by, wanted, heard, from } = reason;
+        const tempo = { by, wanted: 6e7 / wanted, heard: heard === null ? null : 6e7 / heard, taps: from };
+        return finding('song.tempo-missed', 'warning', place, { ...base, ...tempo });
+      }
       const why = reason.kind === 'ignored' ? reason.why : reason.kind;
       return finding('song.never', 'error', place, { ...base, why });
     }
@@ -100,6 +127,20 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
     const free = show.ports.find((p) => p.active && p.id !== input.portId && !taken.has(p.id));
     if (free) {
       offer(setUnitField(show, unit.id, 'input', { from: 'port', portId: free.id }), { how: 'port', port: free.name });
+    }
+  }
+  if (late?.cause.kind === 'cable') {
+    const tick = secondsToTicks(facts.time.tempo, microsToSeconds(verdict.due));
+    const { portId } = late.cause;
+    const near = playedSweeps(show, song).filter(
+      ({ sweep, unit: u }) =>
+        routeTo(show, u)?.portId === portId && sweep.from <= tick + NEAR && sweep.to >= tick - NEAR,
+    );
+    for (const { sweep } of near) {
+      for (const times of [2, 4, 8]) {
+        const spacing = Math.max(sweep.spacing, SWEEP_SPACING) * times;
+        offer(putSweep(show, song.id, { ...sweep, spacing }), { how: 'thinner', millis: spacing });
+      }
     }
   }
   if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });

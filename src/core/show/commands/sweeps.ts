@@ -3,6 +3,7 @@ import type { Ticks } from '../../time';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Move, Show, Sweep, TempoTaps, Unit } from '../schema';
+import { SWEEP_SPACING } from '../sweeps';
 
 /** Controls of the rig that can be swept: those without steps. */
 export const sweepable = (show: Show): { readonly unit: Unit; readonly control: Control }[] =>
@@ -22,6 +23,7 @@ export function newSweep(id: string, unit: Unit, control: Control, from: Ticks, 
     muted: false,
     shape: { kind: 'wave', form: 'rise', low, high, period: Math.max(60, to - from), steps: 8 },
     switchId: null,
+    spacing: SWEEP_SPACING,
     after: control.rest === null ? 'hold' : 'rest',
   };
 }

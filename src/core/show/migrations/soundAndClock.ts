@@ -1,7 +1,7 @@
 import { each } from './each';
 import type { Migration } from './index';
 
-/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings. */
+/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings; how far apart the values of a sweep are. */
 export const soundAndClock: Migration = {
   from: 3,
   name: 'sound and clock',
@@ -13,6 +13,7 @@ export const soundAndClock: Migration = {
     songs: each(show.songs, (s) => ({
       ...s,
       sections: each(s.sections, (x) => ({ ...x, call: null })),
+      sweeps: each(s.sweeps, (x) => ({ ...x, spacing: 10 })),
       clocks: [],
       click: { on: false, countIn: 0, parts: 1 },
       announce: null,

@@ -1,5 +1,5 @@
 import { isContinuous } from '../../../addressing';
-import type { Sweep, Unit } from '../../../show';
+import { SWEEP_SPACING, type Sweep, type Unit } from '../../../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../../../time';
 import type { Event } from './reader';
 
@@ -92,6 +92,7 @@ export function sweepsOf(events: readonly Event[], newId: () => string): { made:
           muted: false,
           shape: { kind: 'line', points: run.map((e) => ({ at: e.at - from, value: valueOf(e) })) },
           switchId: null,
+          spacing: SWEEP_SPACING,
           after: 'hold',
         });
       }
