@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { findingSentence, fixWords } from '../../wording';
 import { compileSong } from '../compile';
 import { FAULTS, demoShow, faultyDemo } from '../demo';
-import { applyEdit, checkShow, rigSpec, songWants, type Show } from '../show';
+import { applyEdit, checkShow, messageCue, newSong, newSweep, rigSpec, songWants, type Show } from '../show';
 import { dryRun } from '../simulate';
 import { SONG_CHECKS, checkRig, checkSong, type Finding } from '.';
 
@@ -54,6 +54,24 @@ describe('findings', () => {
     expect(fixWords(late)).toMatch(/^Move it .* ms later$/);
     const mended = applyEdit(show, late.fix!);
     expect(all(mended, demo).filter((f) => f.code === 'song.late')).toEqual([]);
+  });
+
+  it('thin a sweep that leaves no room for a long message', () => {
+    const Q = 960;
+    const marram = demo.units.find((u) => u.id === 'marram')!;
+    const blend = marram.profile.controls.find((c) => c.id === 'blend')!;
+    const song = {
+      ...newSong('crowded', 'Crowded', { bpm: 100, bars: 12 }),
+      openingToneId: 'still-water',
+      sweeps: [newSweep('s', marram, blend, 8 * Q, 12 * Q)],
+      cues: [{ ...messageCue('long', 10 * Q, 'quillback', `f07d${'11'.repeat(120)}f7`), landing: 'complete' as const }],
+    };
+    const show: Show = { ...demo, songs: [...demo.songs, song] };
+    const late = all(show, demo).find((f) => f.code === 'song.late' && f.data.fix?.how === 'thinner');
+    if (late?.code !== 'song.late') throw new Error('not found');
+    expect(late.data.cause).toMatchObject({ kind: 'cable' });
+    expect(fixWords(late)).toMatch(/^Thin the sweep: a value every .* ms$/);
+    expect(all(applyEdit(show, late.fix!), demo).filter((f) => f.code === 'song.late')).toEqual([]);
   });
 
   it.each(FAULTS.map((f) => [f.code, f] as const))(

@@ -121,14 +121,6 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
     offer(setSongField(show, song.id, 'preRoll', Math.ceil(song.preRoll + millis)), { how: 'pre-roll' });
   }
   if (cue) offer(changeCue(show, song.id, cue.id, { shift: cue.shift + millis }), { how: 'shift' });
-  if (late?.cause.kind === 'cable' && unit?.input?.from === 'port') {
-    const { input } = unit;
-    const taken = new Set(show.units.flatMap((u) => (u.input?.from === 'port' ? [u.input.portId] : [])));
-    const free = show.ports.find((p) => p.active && p.id !== input.portId && !taken.has(p.id));
-    if (free) {
-      offer(setUnitField(show, unit.id, 'input', { from: 'port', portId: free.id }), { how: 'port', port: free.name });
-    }
-  }
   if (late?.cause.kind === 'cable') {
     const tick = secondsToTicks(facts.time.tempo, microsToSeconds(verdict.due));
     const { portId } = late.cause;
@@ -141,6 +133,14 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
         const spacing = Math.max(sweep.spacing, SWEEP_SPACING) * times;
         offer(putSweep(show, song.id, { ...sweep, spacing }), { how: 'thinner', millis: spacing });
       }
+    }
+  }
+  if (late?.cause.kind === 'cable' && unit?.input?.from === 'port') {
+    const { input } = unit;
+    const taken = new Set(show.units.flatMap((u) => (u.input?.from === 'port' ? [u.input.portId] : [])));
+    const free = show.ports.find((p) => p.active && p.id !== input.portId && !taken.has(p.id));
+    if (free) {
+      offer(setUnitField(show, unit.id, 'input', { from: 'port', portId: free.id }), { how: 'port', port: free.name });
     }
   }
   if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
