@@ -98,4 +98,13 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('button', '9|1|40 Undertow, fails');
     expect(await violations()).toEqual([]);
   });
+
+  it('dry run, of a song and of the set', async () => {
+    await b.click('link', 'Dry run');
+    await b.find('table', 'Songs of the set');
+    expect(await violations()).toEqual([]);
+    await b.click('link', 'Slack Tide in Seven');
+    await b.find('region', 'The chosen change');
+    expect(await violations()).toEqual([]);
+  });
 });

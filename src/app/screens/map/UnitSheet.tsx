@@ -13,6 +13,7 @@ import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { MeasureTimes } from './MeasureTimes';
 import { takeChange, useProfile } from './useProfile';
 
 const Scroller = styled.div`
@@ -111,6 +112,9 @@ function Times({ unit }: Props) {
           { id: 'queue', name: 'wait and are obeyed' },
         ]}
       />
+      <div>
+        <MeasureTimes unit={unit} />
+      </div>
     </Part>
   );
 }

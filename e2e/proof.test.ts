@@ -1,0 +1,151 @@
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Browser, By, Key } from './browser';
+
+let b: Browser;
+beforeAll(async () => {
+  b = await Browser.open();
+});
+afterEach(async (context) => {
+  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
+});
+afterAll(() => b?.close());
+
+/** Cues of the chart in sight that are not proven, by what their flags say. */
+const hollow = async (): Promise<string[]> => {
+  const flags = await b.driver.findElements(By.css('[aria-label$=", not proven"]'));
+  const names = await Promise.all(flags.map((f) => f.getAttribute('aria-label')));
+  return [...new Set(names)].filter((n) => /^\d/.test(n)).sort();
+};
+
+describe('a cue that comes too late', () => {
+  it('is proven like all others before it is moved', async () => {
+    await b.go(inject('address'));
+    await b.click('button', 'Open the demo show');
+    await b.find('heading', 'The set');
+    await b.click('link', 'Chart');
+    await b.find('group', 'Chart of Slack Tide in Seven');
+    await b.click('button', 'Dry run');
+    await b.find('button', '9|1 Ledger Rhythm, proven');
+    await b.find('button', '5|1 Harbour Clean, proven');
+    expect(await hollow()).toEqual([]);
+  });
+
+  it('turns exactly what an edit touched hollow', async () => {
+    await b.fill('textbox', /^Bar\|beat/, `13|4|60${Key.ENTER}`);
+    await b.type('fog lead', Key.ENTER);
+    await b.find('button', '13|4|60 Fog Lead, not proven');
+    await b.find('button', '9|1 Ledger Rhythm, proven');
+    await b.find('button', '13|4 Ledger Echo, proven');
+    // The next change follows it on the same units; it is on another page of the chart, or in sight.
+    const named = await hollow();
+    expect(named).toContain('13|4|60 Fog Lead, not proven');
+    expect(named.every((n) => Number(n.split('|')[0]) >= 13)).toBe(true);
+  });
+
+  it('fails, says why, and offers the change that mends it', async () => {
+    await b.click('button', 'Dry run');
+    await b.find('button', '13|4|60 Fog Lead, fails');
+    await b.says('region', 'Chosen cue', /Quillback is \d+ ms late, because it takes \d+ ms and the change before it/);
+    await b.find('link', /^\d findings: to the dry run$/);
+  });
+
+  it('is mended with one press and proven', async () => {
+    await b.click('button', /^Move it \d+ ms later$/);
+    await b.find('button', /^13\|4\|60 Fog Lead, not proven$/);
+    await b.click('button', 'Dry run');
+    await b.find('button', /^13\|4\|60 Fog Lead, proven$/);
+    await b.gone('link', /findings?: to the dry run$/);
+  });
+
+  it('fails again when the mending is undone', async () => {
+    await b.click('button', /^Undo: move it/);
+    // The proof of this content is still known.
+    await b.find('button', '13|4|60 Fog Lead, fails');
+  });
+});
+
+describe('the dry run', () => {
+  it('shows what is late first, close up, and holds runs against each other', async () => {
+    await b.click('link', 'Dry run');
+    await b.click('link', 'Slack Tide in Seven');
+    await b.says('list', 'Changes, the worst first', /^13\|4\|60/);
+    await b.says('region', 'The chosen change', /Oxbow Forty is \d+ ms late/);
+    await b.find('image', /^Close look at 13\|4\|60/);
+    await b.find('image', 'How far each change landed from its beat: 3 late');
+    await b.find('image', /^How busy each cable is: at most \d+ % of a second$/);
+    await b.click('button', 'Keep, to compare with');
+    await b.click('button', /^Move it \d+ ms later$/);
+    await b.says('list', 'Changes that land otherwise', /\+\d+ ms → on the beat/);
+    await b.find('image', 'How far each change landed from its beat: none is late');
+    await b.click('button', 'Forget the run that was kept');
+    await b.gone('list', 'Changes that land otherwise');
+  });
+
+  it('leads to the place on the chart', async () => {
+    await b.click('button', /^proven 9\|1 .*Ledger Rhythm/);
+    await b.says('region', 'The chosen change', '9|1 Ledger Rhythm');
+    await b.click('link', 'on the chart');
+    await b.says('region', 'Chosen cue', 'Ledger Rhythm');
+  });
+
+  it('runs the set with progress, and adds it up', async () => {
+    await b.click('link', 'Dry run');
+    await b.find('table', 'Songs of the set');
+    await b.click('button', 'Run the set');
+    await b.gone('button', 'Cancel');
+    await b.says('banner', undefined, 'set proven');
+    const rows = await b.driver.findElements(By.css('table tbody tr'));
+    const texts = await Promise.all(rows.map((r) => r.getText()));
+    expect(texts).toHaveLength(8);
+    expect(texts.filter((t) => t.includes('not run'))).toEqual([]);
+  });
+});
+
+describe('a quiet finding', () => {
+  it('is let be with a reason, and can be looked at again', async () => {
+    await b.click('link', 'Chart');
+    await b.find('group', /^Chart of Slack Tide/);
+    await b.fill('textbox', /^Bar\|beat/, `10${Key.ENTER}`);
+    await b.type('ledger rhythm', Key.ENTER);
+    // It is on already.
+    await b.click('button', 'Let it be …');
+    await b.fill('textbox', 'Why it may stay', 'a landmark for the stand-in');
+    await b.type(Key.ENTER);
+    await b.gone('dialog');
+    await b.gone('link', /findings?: to the dry run$/);
+    await b.click('link', 'Dry run');
+    await b.click('link', 'Slack Tide in Seven');
+    await b.click('DisclosureTriangle', '1 let be');
+    await b.says('list', 'Findings let be', 'a landmark for the stand-in');
+    await b.click('button', 'Look at it again');
+    await b.says('list', 'Findings', 'changes nothing');
+  });
+});
+
+describe('a unit’s times', () => {
+  it('are measured by ear and put into the map', async () => {
+    await b.click('link', 'Map');
+    await b.click('link', 'Tarn');
+    await b.click('link', 'Times & habits');
+    await b.click('button', 'Measure them');
+    await b.click('button', 'By ear');
+    const press = async (name: string, said: string): Promise<void> => {
+      for (let i = 1; i <= 5; i++) {
+        await b.wait(async () => {
+          // A press before anything sounded counts for nothing.
+          await b.type(Key.SPACE);
+          const [status] = await b.driver.findElements(By.css('[role=dialog] [role=status]'));
+          return !status || !(await status.getText()).includes(`${i - 1} of 5 ${said}`);
+        }, `${name} ${i}`);
+      }
+    };
+    await b.find('button', 'I hear the beep');
+    await press('beep', 'beeps');
+    await b.find('button', 'I hear the change');
+    await press('change', 'changes');
+    await b.says('dialog', undefined, /\d+ ms\s+give or take \d+; the map says \d+/);
+    await b.click('button', 'Put it into the map');
+    await b.gone('dialog');
+    await b.find('button', 'Undo: measure a time');
+  });
+});
