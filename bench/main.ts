@@ -1,9 +1,13 @@
+import { spawnSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import tonejs from '@tonejs/midi';
 import { parseMidi, writeMidi } from 'midi-file';
 import { readSmf, writeSmf, type SmfEvent, type SmfFile } from '../src/core/formats/smf';
 import { matchSlots, newSlot } from '../src/core/show';
 import { seeded } from './fullShow';
+import { againstBruteForce, againstNaive } from './schedules';
+import type { SetTimes } from './setWorker';
 import { typing } from './typing';
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
@@ -45,6 +49,35 @@ async function songs(): Promise<void> {
     );
   }
   console.log('  aim: 20,000 messages compile under 300 ms, dry run under 600 ms\n');
+}
+
+/** The whole show in a process of its own for each size, so that the peak of memory is its own. */
+function sets(): void {
+  console.log('A whole show in a worker: songs over 12 units, with cues and sweeps; one cold run each.');
+  console.log(
+    '      size   messages     compile     dry run   messages/s   catch-up median, worst    edit median, worst   peak memory',
+  );
+  for (const [size, songs] of [
+    ['a quarter', 15],
+    ['full', 60],
+    ['four times', 240],
+  ] as const) {
+    const args = ['--import', import.meta.resolve('tsx'), fileURLToPath(new URL('./setProcess.ts', import.meta.url))];
+    const { stdout, stderr, status } = spawnSync(process.execPath, [...args, String(songs), '330'], {
+      encoding: 'utf8',
+    });
+    if (status !== 0) throw new Error(stderr);
+    const { peak, ...t } = JSON.parse(stdout) as SetTimes & { peak: number };
+    const rate = (t.messages / (t.compile + t.dryRun)) * 1000;
+    const pair = (list: readonly number[]): string => `${ms(median(list))}${ms(Math.max(...list))}`;
+    console.log(
+      `${size.padStart(10)} ${String(t.messages).padStart(10)}  ${ms(t.compile)}  ${ms(t.dryRun)} ${rate.toFixed(0).padStart(12)}` +
+        `     ${pair(t.catchUps)}  ${pair(t.edits)}${`${peak.toFixed(0)} MB`.padStart(14)}`,
+    );
+  }
+  console.log(
+    '  aim at full size: compile under 1500 ms, dry run under 3000 ms, catch-up under 5 ms, an edit within 100 ms\n',
+  );
 }
 
 /** Program and control changes in ten tracks, a program to every nine controls. */
@@ -137,6 +170,9 @@ async function keys(): Promise<void> {
 }
 
 await songs();
+sets();
 files();
 reorders();
+againstBruteForce();
+againstNaive();
 await keys();

@@ -13,7 +13,7 @@ afterAll(() => b?.close());
 /** Cues of the chart in sight that are not proven, by what their flags say. */
 const hollow = async (): Promise<string[]> => {
   const flags = await b.driver.findElements(By.css('[aria-label$=", not proven"]'));
-  const names = await Promise.all(flags.map((f) => f.getAttribute('aria-label')));
+  const names = await Promise.all(flags.map(async (f) => (await f.getAttribute('aria-label')) ?? ''));
   return [...new Set(names)].filter((n) => /^\d/.test(n)).sort();
 };
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { newSong, songTime, type Song } from '../../core/show';
 import { SCALES, byLine, flagRows, layoutChart, lineOf, tickAtX, xOf } from './layout';
+import { runs } from '../../core/testing/runs';
 
 const [slack, rope] = demoShow().songs as [Song, Song, ...Song[]];
 
@@ -26,7 +27,7 @@ describe('the chart', () => {
           }
         },
       ),
-      { seed: 91, numRuns: 60 },
+      runs(91, 60),
     );
   });
 

@@ -19,6 +19,7 @@ import {
 } from './encodings/registry';
 import { encodingOfKind } from './builders';
 import { remember } from './understand';
+import { runs } from '../testing/runs';
 
 const scale = { unit: 'ms', curve: 'linear', points: [] } as const;
 const wide = { from: 0, to: 16383, low: 0, high: 1000, ...scale } as const;
@@ -79,7 +80,7 @@ describe('every kind of encoding', () => {
           const grain = step === 0 ? ((high - low) / (e.kind === 'continuous' ? 127 : 16383)) * 0.51 : 0;
           expect(Math.abs((made.at(-1) as number) - value)).toBeLessThanOrEqual(grain);
         }),
-        { seed: 71, numRuns: 60 },
+        runs(71, 60),
       );
       for (const bad of [low - 1, high + 1, Number.NaN]) expect(() => encodeValue(e, 1, bad)).toThrow(RangeError);
     },

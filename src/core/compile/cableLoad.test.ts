@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DIN_BYTE_MICROS, type TimedBytes } from '../midi';
 import { CableLoad } from './cableLoad';
+import { runs } from '../testing/runs';
 
 const event = (at: number, length: number): TimedBytes => ({
   at,
@@ -51,7 +52,7 @@ describe('the load of a cable', () => {
         expect(most).toBeLessThanOrEqual(1 + 1e-9);
         for (const share of seconds) expect(most).toBeGreaterThanOrEqual(share - 1e-9);
       }),
-      { seed: 51, numRuns: 200 },
+      runs(51, 200),
     );
   });
 });

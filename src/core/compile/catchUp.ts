@@ -2,6 +2,7 @@ import { keepsOf, sameControl, type RigState, type UnitAim, type UnitSpec, type 
 import type { TimedBytes } from '../midi';
 import { moments, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
+import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold, expandAim, type Step } from './expand';
 import { durationOf, effectTime, gapAfter, latencyOf, newChain, relayTail, type Chain, type PlannedJob } from './jobs';
@@ -17,14 +18,31 @@ export const CATCH_UP_CUE = 'catch-up';
 export function stateAt(show: Show, song: Song, at: Ticks, from: RigState = {}): RigState {
   const context = contextOf(show);
   const time = songTime(song);
-  const place = microsAt(time, at);
+  // Rounding of sums of microseconds.
+  const place = microsAt(time, at) + 1;
+  const all = moments(show, song);
+  if (Object.keys(from).length === 0 && all.length > 0) {
+    if (!hasCheckpoints(show, song)) passAll(show, song);
+    return stateFrom(song, place, (fold, i) => void expandCue(show, context, fold, all[i]!, 'changes'));
+  }
   const fold = new StateFold(context.units, from);
-  for (const cue of moments(show, song)) {
+  for (const cue of all) {
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
-    if (due > place + 1) continue;
-    expandCue(show, context, fold, cue, 'changes');
+    if (due <= place) expandCue(show, context, fold, cue, 'changes');
   }
   return fold.all();
+}
+
+/** Goes through a song that nobody compiled, for its checkpoints. */
+function passAll(show: Show, song: Song): void {
+  const context = contextOf(show);
+  const fold = new StateFold(context.units);
+  const keeper = new CheckpointKeeper();
+  for (const moment of moments(show, song)) {
+    keeper.add(fold);
+    expandCue(show, context, fold, moment, 'changes');
+  }
+  keeper.keep(show, song);
 }
 
 /**

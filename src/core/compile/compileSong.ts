@@ -15,6 +15,7 @@ import {
   type Tone,
 } from '../show';
 import { millisToMicros, type Micros } from '../time';
+import { CheckpointKeeper } from './checkpoints';
 import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
 import { Forecast } from './forecast';
 import { clockJobs } from './clock';
@@ -146,7 +147,10 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const unreachable = new Set<string>();
   const earliest = -millisToMicros(song.preRoll);
 
+  // What is known on the way makes every place of the song quick to reach later.
+  const keeper = Object.keys(from).length === 0 ? new CheckpointKeeper() : undefined;
   for (const cue of moments(show, song)) {
+    keeper?.add(fold);
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
       const { at: release, cueId } = releaseOf(dues, unit.id, cue.id, due, earliest);
@@ -164,6 +168,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     }
   }
 
+  keeper?.keep(show, song);
   const { ports } = indexShow(show);
   for (const { id, portId } of song.clocks) {
     const port = ports.get(portId);

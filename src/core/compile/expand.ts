@@ -48,6 +48,14 @@ export class StateFold {
     this.states = new Map(Object.entries(from));
   }
 
+  /** One that goes its own way from here. */
+  copy(): StateFold {
+    const other = new StateFold(this.units);
+    for (const [id, state] of this.states) other.states.set(id, state);
+    for (const [id, memory] of this.memories) other.memories.set(id, new Map(memory));
+    return other;
+  }
+
   get(unitId: string): UnitState {
     return this.states.get(unitId) ?? UNKNOWN_STATE;
   }

@@ -6,6 +6,7 @@ import { SimulatedRig, dryRun } from '../simulate';
 import { randomShow } from '../testing/randomShow';
 import { catchUp, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
+import { runs } from '../testing/runs';
 
 /** What both states know has to be the same; what the first does not know may be anything. */
 function expectSame(wanted: RigState, is: RigState): void {
@@ -40,7 +41,7 @@ describe('what the compiler promises', () => {
           expect(change, `${promised.cueId} on ${promised.unitId}`).toBeDefined();
         }
       }),
-      { seed: 31, numRuns: 300 },
+      runs(31, 300),
     );
   });
 
@@ -58,7 +59,7 @@ describe('what the compiler promises', () => {
           expect(verdict.outcome === 'late', JSON.stringify({ verdict, promised })).toBe(late);
         }
       }),
-      { seed: 32, numRuns: 200 },
+      runs(32, 200),
     );
   });
 
@@ -70,7 +71,7 @@ describe('what the compiler promises', () => {
         rig.settle();
         expectSame(stateAt(show, song, 1e9), rig.state());
       }),
-      { seed: 33, numRuns: 200 },
+      runs(33, 200),
     );
   });
 });
@@ -98,7 +99,7 @@ describe('catch-up', () => {
         rig.settle();
         expectSame(wanted, rig.state());
       }),
-      { seed: 34, numRuns: 400 },
+      runs(34, 400),
     );
   });
 
@@ -108,7 +109,7 @@ describe('catch-up', () => {
         const state = stateAt(show, song, song.cues.at(-1)!.at);
         expect(catchUp(show, state, state).events).toEqual([]);
       }),
-      { seed: 35, numRuns: 100 },
+      runs(35, 100),
     );
   });
 });

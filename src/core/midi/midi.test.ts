@@ -4,6 +4,7 @@ import { fromHex, toHex } from './hex';
 import { channelOf, controlChange, dataLength, decodeMessage, programChange, type Bytes } from './messages';
 import { StreamParser } from './parser';
 import { dinMicros } from './wire';
+import { runs } from '../testing/runs';
 
 function parse(stream: readonly number[]): Bytes[] {
   const found: Bytes[] = [];
@@ -119,7 +120,7 @@ describe('stream parser', () => {
       fc.property(fc.array(fc.nat(255), { maxLength: 200 }), (stream) => {
         for (const message of parse(stream)) expect(decodeMessage(message)).toBeDefined();
       }),
-      { seed: 71, numRuns: 500 },
+      runs(71, 500),
     );
   });
 

@@ -4,6 +4,7 @@ import { demoShow } from '../demo';
 import { applyEdit, invertEdit, readPath, type Edit, type Path } from './edits';
 import { MIGRATIONS, migrate, type Migration } from './migrations';
 import { SHOW_VERSION, type Show } from './schema';
+import { runs } from '../testing/runs';
 
 const show = demoShow();
 
@@ -50,7 +51,7 @@ describe('edits', () => {
         const after = applyEdit(show, e);
         expect(applyEdit(after, invertEdit(e))).toEqual(show);
       }),
-      { seed: 41, numRuns: 400 },
+      runs(41, 400),
     );
   });
 

@@ -7,6 +7,7 @@ import { checkShow } from './checkShow';
 import { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 import type { Show, Song } from './schema';
 import { songTime } from './songTime';
+import { runs } from '../testing/runs';
 
 const Q = 960;
 let made = 0;
@@ -147,7 +148,7 @@ describe('bars in another order', () => {
           expect(ticksToSeconds(t, b.tick + b.length) - ticksToSeconds(t, b.tick)).toBeCloseTo(before, 8);
         }
       }),
-      { seed: 101, numRuns: 300 },
+      runs(101, 300),
     );
   });
 });

@@ -7,6 +7,7 @@ import { applyEdit, invertEdit } from './edits';
 import { leftOver, reorderList } from './reorderList';
 import { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName } from './reorder';
 import type { Show, Slot } from './schema';
+import { runs } from '../testing/runs';
 
 const show = demoShow();
 const quillback = show.units[0]!;
@@ -77,7 +78,7 @@ describe('matching an old list with a new one', () => {
           expect(used.length + fresh.length).toBe(now.length);
         },
       ),
-      { seed: 91, numRuns: 400 },
+      runs(91, 400),
     );
   });
 });

@@ -13,6 +13,7 @@ import { rigSpec } from './rigSpec';
 import type { Show, Song, Sweep } from './schema';
 import { playedSweeps, sweepPoints, sweepValue } from './sweeps';
 import { microsAt, songTime } from './songTime';
+import { runs } from '../testing/runs';
 
 const Q = 960;
 const control = newControl('mix', 'Mix', linear(53, 0, 100, '%'), { rest: 30 });
@@ -102,7 +103,7 @@ describe('the values that are sent', () => {
           expect(held.value).toBeLessThanOrEqual(Math.max(...recent) + step);
         }
       }),
-      { seed: 111, numRuns: 120 },
+      runs(111, 120),
     );
   });
 

@@ -4,6 +4,7 @@ import type { Profile, RigSpec, UnitSpec } from '../addressing';
 import { modelerProfile } from '../testing/rigs';
 import { EventQueue } from './eventQueue';
 import { SimulatedRig, type TraceEntry } from './rig';
+import { runs } from '../testing/runs';
 
 const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   id,
@@ -215,7 +216,7 @@ describe('time', () => {
         rig.settle();
         expect(rig.state().a).toBeDefined();
       }),
-      { seed: 82, numRuns: 300 },
+      runs(82, 300),
     );
   });
 });

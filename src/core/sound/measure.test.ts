@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { findGap, timeFromPresses } from './measure';
+import { runs } from '../testing/runs';
 
 describe('a time by ear', () => {
   it('is the middle of the presses less the time that pressing takes', () => {
@@ -37,7 +38,7 @@ describe('a gap in a recording', () => {
           expect(Math.abs(gap!.to - to)).toBeLessThan(0.011);
         },
       ),
-      { seed: 61, numRuns: 60 },
+      runs(61, 60),
     );
   });
 

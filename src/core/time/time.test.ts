@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { barAt, barOfTick, barStart, buildBarMap, printedNumber } from './metre';
 import { formatPosition, parsePosition, snap } from './positions';
 import { buildTempoMap, secondsToTicks, tempoAt, ticksToSeconds, type TempoMark } from './tempo';
+import { runs } from '../testing/runs';
 
 const q = 960;
 const ramp = (from: number, to: number, quarters: number) =>
@@ -66,7 +67,7 @@ describe('tempo map', () => {
           expect(Math.abs(ticksToSeconds(map, secondsToTicks(map, t)) - t)).toBeLessThan(1e-6);
         },
       ),
-      { seed: 11, numRuns: 300 },
+      runs(11, 300),
     );
   });
 });
@@ -151,7 +152,7 @@ describe('bars', () => {
           expect(read).toEqual({ ok: true, ticks: tick });
         },
       ),
-      { seed: 5, numRuns: 400 },
+      runs(5, 400),
     );
   });
 

@@ -202,7 +202,7 @@ function Effects({ unit }: Props) {
           <DraftField
             label="Effect"
             value={effect.name}
-            style={{ width: 84 }}
+            style={{ width: 74 }}
             commit={(text) =>
               text.trim() === ''
                 ? 'a name'
@@ -211,14 +211,14 @@ function Effects({ unit }: Props) {
           />
           <Pick
             label="Off cuts it"
-            width="112px"
+            width="100px"
             value={effect.cut}
             choices={choices}
             onPick={(cut) => of(i, { cut })}
           />
           <Pick
             label="Off lets it ring"
-            width="104px"
+            width="92px"
             value={effect.ring ?? NONE}
             choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
             onPick={(id) => of(i, { ring: id === NONE ? null : id })}

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { compareCost, type Cost, type Job } from './job';
 import { schedulePort } from './schedulePort';
 import { twoPasses } from './twoPasses';
+import { runs } from '../../testing/runs';
 
 /** The best cost over every order that keeps each unit's messages in theirs, without any shortcut. */
 function bruteForce(jobs: readonly Job[]): Cost {
@@ -65,7 +66,7 @@ describe('schedulePort', () => {
             expect(ends[i]! - ends[job.after]!).toBeGreaterThanOrEqual(Math.max(job.gap, job.duration) - 1e-6);
         }
       }),
-      { seed: 21, numRuns: 300 },
+      runs(21, 300),
     );
   });
 
@@ -78,7 +79,7 @@ describe('schedulePort', () => {
         expect(found.totalLate).toBeCloseTo(best.totalLate, 2);
         expect(found.totalEarly).toBeCloseTo(best.totalEarly, 2);
       }),
-      { seed: 22, numRuns: 400 },
+      runs(22, 400),
     );
     fc.assert(
       fc.property(
@@ -87,7 +88,7 @@ describe('schedulePort', () => {
           expect(compareCost(schedulePort(jobs).cost, bruteForce(jobs))).toBe(0);
         },
       ),
-      { seed: 23, numRuns: 30 },
+      runs(23, 30),
     );
   });
 
@@ -107,7 +108,7 @@ describe('schedulePort', () => {
         const jobs = list.map((job, i): Job => ({ ...job, after: i < 3 ? -1 : i - 3, gap: i < 3 ? 0 : job.gap }));
         expect(schedulePort(jobs).cost.maxLate).toBeCloseTo(bruteForce(jobs).maxLate, 2);
       }),
-      { seed: 24, numRuns: 12 },
+      runs(24, 12),
     );
   });
 

@@ -4,6 +4,7 @@ import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
 import { namedControls, patchesToSlots, readMidiNames, writeMidiNames } from '.';
 import { STRUCTURE } from './structure';
+import { runs } from '../../testing/runs';
 
 const show = demoShow();
 const unitNamed = (id: string) => show.units.find((u) => u.id === id)!;
@@ -119,7 +120,7 @@ describe('a MIDI name document', () => {
           expect(value === undefined).toBe(problems.length > 0);
         },
       ),
-      { seed: 81, numRuns: 300 },
+      runs(81, 300),
     );
     fc.assert(
       fc.property(fc.array(fc.constantFrom(...Object.keys(STRUCTURE)), { maxLength: 12 }), (names) => {

@@ -5,6 +5,7 @@ import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import { newSlot } from '../../show';
 import { decodeText, readPresetList, writePresetList } from '.';
+import { runs } from '../../testing/runs';
 
 const unit = demoShow().units[0]!;
 const { plan } = unit.profile;
@@ -91,13 +92,13 @@ describe('a pasted list of presets', () => {
         const { value, problems } = read(text, first);
         expect(value === undefined).toBe(problems.some((p) => p.severity === 'error'));
       }),
-      { seed: 61, numRuns: 400 },
+      runs(61, 400),
     );
     fc.assert(
       fc.property(fc.array(fc.constantFrom('\t', ',', ';', '"', '\n', 'A1', 'name', 'label', '7', ' ')), (parts) => {
         for (const { index } of read(parts.join('')).value ?? []) expect(index).toBeLessThan(180);
       }),
-      { seed: 62, numRuns: 600 },
+      runs(62, 600),
     );
   });
 });

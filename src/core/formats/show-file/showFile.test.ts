@@ -6,6 +6,7 @@ import { demoShow } from '../../demo';
 import { SHOW_VERSION, type Show } from '../../show';
 import { readShowFile } from './read';
 import { writeShowFile } from './write';
+import { runs } from '../../testing/runs';
 
 const text = writeShowFile(demoShow());
 
@@ -95,7 +96,7 @@ describe('show file', () => {
       fc.property(fc.nat(text.length - 1), fc.string({ minLength: 0, maxLength: 3 }), (at, with_) => {
         readShowFile(text.slice(0, at) + with_ + text.slice(at + 1));
       }),
-      { seed: 52, numRuns: 150 },
+      runs(52, 150),
     );
     fc.assert(
       fc.property(fc.json(), (json) => {

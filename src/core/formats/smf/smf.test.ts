@@ -10,6 +10,7 @@ import { songToSmf } from './songToSmf';
 import { tempoSteps } from './tempoSteps';
 import type { SmfEvent, SmfFile } from './types';
 import { writeSmf } from './write';
+import { runs } from '../../testing/runs';
 
 const ascii = (text: string): number[] => [...text].map((c) => c.charCodeAt(0));
 const u32 = (n: number): number[] => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
@@ -165,7 +166,7 @@ describe('reading', () => {
         readSmf(bytes);
         smfToShow(bytes, 'Noise');
       }),
-      { seed: 61, numRuns: 3000 },
+      runs(61, 3000),
     );
   });
 
@@ -183,7 +184,7 @@ describe('reading', () => {
         damaged[at] = byte;
         smfToShow(damaged, 'Damaged');
       }),
-      { seed: 62, numRuns: 500 },
+      runs(62, 500),
     );
   });
 });
@@ -218,7 +219,7 @@ describe('writing', () => {
         expect(problems).toEqual([]);
         expect(value).toEqual(f);
       }),
-      { seed: 63, numRuns: 200 },
+      runs(63, 200),
     );
   });
 
@@ -242,7 +243,7 @@ describe('writing', () => {
           list.map((t) => t.map((m) => ((m[1]! & 0xf0) === 0x90 && m[3] === 0 ? [m[0], m[1]! - 16, m[2], 0] : m)));
         expect(plain(messages(value!))).toEqual(plain(messages(f)));
       }),
-      { seed: 64, numRuns: 100 },
+      runs(64, 100),
     );
   });
 });
@@ -275,8 +276,19 @@ describe('a song as a file', () => {
           }
         },
       ),
-      { seed: 65, numRuns: 60 },
+      runs(65, 60),
     );
+  });
+
+  it('keeps moments also in a ramp that falls by three hundred in one beat', () => {
+    const map = buildTempoMap([
+      { at: 0, bpm: 320, beat: 1, rampTo: 20 },
+      { at: 960, bpm: 20, beat: 1 },
+    ]);
+    const inFile = buildTempoMap(tempoSteps(map, 1920).map((s) => ({ at: s.tick, bpm: 60e6 / s.micros, beat: 1 })));
+    for (let tick = 0; tick <= 1920; tick += 7) {
+      expect(Math.abs(ticksToSeconds(map, tick) - ticksToSeconds(inFile, tick))).toBeLessThan(0.0005);
+    }
   });
 
   it('names tracks, ports, sections, metre and tempo', () => {
@@ -335,7 +347,7 @@ describe('a file that nobody has a map for', () => {
           }
         }
       }),
-      { seed: 66, numRuns: 80 },
+      runs(66, 80),
     );
   });
 

@@ -7,6 +7,7 @@ import { readShowFile, writeShowFile } from '../show-file';
 import { smfToShow } from './smfToShow';
 import type { SmfEvent, SmfFile, SmfTrack } from './types';
 import { writeSmf } from './write';
+import { runs } from '../../testing/runs';
 
 const message = (tick: number, ...bytes: number[]): SmfEvent => ({ tick, kind: 'message', bytes });
 const text = (tick: number, type: 'track-name' | 'port-name' | 'marker' | 'lyric', words: string): SmfEvent => ({
@@ -180,7 +181,7 @@ describe('a show from any file', () => {
         expect(again.problems).toEqual([]);
         expect(again.value).toEqual(JSON.parse(JSON.stringify(value)));
       }),
-      { seed: 67, numRuns: 150 },
+      runs(67, 150),
     );
   });
 });

@@ -50,7 +50,9 @@ function stepLength(map: TempoMap, tick: Ticks, stop: Ticks): Ticks {
     return Math.max(1, Math.min(stop - tick, Math.floor(quarters * TICKS_PER_QUARTER)));
   }
   // Within a step of h quarters a ramp leaves the chord by |t''|·h²/8, with t'' = 60·k/b².
-  const low = Math.min(bpm, segment.bpm + segment.slope * (x + 1));
+  // A ramp ends at `stop`: beyond it the slope leads anywhere, below zero too.
+  const ahead = Math.min(x + 1, (stop - segment.tick) / TICKS_PER_QUARTER);
+  const low = Math.min(bpm, segment.bpm + segment.slope * ahead);
   const quarters = Math.sqrt((8 * (STEP_ERROR_MICROS / 1e6) * low * low) / (60 * Math.abs(segment.slope)));
   return Math.max(1, Math.floor(Math.min(1, quarters) * TICKS_PER_QUARTER));
 }

@@ -4,6 +4,7 @@ import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import { readUnitFile, writeProfileFile, writeUnitFile } from '.';
+import { runs } from '../../testing/runs';
 
 const show = demoShow();
 const text = writeUnitFile(show, show.units[0]!);
@@ -53,7 +54,7 @@ describe('a unit as a file of its own', () => {
       fc.property(fc.nat(text.length - 1), fc.string({ maxLength: 3 }), (place, with_) => {
         readUnitFile(text.slice(0, place) + with_ + text.slice(place + 1));
       }),
-      { seed: 71, numRuns: 300 },
+      runs(71, 300),
     );
     fc.assert(
       fc.property(fc.jsonValue(), fc.jsonValue(), (unit, house) => {

@@ -9,6 +9,7 @@ import { songToSmf, type SmfMode } from '../songToSmf';
 import type { SmfEvent, SmfFile } from '../types';
 import { writeSmf } from '../write';
 import { matchVoices, songIntoShow, voicesOf, type Imported } from '.';
+import { runs } from '../../../testing/runs';
 
 const demo = demoShow();
 let made = 0;
@@ -162,7 +163,7 @@ describe('a file into a show', () => {
           expect(something > 0 || bank).toBe(true);
         }
       }),
-      { seed: 404, numRuns: 60 },
+      runs(404, 60),
     );
   });
 });

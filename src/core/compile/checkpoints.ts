@@ -1,0 +1,60 @@
+import type { RigState } from '../addressing';
+import { microsAt, moments, songTime, type Show, type Song } from '../show';
+import { millisToMicros, type Micros } from '../time';
+import type { StateFold } from './expand';
+
+/** A checkpoint lies behind every so many moments: so many at most are gone through to reach any place. */
+const EVERY = 24;
+
+interface Checkpoints {
+  readonly rig: readonly unknown[];
+  /** What was known after each `EVERY` moments, from the start of the song. */
+  readonly kept: StateFold[];
+  readonly dues: Float64Array;
+  /** The latest due time among the first i moments, and the earliest from i on: shifts may turn neighbours round. */
+  readonly latest: Float64Array;
+  readonly earliest: Float64Array;
+}
+
+const known = new WeakMap<Song, Checkpoints>();
+
+const rigOf = ({ units, ports, tones, moves }: Show): readonly unknown[] => [units, ports, tones, moves];
+
+/** Keeps what compiling a song from nothing known comes by. `add` is called before each of its moments, in order. */
+export class CheckpointKeeper {
+  private readonly made: StateFold[] = [];
+  private next = 0;
+
+  add(fold: StateFold): void {
+    if (this.next++ % EVERY === 0) this.made.push(fold.copy());
+  }
+
+  keep(show: Show, song: Song): void {
+    const time = songTime(song);
+    const dues = Float64Array.from(moments(show, song), (m) => microsAt(time, m.at) + millisToMicros(m.shift));
+    const latest = new Float64Array(dues.length + 1).fill(Number.NEGATIVE_INFINITY);
+    const earliest = new Float64Array(dues.length + 1).fill(Number.POSITIVE_INFINITY);
+    for (let i = 0; i < dues.length; i++) latest[i + 1] = Math.max(latest[i]!, dues[i]!);
+    for (let i = dues.length - 1; i >= 0; i--) earliest[i] = Math.min(earliest[i + 1]!, dues[i]!);
+    known.set(song, { rig: rigOf(show), kept: this.made, dues, latest, earliest });
+  }
+}
+
+/** Whether a song was gone through as it is now. */
+export function hasCheckpoints(show: Show, song: Song): boolean {
+  const found = known.get(song);
+  return found !== undefined && rigOf(show).every((part, i) => part === found.rig[i]);
+}
+
+/**
+ * The state after everything that is due by a time, from the nearest checkpoint; `pass` is
+ * called for the moments that are still to be gone through. There have to be checkpoints.
+ */
+export function stateFrom(song: Song, place: Micros, pass: (fold: StateFold, index: number) => void): RigState {
+  const { kept, dues, latest, earliest } = known.get(song)!;
+  let k = kept.length - 1;
+  while (k > 0 && latest[k * EVERY]! > place) k -= 1;
+  const fold = kept[k]!.copy();
+  for (let i = k * EVERY; i < dues.length && earliest[i]! <= place; i++) if (dues[i]! <= place) pass(fold, i);
+  return fold.all();
+}
