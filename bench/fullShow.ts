@@ -20,8 +20,8 @@ export function seeded(seed: number): () => number {
   };
 }
 
-/** A show of `units` units on three ports, one song with `cues` cues that each change three of them. */
-export function fullShow(units: number, cues: number, seed = 1): { show: Show; song: Song } {
+/** A show of `units` units on three ports, one song with `cues` cues that each change `touched` of them. */
+export function fullShow(units: number, cues: number, seed = 1, touched = 3): { show: Show; song: Song } {
   const random = seeded(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const kinds = LIBRARY.filter((e) => e.id !== 'programs-only');
@@ -43,7 +43,7 @@ export function fullShow(units: number, cues: number, seed = 1): { show: Show; s
     newTone(
       `t${t}`,
       `Tone ${t}`,
-      [0, 1, 2]
+      Array.from({ length: touched }, (_, k) => k)
         .map((k) => {
           const unit = rig[(t * 3 + k * 5) % rig.length]!;
           const { variants, controls } = unit.profile;

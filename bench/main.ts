@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import tonejs from '@tonejs/midi';
 import { parseMidi, writeMidi } from 'midi-file';
 import { readSmf, writeSmf, type SmfEvent, type SmfFile } from '../src/core/formats/smf';
 import { matchSlots, newSlot } from '../src/core/show';
+import { bundle } from './bundle';
+import { chart } from './chart';
 import { seeded } from './fullShow';
 import { againstBruteForce, againstNaive } from './schedules';
 import type { SetTimes } from './setWorker';
@@ -21,9 +22,10 @@ interface Run {
   readonly heap: number;
 }
 
-function inWorker(units: number, cues: number, runs: number): Promise<Run[]> {
+async function inWorker(units: number, cues: number, runs: number): Promise<Run[]> {
+  const file = await bundle('./songWorker.ts');
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./songWorker.mjs', import.meta.url), { workerData: { units, cues, runs } });
+    const worker = new Worker(file, { workerData: { units, cues, runs } });
     worker.once('message', (results: Run[]) => {
       resolve(results);
       void worker.terminate();
@@ -52,7 +54,8 @@ async function songs(): Promise<void> {
 }
 
 /** The whole show in a process of its own for each size, so that the peak of memory is its own. */
-function sets(): void {
+async function sets(): Promise<void> {
+  const [entry, inside] = [await bundle('./setProcess.ts'), await bundle('./setWorker.ts')];
   console.log('A whole show in a worker: songs over 12 units, with cues and sweeps; one cold run each.');
   console.log(
     '      size   messages     compile     dry run   messages/s   catch-up median, worst    edit median, worst   peak memory',
@@ -62,8 +65,7 @@ function sets(): void {
     ['full', 60],
     ['four times', 240],
   ] as const) {
-    const args = ['--import', import.meta.resolve('tsx'), fileURLToPath(new URL('./setProcess.ts', import.meta.url))];
-    const { stdout, stderr, status } = spawnSync(process.execPath, [...args, String(songs), '330'], {
+    const { stdout, stderr, status } = spawnSync(process.execPath, [entry, inside, String(songs), '400'], {
       encoding: 'utf8',
     });
     if (status !== 0) throw new Error(stderr);
@@ -169,10 +171,26 @@ async function keys(): Promise<void> {
   console.log('  aim: within 50 ms');
 }
 
+async function charts(): Promise<void> {
+  console.log('\nThe chart of a song of 400 cues and 12 lanes, in a show of 60 such songs, in the browser.');
+  const { scroll, zoom, edits, show } = await chart();
+  const late = scroll.toSorted((a, b) => a - b)[Math.floor(scroll.length * 0.95)]!;
+  console.log(`  the show opens in ${ms(show).trim()}`);
+  console.log(
+    `  scrolling: ${(1000 / median(scroll)).toFixed(0)} frames a second, 95 % of frames under ${ms(late).trim()}`,
+  );
+  console.log(`  zooming: a step is drawn in ${ms(median(zoom)).trim()}, longest ${ms(Math.max(...zoom)).trim()}`);
+  console.log(
+    `  a cue moved by a key: its hollow lantern is drawn after ${ms(median(edits)).trim()}, longest ${ms(Math.max(...edits)).trim()}`,
+  );
+  console.log('  aim: 60 frames a second; an edit within 100 ms');
+}
+
 await songs();
-sets();
+await sets();
 files();
 reorders();
 againstBruteForce();
 againstNaive();
 await keys();
+await charts();

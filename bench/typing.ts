@@ -1,10 +1,10 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Browser, By, Key } from '../e2e/browser';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { newProfile, plainPlan } from '../src/core/addressing';
+import { serve } from './serve';
 import { emptyShow, newPort, newSlot, newUnit } from '../src/core/show';
 
 const SLOTS = 2000;
@@ -20,20 +20,6 @@ function longList(): string {
     slots: Array.from({ length: SLOTS }, (_, i) => newSlot(`s${i}`, i, `Preset number ${i}`)),
   });
   return writeShowFile({ ...emptyShow('long', 'Long list'), ports: [newPort('p1', 'Port', 'usb')], units: [unit] });
-}
-
-/** Starts the server on a free port. The application is built before. */
-function serve(): Promise<{ address: string; stop: () => void }> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    env: { ...process.env, PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  return new Promise((resolve) => {
-    server.stdout.on('data', (data: Buffer) => {
-      const address = /http:\/\/\S+/.exec(data.toString())?.[0];
-      if (address) resolve({ address, stop: () => void server.kill() });
-    });
-  });
 }
 
 /** Times from a key to the frame that shows what it did, for names typed one after the other. */

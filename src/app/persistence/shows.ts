@@ -1,4 +1,4 @@
-import { liveQuery } from 'dexie';
+import Dexie, { liveQuery } from 'dexie';
 import { readShowData } from '../../core/formats/show-file';
 import type { Read } from '../../core/problems';
 import type { Show } from '../../core/show';
@@ -19,14 +19,20 @@ export async function loadShow(shelf: Shelf, id: string): Promise<Loaded | undef
   return row && { read: readShowData(row.data), revision: row.revision };
 }
 
+/** How often a show was saved; undefined when there is none. */
+async function revisionOf(shelf: Shelf, id: string): Promise<number | undefined> {
+  const keys = await shelf.shows.where('[id+revision]').between([id, Dexie.minKey], [id, Dexie.maxKey]).keys();
+  return (keys as unknown as [string, number][])[0]?.[1];
+}
+
 /**
  * Puts a show on the shelf, if what lies there is what this one grew out of (`base`; null
  * for a new one). What another tab saved in the meantime is never written over.
  */
 export function saveShow(shelf: Shelf, show: Show, base: number | null, now: number): Promise<Saved> {
   return shelf.transaction('rw', shelf.shows, async (): Promise<Saved> => {
-    const row = await shelf.shows.get(show.id);
-    if ((row?.revision ?? null) !== base) return { kind: 'conflict', revision: row?.revision ?? 0 };
+    const lying = await revisionOf(shelf, show.id);
+    if ((lying ?? null) !== base) return { kind: 'conflict', revision: lying ?? 0 };
     const revision = (base ?? 0) + 1;
     await shelf.shows.put({ id: show.id, title: show.title, revision, savedAt: now, data: show });
     return { kind: 'saved', revision };
@@ -46,8 +52,8 @@ export type Listed = Pick<ShowRow, 'id' | 'title' | 'savedAt'>;
 /** Calls back with all shows, the newest first, now and whenever that changes. Gives what ends it. */
 export function watchShows(shelf: Shelf, onShows: (shows: readonly Listed[]) => void): () => void {
   const query = liveQuery(async () => {
-    const rows = await shelf.shows.orderBy('savedAt').reverse().toArray();
-    return rows.map(({ id, title, savedAt }) => ({ id, title, savedAt }));
+    const keys = await shelf.shows.orderBy('[savedAt+id+title]').reverse().keys();
+    return (keys as unknown as [number, string, string][]).map(([savedAt, id, title]) => ({ id, title, savedAt }));
   });
   const subscription = query.subscribe({ next: onShows });
   return () => subscription.unsubscribe();
@@ -55,7 +61,7 @@ export function watchShows(shelf: Shelf, onShows: (shows: readonly Listed[]) => 
 
 /** Calls back when a show's revision changes, in this tab or another. */
 export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: number) => void): () => void {
-  const query = liveQuery(async () => (await shelf.shows.get(id))?.revision);
+  const query = liveQuery(() => revisionOf(shelf, id));
   const subscription = query.subscribe({
     next: (revision) => revision !== undefined && onRevision(revision),
   });

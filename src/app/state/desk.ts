@@ -33,6 +33,8 @@ const workers = () =>
 
 const UNDO_LIMIT = 500;
 const SAVE_DELAY = 250;
+/** However busy the screen is, an edit waits no longer than this for its saving. */
+const SAVE_LATEST = 1500;
 
 let saveTimer: ReturnType<typeof setTimeout> | undefined;
 let saving: Promise<void> = Promise.resolve();
@@ -77,9 +79,9 @@ export function redo(): void {
 /** After every change: the workers hear of it, the marks follow the content, the shelf gets it soon. */
 function changed(): void {
   if (useApp.getState().open?.save !== 'conflict') setOpen({ save: 'unsaved' });
-  void refreshPrints();
+  refreshing = refreshPrints();
   clearTimeout(saveTimer);
-  saveTimer = setTimeout(() => void saveNow(), SAVE_DELAY);
+  saveTimer = setTimeout(() => requestIdleCallback(() => void saveNow(), { timeout: SAVE_LATEST }), SAVE_DELAY);
 }
 
 /** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
@@ -106,10 +108,32 @@ async function refreshPrints(): Promise<void> {
   const show = useApp.getState().open?.show;
   if (!show) return;
   const { proof, player } = workers();
-  await Promise.all([proof.show(show), player.show(show)]);
-  const prints = await proof.worker.fingerprints(show.songs.map((s) => s.id));
+  // Workers take messages in their order: what is asked next is asked of this show.
+  void proof.show(show);
+  void player.show(show);
+  const asked = toPrint(printed, show);
+  const found = await proof.worker.fingerprints(asked);
   // An edit in the meantime has its own answer on the way.
-  if (useApp.getState().open?.show === show) useApp.setState({ prints });
+  if (useApp.getState().open?.show !== show) return;
+  printed = show;
+  const ids = new Set(show.songs.map((s) => s.id));
+  const kept = Object.entries(useApp.getState().prints).filter(([id]) => ids.has(id));
+  useApp.setState({ prints: { ...Object.fromEntries(kept), ...found } });
+}
+
+/** The fingerprints that are on their way. */
+let refreshing: Promise<void> = Promise.resolve();
+
+/** The show that the fingerprints in the store are of. */
+let printed: Show | undefined;
+
+/** Songs whose cues may have other fingerprints than before: an edit of one song leaves the others theirs. */
+function toPrint(before: Show | undefined, { units, ports, tones, moves, songs }: Show): string[] {
+  const rest =
+    before?.units === units && before.ports === ports && before.tones === tones && before.moves === moves
+      ? new Set(before.songs)
+      : new Set<Show['songs'][number]>();
+  return songs.filter((s) => !rest.has(s)).map((s) => s.id);
 }
 
 async function enter(show: Show, revision: number | null): Promise<void> {
@@ -122,6 +146,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
     proofs,
     prints: {},
   });
+  printed = undefined;
   if (revision === null) await saveNow();
   await refreshPrints();
   endWatch = watchRevision(shelf, show.id, (now) => void follow(now));
@@ -192,6 +217,8 @@ export async function prove(songId: string): Promise<void> {
 
 /** Asks the checks about a song as it is now, without playing it. */
 export async function checkNow(songId: string): Promise<void> {
+  // Lanterns come first: they are what one looks at.
+  await refreshing;
   const show = useApp.getState().open?.show;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return;

@@ -13,35 +13,61 @@ export function proofOf(
   return print === undefined ? undefined : state.proofs[print];
 }
 
-const markOf = (state: AppState, songId: string, cueId: string): Lantern =>
+const markOf = (state: Pick<AppState, 'prints' | 'proofs'>, songId: string, cueId: string): Lantern =>
   proofOf(state, songId, cueId)?.lantern ?? 'hollow';
+
+/** Songs are asked for their mark at every change of anything; what a mark rests on is mostly the same. */
+const kept = new WeakMap<Song, { readonly prints: unknown; readonly proofs: unknown; readonly mark: Lantern }>();
 
 /**
  * A song's mark: that of all its cues that are not muted, its sweeps, taps and clocks. A
  * song without any has nothing to prove, and is hollow.
  */
-export function songMark(state: AppState, song: Song): Lantern {
+export function songMark(state: Pick<AppState, 'prints' | 'proofs'>, song: Song): Lantern {
+  const prints = state.prints[song.id];
+  const { proofs } = state;
+  const known = kept.get(song);
+  if (known && known.prints === prints && known.proofs === proofs) return known.mark;
   const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
   if (song.openingToneId !== null) ids.add(OPENING_CUE);
   for (const { id } of [...song.sweeps, ...song.taps, ...song.clocks]) {
     // What is not played has no fingerprint.
-    if (state.prints[song.id]?.[id] !== undefined) ids.add(id);
+    if (prints?.[id] !== undefined) ids.add(id);
   }
-  return sumLanterns([...ids].map((id) => markOf(state, song.id, id)));
+  const mark = sumLanterns([...ids].map((id) => markOf(state, song.id, id)));
+  kept.set(song, { prints, proofs, mark });
+  return mark;
 }
 
-/** A tone's mark: that of every cue, in every song, that places it. */
-export function toneMark(state: AppState, show: Show, toneId: string): Lantern {
-  const marks: Lantern[] = [];
-  for (const song of show.songs) {
-    if (song.openingToneId === toneId) marks.push(markOf(state, song.id, OPENING_CUE));
-    for (const cue of song.cues) {
-      if (!cue.muted && cue.action.kind === 'tone' && cue.action.toneId === toneId) {
-        marks.push(markOf(state, song.id, cue.id));
+interface ToneMarks {
+  readonly songs: unknown;
+  readonly prints: unknown;
+  readonly proofs: unknown;
+  readonly marks: ReadonlyMap<string, Lantern>;
+}
+
+let toneMarks: ToneMarks | undefined;
+
+/** A tone's mark: that of every cue, in every song, that places it. All tones are worked out at once. */
+export function toneMark(state: Pick<AppState, 'prints' | 'proofs'>, show: Show, toneId: string): Lantern {
+  const { prints, proofs } = state;
+  const { songs } = show;
+  if (toneMarks?.songs !== songs || toneMarks.prints !== prints || toneMarks.proofs !== proofs) {
+    const lists = new Map<string, Lantern[]>();
+    const add = (id: string, mark: Lantern): void => {
+      const list = lists.get(id);
+      if (list) list.push(mark);
+      else lists.set(id, [mark]);
+    };
+    for (const song of songs) {
+      if (song.openingToneId !== null) add(song.openingToneId, markOf(state, song.id, OPENING_CUE));
+      for (const cue of song.cues) {
+        if (!cue.muted && cue.action.kind === 'tone') add(cue.action.toneId, markOf(state, song.id, cue.id));
       }
     }
+    toneMarks = { songs, prints, proofs, marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])) };
   }
-  return sumLanterns(marks);
+  return toneMarks.marks.get(toneId) ?? 'hollow';
 }
 
 export const showMark = (state: AppState, show: Show): Lantern =>

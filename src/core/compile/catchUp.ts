@@ -6,7 +6,7 @@ import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold, expandAim, type Step } from './expand';
 import { durationOf, effectTime, gapAfter, latencyOf, newChain, relayTail, type Chain, type PlannedJob } from './jobs';
-import { schedulePort } from './schedule/schedulePort';
+import { soonestEnds } from './schedule/soonest';
 
 /** Id of the cue that catch-up messages are sent for. */
 export const CATCH_UP_CUE = 'catch-up';
@@ -206,6 +206,8 @@ const turnedAway = (unit: UnitSpec, aim: UnitAim): Record<string, number> =>
       .map((c) => [c.id, 1 - aim.controls[c.id]!]),
   );
 
+const NOW = { at: 0, cueId: null, due: 0 };
+
 /** Times steps from 0 on, as soon as cables and units take them. */
 function soonest(
   show: Show,
@@ -229,7 +231,7 @@ function soonest(
           ? effectTime(unit, before.step) + relayTail(context.units, before.step.relays) + RELAY_MARGIN
           : 0;
       const gap = Math.max(gapAfter(chain, unit, latency), relayed);
-      list.push({ cueId, unit, path, step, duration, deadline: 0, release: 0, after: chain.last, gap });
+      list.push({ cueId, unit, path, step, origin: NOW, duration, deadline: 0, release: 0, after: chain.last, gap });
       chain.last = list.length - 1;
       chain.lastWasRecall = step.kind === 'recall';
       chain.lastLatency = latency;
@@ -238,7 +240,7 @@ function soonest(
   const events: TimedBytes[] = [];
   let length = 0;
   for (const list of lists.values()) {
-    const { ends } = schedulePort(list);
+    const ends = soonestEnds(list);
     for (const [i, { path, step, unit, duration }] of list.entries()) {
       events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit.id });
       length = Math.max(length, ends[i]! + latencyOf(path, step.bytes) + settled(unit));

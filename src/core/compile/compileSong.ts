@@ -16,11 +16,21 @@ import {
 } from '../show';
 import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
+import { entry } from './entry';
 import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
 import { Forecast } from './forecast';
 import { clockJobs } from './clock';
-import { latesOf, type Late, type Release } from './lateness';
-import { latencyOf, newChain, planSteps, type Chain, type Path, type PlannedJob, type PortJob } from './jobs';
+import { latesOf, type Late } from './lateness';
+import {
+  latencyOf,
+  newChain,
+  planSteps,
+  type Chain,
+  type Path,
+  type PlannedJob,
+  type PortJob,
+  type Release,
+} from './jobs';
 import { schedulePort } from './schedule/schedulePort';
 
 /** When a unit will be as a cue wants it, by the compiler's reckoning. */
@@ -143,7 +153,6 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const lists = new Map<string, PortJob[]>();
   const chains = new Map<string, Chain>();
   const dues = new Map<string, Dues>();
-  const releases = new Map<string, Release>();
   const unreachable = new Set<string>();
   const earliest = -millisToMicros(song.preRoll);
 
@@ -153,9 +162,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     keeper?.add(fold);
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
-      const { at: release, cueId } = releaseOf(dues, unit.id, cue.id, due, earliest);
-      const key = `${cue.id}\n${unit.id}`;
-      if (!releases.has(key)) releases.set(key, { at: release, cueId, due });
+      const origin = releaseOf(dues, unit.id, cue.id, due, earliest);
       const path = context.paths.get(unit.id);
       if (!path) {
         if (steps.length > 0) unreachable.add(unit.id);
@@ -164,7 +171,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       const list = entry(lists, path.portId, () => []);
       const chain = entry(chains, unit.id, newChain);
       const landing = { cueId: cue.id, landing: cue.landing };
-      planSteps(list, chain, context.units, landing, due, release, unit, path, steps);
+      planSteps(list, chain, context.units, landing, origin, unit, path, steps);
     }
   }
 
@@ -201,9 +208,7 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       return (forecasts ??= forecast(show, song, context, sent.filter(isPlanned)));
     },
     get lates() {
-      return (lates ??= scheduled.flatMap(({ list, ends }) =>
-        latesOf(list, ends, (job) => releases.get(`${job.cueId}\n${job.unit.id}`)),
-      ));
+      return (lates ??= scheduled.flatMap(({ list, ends }) => latesOf(list, ends)));
     },
     problems: [...unreachable].map((id) => noPort(show, id)),
     end: microsAt(time, time.end),
@@ -227,17 +232,12 @@ interface Dues {
 }
 
 /** No message leaves before the previous change of its unit was due. Cues on one place share it. */
-function releaseOf(
-  dues: Map<string, Dues>,
-  unitId: string,
-  cueId: string,
-  due: Micros,
-  earliest: Micros,
-): Dues['before'] {
+function releaseOf(dues: Map<string, Dues>, unitId: string, cueId: string, due: Micros, earliest: Micros): Release {
   const last = dues.get(unitId);
   if (!last) dues.set(unitId, { due, cueId, before: { at: earliest, cueId: null } });
   else if (due > last.due) dues.set(unitId, { due, cueId, before: { at: last.due, cueId: last.cueId } });
-  return dues.get(unitId)!.before;
+  const { at, cueId: whose } = dues.get(unitId)!.before;
+  return { at, cueId: whose, due };
 }
 
 function forecast(show: Show, song: Song, context: ShowContext, sent: readonly Sent<PlannedJob>[]): Forecasted[] {
@@ -270,13 +270,4 @@ function noPort(show: Show, unitId: string): Problem {
     return problem('compile.port-off', 'error', NOWHERE, { unit: unit.name, port: port.name });
   }
   return problem('compile.no-port', 'error', NOWHERE, { unit: unit.name });
-}
-
-function entry<K, V>(map: Map<K, V>, key: K, make: () => V): V {
-  let value = map.get(key);
-  if (value === undefined) {
-    value = make();
-    map.set(key, value);
-  }
-  return value;
 }

@@ -40,6 +40,8 @@ export type Thrift = 'changes' | 'everything';
 export class StateFold {
   private readonly states: Map<string, UnitState>;
   private readonly memories = new Map<string, Map<number, number>>();
+  /** Units whose state nobody else holds: their controls are changed in place, because sweeps move them hundreds of times. */
+  private readonly owned = new Set<string>();
 
   constructor(
     private readonly units: ReadonlyMap<string, UnitSpec>,
@@ -50,6 +52,7 @@ export class StateFold {
 
   /** One that goes its own way from here. */
   copy(): StateFold {
+    this.owned.clear();
     const other = new StateFold(this.units);
     for (const [id, state] of this.states) other.states.set(id, state);
     for (const [id, memory] of this.memories) other.memories.set(id, new Map(memory));
@@ -60,11 +63,14 @@ export class StateFold {
     return this.states.get(unitId) ?? UNKNOWN_STATE;
   }
 
+  /** Everything as it is now. What was given stays as it is, whatever comes. */
   all(): RigState {
+    this.owned.clear();
     return Object.fromEntries(this.states);
   }
 
   set(unitId: string, state: UnitState): void {
+    this.owned.delete(unitId);
     this.states.set(unitId, state);
   }
 
@@ -90,11 +96,14 @@ export class StateFold {
   moveControl(unit: UnitSpec, control: Control, heard: number): void {
     const state = this.get(unit.id);
     const value = afterControl(control, state.controls[control.id], heard);
+    if (value !== undefined && this.owned.has(unit.id)) {
+      (state.controls as Record<string, number | 'stored'>)[control.id] = value;
+      return;
+    }
     const { [control.id]: _, ...others } = state.controls;
-    this.set(unit.id, {
-      ...state,
-      controls: value === undefined ? others : { ...state.controls, [control.id]: value },
-    });
+    const controls = value === undefined ? others : { ...state.controls, [control.id]: value };
+    this.states.set(unit.id, { ...state, controls });
+    this.owned.add(unit.id);
   }
 
   /** What the unit heard before, for values that come in several messages. */

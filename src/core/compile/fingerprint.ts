@@ -2,6 +2,37 @@ import type { UnitSpec, Wanted } from '../addressing';
 import type { Show } from '../show';
 import type { CompiledSong } from './compileSong';
 import { contextOf } from './compileSong';
+import { entry } from './entry';
+
+/** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
+class Hash {
+  private a = 0x811c9dc5;
+  private b = 0x01000193;
+
+  /** Any whole number below 2^53, or a fraction to a hundredth. */
+  number(value: number): void {
+    const whole = Math.round(value * 100);
+    this.word(whole | 0);
+    this.word(Math.floor(whole / 2 ** 32) | 0);
+  }
+
+  text(value: string): void {
+    for (let i = 0; i < value.length; i++) this.word(value.charCodeAt(i));
+    // Where one text ends and the next begins is part of it.
+    this.word(-1);
+  }
+
+  private word(code: number): void {
+    this.a = Math.imul(this.a ^ code, 0x01000193);
+    this.b = Math.imul(this.b ^ code, 0x85ebca6b);
+    this.a ^= this.a >>> 13;
+    this.b ^= this.b >>> 15;
+  }
+
+  print(): string {
+    return (this.a >>> 0).toString(36) + (this.b >>> 0).toString(36);
+  }
+}
 
 const unitPrints = new WeakMap<UnitSpec, string>();
 
@@ -16,60 +47,75 @@ export function fingerprints(
   wants: readonly Wanted[],
 ): ReadonlyMap<string, string> {
   const context = contextOf(show);
-  const sent = new Map<string, string[]>();
-  for (const event of compiled.events) {
-    const key = `${event.cueId}\n${event.unitId}`;
-    const text = `${event.portId}@${event.at.toFixed(2)}:${event.bytes.join('.')}`;
-    const list = sent.get(key);
-    if (list) list.push(text);
-    else sent.set(key, [text]);
-  }
-  /** A clock is for all units of its port: what was sent of it, once and short. */
-  const clocks = new Map(
-    [...sent].filter(([key]) => key.endsWith('\n')).map(([key, list]) => [key, hash(list.join())] as const),
-  );
-  const parts = new Map<string, string[]>();
+  const sent = sentPrints(compiled);
+  const hashes = new Map<string, Hash>();
   const last = new Map<string, string>();
-  const told = new Set<string>();
+  const told = new Map<string, Set<string>>();
   for (const wanted of wants) {
     const { cueId, unitId } = wanted;
-    const key = `${cueId}\n${unitId}`;
-    let text = JSON.stringify(wanted);
+    const hash = entry(hashes, cueId, () => new Hash());
+    addWanted(hash, wanted);
+    const units = entry(told, cueId, () => new Set());
+    if (units.has(unitId)) continue;
     // What is sent to a unit for a cue is told once, also for a sweep of hundreds of values.
-    if (!told.has(key)) {
-      told.add(key);
-      const unit = context.units.get(unitId);
-      const own = sent.get(key)?.join() ?? clocks.get(`${cueId}\n`) ?? '';
-      text = [text, own, last.get(unitId) ?? '', unit ? unitPrint(unit) : ''].join('|');
-      if (own !== '') last.set(unitId, own);
-    }
-    const list = parts.get(cueId);
-    if (list) list.push(text);
-    else parts.set(cueId, [text]);
+    units.add(unitId);
+    const own = sent.get(cueId);
+    // A clock is for all units of its port.
+    const print = own?.get(unitId) ?? own?.get('') ?? '';
+    const unit = context.units.get(unitId);
+    hash.text(print);
+    hash.text(last.get(unitId) ?? '');
+    hash.text(unit ? unitPrint(unit) : '');
+    if (print !== '') last.set(unitId, print);
   }
-  return new Map([...parts].map(([cueId, list]) => [cueId, hash(list.join('\n'))]));
+  return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.print()]));
+}
+
+/** What was sent and when, by cue and unit. */
+function sentPrints({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<string, string>> {
+  const hashes = new Map<string, Map<string, Hash>>();
+  for (const { cueId, unitId, portId, at, bytes } of events) {
+    const units = entry(hashes, cueId, () => new Map<string, Hash>());
+    const hash = entry(units, unitId, () => new Hash());
+    hash.text(portId);
+    hash.number(at);
+    for (const byte of bytes) hash.number(byte);
+  }
+  return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.print()]))]));
+}
+
+function addWanted(hash: Hash, { unitId, due, landing, aim }: Wanted): void {
+  hash.text(unitId);
+  hash.number(due);
+  hash.text(landing);
+  hash.text(aim.kind);
+  switch (aim.kind) {
+    case 'bytes':
+      for (const byte of aim.bytes) hash.number(byte);
+      break;
+    case 'tempo':
+      hash.text(aim.by);
+      hash.number(aim.interval);
+      break;
+    case 'state':
+      hash.number(aim.state.slot ?? -1);
+      hash.number(aim.state.variant ?? -1);
+      for (const id in aim.state.controls) {
+        hash.text(id);
+        // Figures of a control may be finer than a hundredth.
+        hash.number(aim.state.controls[id]! * 1e4);
+      }
+  }
 }
 
 function unitPrint(unit: UnitSpec): string {
   let print = unitPrints.get(unit);
   if (print === undefined) {
+    const hash = new Hash();
     // Names are for people: renaming a unit's control or variant changes nothing that is sent.
-    print = hash(
-      JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)),
-    );
+    hash.text(JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)));
+    print = hash.print();
     unitPrints.set(unit, print);
   }
   return print;
-}
-
-/** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
-function hash(text: string): string {
-  let a = 0x811c9dc5;
-  let b = 0x01000193;
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    a = Math.imul(a ^ code, 0x01000193);
-    b = Math.imul(b ^ code, 0x85ebca6b);
-  }
-  return (a >>> 0).toString(36) + (b >>> 0).toString(36);
 }

@@ -51,6 +51,16 @@ export interface PlannedJob extends Job {
   readonly unit: UnitSpec;
   readonly path: Path;
   readonly step: Step;
+  readonly origin: Release;
+}
+
+/** What a job may not leave before: the start of the song, or the due time of another cue. */
+export interface Release {
+  readonly at: Micros;
+  /** Null is the start of the song, less the time that it allows. */
+  readonly cueId: string | null;
+  /** When the job's own cue is due. */
+  readonly due: Micros;
 }
 
 /** Bytes for a whole port and no unit: its clock. */
@@ -80,9 +90,12 @@ export function gapAfter(chain: Chain, unit: UnitSpec, latency: Micros): Micros 
   return Math.max(0, millisToMicros(unit.profile.times.settle) + chain.lastLatency - latency);
 }
 
+/** While it is being made. */
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
 /**
  * Appends one cue's messages for one unit to its port's list. Landing complete: every
- * effect is there at `due`. Landing sent: the first byte leaves at `due`, the rest follow
+ * effect is there at the due time. Landing sent: the first byte leaves at it, the rest follow
  * as soon as the unit takes them.
  */
 export function planSteps(
@@ -90,40 +103,42 @@ export function planSteps(
   chain: Chain,
   units: ReadonlyMap<string, UnitSpec>,
   cue: { readonly cueId: string; readonly landing: 'complete' | 'sent' },
-  due: Micros,
-  release: Micros,
+  origin: Release,
   unit: UnitSpec,
   path: Path,
   steps: readonly Step[],
 ): void {
   const first = list.length;
+  const { due, at: release } = origin;
+  const jobs: Writable<PlannedJob>[] = [];
   let end = due;
   for (const step of steps) {
     const duration = durationOf(path, step.bytes);
     const latency = latencyOf(path, step.bytes);
     const gap = gapAfter(chain, unit, latency);
-    end = Math.max(end + duration, list.length > first ? list[list.length - 1]!.deadline + gap : 0);
+    end = Math.max(end + duration, jobs.length > 0 ? jobs[jobs.length - 1]!.deadline + gap : 0);
     const deadline =
       cue.landing === 'sent' ? end : due - effectTime(unit, step) - relayTail(units, step.relays) - latency;
-    list.push({
+    jobs.push({
       cueId: cue.cueId,
       unit,
       path,
       step,
+      origin,
       duration,
       deadline,
       release: cue.landing === 'sent' ? Math.max(release, due) : release,
       after: chain.last,
       gap,
     });
-    chain.last = list.length - 1;
+    chain.last = first + jobs.length - 1;
     chain.lastWasRecall = step.kind === 'recall';
     chain.lastLatency = latency;
   }
   // What follows must have its time, so deadlines move back from the last message to the first.
-  for (let i = list.length - 2; i >= first; i--) {
-    const next = list[i + 1]!;
-    const room = next.deadline - Math.max(next.duration, next.gap);
-    if (room < list[i]!.deadline) list[i] = { ...list[i]!, deadline: room };
+  for (let i = jobs.length - 2; i >= 0; i--) {
+    const next = jobs[i + 1]!;
+    jobs[i]!.deadline = Math.min(jobs[i]!.deadline, next.deadline - Math.max(next.duration, next.gap));
   }
+  list.push(...jobs);
 }

@@ -1,5 +1,5 @@
 import type { Micros } from '../time';
-import type { PlannedJob, PortJob } from './jobs';
+import type { PlannedJob, PortJob, Release } from './jobs';
 
 /** Why a change cannot be there on its beat. */
 export type LateCause =
@@ -18,15 +18,6 @@ export interface Late {
   readonly cause: LateCause;
 }
 
-/** What a job may not leave before: the start of the song, or the due time of another cue. */
-export interface Release {
-  readonly at: Micros;
-  /** Null is the start of the song, less the time that it allows. */
-  readonly cueId: string | null;
-  /** When the job's own cue is due. */
-  readonly due: Micros;
-}
-
 /** Rounding of sums of microseconds. */
 const GRAIN: Micros = 1;
 
@@ -36,11 +27,7 @@ interface Group {
 }
 
 /** Each late change of one port's schedule with its cause, worst first within a port. */
-export function latesOf(
-  jobs: readonly PortJob[],
-  ends: ArrayLike<Micros>,
-  releaseOf: (job: PlannedJob) => Release | undefined,
-): Late[] {
+export function latesOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>): Late[] {
   const groups = new Map<string, Group>();
   for (const [i, job] of jobs.entries()) {
     if (job.unit === null) continue;
@@ -55,17 +42,12 @@ export function latesOf(
     if (group.late <= GRAIN) continue;
     const first = jobs[group.jobs[0]!] as PlannedJob;
     const { cueId } = first;
-    lates.push({ cueId, unitId: first.unit.id, late: group.late, cause: causeOf(jobs, ends, group, releaseOf(first)) });
+    lates.push({ cueId, unitId: first.unit.id, late: group.late, cause: causeOf(jobs, ends, group, first.origin) });
   }
   return lates.sort((a, b) => b.late - a.late);
 }
 
-function causeOf(
-  jobs: readonly PortJob[],
-  ends: ArrayLike<Micros>,
-  group: Group,
-  release: Release | undefined,
-): LateCause {
+function causeOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>, group: Group, release: Release): LateCause {
   const first = jobs[group.jobs[0]!] as PlannedJob;
   // With the cable to itself: as early as its release and its own unit allow.
   let end = first.after >= 0 ? ends[first.after]! + Math.max(0, first.gap - first.duration) : Number.NEGATIVE_INFINITY;
@@ -76,7 +58,7 @@ function causeOf(
     end = Math.max(job.release, after) + job.duration;
     alone = Math.max(alone, end - job.deadline);
   }
-  if (alone >= group.late - GRAIN && release) {
+  if (alone >= group.late - GRAIN) {
     const leaves = Math.min(...group.jobs.map((i) => jobs[i]!.deadline - jobs[i]!.duration));
     const span = { needs: release.due - leaves, has: release.due - release.at };
     return release.cueId === null ? { kind: 'start', ...span } : { kind: 'previous', cueId: release.cueId, ...span };

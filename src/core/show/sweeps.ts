@@ -25,14 +25,23 @@ export function sweepValue(sweep: Sweep, at: Ticks): number {
   // The very end belongs to the period that it closes, so that a ramp reaches its top.
   const closed = into > 0 && into === whole * period && at >= sweep.to;
   const share = closed ? 1 : into / period - whole;
-  const reach = {
-    rise: () => share,
-    fall: () => 1 - share,
-    triangle: () => 1 - Math.abs(2 * share - 1),
-    sine: () => (1 - Math.cos(2 * Math.PI * share)) / 2,
-    steps: () => Math.min(steps - 1, Math.floor(share * steps)) / (steps - 1),
-  }[form]();
-  return low + reach * (high - low);
+  return low + reachOf(form, share, steps) * (high - low);
+}
+
+/** How high a wave is, from 0 to 1, at a share of its period. */
+function reachOf(form: Extract<Sweep['shape'], { kind: 'wave' }>['form'], share: number, steps: number): number {
+  switch (form) {
+    case 'rise':
+      return share;
+    case 'fall':
+      return 1 - share;
+    case 'triangle':
+      return 1 - Math.abs(2 * share - 1);
+    case 'sine':
+      return (1 - Math.cos(2 * Math.PI * share)) / 2;
+    case 'steps':
+      return Math.min(steps - 1, Math.floor(share * steps)) / (steps - 1);
+  }
 }
 
 function lineValue(points: readonly SweepPoint[], into: Ticks): number {
