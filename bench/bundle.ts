@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -12,7 +12,14 @@ export async function bundle(entry: string): Promise<string> {
     configFile: false,
     logLevel: 'error',
     ssr: { noExternal: true },
-    build: { ssr: fileURLToPath(new URL(entry, import.meta.url)), outDir, target: 'node20', minify: false },
+    build: {
+      ssr: fileURLToPath(new URL(entry, import.meta.url)),
+      outDir,
+      target: 'node20',
+      minify: false,
+      copyPublicDir: false,
+    },
   });
-  return join(outDir, basename(entry).replace(/\.ts$/, '.mjs'));
+  writeFileSync(join(outDir, 'package.json'), '{ "type": "module" }');
+  return join(outDir, basename(entry).replace(/\.ts$/, '.js'));
 }

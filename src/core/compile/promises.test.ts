@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RigState } from '../addressing';
+import { UNKNOWN_STATE, type RigState } from '../addressing';
 import { microsAt, rigSpec, songTime, songWants } from '../show';
 import { SimulatedRig, dryRun } from '../simulate';
 import { randomShow } from '../testing/randomShow';
@@ -100,6 +100,34 @@ describe('catch-up', () => {
         expectSame(wanted, rig.state());
       }),
       runs(34, 400),
+    );
+  });
+
+  it('reaches a place from its checkpoints as by going through the whole song', () => {
+    const withShifts = fc
+      .tuple(randomShow(960), fc.array(fc.integer({ min: -900, max: 900 }), { minLength: 1, maxLength: 9 }))
+      .map(([{ show, song }, shifts]) => {
+        // Neighbours may change places in time.
+        const cues = song.cues.map((c, i) => ({ ...c, shift: shifts[i % shifts.length]! }));
+        const shifted = { ...song, cues };
+        return { show: { ...show, songs: [shifted] }, song: shifted };
+      });
+    fc.assert(
+      fc.property(
+        withShifts,
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 12 }),
+        (made, places) => {
+          const { show, song } = made;
+          const { end } = songTime(song);
+          for (const place of [0, ...places, 1]) {
+            const at = Math.floor(place * end);
+            // Something known before the song has the whole of it gone through.
+            const { ghost: _, ...slow } = stateAt(show, song, at, { ghost: UNKNOWN_STATE });
+            expect(stateAt(show, song, at)).toEqual(slow);
+          }
+        },
+      ),
+      runs(35, 60),
     );
   });
 

@@ -1,0 +1,162 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeMidi } from 'midi-file';
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Browser, By, Key } from './browser';
+
+let b: Browser;
+const folder = mkdtempSync(join(tmpdir(), 'lantern-ways-'));
+beforeAll(async () => {
+  b = await Browser.open();
+});
+afterEach(async (context) => {
+  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
+});
+afterAll(async () => {
+  await b?.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const goTo = async (bar: string): Promise<void> => {
+  await b.fill('textbox', /^Bar\|beat/, `${bar}${Key.ENTER}`);
+  await b.type(Key.ESCAPE);
+};
+
+describe('a move', () => {
+  it('is made once and named', async () => {
+    await b.go(inject('address'));
+    await b.click('button', 'Open the demo show');
+    await b.find('heading', 'The set');
+    await b.click('link', 'Tones');
+    await b.click('link', 'Moves');
+    await b.click('button', 'New move');
+    await b.find('region', /^Move \d+$/);
+    const name = await b.driver.findElement(By.css('[aria-label^="Move "] input'));
+    await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Drop anchor', Key.ENTER);
+    await b.find('region', 'Drop anchor');
+    await b.find('button', 'Undo: rename a move');
+  });
+
+  it('is placed by its name, and says in how many songs it is', async () => {
+    await b.click('link', 'Chart');
+    await b.find('group', /^Chart of Slack Tide/);
+    await goTo('3');
+    await b.press('combobox', 'Tone', 'drop anch', Key.ENTER);
+    await b.find('button', /^3\|1 Drop anchor/);
+    await b.click('link', 'Tones');
+    await b.click('link', 'Moves');
+    await b.says('region', 'Drop anchor', 'in 1 song');
+  });
+});
+
+describe('core tones', () => {
+  it('are placed with a number key', async () => {
+    await b.click('link', 'Chart');
+    await b.find('group', /^Chart of Slack Tide/);
+    await goTo('7');
+    const paper = await b.find('group', /^Chart of Slack Tide/);
+    const first = await b.driver.executeScript<string>(
+      `return [...document.querySelectorAll('[aria-label="Core tones"] li')][0].innerText`,
+    );
+    const name = first.replace(/^\d\s*/, '').trim();
+    await paper.sendKeys('1');
+    await b.find('button', new RegExp(`^7\\|1 ${name}`));
+    await b.find('button', `Undo: place ${name}`);
+  });
+});
+
+describe('a sweep', () => {
+  it('is recorded from a pedal, thinned within a stated error', async () => {
+    await goTo('3');
+    await b.click('button', 'Sweep');
+    await b.find('region', 'Chosen sweep');
+    await b.fill('textbox', 'To bar|beat', `9${Key.ENTER}`);
+    await b.click('button', 'Record');
+    await b.find('button', 'Stop');
+    const thumb = await b.driver.findElement(By.css('[aria-label="Record from a pedal"] input[type=range]'));
+    // Up and down until the sweep is over: the recording ends by itself.
+    const going = async (): Promise<boolean> =>
+      (await b.driver.findElements(By.css('[aria-label="Recording"]'))).length === 0;
+    for (let i = 0; (await going()) && i < 400; i++) {
+      await thumb.sendKeys(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT).catch(() => undefined);
+    }
+    await b.says('status', 'Recording', /\d+ values taken, \d+ points kept: within \d+ % of the range/);
+    await b.find('button', 'Undo: record a sweep');
+  });
+});
+
+describe('a song from a MIDI file', () => {
+  const program = (deltaTime: number, channel: number, programNumber: number) =>
+    ({ deltaTime, type: 'programChange', channel, programNumber }) as const;
+
+  it('comes in named through the map', async () => {
+    const bytes = writeMidi({
+      header: { format: 1, numTracks: 2, ticksPerBeat: 480 },
+      tracks: [
+        [
+          { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: 500000 },
+          {
+            deltaTime: 0,
+            meta: true,
+            type: 'timeSignature',
+            numerator: 4,
+            denominator: 4,
+            metronome: 24,
+            thirtyseconds: 8,
+          },
+          { deltaTime: 0, meta: true, type: 'marker', text: 'Ebb' },
+          { deltaTime: 480 * 32, meta: true, type: 'endOfTrack' },
+        ],
+        [
+          { deltaTime: 0, meta: true, type: 'trackName', text: 'Quillback' },
+          { deltaTime: 0, type: 'controller', channel: 0, controllerType: 0, value: 0 },
+          program(0, 0, 47),
+          { deltaTime: 480 * 16, type: 'controller', channel: 0, controllerType: 0, value: 0 },
+          program(0, 0, 2),
+          { deltaTime: 480 * 16, meta: true, type: 'endOfTrack' },
+        ],
+      ],
+    });
+    writeFileSync(join(folder, 'Driftwood Reel.mid'), Uint8Array.from(bytes));
+    await b.click('link', 'Book');
+    await b.click('button', 'Song from a MIDI file');
+    await b.find('button', 'Choose the file');
+    await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'Driftwood Reel.mid'));
+    await b.says('status', 'What was understood', /./);
+    await b.find('button', /Quillback.*Unit for|Unit for.*Quillback/);
+    await b.click('button', 'Add the song');
+    await b.find('group', 'Chart of Driftwood Reel');
+    // Bar 5 goes to the preset that the map knows as A3.
+    const flags = await b.driver.findElements(By.css('[aria-label^="5|1 "]'));
+    const said = await Promise.all(flags.map(async (f) => (await f.getAttribute('aria-label')) ?? ''));
+    expect(said.some((s) => s.includes('Harbour Clean'))).toBe(true);
+    await b.click('button', 'Dry run');
+    await b.find('button', /^5\|1 .*, proven$/);
+  });
+
+  it('says what is wrong with one that cannot be read, and nothing is lost', async () => {
+    writeFileSync(join(folder, 'torn.mid'), Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1]));
+    await b.click('link', 'Book');
+    await b.click('button', 'Song from a MIDI file');
+    await b.find('button', 'Choose the file');
+    await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'torn.mid'));
+    await b.says('dialog', undefined, /torn\.mid/);
+    const add = await b.find('button', 'Add the song');
+    expect(await add.isEnabled()).toBe(false);
+    await b.click('button', 'Not now');
+    await b.find('link', 'Driftwood Reel');
+  });
+});
+
+describe('the chart', () => {
+  it('gives a file that holds what was placed', async () => {
+    await b.click('link', 'Slack Tide in Seven');
+    await b.find('group', /^Chart of Slack Tide/);
+    await b.click('button', 'MIDI file');
+    await b.click('menuitem', /^As written/);
+    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.mid')), 'the file is there');
+    const name = readdirSync(b.downloads).find((n) => n.endsWith('.mid'))!;
+    expect(readFileSync(join(b.downloads, name)).subarray(0, 4).toString()).toBe('MThd');
+  });
+});
