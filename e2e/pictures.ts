@@ -72,7 +72,30 @@ async function pictures(address: string): Promise<void> {
     await b.type('fog', Key.ENTER);
     await b.click('button', 'Dry run');
     await b.find('button', '13|4|60 Fog Lead, fails');
+    await b.says('region', 'Chosen cue', 'ms late');
     await still('chart-cracked');
+    await b.click('link', /findings: to the dry run$/);
+    await b.find('region', 'The chosen change');
+    await still('dry-run');
+    await b.click('button', 'Undo: place Fog Lead');
+    await b.click('link', 'Tones');
+    await b.click('link', 'Moves');
+    await b.find('region', 'Four taps');
+    await still('moves');
+    await b.click('link', 'Chart');
+    await b.click('radio', 'Frame');
+    await b.find('region', 'Frame of the song');
+    await still('frame');
+    await b.click('radio', 'Sound');
+    await b.click('radio', 'Here');
+    await b.fill('textbox', /^Bar\|beat/, `29${Key.ENTER}`);
+    await b.type(Key.ESCAPE);
+    await b.click('button', 'Sweep');
+    await b.find('region', 'Chosen sweep');
+    await still('sweep');
+    await b.click('button', 'Undo: add a sweep');
+    await b.click('radio', 'Sound');
+    await still('sound');
   } finally {
     await b.close();
   }

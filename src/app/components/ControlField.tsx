@@ -47,7 +47,7 @@ export function ControlField({ control, value, onValue, label, required = false,
     if (fits) onValue(empty ? null : typed);
     return fits ? null : taps ? `1 to ${TAPS_LIMIT}` : `${low} to ${high}`;
   };
-  const unit = taps ? 'times' : 'unit' in encoding ? encoding.unit : '';
+  const unit = taps ? '' : 'unit' in encoding ? encoding.unit : '';
   return (
     <DraftField
       label={`${label ?? name}${unit === '' ? '' : `, ${unit}`}`}

@@ -27,6 +27,7 @@ import { setCaret, useCaret } from '../state/caret';
 import { newId, perform } from '../state/desk';
 import { loadPeaks, useSounds } from '../state/sound';
 import { useApp, useShow } from '../state/store';
+import { useSteady } from '../state/useSteady';
 import { cueWords } from '../../wording';
 import { useCueClipboard } from './chart/cueClipboard';
 import { ChartBar } from './chart/ChartBar';
@@ -272,6 +273,32 @@ function SongChart({ song, search }: Props) {
     event.preventDefault();
   };
 
+  const hands = useSteady({
+    onPlace: (tick: Ticks, again: boolean) => {
+      choose(NOTHING);
+      moveCaret(snapped(song, tick, snapTo));
+      if (again) document.getElementById(TONE_INPUT)?.focus();
+    },
+    onSelect: (id: string, add: boolean) => {
+      if (!add) choose(new Set([id]));
+      else choose(selected.has(id) ? new Set([...selected].filter((x) => x !== id)) : new Set([...selected, id]));
+    },
+    onSweep: (id: string) => {
+      choose(NOTHING);
+      setSweepId(id);
+    },
+    onFrame: () => {
+      choose(NOTHING);
+      setPart('frame');
+    },
+    onDrop: drop,
+    onNudge: (id: string, steps: number) => {
+      const cue = song.cues.find((c) => c.id === id);
+      if (cue) move(id, step(cue.at, steps));
+    },
+    onRemove: remove,
+  });
+
   return (
     <Page>
       <ChartBar
@@ -308,32 +335,7 @@ function SongChart({ song, search }: Props) {
                   counting={counting}
                   selected={selected}
                   caret={lineOf(lines, caret) === item.index ? caret : null}
-                  onPlace={(tick, again) => {
-                    choose(NOTHING);
-                    moveCaret(snapped(song, tick, snapTo));
-                    if (again) document.getElementById(TONE_INPUT)?.focus();
-                  }}
-                  onSelect={(id, add) => {
-                    if (!add) choose(new Set([id]));
-                    else
-                      choose(
-                        selected.has(id) ? new Set([...selected].filter((x) => x !== id)) : new Set([...selected, id]),
-                      );
-                  }}
-                  onSweep={(id) => {
-                    choose(NOTHING);
-                    setSweepId(id);
-                  }}
-                  onFrame={() => {
-                    choose(NOTHING);
-                    setPart('frame');
-                  }}
-                  onDrop={drop}
-                  onNudge={(id, steps) => {
-                    const cue = song.cues.find((c) => c.id === id);
-                    if (cue) move(id, step(cue.at, steps));
-                  }}
-                  onRemove={remove}
+                  {...hands}
                 />
               </div>
             );

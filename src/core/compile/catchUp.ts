@@ -38,8 +38,9 @@ function passAll(show: Show, song: Song): void {
   const context = contextOf(show);
   const fold = new StateFold(context.units);
   const keeper = new CheckpointKeeper();
+  const time = songTime(song);
   for (const moment of moments(show, song)) {
-    keeper.add(fold);
+    keeper.add(fold, microsAt(time, moment.at) + millisToMicros(moment.shift));
     expandCue(show, context, fold, moment, 'changes');
   }
   keeper.keep(show, song);

@@ -1,6 +1,6 @@
 import type { RigState } from '../addressing';
-import { microsAt, moments, songTime, type Show, type Song } from '../show';
-import { millisToMicros, type Micros } from '../time';
+import type { Show, Song } from '../show';
+import type { Micros } from '../time';
 import type { StateFold } from './expand';
 
 /** A checkpoint lies behind every so many moments: so many at most are gone through to reach any place. */
@@ -20,18 +20,18 @@ const known = new WeakMap<Song, Checkpoints>();
 
 const rigOf = ({ units, ports, tones, moves }: Show): readonly unknown[] => [units, ports, tones, moves];
 
-/** Keeps what compiling a song from nothing known comes by. `add` is called before each of its moments, in order. */
+/** Keeps what compiling a song from nothing known comes by. `add` is called before each of its moments, in order, with when it is due. */
 export class CheckpointKeeper {
   private readonly made: StateFold[] = [];
-  private next = 0;
+  private readonly dues: Micros[] = [];
 
-  add(fold: StateFold): void {
-    if (this.next++ % EVERY === 0) this.made.push(fold.copy());
+  add(fold: StateFold, due: Micros): void {
+    if (this.dues.length % EVERY === 0) this.made.push(fold.copy());
+    this.dues.push(due);
   }
 
   keep(show: Show, song: Song): void {
-    const time = songTime(song);
-    const dues = Float64Array.from(moments(show, song), (m) => microsAt(time, m.at) + millisToMicros(m.shift));
+    const dues = Float64Array.from(this.dues);
     const latest = new Float64Array(dues.length + 1).fill(Number.NEGATIVE_INFINITY);
     const earliest = new Float64Array(dues.length + 1).fill(Number.POSITIVE_INFINITY);
     for (let i = 0; i < dues.length; i++) latest[i + 1] = Math.max(latest[i]!, dues[i]!);

@@ -159,8 +159,8 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   // What is known on the way makes every place of the song quick to reach later.
   const keeper = Object.keys(from).length === 0 ? new CheckpointKeeper() : undefined;
   for (const cue of moments(show, song)) {
-    keeper?.add(fold);
     const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
+    keeper?.add(fold, due);
     for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
       const origin = releaseOf(dues, unit.id, cue.id, due, earliest);
       const path = context.paths.get(unit.id);

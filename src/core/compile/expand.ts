@@ -198,13 +198,13 @@ export function expandAim(
       add('recall', recall, fold.reachSlot(unit, aim.slot));
     }
   }
-  const engage = profile.controls.find((c) => c.id === profile.engage);
+  const engage = profile.engage === null ? undefined : profile.controls.find((c) => c.id === profile.engage);
   if (engage) setControl(engage);
   if (aim.variant !== undefined && profile.variants && (all || fold.get(unit.id).variant !== aim.variant)) {
     addValue('variant', profile.variants.encoding, aim.variant, fold.reachVariant(unit, aim.variant));
   }
   for (const control of profile.controls) {
-    if (control.id !== profile.engage) setControl(control);
+    if (aim.controls[control.id] !== undefined && control.id !== profile.engage) setControl(control);
   }
   return steps;
 

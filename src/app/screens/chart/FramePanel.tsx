@@ -179,7 +179,7 @@ function TempoPart({ show, song, at }: PartProps & { readonly at: Ticks }) {
             />
             <Pick
               label="Beat"
-              width="92px"
+              width="104px"
               value={String(mark.beat)}
               choices={
                 BEATS.some((b) => b.id === String(mark.beat))
