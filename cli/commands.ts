@@ -25,6 +25,7 @@ import {
   songWants,
   type Show,
   type Song,
+  openingOf,
 } from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
@@ -79,7 +80,10 @@ export function check(path: string, asJson: boolean): Outcome {
     ...checkRig(show),
     ...show.songs.flatMap((song) => {
       const compiled = compileSong(show, song);
-      return checkSong(show, song, { compiled, dry: dryRun(spec, compiled.events, songWants(show, song)) });
+      return checkSong(show, song, {
+        compiled,
+        dry: dryRun(spec, compiled.events, songWants(show, song), show.tolerance),
+      });
     }),
   ];
   const code = findings.some((f) => f.severity === 'error') ? 1 : 0;
@@ -157,7 +161,7 @@ interface SongReport {
 function runSong(show: Show, song: Song): SongReport {
   const { units, tones } = indexShow(show);
   const compiled = compileSong(show, song);
-  const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song));
+  const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song), show.tolerance);
   const byCue = new Map<string, Verdict[]>();
   for (const verdict of verdicts) {
     const list = byCue.get(verdict.cueId);
@@ -181,8 +185,9 @@ function runSong(show: Show, song: Song): SongReport {
     };
   };
   const cues: CueReport[] = [];
-  if (song.openingToneId !== null) {
-    cues.push(report(OPENING_CUE, 'opening', tones.get(song.openingToneId)!.name));
+  const opening = tones.get(openingOf(show, song) ?? '');
+  if (opening) {
+    cues.push(report(OPENING_CUE, 'opening', opening.name));
   }
   for (const cue of song.cues) {
     if (cue.muted) continue;

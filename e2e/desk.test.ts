@@ -193,7 +193,7 @@ describe('two tabs on one show', () => {
     await b.find('link', /Summer Pier/);
     // Both tabs edit what the other has not seen yet.
     await b.driver.executeScript(
-      'window.heldUp = IDBObjectStore.prototype.get; IDBObjectStore.prototype.get = function () { throw new DOMException("held up"); };',
+      'window.heldUp = IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = function () { throw new DOMException("held up"); };',
     );
     await b.fill('textbox', 'Title of the show', `Autumn Pier${Key.ENTER}`);
     await b.says('status', undefined, 'Not saved');
@@ -201,7 +201,7 @@ describe('two tabs on one show', () => {
     await b.fill('textbox', 'Title of the show', `Spring Pier${Key.ENTER}`);
     await b.says('status', undefined, 'Saved in this browser');
     await b.driver.switchTo().window(first);
-    await b.driver.executeScript('IDBObjectStore.prototype.get = window.heldUp;');
+    await b.driver.executeScript('IDBObjectStore.prototype.put = window.heldUp;');
     await b.fill('textbox', 'Title of the show', `Late Autumn Pier${Key.ENTER}`);
     await b.says('alert', undefined, 'Another tab saved this show');
     await b.click('button', 'Keep mine as a copy');

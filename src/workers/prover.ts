@@ -5,11 +5,13 @@ import {
   indexShow,
   matchSlots,
   rigSpec,
+  sameSurroundings,
   songWants,
+  surroundingsOf,
   type ListedName,
   type Matching,
-  type Show,
   type Song,
+  type Surroundings,
 } from '../core/show';
 import { dryRun, lanternOf, type Verdict } from '../core/simulate';
 import type { CueProof, ProofWorker, ShowUpdate, SongProof } from './protocol';
@@ -17,10 +19,7 @@ import { NO_PICTURE, pictureOf } from './picture';
 import { ShowMirror } from './showMirror';
 
 interface Kept {
-  readonly units: Show['units'];
-  readonly ports: Show['ports'];
-  readonly tones: Show['tones'];
-  readonly moves: Show['moves'];
+  readonly under: Surroundings;
   readonly compiled: CompiledSong;
   readonly wants: readonly Wanted[];
   readonly prints: ReadonlyMap<string, string>;
@@ -56,8 +55,9 @@ export class Prover implements ProofWorker {
   prove(songId: string): SongProof {
     const song = this.mirror.song(songId);
     if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
+    const { show } = this.mirror;
     const { compiled, wants, prints } = this.made(song);
-    const dry = dryRun(rigSpec(this.mirror.show), compiled.events, wants);
+    const dry = dryRun(rigSpec(show), compiled.events, wants, show.tolerance);
     const { verdicts } = dry;
     const byCue = new Map<string, Verdict[]>();
     for (const verdict of verdicts) {
@@ -75,8 +75,8 @@ export class Prover implements ProofWorker {
       proofs,
       fingerprints: Object.fromEntries(prints),
       problems: compiled.problems,
-      findings: checkSong(this.mirror.show, song, { compiled, dry }),
-      picture: pictureOf(this.mirror.show, compiled, wants, dry),
+      findings: checkSong(show, song, { compiled, dry }),
+      picture: pictureOf(show, compiled, wants, dry),
     };
   }
 
@@ -91,14 +91,11 @@ export class Prover implements ProofWorker {
 
   private made(song: Song): Kept {
     const { show } = this.mirror;
-    const { units, ports, tones, moves } = show;
     const kept = this.kept.get(song);
-    if (kept && kept.units === units && kept.ports === ports && kept.tones === tones && kept.moves === moves) {
-      return kept;
-    }
+    if (kept && sameSurroundings(kept.under, show)) return kept;
     const compiled = compileSong(show, song);
     const wants = songWants(show, song);
-    const made = { units, ports, tones, moves, compiled, wants, prints: fingerprints(show, compiled, wants) };
+    const made = { under: surroundingsOf(show), compiled, wants, prints: fingerprints(show, compiled, wants) };
     this.kept.set(song, made);
     return made;
   }

@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
-import { applyEdit, changeCue, nameSlot, placeCue, renameTone, setUnitField, toneCue, type Show } from '../core/show';
+import {
+  applyEdit,
+  changeCue,
+  nameSlot,
+  placeCue,
+  renameTone,
+  setTolerance,
+  setUnitField,
+  toneCue,
+  type Show,
+} from '../core/show';
 import type { PlayerNews } from './protocol';
 import { Prover } from './prover';
 import { ShowMirror, updateOf } from './showMirror';
@@ -63,6 +73,21 @@ describe('proofs', () => {
     expect(changedBy(moved)).toEqual(['slack-tide-cue-3', 'slack-tide-cue-4']);
     expect(changedBy(applyEdit(show, renameTone(show, 'undertow', 'Rip')!))).toEqual([]);
     expect(changedBy(applyEdit(show, nameSlot(show, 'quillback', 2, 'Other name', 'x')!))).toEqual([]);
+  });
+
+  it('are void when something else counts as on time, and follow it', () => {
+    const strict = applyEdit(show, setTolerance(show, { after: 2, before: 0 })!);
+    expect(changedBy(strict)).toHaveLength(Object.keys(prints(show)).length);
+    const late = applyEdit(show, changeCue(show, song.id, 'slack-tide-cue-3', { at: song.cues[2]!.at + 30 })!);
+    const near = applyEdit(late, placeCue(late, song.id, toneCue('near', song.cues[2]!.at, 'fog-lead'))!);
+    const lantern = (s: Show): string | undefined => {
+      const { proofs, fingerprints } = prover(s).prove(song.id);
+      return proofs[fingerprints['slack-tide-cue-3']!]?.lantern;
+    };
+    expect(lantern(near)).toBe('cracked');
+    expect(lantern(applyEdit(near, setTolerance(near, { after: 1000, before: 250 })!))).toBe('lit');
+    expect(setTolerance(show, { after: -1, before: 0 })).toBeNull();
+    expect(setTolerance(show, { ...show.tolerance })).toBeNull();
   });
 
   it('are void for every cue of a unit that changes', () => {

@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { OPENING_CUE, indexShow, songTime, type Cue, type Show, type Song } from '../../core/show';
+import { OPENING_CUE, indexShow, songTime, type Cue, type Show, type Song, openingOf } from '../../core/show';
 import { formatPosition } from '../../core/time';
 import { cueWords } from '../../wording';
 import { LanternMark, lanternWords } from '../components/LanternMark';
@@ -45,7 +45,7 @@ interface OpeningProps {
 /** What the song opens with, in front of everything else. It stays where it is. */
 export function OpeningFlag({ show, song, top, height, room, onSelect }: OpeningProps) {
   const mark = useCueMark(song.id, OPENING_CUE);
-  const name = indexShow(show).tones.get(song.openingToneId ?? '')?.name;
+  const name = indexShow(show).tones.get(openingOf(show, song) ?? '')?.name;
   if (name === undefined || room < 40) return null;
   return (
     <Flag

@@ -55,7 +55,10 @@ function songOf(show: Show, typed: Typed): { readonly complaint: string } | { re
   const frame = { bpm, beats, unit, bars };
   const name = title.slice(0, 120);
   return {
-    song: typed.start === CORE_START ? songOfCore(show, newId(), name, frame, newId) : newSong(newId(), name, frame),
+    song:
+      typed.start === CORE_START
+        ? songOfCore(show, newId(), name, frame, newId)
+        : { ...newSong(newId(), name, frame), opening: show.openingToneId === null ? 'own' : 'show' },
   };
 }
 

@@ -91,6 +91,7 @@ interface Props {
 export function Pick({ label, hideLabel = false, choices, value, onPick, width }: Props) {
   return (
     <Root
+      placeholder="choose …"
       selectedKey={value}
       onSelectionChange={(key) => key !== null && onPick(String(key))}
       style={width === undefined ? {} : { width }}

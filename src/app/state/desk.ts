@@ -4,6 +4,7 @@ import {
   applyEdit,
   indexShow,
   invertEdit,
+  sameSurroundings,
   type Edit,
   type ListedName,
   type Matching,
@@ -128,12 +129,9 @@ let refreshing: Promise<void> = Promise.resolve();
 let printed: Show | undefined;
 
 /** Songs whose cues may have other fingerprints than before: an edit of one song leaves the others theirs. */
-function toPrint(before: Show | undefined, { units, ports, tones, moves, songs }: Show): string[] {
-  const rest =
-    before?.units === units && before.ports === ports && before.tones === tones && before.moves === moves
-      ? new Set(before.songs)
-      : new Set<Show['songs'][number]>();
-  return songs.filter((s) => !rest.has(s)).map((s) => s.id);
+function toPrint(before: Show | undefined, show: Show): string[] {
+  const rest = before && sameSurroundings(before, show) ? new Set(before.songs) : new Set<Show['songs'][number]>();
+  return show.songs.filter((s) => !rest.has(s)).map((s) => s.id);
 }
 
 async function enter(show: Show, revision: number | null): Promise<void> {

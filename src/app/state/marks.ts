@@ -1,4 +1,4 @@
-import { OPENING_CUE, type Show, type Song } from '../../core/show';
+import { OPENING_CUE, openingOf, type Show, type Song } from '../../core/show';
 import { sumLanterns, type Lantern } from '../../core/simulate';
 import type { CueProof } from '../../workers/protocol';
 import { useApp, type AppState } from './store';
@@ -29,11 +29,11 @@ export function songMark(state: Pick<AppState, 'prints' | 'proofs'>, song: Song)
   const known = kept.get(song);
   if (known && known.prints === prints && known.proofs === proofs) return known.mark;
   const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
-  if (song.openingToneId !== null) ids.add(OPENING_CUE);
-  for (const { id } of [...song.sweeps, ...song.taps, ...song.clocks]) {
+  for (const id of [OPENING_CUE, ...[...song.sweeps, ...song.taps, ...song.clocks].map((s) => s.id)]) {
     // What is not played has no fingerprint.
     if (prints?.[id] !== undefined) ids.add(id);
   }
+  if (song.openingToneId !== null) ids.add(OPENING_CUE);
   const mark = sumLanterns([...ids].map((id) => markOf(state, song.id, id)));
   kept.set(song, { prints, proofs, mark });
   return mark;
@@ -60,7 +60,8 @@ export function toneMark(state: Pick<AppState, 'prints' | 'proofs'>, show: Show,
       else lists.set(id, [mark]);
     };
     for (const song of songs) {
-      if (song.openingToneId !== null) add(song.openingToneId, markOf(state, song.id, OPENING_CUE));
+      const opening = openingOf(show, song);
+      if (opening !== null) add(opening, markOf(state, song.id, OPENING_CUE));
       for (const cue of song.cues) {
         if (!cue.muted && cue.action.kind === 'tone') add(cue.action.toneId, markOf(state, song.id, cue.id));
       }

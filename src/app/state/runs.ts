@@ -1,12 +1,12 @@
 import { create } from 'zustand';
 import type { Finding } from '../../core/checks';
-import type { Show, Song } from '../../core/show';
+import { sameSurroundings, surroundingsOf, type Show, type Song, type Surroundings } from '../../core/show';
 import type { SongPicture } from '../../workers/protocol';
 
 /** What a dry run of a song saw, and of what content. It is kept while the show is open; the lanterns are kept for good. */
 export interface Run {
   readonly song: Song;
-  readonly rig: Pick<Show, 'units' | 'ports' | 'tones' | 'moves'>;
+  readonly under: Surroundings;
   readonly findings: readonly Finding[];
   readonly picture: SongPicture;
 }
@@ -34,24 +34,18 @@ export const useRuns = create<Runs>(() => ({ runs: {}, checked: {}, kept: null, 
 /** Of another show nothing is kept. */
 export const forgetRuns = (): void => useRuns.setState({ runs: {}, checked: {}, kept: null, going: null });
 
-const rigOf = ({ units, ports, tones, moves }: Show): Run['rig'] => ({ units, ports, tones, moves });
-
 export function keepRun(show: Show, song: Song, found: Pick<Run, 'findings' | 'picture'>): void {
-  const run: Run = { song, rig: rigOf(show), findings: found.findings, picture: found.picture };
+  const run: Run = { song, under: surroundingsOf(show), findings: found.findings, picture: found.picture };
   useRuns.setState((s) => ({ runs: { ...s.runs, [song.id]: run } }));
 }
 
 export function keepChecked(show: Show, song: Song, findings: readonly Finding[]): void {
-  useRuns.setState((s) => ({ checked: { ...s.checked, [song.id]: { song, rig: rigOf(show), findings } } }));
+  useRuns.setState((s) => ({ checked: { ...s.checked, [song.id]: { song, under: surroundingsOf(show), findings } } }));
 }
 
 /** Whether a run, or a check, saw the song as it is now. */
 export const isOfNow = (run: Checked, show: Show, song: Song): boolean =>
-  run.song === song &&
-  run.rig.units === show.units &&
-  run.rig.ports === show.ports &&
-  run.rig.tones === show.tones &&
-  run.rig.moves === show.moves;
+  run.song === song && sameSurroundings(run.under, show);
 
 /** Keeps what was seen so far, to hold later runs against it; null forgets it. */
 export const markRuns = (at: Date | null): void =>

@@ -1,5 +1,5 @@
 import type { RigState } from '../addressing';
-import type { Show, Song } from '../show';
+import { sameSurroundings, surroundingsOf, type Show, type Song, type Surroundings } from '../show';
 import type { Micros } from '../time';
 import type { StateFold } from './expand';
 
@@ -7,7 +7,7 @@ import type { StateFold } from './expand';
 const EVERY = 24;
 
 interface Checkpoints {
-  readonly rig: readonly unknown[];
+  readonly under: Surroundings;
   /** What was known after each `EVERY` moments, from the start of the song. */
   readonly kept: StateFold[];
   readonly dues: Float64Array;
@@ -17,8 +17,6 @@ interface Checkpoints {
 }
 
 const known = new WeakMap<Song, Checkpoints>();
-
-const rigOf = ({ units, ports, tones, moves }: Show): readonly unknown[] => [units, ports, tones, moves];
 
 /** Keeps what compiling a song from nothing known comes by. `add` is called before each of its moments, in order, with when it is due. */
 export class CheckpointKeeper {
@@ -36,14 +34,14 @@ export class CheckpointKeeper {
     const earliest = new Float64Array(dues.length + 1).fill(Number.POSITIVE_INFINITY);
     for (let i = 0; i < dues.length; i++) latest[i + 1] = Math.max(latest[i]!, dues[i]!);
     for (let i = dues.length - 1; i >= 0; i--) earliest[i] = Math.min(earliest[i + 1]!, dues[i]!);
-    known.set(song, { rig: rigOf(show), kept: this.made, dues, latest, earliest });
+    known.set(song, { under: surroundingsOf(show), kept: this.made, dues, latest, earliest });
   }
 }
 
 /** Whether a song was gone through as it is now. */
 export function hasCheckpoints(show: Show, song: Song): boolean {
   const found = known.get(song);
-  return found !== undefined && rigOf(show).every((part, i) => part === found.rig[i]);
+  return found !== undefined && sameSurroundings(found.under, show);
 }
 
 /**

@@ -39,7 +39,7 @@ const unitPrints = new WeakMap<UnitSpec, string>();
 /**
  * For each cue, a short text that stays the same exactly as long as nothing that its proof
  * rests on changes: what it wants, the bytes sent for it and when, the same of the change
- * before it on each of its units, and what those units are like. A proof is kept under it.
+ * before it on each of its units, what those units are like, and how far from its place it may land. A proof is kept under it.
  */
 export function fingerprints(
   show: Show,
@@ -59,6 +59,8 @@ export function fingerprints(
     if (units.has(unitId)) continue;
     // What is sent to a unit for a cue is told once, also for a sweep of hundreds of values.
     units.add(unitId);
+    hash.number(show.tolerance.after);
+    hash.number(show.tolerance.before);
     const own = sent.get(cueId);
     // A clock is for all units of its port.
     const print = own?.get(unitId) ?? own?.get('') ?? '';

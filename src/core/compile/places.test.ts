@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { applyEdit, changeCue, rigSpec, setSongField, songTime, type Show } from '../show';
+import { applyEdit, changeCue, rigSpec, setOpening, songTime, type Show } from '../show';
 import { SimulatedRig } from '../simulate';
 import { parsePosition } from '../time';
 import { audition, catchUp, catchUpSteps, stateAt } from './catchUp';
@@ -42,7 +42,7 @@ describe('the state at a place', () => {
     expect(stateAt(shifted, shifted.songs[0]!, at('9')).quillback!.slot).toBe(2);
     const muted = applyEdit(show, changeCue(show, song.id, 'slack-tide-cue-2', { muted: true })!);
     expect(stateAt(muted, muted.songs[0]!, at('12')).quillback!.slot).toBe(2);
-    const open = applyEdit(show, setSongField(show, song.id, 'openingToneId', null)!);
+    const open = applyEdit(show, setOpening(show, song.id, null)!);
     expect(stateAt(open, open.songs[0]!, at('4')).quillback).toBeUndefined();
   });
 

@@ -1,5 +1,5 @@
 import { emptyShow, newPort, type Show } from '../show';
-import { demoSongs } from './songs';
+import { SHOW_OPENING, demoSongs } from './songs';
 import { demoTones } from './tones';
 import { demoUnits, house } from './units';
 
@@ -24,6 +24,7 @@ export function demoShow(): Show {
     units: demoUnits,
     house,
     tones: demoTones,
+    openingToneId: SHOW_OPENING,
     core: ['harbour-clean', 'ledger-rhythm', 'ledger-echo', 'undertow', 'fog-lead', 'still-water'],
     moves: [
       { id: 'tuner-on', name: 'Tuner on', notes: '', steps: [{ unitId: 'quillback', controlId: 'tuner', value: 1 }] },

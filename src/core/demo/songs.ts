@@ -6,6 +6,9 @@ type Frame = Partial<Pick<Song, 'bars' | 'pickup' | 'tempo' | 'metre' | 'printed
 type DemoSweep = Pick<Sweep, 'unitId' | 'controlId' | 'shape'> &
   Partial<Omit<Sweep, 'from' | 'to'>> & { readonly from: string; readonly to: string };
 
+/** The tone that the show's songs open with, where they have none of their own. */
+export const SHOW_OPENING = 'still-water';
+
 /** A song from its sections (bar and name) and its cues (place and tone). */
 function song(
   id: string,
@@ -25,7 +28,7 @@ function song(
   };
   return {
     ...bare,
-    openingToneId,
+    ...(openingToneId === SHOW_OPENING ? { opening: 'show', openingToneId: null } : { opening: 'own', openingToneId }),
     click: { on: true, countIn: 0, parts: 1 },
     sections: sections.map(([bar, name], i) => ({
       ...newSection(`${id}-section-${i + 1}`, name, bar),

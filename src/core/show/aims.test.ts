@@ -97,6 +97,7 @@ describe('the cues of a song', () => {
     const [first, second, ...rest] = song.cues as [Song['cues'][0], Song['cues'][0], ...Song['cues']];
     const lost = { ...second, action: { kind: 'tone', toneId: 'gone', reload: false } as const };
     const [s, changed] = withSong({
+      opening: 'own',
       openingToneId: null,
       cues: [{ ...first, muted: true }, lost, ...rest],
       sweeps: [],
@@ -108,6 +109,7 @@ describe('the cues of a song', () => {
   it('want each thing at its due time: place and shift', () => {
     const [first] = song.cues as [Song['cues'][0]];
     const [s, changed] = withSong({
+      opening: 'own',
       openingToneId: null,
       sweeps: [],
       taps: [],

@@ -40,6 +40,9 @@ export function checkShow(show: Show): Problem[] {
   for (const [i, move] of show.moves.entries()) {
     for (const [k, step] of move.steps.entries()) problems.push(...checkValue(step, known, 'moves', i, 'steps', k));
   }
+  if (show.openingToneId !== null && !known.tones.has(show.openingToneId)) {
+    problems.push(missing('tone', show.openingToneId, 'openingToneId'));
+  }
   for (const [i, id] of show.core.entries()) if (!known.tones.has(id)) problems.push(missing('tone', id, 'core', i));
   for (const [i, song] of show.songs.entries()) {
     ids('cue', song.cues, 'songs', i, 'cues');

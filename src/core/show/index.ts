@@ -42,6 +42,7 @@ export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 export { rigSpec, routeTo, type Route } from './rigSpec';
 export { aimOf, songWants, toneAims } from './aims';
+export { openingOf, sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
 export { OPENING_CUE, moments, tapRuns, type TapRun, type Moment, type MomentAction } from './moments';
 export { SWEEP_SPACING, playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
 export { compareTones, type ToneDifference } from './compareTones';
@@ -71,6 +72,9 @@ export {
   setCallSound,
   setClock,
   setCore,
+  setOpening,
+  setShowOpening,
+  setTolerance,
   startFrom,
   songOfCore,
   addToSet,

@@ -4,6 +4,7 @@ import { TICKS_PER_QUARTER, type Millis, type Ticks } from '../time';
 import { cuesInOrder, indexShow } from './find';
 import type { Cue, Show, Song, Unit } from './schema';
 import { songTime } from './songTime';
+import { openingOf, sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
 import { playedSweeps, type PlayedSweep } from './sweeps';
 
 /** Id of the cue that a song's opening counts as. */
@@ -27,10 +28,7 @@ export interface Moment {
 }
 
 interface Kept {
-  readonly units: Show['units'];
-  readonly ports: Show['ports'];
-  readonly tones: Show['tones'];
-  readonly moves: Show['moves'];
+  readonly under: Surroundings;
   readonly moments: readonly Moment[];
 }
 
@@ -42,21 +40,19 @@ const kept = new WeakMap<Song, Kept>();
  * left out. At one place sweeps that end there come first and those that begin there last.
  */
 export function moments(show: Show, song: Song): readonly Moment[] {
-  const { units, ports, tones, moves } = show;
   const known = kept.get(song);
-  if (known?.units === units && known.ports === ports && known.tones === tones && known.moves === moves) {
-    return known.moments;
-  }
+  if (known && sameSurroundings(known.under, show)) return known.moments;
   const made = madeMoments(show, song);
-  kept.set(song, { units, ports, tones, moves, moments: made });
+  kept.set(song, { under: surroundingsOf(show), moments: made });
   return made;
 }
 
 function madeMoments(show: Show, song: Song): readonly Moment[] {
   const { tones } = indexShow(show);
   const cues: Moment[] = [];
-  if (song.openingToneId !== null && tones.has(song.openingToneId)) {
-    const action = { kind: 'tone', toneId: song.openingToneId, reload: false } as const;
+  const toneId = openingOf(show, song);
+  if (toneId !== null && tones.has(toneId)) {
+    const action = { kind: 'tone', toneId, reload: false } as const;
     cues.push({ id: OPENING_CUE, source: 'opening', at: 0, shift: 0, landing: 'complete', action });
   }
   for (const cue of cuesInOrder(song)) if (!cue.muted) cues.push(...cueMoments(show, song, cue));

@@ -248,7 +248,8 @@ export const songSchema = z.strictObject({
   metre: z.array(metreMarkSchema).min(1).max(100000),
   printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
   sections: z.array(sectionSchema).max(2000),
-  /** The tone that every unit is put in before the song, whatever came before. */
+  /** Whether it opens with the tone that all songs open with, or with one of its own (null for none). */
+  opening: z.enum(['show', 'own']),
   openingToneId: id.nullable(),
   cues: z.array(cueSchema).max(1000000),
   sweeps: z.array(sweepSchema).max(20000),
@@ -280,6 +281,10 @@ export const showSchema = z.strictObject({
   units: z.array(unitSchema).max(5000),
   house: z.array(houseNumberSchema).max(128),
   tones: z.array(toneSchema).max(20000),
+  /** Milliseconds after and before its place that a change may land and still be on time. */
+  tolerance: z.strictObject({ after: z.number().min(0).max(1000), before: z.number().min(0).max(10000) }),
+  /** The tone that songs open with that have none of their own: every unit in a known state, whatever came before. */
+  openingToneId: id.nullable(),
   /** Tones that every song leans on, in the order of the number keys. */
   core: z.array(id).max(9),
   audio: z.array(audioSchema).max(5000),

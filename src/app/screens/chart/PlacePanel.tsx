@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import styled from 'styled-components';
 import type { Control } from '../../../core/addressing';
 import { stateAt } from '../../../core/compile';
-import { OPENING_CUE, indexShow, setSongField, songTime, type Show, type Song } from '../../../core/show';
+import { OPENING_CUE, indexShow, setOpening, setShowOpening, songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, type Ticks } from '../../../core/time';
 import { Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
@@ -44,6 +44,7 @@ const List = styled.ul`
 `;
 
 const NONE = 'none';
+const SHOW = 'show';
 
 interface Props {
   readonly show: Show;
@@ -99,14 +100,24 @@ export function PlacePanel({ show, song, at }: Props) {
       <Pick
         label="The song opens with"
         choices={[
+          {
+            id: SHOW,
+            name: `as all songs do: ${indexShow(show).tones.get(show.openingToneId ?? '')?.name ?? 'with nothing yet'}`,
+          },
           { id: NONE, name: 'nothing: the rig stays as it was' },
           ...show.tones.map((t) => ({ id: t.id, name: t.name })),
         ]}
-        value={song.openingToneId ?? NONE}
-        onPick={(id) =>
-          perform(setSongField(show, song.id, 'openingToneId', id === NONE ? null : id), 'change the opening')
-        }
+        value={song.opening === 'show' ? SHOW : (song.openingToneId ?? NONE)}
+        onPick={(id) => perform(setOpening(show, song.id, id === NONE ? null : id), 'change the opening')}
       />
+      {song.opening === 'show' && (
+        <Pick
+          label="All songs open with"
+          choices={[{ id: NONE, name: 'nothing yet' }, ...show.tones.map((t) => ({ id: t.id, name: t.name }))]}
+          value={show.openingToneId ?? NONE}
+          onPick={(id) => perform(setShowOpening(show, id === NONE ? null : id), 'change the opening of all songs')}
+        />
+      )}
       {failures.map((v) => (
         <p key={v.unitId}>{verdictSentence(v, indexShow(show).units.get(v.unitId)!)}</p>
       ))}

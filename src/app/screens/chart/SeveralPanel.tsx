@@ -13,6 +13,7 @@ import {
   sweepable,
   type Show,
   type Song,
+  openingOf,
 } from '../../../core/show';
 import { valueRange } from '../../../core/addressing';
 import { TICKS_PER_QUARTER } from '../../../core/time';
@@ -141,7 +142,8 @@ function LevelPart({ show, song, ids, onSweep }: Omit<Props, 'onCopy' | 'onClose
 /** A tone in the place of another, here or everywhere, and the changes of another song taken over by section. */
 export function WholeSong({ show, song }: { readonly show: Show; readonly song: Song }) {
   const used = show.tones.filter(
-    (t) => song.openingToneId === t.id || song.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === t.id),
+    (t) =>
+      openingOf(show, song) === t.id || song.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === t.id),
   );
   const [from, setFrom] = useState(used[0]?.id ?? '');
   const [to, setTo] = useState(show.tones[0]?.id ?? '');

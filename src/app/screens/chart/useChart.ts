@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { stateLine } from '../../../core/compile';
-import { moments, type Cue, type Show, type Song } from '../../../core/show';
+import { moments, type Cue, type Show, type Song, openingOf } from '../../../core/show';
 import { cueWords } from '../../../wording';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import type { Lane } from '../../chart/ChartLineView';
@@ -44,10 +44,10 @@ export function useChart(show: Show, song: Song, width: number, scale: number): 
         x: xOf(line, c.at),
         name: cueWords(show, c.action),
       }));
-      const opening = i === 0 && song.openingToneId !== null ? names.get(song.openingToneId) : undefined;
+      const opening = i === 0 ? names.get(openingOf(show, song) ?? '') : undefined;
       return opening === undefined ? flagRows(flags) : flagRows([{ x: 0, name: opening }, ...flags]).slice(1);
     });
-  }, [show, lines, cues, tones, song.openingToneId]);
+  }, [show, lines, cues, tones, song]);
   // What only sends has no state to draw; it gets a lane when the song sends to it.
   const laned = useMemo(() => {
     const told = new Set(song.cues.flatMap((c) => (c.action.kind === 'message' ? [c.action.unitId] : [])));

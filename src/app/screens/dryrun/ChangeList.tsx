@@ -38,7 +38,7 @@ const List = styled.ul`
   & b {
     font-variant-numeric: tabular-nums;
   }
-  & span:nth-of-type(2) {
+  & span:nth-of-type(1) {
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;

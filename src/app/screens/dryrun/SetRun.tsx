@@ -1,10 +1,12 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { acceptedReason, type Finding } from '../../../core/checks';
-import { indexShow, type Song } from '../../../core/show';
+import { indexShow, setTolerance, type Song } from '../../../core/show';
 import { LanternMark } from '../../components/LanternMark';
 import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { perform } from '../../state/desk';
 import { useSongMark } from '../../state/marks';
 import { useRuns, type Run } from '../../state/runs';
 import { useShow } from '../../state/store';
@@ -97,6 +99,7 @@ export function SetRun({ songs, rigFindings }: Props) {
             <Soft>The checks have nothing to say of any song of the set.</Soft>
           </p>
         )}
+        <Tolerance />
         {notRun > 0 && (
           <p>
             <Soft>
@@ -127,6 +130,34 @@ export function SetRun({ songs, rigFindings }: Props) {
         <SetChart songs={songs} runs={runs} />
       </Right>
     </Body>
+  );
+}
+
+/** How far from its place a change may land; every lantern depends on it. */
+function Tolerance() {
+  const show = useShow();
+  const { tolerance } = show;
+  const field = (key: 'after' | 'before', label: string, most: number) => (
+    <DraftField
+      label={label}
+      value={String(tolerance[key])}
+      numeric
+      commit={(text) => {
+        const millis = Number(text.replace(',', '.'));
+        if (text.trim() === '' || !(millis >= 0 && millis <= most)) return `0 to ${most}`;
+        perform(setTolerance(show, { ...tolerance, [key]: millis }), 'change what is on time');
+        return null;
+      }}
+    />
+  );
+  return (
+    <section aria-label="On time">
+      <h2>On time is</h2>
+      <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10 }}>
+        {field('after', 'up to ms after the beat', 1000)}
+        {field('before', 'up to ms before it', 10000)}
+      </div>
+    </section>
   );
 }
 

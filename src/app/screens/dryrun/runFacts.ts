@@ -1,5 +1,5 @@
 import { labelOf, type Profile } from '../../../core/addressing';
-import { OPENING_CUE, indexShow, songTime, type Show, type Song } from '../../../core/show';
+import { OPENING_CUE, indexShow, openingOf, songTime, type Show, type Song } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords, variantWords } from '../../../wording';
@@ -9,7 +9,7 @@ import type { Run } from '../../state/runs';
 /** What a change belongs to, as the chart calls it. */
 export function cueName(show: Show, song: Song, cueId: string): string {
   if (cueId === OPENING_CUE) {
-    const tone = indexShow(show).tones.get(song.openingToneId ?? '');
+    const tone = indexShow(show).tones.get(openingOf(show, song) ?? '');
     return tone ? `Opening: ${tone.name}` : 'Opening';
   }
   const cue = song.cues.find((c) => c.id === cueId);

@@ -15,6 +15,7 @@ import {
 import type { Verdict } from '../../simulate';
 import {
   formatPosition,
+  millisToMicros,
   secondsToTicks,
   microsToSeconds,
   TICKS_PER_QUARTER,
@@ -149,7 +150,7 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
     if (!edit) continue;
     const after = applyEdit(show, edit);
     const { lates } = compileSong(after, indexShow(after).songs.get(song.id)!);
-    const still = lates.some((l) => l.cueId === verdict.cueId && l.late > 2000);
+    const still = lates.some((l) => l.cueId === verdict.cueId && l.late > millisToMicros(show.tolerance.after));
     if (!still && lates.length <= before) return { edit, fix };
   }
   return null;

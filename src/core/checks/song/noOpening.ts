@@ -1,4 +1,4 @@
-import { indexShow, moments, toneAims } from '../../show';
+import { indexShow, moments, openingOf, toneAims } from '../../show';
 import { finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
 
@@ -12,7 +12,7 @@ export const noOpening: SongCheck = (facts) => {
     if (action.kind === 'tone') for (const id of toneAims(show, tones.get(action.toneId)!).keys()) used.add(id);
     else used.add(action.unitId);
   }
-  const tone = tones.get(song.openingToneId ?? '');
+  const tone = tones.get(openingOf(show, song) ?? '');
   const opened = tone ? toneAims(show, tone) : new Map<string, unknown>();
   const left = [...used].filter((id) => units.has(id) && !opened.has(id) && hasState(id));
   if (left.length === 0) return [];

@@ -158,7 +158,7 @@ describe('songs and set', () => {
     ).toEqual(['rope-ledger', 'fog-bell', 'slack-tide', 'gull-arithmetic']);
     expect(moveInSet(show, 1, 1)).toBeNull();
     expect(moveInSet(show, 0, 9)).toBeNull();
-    expect(done(setSongField(show, 'fog-bell', 'openingToneId', null)).songs[2]!.openingToneId).toBeNull();
+    expect(done(setSongField(show, 'fog-bell', 'preRoll', 500)).songs[2]!.preRoll).toBe(500);
     expect(setSongField(show, 'fog-bell', 'title', 'Fog Bell')).toBeNull();
     expect(done(setShowTitle(show, ' Pier ')).title).toBe('Pier');
     expect(setShowTitle(show, '')).toBeNull();

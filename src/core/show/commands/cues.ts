@@ -4,6 +4,7 @@ import { indexShow } from '../find';
 import { sectionBars } from '../frame';
 import type { Cue, Show, Song } from '../schema';
 import { songTime } from '../songTime';
+import { openingOf } from '../surroundings';
 
 function setCues(song: Song, cues: readonly Cue[]): Edit | null {
   const after = cues.toSorted((a, b) => a.at - b.at);
@@ -74,6 +75,9 @@ export function replaceTone(show: Show, fromId: string, toId: string, songId: st
       edits.push({ kind: 'set', path: ['songs', { id: song.id }, 'openingToneId'], before: fromId, after: toId });
     }
   }
+  if (songId === null && show.openingToneId === fromId) {
+    edits.push({ kind: 'set', path: ['openingToneId'], before: fromId, after: toId });
+  }
   return edits.length === 0 ? null : { kind: 'group', edits };
 }
 
@@ -99,13 +103,16 @@ export function copyBySection(show: Show, fromId: string, toId: string, newId: (
   const edits: Edit[] = [];
   const cues = setCues(to, [...to.cues, ...added]);
   if (cues) edits.push(cues);
-  if (to.openingToneId === null && from.openingToneId !== null) {
+  if (openingOf(show, to) === null && from.openingToneId !== null) {
     edits.push({
       kind: 'set',
       path: ['songs', { id: toId }, 'openingToneId'],
-      before: null,
+      before: to.openingToneId,
       after: from.openingToneId,
     });
+    if (to.opening === 'show') {
+      edits.push({ kind: 'set', path: ['songs', { id: toId }, 'opening'], before: 'show', after: 'own' });
+    }
   }
   return edits.length === 0 ? null : { kind: 'group', edits };
 }

@@ -59,4 +59,16 @@ export {
 } from './songs';
 export { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './sound';
 export { songOfCore, startFrom } from './patterns';
-export { CORE_LIMIT, acceptFinding, addTone, removeTone, renameTone, setCore, setTonePart, toneUses } from './tones';
+export {
+  CORE_LIMIT,
+  acceptFinding,
+  addTone,
+  removeTone,
+  renameTone,
+  setCore,
+  setOpening,
+  setShowOpening,
+  setTolerance,
+  setTonePart,
+  toneUses,
+} from './tones';

@@ -212,7 +212,17 @@ describe('house numbers', () => {
 
   it('are brought along by a unit, and found again by name', () => {
     const unit = { ...unitOf(show, 'marram'), id: 'other', input: null, playerId: null };
-    const bare: Show = { ...show, house: [], units: [], tones: [], core: [], moves: [], songs: [], set: [] };
+    const bare: Show = {
+      ...show,
+      house: [],
+      units: [],
+      tones: [],
+      openingToneId: null,
+      core: [],
+      moves: [],
+      songs: [],
+      set: [],
+    };
     const alone = done(addUnit(bare, unit, null, show.house), bare);
     expect(alone.house).toEqual(show.house);
     const renamed = show.house.map((h) => ({ ...h, id: `x-${h.id}` }));

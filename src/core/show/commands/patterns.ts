@@ -42,6 +42,7 @@ export function songOfCore(
   const bar = (beats * TICKS_PER_QUARTER * 4) / unit;
   return {
     ...song,
+    opening: 'own',
     openingToneId: core[0]?.id ?? null,
     sections: core.map((tone, i) => newSection(newId(), tone.name, i * CORE_BARS + 1)),
     cues: core.slice(1).map((tone, i) => toneCue(newId(), (i + 1) * CORE_BARS * bar, tone.id)),

@@ -3,6 +3,7 @@ import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
 import { newSlot } from '../builders';
 import type { Show, Slot } from '../schema';
+import { openingOf } from '../surroundings';
 
 const slotsPath = (unitId: string): Path => ['units', { id: unitId }, 'slots'];
 
@@ -61,7 +62,8 @@ export interface Dependents {
 export function songsBySlot(show: Show, unitId: string): ReadonlyMap<string, ReadonlySet<string>> {
   const songsOf = new Map(show.tones.map((t) => [t.id, [] as string[]]));
   for (const song of show.songs) {
-    const tones = new Set<string>(song.openingToneId === null ? [] : [song.openingToneId]);
+    const opening = openingOf(show, song);
+    const tones = new Set<string>(opening === null ? [] : [opening]);
     for (const { action } of song.cues) if (action.kind === 'tone') tones.add(action.toneId);
     for (const id of tones) songsOf.get(id)?.push(song.id);
   }

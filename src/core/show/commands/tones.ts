@@ -1,6 +1,7 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
 import type { Show, Tone, TonePart } from '../schema';
+import { openingOf } from '../surroundings';
 
 const tonePath = (toneId: string): Path => ['tones', { id: toneId }];
 
@@ -16,14 +17,17 @@ export const addTone = (show: Show, tone: Tone): Edit => ({
 export const toneUses = (show: Show, toneId: string): string[] =>
   show.songs
     .filter(
-      (s) => s.openingToneId === toneId || s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === toneId),
+      (s) =>
+        s.openingToneId === toneId ||
+        openingOf(show, s) === toneId ||
+        s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === toneId),
     )
     .map((s) => s.id);
 
 /** Takes a tone away, and from the core tones. Null while a song uses it. */
 export function removeTone(show: Show, toneId: string): Edit | null {
   const index = show.tones.findIndex((t) => t.id === toneId);
-  if (index < 0 || toneUses(show, toneId).length > 0) return null;
+  if (index < 0 || toneUses(show, toneId).length > 0 || show.openingToneId === toneId) return null;
   const remove: Edit = { kind: 'remove', path: ['tones'], index, value: show.tones[index] };
   const out = setCore(
     show,
@@ -39,6 +43,34 @@ export const CORE_LIMIT = 9;
 export function setCore(show: Show, core: readonly string[]): Edit | null {
   if (core.length > CORE_LIMIT || JSON.stringify(core) === JSON.stringify(show.core)) return null;
   return { kind: 'set', path: ['core'], before: show.core, after: core };
+}
+
+/** Says which tone songs open with that have none of their own; null for none. */
+export function setShowOpening(show: Show, toneId: string | null): Edit | null {
+  if (toneId === show.openingToneId || (toneId !== null && !indexShow(show).tones.has(toneId))) return null;
+  return { kind: 'set', path: ['openingToneId'], before: show.openingToneId, after: toneId };
+}
+
+/** Says how far from its place a change may land. Null when nothing would change, or out of range. */
+export function setTolerance(show: Show, tolerance: Show['tolerance']): Edit | null {
+  const { after, before } = tolerance;
+  if (!(after >= 0 && after <= 1000 && before >= 0 && before <= 10000)) return null;
+  if (after === show.tolerance.after && before === show.tolerance.before) return null;
+  return { kind: 'set', path: ['tolerance'], before: show.tolerance, after: { after, before } };
+}
+
+/** Has a song open as the show says ('show'), or with a tone of its own, or with none (null). */
+export function setOpening(show: Show, songId: string, to: string | 'show' | null): Edit | null {
+  const song = indexShow(show).songs.get(songId);
+  if (!song) return null;
+  const after =
+    to === 'show'
+      ? ({ opening: 'show', openingToneId: null } as const)
+      : ({ opening: 'own', openingToneId: to } as const);
+  const edits = (['opening', 'openingToneId'] as const)
+    .filter((key) => song[key] !== after[key])
+    .map((key): Edit => ({ kind: 'set', path: ['songs', { id: songId }, key], before: song[key], after: after[key] }));
+  return edits.length === 0 ? null : { kind: 'group', edits };
 }
 
 /** Lets a finding be, with a reason; an empty reason takes that back. */

@@ -1,18 +1,21 @@
 import { each } from './each';
 import type { Migration } from './index';
 
-/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings; how far apart the values of a sweep are. */
+/** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings; how far apart the values of a sweep are; an opening that songs share. */
 export const soundAndClock: Migration = {
   from: 3,
   name: 'sound and clock',
   up: (show) => ({
     ...show,
+    tolerance: { after: 2, before: 250 },
+    openingToneId: null,
     core: [],
     audio: [],
     accepted: [],
     songs: each(show.songs, (s) => ({
       ...s,
       sections: each(s.sections, (x) => ({ ...x, call: null })),
+      opening: 'own',
       sweeps: each(s.sweeps, (x) => ({ ...x, spacing: 10 })),
       clocks: [],
       click: { on: false, countIn: 0, parts: 1 },
