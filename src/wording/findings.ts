@@ -74,6 +74,8 @@ const SENTENCES: Words<string> = {
   'map.no-program': (d) => `No program of ${d.unit}'s own table calls ${d.label} ${d.name}`.trim() + ', which is used.',
   'map.slot-lost': (d) =>
     `"${d.name}" is no longer in ${d.unit}'s preset list; ${d.tones === 1 ? 'a tone wants' : `${d.tones} tones want`} it.`,
+  'map.read-only': (d) =>
+    `${d.unit} can store nothing in its group "${d.group}", but a relay rule calls what should be stored as ${d.label}.`,
   'map.slot-unnamed': (d) => `${d.label} of ${d.unit} is used, but nobody wrote down what is in it.`,
   'song.late': (d) => `${d.song}, ${d.at}: ${d.unit} is ${ms(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
   'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${ms(d.millis)} too early.`,

@@ -26,6 +26,7 @@ const bankAndPosition = plan([
   {
     name: 'all',
     count: 384,
+    readOnly: false,
     digits: [
       { kind: 'number', start: 1, count: 48, width: 2 },
       { kind: 'text', text: '-' },
@@ -37,13 +38,16 @@ const numberAndLetter = plan([
   {
     name: 'all',
     count: 128,
+    readOnly: false,
     digits: [
       { kind: 'number', start: 1, count: 32, width: 2 },
       { kind: 'letter', from: 'A', count: 4 },
     ],
   },
 ]);
-const threeDigits = plan([{ name: 'all', count: 384, digits: [{ kind: 'number', start: 0, count: 384, width: 3 }] }]);
+const threeDigits = plan([
+  { name: 'all', count: 384, readOnly: false, digits: [{ kind: 'number', start: 0, count: 384, width: 3 }] },
+]);
 
 describe('address plan', () => {
   it.each([
@@ -119,7 +123,9 @@ describe('address plan', () => {
     expect(planFaults(same)).toMatchObject([{ code: 'same-label', label: '000', first: 0, second: 384 }]);
     const long = plan([{ ...threeDigits.groups[0]!, count: 400 }]);
     expect(planFaults(long)).toMatchObject([{ code: 'group-too-long', count: 400, room: 384 }]);
-    const letters = plan([{ name: 'x', count: 10, digits: [{ kind: 'letter', from: 'T', count: 10 }] }]);
+    const letters = plan([
+      { name: 'x', count: 10, readOnly: false, digits: [{ kind: 'letter', from: 'T', count: 10 }] },
+    ]);
     expect(planFaults(letters)).toMatchObject([{ code: 'letters-run-out' }]);
     const noBank = plan(threeDigits.groups, { bank: { send: 'none', when: 'always' } });
     expect(planFaults(noBank)).toMatchObject([{ code: 'bank-out-of-reach', slots: 384, reach: 128 }]);

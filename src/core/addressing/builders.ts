@@ -34,7 +34,7 @@ export const plainPlan = (
   count: number,
   digits: AddressPlan['groups'][number]['digits'],
   bank: AddressPlan['bank'] = { send: 'none', when: 'differs' },
-): AddressPlan => ({ groups: [{ name: 'all', count, digits }], perBank: 128, bank, table: null });
+): AddressPlan => ({ groups: [{ name: 'all', count, digits, readOnly: false }], perBank: 128, bank, table: null });
 
 /** A profile with nothing in it but its plan: programs are recalled at once and bring nothing along. */
 export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profile> = {}): Profile => ({

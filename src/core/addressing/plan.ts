@@ -22,6 +22,8 @@ const groupSchema = z.strictObject({
   /** Slots in the group; at most what its digits can tell apart. */
   count: z.int().min(1),
   digits: z.array(digitSchema).min(1).max(8),
+  /** Nothing can be stored in its slots: they are as the maker made them. */
+  readOnly: z.boolean(),
 });
 
 /**

@@ -9,6 +9,7 @@ import { houseDiffers } from './houseDiffers';
 import { midiLoop } from './midiLoop';
 import { noProgram } from './noProgram';
 import { portUnused } from './portUnused';
+import { readOnlySlot } from './readOnlySlot';
 import { relayCycle } from './relayCycle';
 import { reservedNumber } from './reservedNumber';
 import { slotLost } from './slotLost';
@@ -30,6 +31,7 @@ export const RIG_CHECKS: readonly Check[] = [
   twoOnOne,
   reservedNumber,
   houseDiffers,
+  readOnlySlot,
   stateUndescribed,
   flipUnknown,
   portUnused,

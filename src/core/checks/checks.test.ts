@@ -115,6 +115,14 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
     'nobody wrote down how its panel stands there',
   ],
   [
+    'map.read-only',
+    withUnit('oxbow', (u) => {
+      const groups = u.profile.plan.groups.map((g) => ({ ...g, readOnly: true }));
+      return { profile: { ...u.profile, plan: { ...u.profile.plan, groups } } };
+    }),
+    'Oxbow Forty can store nothing in its group',
+  ],
+  [
     'map.no-program',
     withUnit('quillback', (u) => ({
       profile: { ...u.profile, plan: { ...u.profile.plan, table: [{ bank: 0, program: 0, index: 0 }] } },

@@ -61,6 +61,7 @@ export interface FindingData {
   'map.state-undescribed': { readonly unit: string; readonly label: string; readonly missing: readonly string[] };
   'map.no-program': { readonly unit: string; readonly label: string; readonly name: string };
   'map.slot-lost': { readonly unit: string; readonly name: string; readonly tones: number };
+  'map.read-only': { readonly unit: string; readonly label: string; readonly group: string };
   'map.slot-unnamed': { readonly unit: string; readonly label: string };
   'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: LateFix | null };
   'song.early': AtUnit & { readonly millis: Millis };

@@ -224,6 +224,15 @@ export const FAULTS: readonly Fault[] = [
     })),
   },
   {
+    code: 'map.read-only',
+    about: 'States that relay rules call, in an amplifier in which nothing can be stored any more.',
+    into: withUnit('oxbow', (u) => {
+      const { plan } = u.profile;
+      const groups = plan.groups.map((g) => ({ ...g, readOnly: true }));
+      return { profile: { ...u.profile, plan: { ...plan, groups } } };
+    }),
+  },
+  {
     code: 'map.slot-unnamed',
     about: 'A preset in use of which nobody wrote down what it is.',
     into: withUnit('quillback', (u) => ({

@@ -9,6 +9,7 @@ const letterModeler: Profile = newProfile(
     groups: [
       {
         name: 'user',
+        readOnly: false,
         count: 120,
         digits: [
           { kind: 'letter', from: 'A', count: 20 },
@@ -17,6 +18,7 @@ const letterModeler: Profile = newProfile(
       },
       {
         name: 'factory',
+        readOnly: true,
         count: 60,
         digits: [
           { kind: 'text', text: 'factory ' },

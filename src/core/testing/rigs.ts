@@ -7,6 +7,7 @@ export const letterPlan: AddressPlan = {
     {
       name: 'user',
       count: 120,
+      readOnly: false,
       digits: [
         { kind: 'letter', from: 'A', count: 20 },
         { kind: 'number', start: 1, count: 6, width: 1 },
@@ -15,6 +16,7 @@ export const letterPlan: AddressPlan = {
     {
       name: 'factory',
       count: 60,
+      readOnly: false,
       digits: [
         { kind: 'text', text: 'factory ' },
         { kind: 'letter', from: 'A', count: 10 },

@@ -18,6 +18,7 @@ import { NOWHERE, problem, type Problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { Bytes, Button, Complaint, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
+import { Check } from '../../components/Check';
 import { Pick } from '../../components/Pick';
 import { desk, font } from '../../theme/tokens';
 import { planTableText, readPlanTable } from './planTable';
@@ -236,7 +237,7 @@ function freshGroup(groups: readonly SlotGroup[]): SlotGroup {
   const name = groups.length === 1 ? 'factory' : `group ${groups.length + 1}`;
   const { digits, count } = groups.at(-1)!;
   const bare = digits[0]?.kind === 'text' && digits.length > 1 ? digits.slice(1) : digits;
-  return { name, count, digits: [{ kind: 'text', text: `${name} ` }, ...bare] };
+  return { name, count, readOnly: name === 'factory', digits: [{ kind: 'text', text: `${name} ` }, ...bare] };
 }
 
 function NumberField(props: { readonly label: string; readonly value: number; readonly onValue: (n: number) => void }) {
@@ -280,6 +281,9 @@ function GroupFields({ group, number, only, onGroup, onRemove }: GroupProps) {
           <Input />
         </Field>
         <NumberField label="Slots" value={group.count} onValue={(count) => onGroup({ ...group, count })} />
+        <Check isSelected={group.readOnly} onChange={(readOnly) => onGroup({ ...group, readOnly })}>
+          Nothing can be stored in it
+        </Check>
         {!only && (
           <SignButton aria-label={`Remove group ${group.name}`} onPress={onRemove}>
             <Trash2 size={16} />

@@ -2,11 +2,16 @@ import { FREE, compareCost, type Job } from './job';
 import { twoPasses } from './twoPasses';
 
 /**
- * The best of all orders that keep each unit's messages in theirs. `start` is a first
- * guess. A branch is left as soon as the messages already placed are later, placed at
+ * The best of all orders that keep each unit's messages in theirs, or the best that was
+ * found when `visits` places have been looked at. `start` is a first guess. A branch is left as soon as the messages already placed are later, placed at
  * their earliest, than the best order known.
  */
-export function bestOrder(jobs: readonly Job[], start: readonly number[]): readonly number[] {
+export function bestOrder(
+  jobs: readonly Job[],
+  start: readonly number[],
+  visits = Number.POSITIVE_INFINITY,
+): readonly number[] {
+  let left = visits;
   let best = [...start];
   let cost = twoPasses(jobs, best).cost;
   if (compareCost(cost, FREE) === 0) return best;
@@ -16,6 +21,7 @@ export function bestOrder(jobs: readonly Job[], start: readonly number[]): reado
   const placed = new Uint8Array(jobs.length);
 
   const visit = (free: number, maxLate: number, totalLate: number): void => {
+    if (--left < 0) return;
     if (prefix.length === jobs.length) {
       const found = twoPasses(jobs, prefix).cost;
       if (compareCost(found, cost) < 0) {

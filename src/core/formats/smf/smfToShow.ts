@@ -188,7 +188,7 @@ function plainPlan(msb: boolean, lsb: boolean): AddressPlan {
       ? ([{ kind: 'number', start: 0, count: banks, width: 1 }, { kind: 'text', text: '/' }, program] as const)
       : ([program] as const);
   return {
-    groups: [{ name: 'programs', count: msb || lsb ? banks * 128 : 128, digits }],
+    groups: [{ readOnly: false, name: 'programs', count: msb || lsb ? banks * 128 : 128, digits }],
     perBank: 128,
     bank: { send: msb && lsb ? 'both' : msb ? 'msb' : lsb ? 'lsb' : 'none', when: 'differs' },
     table: null,
