@@ -14,6 +14,9 @@ const FLAGS = [
   '--disable-component-update',
   '--disable-sync',
   '--disable-dev-shm-usage',
+  // A sound input that beeps, and nobody to ask whether it may be used.
+  '--use-fake-ui-for-media-stream',
+  '--use-fake-device-for-media-stream',
 ];
 
 const PATIENCE = 15_000;

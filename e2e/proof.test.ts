@@ -123,6 +123,19 @@ describe('a quiet finding', () => {
 });
 
 describe('a unit’s times', () => {
+  it('are measured through the sound input, or it is said why not', async () => {
+    await b.click('link', 'Map');
+    await b.click('link', 'Tarn');
+    await b.click('link', 'Times & habits');
+    await b.click('button', 'Measure them');
+    // The browser's own stand-in for a sound input beeps now and then: all beeps and no held note.
+    await b.click('button', 'Through the sound input');
+    await b.says('dialog', undefined, /Listening: [1-5] of 5/);
+    await b.says('dialog', undefined, /(A gap was heard in \d of 5 changes only|give or take)/);
+    await b.click('button', /Not now|Leave it/);
+    await b.gone('dialog');
+  });
+
   it('are measured by ear and put into the map', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Tarn');

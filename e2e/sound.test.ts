@@ -120,6 +120,27 @@ describe('what is heard beside the units', () => {
     await b.gone('alert');
   });
 
+  it('takes a call up as it is spoken', async () => {
+    await b.click('button', /The song itself/);
+    await b.click('option', 'own sound');
+    await b.click('button', 'Speak it');
+    await b.click('button', 'That was it');
+    await b.find('button', 'Undo: call with Call The song itself');
+    await b.find('button', 'Another sound');
+    await b.click('button', 'Undo: call with Call The song itself');
+  });
+
+  it('takes a recording that is dropped on it', async () => {
+    const zone = await (await b.find('button', 'Add a recording')).getRect();
+    const data = { items: [], files: [impulses('dropped.wav', RATE, [0])], dragOperationsMask: 1 };
+    const place = { x: Math.round(zone.x + 20), y: Math.round(zone.y - 3) };
+    for (const type of ['dragEnter', 'dragOver', 'drop']) {
+      await b.driver.sendDevToolsCommand('Input.dispatchDragEvent', { type, ...place, data });
+    }
+    await b.find('group', 'dropped');
+    await b.click('button', 'Remove dropped');
+  });
+
   it('plays with the count-in before bar 1', async () => {
     await b.press('textbox', /^Bar\|beat/, Key.chord(Key.CONTROL, 'a'), '1', Key.ENTER);
     await b.type(Key.ESCAPE);

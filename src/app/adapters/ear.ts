@@ -48,3 +48,29 @@ export function beep(): void {
   source.connect(context.destination);
   source.start();
 }
+
+/** A recording through the sound input that goes on until it is stopped. */
+export interface Recording {
+  /** Ends it, and gives it as a file of the browser's own format. */
+  readonly stop: (name: string) => Promise<File>;
+}
+
+/** Begins to record what comes in. Throws where there is no sound input or it is not allowed. */
+export async function record(): Promise<Recording> {
+  const stream = await navigator.mediaDevices.getUserMedia({ audio: true });
+  const recorder = new MediaRecorder(stream);
+  const parts: Blob[] = [];
+  recorder.addEventListener('dataavailable', (event) => parts.push(event.data));
+  recorder.start();
+  return {
+    stop: (name) =>
+      new Promise((resolve) => {
+        recorder.addEventListener('stop', () => {
+          for (const track of stream.getTracks()) track.stop();
+          const type = recorder.mimeType.split(';')[0] || 'audio/webm';
+          resolve(new File(parts, `${name}.${type.split('/')[1] ?? 'webm'}`, { type }));
+        });
+        recorder.stop();
+      }),
+  };
+}

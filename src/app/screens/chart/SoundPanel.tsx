@@ -1,6 +1,5 @@
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { FileTrigger } from 'react-aria-components';
 import {
   addTrack,
   changeTrack,
@@ -24,6 +23,7 @@ import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
 import { exportSounds, loadPeaks, takeSound, useSounds } from '../../state/sound';
 import { Panel, Row } from './panelParts';
+import { RecordButton, SoundDrop, SoundFileButton } from './SoundSource';
 
 interface Props {
   readonly show: Show;
@@ -40,8 +40,6 @@ const PARTS = [
   { id: '3', name: '3' },
   { id: '4', name: '4' },
 ];
-
-const ACCEPT = ['.wav', '.mp3', '.ogg', '.flac', 'audio/*'];
 
 /** What is heard beside the units: click, count-in, calls, recordings, and the clock that units follow. */
 export function SoundPanel({ show, song }: Props) {
@@ -141,24 +139,18 @@ function AddTrack({ show, song }: Props) {
     perform(addTrack(show, song.id, track, taken.audio), `add ${taken.audio.name}`);
   };
   return (
-    <>
+    <SoundDrop onFile={(file) => void take(file)}>
       <Row>
-        <FileTrigger
-          acceptedFileTypes={ACCEPT}
-          onSelect={(files) => {
-            const file = files?.[0];
-            if (file) void take(file);
-          }}
-        >
-          <Button isDisabled={progress !== null}>Add a recording</Button>
-        </FileTrigger>
+        <SoundFileButton label="Add a recording" disabled={progress !== null} onFile={(file) => void take(file)} />
         {progress !== null && <Soft role="status">{progress}</Soft>}
       </Row>
       {complaint !== null && <Complaint>{complaint}</Complaint>}
       {song.tracks.length === 0 && complaint === null && (
-        <Soft style={{ fontSize: 13 }}>A backing track, or a guide to program against: WAV, MP3, OGG or FLAC.</Soft>
+        <Soft style={{ fontSize: 13 }}>
+          A backing track, or a guide to program against: WAV, MP3, OGG or FLAC, chosen or dropped here.
+        </Soft>
       )}
-    </>
+    </SoundDrop>
   );
 }
 
@@ -319,15 +311,11 @@ function CallPart({ show, song, sectionId, name, call }: CallProps) {
       )}
       {call?.how === 'sound' && (
         <Row>
-          <FileTrigger
-            acceptedFileTypes={ACCEPT}
-            onSelect={(files) => {
-              const file = files?.[0];
-              if (file) void take(file);
-            }}
-          >
-            <Button>{call.audioId === null ? 'Choose the sound' : 'Another sound'}</Button>
-          </FileTrigger>
+          <SoundFileButton
+            label={call.audioId === null ? 'Choose the sound' : 'Another sound'}
+            onFile={(file) => void take(file)}
+          />
+          <RecordButton name={`Call ${name}`} onFile={(file) => void take(file)} />
           <Soft>{said ?? show.audio.find((a) => a.id === call.audioId)?.name ?? 'tones until there is one'}</Soft>
         </Row>
       )}

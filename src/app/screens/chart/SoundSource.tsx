@@ -1,0 +1,102 @@
+import { Circle, Square } from 'lucide-react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { DropZone, FileTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { record, type Recording } from '../../adapters/ear';
+import { Button, Complaint } from '../../components/controls';
+import { desk } from '../../theme/tokens';
+
+const ACCEPT = ['.wav', '.mp3', '.ogg', '.flac', 'audio/*'];
+
+const Zone = styled(DropZone)`
+  display: grid;
+  gap: 7px;
+  padding: 10px;
+  border: 1.5px dashed ${desk.lineStrong};
+  border-radius: 4px 14px 4px 14px;
+  &[data-drop-target] {
+    border-color: ${desk.ink};
+    background: ${desk.lampWash};
+  }
+`;
+
+interface FileProps {
+  readonly label: string;
+  readonly disabled?: boolean;
+  readonly onFile: (file: File) => void;
+}
+
+/** A button that chooses a sound file. */
+export function SoundFileButton({ label, disabled = false, onFile }: FileProps) {
+  return (
+    <FileTrigger
+      acceptedFileTypes={ACCEPT}
+      onSelect={(files) => {
+        const file = files?.[0];
+        if (file) onFile(file);
+      }}
+    >
+      <Button isDisabled={disabled}>{label}</Button>
+    </FileTrigger>
+  );
+}
+
+/** A place that sound files are dropped on. */
+export function SoundDrop({
+  onFile,
+  children,
+}: {
+  readonly onFile: (file: File) => void;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Zone
+      aria-label="Drop a recording here"
+      getDropOperation={() => 'copy'}
+      onDrop={(event) => {
+        const [first] = event.items.filter((item) => item.kind === 'file');
+        if (first) void first.getFile().then(onFile);
+      }}
+    >
+      {children}
+    </Zone>
+  );
+}
+
+/** Takes a call up through the sound input: press, speak, press. */
+export function RecordButton({ name, onFile }: { readonly name: string; readonly onFile: (file: File) => void }) {
+  const [going, setGoing] = useState<Recording | null>(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const latest = useRef<Recording | null>(null);
+  // Whoever leaves in the middle leaves no open microphone behind.
+  useEffect(() => () => void latest.current?.stop(''), []);
+  const start = async (): Promise<void> => {
+    setComplaint(null);
+    try {
+      const begun = await record();
+      latest.current = begun;
+      setGoing(begun);
+    } catch {
+      setComplaint('There is no sound input, or the browser does not let it be used.');
+    }
+  };
+  const stop = async (recording: Recording): Promise<void> => {
+    setGoing(null);
+    latest.current = null;
+    onFile(await recording.stop(name));
+  };
+  return (
+    <>
+      {going ? (
+        <Button onPress={() => void stop(going)}>
+          <Square size={14} aria-hidden /> That was it
+        </Button>
+      ) : (
+        <Button onPress={() => void start()}>
+          <Circle size={14} aria-hidden /> Speak it
+        </Button>
+      )}
+      {complaint !== null && <Complaint>{complaint}</Complaint>}
+    </>
+  );
+}
