@@ -188,7 +188,7 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
           width="136px"
           label="What it is"
           choices={[
-            { id: 'backing', name: 'backing track' },
+            { id: 'backing', name: 'backing' },
             { id: 'guide', name: 'guide' },
           ]}
           value={track.role}
