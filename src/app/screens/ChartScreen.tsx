@@ -65,8 +65,10 @@ export function ChartScreen() {
   const navigate = useNavigate();
   const { songId } = useParams();
   const [search] = useSearchParams();
-  const song =
-    indexShow(show).songs.get(songId ?? '') ?? indexShow(show).songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
+  // Without a song in the address: the one that was last looked at, or the first of the set.
+  const last = useCaret((s) => s.songId);
+  const { songs } = indexShow(show);
+  const song = songs.get(songId ?? last ?? '') ?? songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
   if (!song) {
     return (
       <Nothing>

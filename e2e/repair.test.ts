@@ -1,0 +1,99 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { Browser, By } from './browser';
+
+let b: Browser;
+const folder = mkdtempSync(join(tmpdir(), 'lantern-repair-'));
+const file = join(folder, 'faulty.json');
+beforeAll(async () => {
+  const made = spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'demo', '--faults', '--out', file]);
+  if (made.status !== 0) throw new Error(made.stderr.toString());
+  b = await Browser.open();
+});
+afterEach(async (context) => {
+  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
+});
+afterAll(async () => {
+  await b?.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const found = async (): Promise<string[]> => {
+  const items = await b.driver.findElements(By.css('[aria-label="Findings"] > li'));
+  return Promise.all(items.map((i) => i.getText().catch(() => '')));
+};
+
+describe('a show in which everything goes wrong', () => {
+  it('opens, and its rig says what is wrong with the wiring', async () => {
+    await b.go(inject('address'));
+    await b.find('button', 'New show');
+    await b.driver.findElement(By.css('input[type=file]')).sendKeys(file);
+    await b.find('heading', 'The set');
+    await b.click('link', 'Rig');
+    await b.says('list', 'Findings', 'Wick Four is sent to on channel 10, but listens on 9');
+    await b.says('list', 'Findings', 'A message can go round and round');
+    await b.says('list', 'Findings', 'Relay rules set each other off in a circle');
+  });
+
+  it('is mended in the rig with one press each, as far as a machine can', async () => {
+    const before = (await found()).length;
+    for (const fix of ['Send on channel 9', 'Open the loop', /^Switch Old port on$/]) {
+      await b.click('button', fix);
+      await b.gone('button', fix);
+    }
+    expect((await found()).length).toBeLessThan(before);
+    await b.gone('listitem', /Wick Four is sent to on channel 10/);
+  });
+
+  it('leads from a finding to the unit that it is about', async () => {
+    await b.click('link', 'Dry run');
+    await b.find('table', 'Songs of the set');
+    const unit = await b.driver.findElement(
+      By.xpath('//li[contains(., "Lost Lamp hangs on no port")]//a[contains(., "to the unit")]'),
+    );
+    await unit.click();
+    await b.find('region', 'Settings of Lost Lamp');
+  });
+
+  it('is run as a set, and each song tells what it has', async () => {
+    await b.click('link', 'Dry run');
+    await b.click('button', 'Run the set');
+    await b.gone('button', 'Cancel');
+    await b.wait(
+      async () => !(await b.driver.findElement(By.css('table')).getText()).includes('not run'),
+      'all are run',
+    );
+    const all = (await found()).join('\n');
+    for (const words of [
+      'ms late, because',
+      'want different things of',
+      'two sweeps move',
+      'a ramp runs through',
+      'past the last of',
+      'stays on after its sweep',
+      'the same cue stands there twice',
+      'does not take the tempo of',
+      'should ring out, but is cut',
+      'is left as the song before left it',
+      'means nothing to',
+    ]) {
+      expect(all, words).toContain(words);
+    }
+  });
+
+  it('is mended song by song, and run again by itself after each press', async () => {
+    await b.click('link', 'Early Gull');
+    await b.says('list', 'Findings', 'ms late, because');
+    await b.click('button', /^Move it .* ms later$/);
+    await b.says('list', 'Findings', /^(?!.*ms late)/s);
+    await b.click('link', 'Dry run');
+    await b.click('link', 'Cross Sea');
+    await b.click('button', 'End the first where the second begins');
+    await b.says('list', 'Findings', /^(?!.*two sweeps)/s);
+    // Every press is an edit like any other.
+    await b.find('button', /^Undo: end the first/);
+  });
+});
