@@ -1,0 +1,215 @@
+import { describe, expect, it } from 'vitest';
+import type { Finding, FindingCode, FindingData, FindingPlace } from '../core/checks';
+import { finding } from '../core/checks/finding';
+import { findingSentence, findingSentenceInSong, fixWords } from './findings';
+
+const place: FindingPlace = { in: 'song', songId: 's', at: 0 };
+const at = { song: 'Fog Bell', at: '17|3' };
+const unit = { ...at, unit: 'Tarn' };
+const control = { ...unit, control: 'Mix' };
+
+/** One example a code, with what it says and what the button of its fix says. */
+const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], says: string, fix?: string] } = {
+  'rig.channel-differs': [
+    { unit: 'Tarn', sends: 7, listens: 9 },
+    'Tarn is sent to on channel 7, but listens on 9: it will do nothing at all.',
+    'Send on channel 9',
+  ],
+  'rig.channel-shared': [
+    { unit: 'Tarn', other: 'Harrow', channel: 6 },
+    'Tarn also hears what is sent to Harrow on channel 6: they hang on one cable.',
+  ],
+  'rig.exclusive-shared': [
+    { unit: 'Tarn', other: 'Harrow', control: 'Locate' },
+    'Tarn also obeys the system exclusive message of Harrow: Locate has the same one on the same cable.',
+  ],
+  'rig.no-port': [{ unit: 'Tarn' }, 'Tarn hangs on no port, so nothing reaches it.'],
+  'rig.port-off': [{ unit: 'Tarn', port: 'Board' }, 'Tarn hangs on Board, which is switched off.', 'Switch Board on'],
+  'rig.port-unused': [{ port: 'Board' }, 'Nothing hangs on Board, but it is switched on.', 'Switch Board off'],
+  'rig.loop': [{ way: ['Board', 'Tarn'] }, 'A message can go round and round: Board → Tarn → Board.', 'Open the loop'],
+  'rig.relay-cycle': [{ way: ['Tarn', 'Harrow'] }, 'Relay rules set each other off in a circle: Tarn → Harrow → Tarn.'],
+  'map.two-on-one': [
+    { unit: 'Tarn', first: 'Mix', second: 'Size', on: 'control', number: 70 },
+    'Mix and Size of Tarn are both on control 70: whatever is sent moves both.',
+  ],
+  'map.reserved-number': [
+    { unit: 'Tarn', control: 'Mix', number: 38 },
+    'Mix of Tarn is on control 38, which has a fixed meaning in MIDI.',
+  ],
+  'map.house-differs': [
+    { unit: 'Tarn', control: 'Hold', number: 75, house: 80, name: 'Freeze' },
+    'Hold of Tarn is on control 75; the house number of Freeze is 80.',
+    'Put it on 80',
+  ],
+  'map.generic-name': [
+    { unit: 'Tarn', control: 'Portamento' },
+    '"Portamento" is what MIDI calls that number in general, not what Tarn does with it.',
+  ],
+  'map.state-undescribed': [
+    { unit: 'Tarn', label: '014', missing: ['channel', 'EQ'] },
+    'Tarn is called to 014, but nobody wrote down how its panel stands there: channel, EQ.',
+  ],
+  'map.no-program': [
+    { unit: 'Tarn', label: '014', name: 'Boathouse' },
+    "No program of Tarn's own table calls 014 Boathouse, which is used.",
+  ],
+  'map.slot-lost': [
+    { unit: 'Tarn', name: 'Boathouse', tones: 2 },
+    '"Boathouse" is no longer in Tarn\'s preset list; 2 tones want it.',
+  ],
+  'map.read-only': [
+    { unit: 'Tarn', label: 'factory 3', group: 'factory' },
+    'Tarn can store nothing in its group "factory", but a relay rule calls what should be stored as factory 3.',
+  ],
+  'map.slot-unnamed': [{ unit: 'Tarn', label: '014' }, '014 of Tarn is used, but nobody wrote down what is in it.'],
+  'song.late': [
+    {
+      ...unit,
+      millis: 81.6,
+      cause: { kind: 'previous', on: 'Tarn', needs: 141.6, has: 60 },
+      fix: { how: 'shift', millis: 81.7, port: '' },
+    },
+    'Fog Bell, 17|3: Tarn is 82 ms late, because it takes 142 ms and the change before it is only 60 ms earlier.',
+    'Move it 82 ms later',
+  ],
+  'song.early': [{ ...unit, millis: 320.4 }, 'Fog Bell, 17|3: Tarn changes 320 ms too early.'],
+  'song.never': [
+    { ...unit, why: 'settling' },
+    'Fog Bell, 17|3: Tarn never gets there: it was still settling after a recall.',
+  ],
+  'song.tempo-missed': [
+    { ...unit, by: 'taps', wanted: 140, heard: 140, taps: 2 },
+    'Fog Bell, 17|3: Tarn does not take the tempo of 140: only 2 of the four taps it needs fit in.',
+  ],
+  'song.trail-cut': [
+    { ...unit, effect: 'Reverb' },
+    'Fog Bell, 17|3: Reverb of Tarn should ring out, but is cut when the unit loads a preset.',
+  ],
+  'song.inside-settle': [unit, 'Fog Bell, 17|3: a message reaches Tarn while it settles after a recall, and is lost.'],
+  'song.outside': [
+    { ...at, bars: 12, early: false },
+    'Fog Bell: something stands at 17|3, past the last of 12 bars.',
+    'Make the song longer',
+  ],
+  'song.tones-clash': [
+    { ...unit, first: 'Lead', second: 'Clean' },
+    'Fog Bell, 17|3: Lead and Clean want different things of Tarn on one beat; Clean wins.',
+    'Take Lead away',
+  ],
+  'song.sweeps-overlap': [
+    control,
+    'Fog Bell, 17|3: two sweeps move Mix of Tarn at once; it jumps between them.',
+    'End the first where the second begins',
+  ],
+  'song.selector-ramp': [
+    { song: 'Fog Bell', unit: 'Tarn', control: 'Channel', from: '3|1', to: '3|2' },
+    'Fog Bell, 3|1 to 3|2: a ramp runs through Channel of Tarn, which steps through all on the way.',
+    'One step to where it ends',
+  ],
+  'song.other-channel': [
+    { ...unit, channel: 3, listens: 7 },
+    'Fog Bell, 17|3: a message goes out on channel 3, but Tarn listens on 7.',
+  ],
+  'song.not-understood': [{ ...unit, bytes: 'b0630a' }, 'Fog Bell, 17|3: B0 63 0A means nothing to Tarn.'],
+  'song.no-such-slot': [{ ...unit, program: 99 }, 'Fog Bell, 17|3: program 99 calls no slot of Tarn.'],
+  'song.bank-unknown': [
+    unit,
+    'Fog Bell, 17|3: a program is sent to Tarn with no bank before it; which slot it calls depends on what came before.',
+  ],
+  'song.flip-unknown': [
+    control,
+    'Fog Bell, 17|3: Mix of Tarn only turns over, and nothing before says in which state it is.',
+  ],
+  'song.no-opening': [
+    { song: 'Fog Bell', opening: 'Still Water', units: ['Tarn', 'Harrow'] },
+    'Fog Bell uses Tarn and Harrow, which its opening, Still Water, does not set.',
+  ],
+  'song.port-full': [{ ...at, port: 'Board', percent: 63 }, 'Fog Bell, 17|3: Board is 63 % full for a second.'],
+  'song.off-rest': [control, 'Fog Bell, 17|3: a sweep leaves Mix of Tarn away from its rest.', 'Leave it at rest'],
+  'song.effect-left': [control, 'Fog Bell, 17|3: Mix of Tarn stays on after its sweep.', 'Let the sweep switch it'],
+  'song.duplicate': [{ ...at, cueId: 'c' }, 'Fog Bell, 17|3: the same cue stands there twice.', 'Take one away'],
+  'song.no-change': [
+    { ...at, what: 'Fog Lead' },
+    'Fog Bell, 17|3: Fog Lead changes nothing; the rig is like that already.',
+    'Take it away',
+  ],
+  'song.section-state': [
+    { ...control, section: 'Coda', from: 'Haul' },
+    'Fog Bell, 17|3: who goes from Haul straight to Coda still has Mix of Tarn on.',
+  ],
+  'tone.flip-unknown': [
+    { tone: 'Held Breath', unit: 'Tarn', control: 'Hold' },
+    'Held Breath wants Hold of Tarn in a certain state, but it only turns over, and nobody wrote down how the preset stores it.',
+  ],
+};
+
+const of = <C extends FindingCode>(code: C, data: FindingData[C]): Finding => finding(code, 'warning', place, data);
+
+describe('a finding', () => {
+  it.each(Object.entries(EXAMPLES))('%s is said in a sentence', (code, [data, says, fix]) => {
+    const f = of(code as FindingCode, data as never);
+    expect(findingSentence(f)).toBe(says);
+    expect(fixWords(f)).toBe(fix ?? 'Mend it');
+  });
+
+  it('is said without its song where that is known', () => {
+    expect(findingSentenceInSong(of('song.early', { ...unit, millis: 320 }))).toBe(
+      '17|3: Tarn changes 320 ms too early.',
+    );
+    // Where the song is the subject, it stays.
+    expect(findingSentenceInSong(of('song.no-opening', { song: 'Fog Bell', opening: '', units: ['Tarn'] }))).toBe(
+      'Fog Bell has no opening: Tarn is left as the song before left it.',
+    );
+    expect(findingSentenceInSong(of('rig.no-port', { unit: 'Tarn' }))).toBe(
+      'Tarn hangs on no port, so nothing reaches it.',
+    );
+  });
+
+  it('gives long bytes by their beginning and their number', () => {
+    const long = of('song.not-understood', { ...unit, bytes: `f07d${'55'.repeat(98)}f7` });
+    expect(findingSentence(long)).toBe(
+      'Fog Bell, 17|3: F0 7D 55 55 55 55 55 55 55 55 55 55 … (101 bytes) means nothing to Tarn.',
+    );
+  });
+});
+
+describe('why something is late', () => {
+  const late = (cause: FindingData['song.late']['cause']): string =>
+    findingSentence(of('song.late', { ...unit, millis: 12.34, cause, fix: null }));
+
+  it.each([
+    [{ kind: 'start', on: 'Tarn', needs: 181.6, has: 100 }, 'it takes 182 ms and the song starts only 100 ms before'],
+    [
+      { kind: 'previous', on: 'Quillback', needs: 240, has: 75 },
+      'Quillback, which tells it, takes 240 ms and the change before it is only 75 ms earlier',
+    ],
+    [{ kind: 'cable', port: 'Rack', others: ['Harrow'] }, 'Rack is busy with Harrow'],
+  ] as const)('%j', (cause, words) => {
+    expect(late(cause)).toContain(words);
+  });
+
+  it('is said to be unknown where nobody can tell', () => {
+    expect(late({ kind: 'unknown' })).toMatch(/^Fog Bell, 17\|3: Tarn is 12 ms late, because .*\.$/);
+  });
+});
+
+describe('what mends a late change', () => {
+  const words = (how: NonNullable<FindingData['song.late']['fix']>['how']): string =>
+    fixWords(
+      of('song.late', {
+        ...unit,
+        millis: 5,
+        cause: { kind: 'unknown' },
+        fix: { how, millis: 20, port: 'Board' },
+      }),
+    );
+  it.each([
+    ['pre-roll', 'Let the opening leave 20 ms earlier'],
+    ['shift', 'Move it 20 ms later'],
+    ['thinner', 'Thin the sweep: a value every 20 ms'],
+    ['port', 'Put the unit on Board'],
+    ['sent', 'Send it on its beat, let the old sound ring'],
+  ] as const)('%s: %s', (how, says) => {
+    expect(words(how)).toBe(says);
+  });
+});
