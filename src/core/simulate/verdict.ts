@@ -176,7 +176,8 @@ function judgeState(
   const limit = due + nominal(unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
   const base = { cueId, unitId, due };
   const profile = unit.profile;
-  const last = lastAtOrBefore(changes, limit);
+  // What counts is the due time: with a wide tolerance the next change may be there before its end.
+  const last = lastAtOrBefore(changes, due + GRAIN);
   if (last >= 0 && meets(profile, changes[last]!.state, aim)) {
     let since = last;
     while (since > 0 && meets(profile, changes[since - 1]!.state, aim)) since -= 1;
@@ -196,6 +197,8 @@ function judgeState(
   for (let i = last + 1; i < changes.length && changes[i]!.at < next - GRAIN; i++) {
     const change = changes[i]!;
     if (!meets(profile, change.state, aim)) continue;
+    const offset = change.at - due;
+    if (change.at <= limit) return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
     return { ...base, outcome: 'late', offset: change.at - due, reason: whyLate(line, due, change.at) };
   }
   return { ...base, outcome: 'never', offset: null, reason: whyNever(line, before, next, limit) };

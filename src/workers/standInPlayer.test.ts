@@ -1,0 +1,166 @@
+import { describe, expect, it } from 'vitest';
+import { demoShow } from '../core/demo';
+import { barAt } from '../core/time';
+import { applyEdit, setClock, setSongField, songTime, type Show } from '../core/show';
+import type { MonitorLine } from '../player';
+import type { PlayerNews } from './protocol';
+import { updateOf } from './showMirror';
+import { StandInPlayer } from './standInPlayer';
+
+const show = demoShow();
+const song = show.songs[0]!;
+/** A bar of 7/8 at 126. */
+const BAR_MILLIS = (7 * 30_000) / 126;
+
+/** A player with a clock that goes on by hand. */
+function player(s: Show = show) {
+  let now = 5e6;
+  let wake = (): void => undefined;
+  const news: PlayerNews[] = [];
+  const lines: MonitorLine[] = [];
+  const p = new StandInPlayer({ now: () => now, every: (_, run) => (wake = run) });
+  p.update(updateOf(undefined, s));
+  p.listen((n) => news.push(n));
+  p.watch((batch) => lines.push(...batch));
+  const go = (millis: number): PlayerNews => {
+    for (const end = now + millis * 1000; now < end;) {
+      now += 8000;
+      wake();
+    }
+    return news.at(-1)!;
+  };
+  const sent = (unitPort: string): readonly (readonly number[])[] =>
+    lines.filter((l) => l.direction === 'out' && l.portId === unitPort).map((l) => l.bytes);
+  return { p, go, lines, sent };
+}
+const bar = (n: number): number => barAt(songTime(song).bars, n).tick;
+
+describe('a lane that is muted', () => {
+  it('is sent nothing from then on, and caught up when it is heard again', () => {
+    const { p, go } = player();
+    p.play(song.id, bar(4));
+    expect(go(BAR_MILLIS * 0.5).rig.quillback).toMatchObject({ slot: 2, variant: 0 });
+    p.hush(['quillback']);
+    // Bar 5 has another scene, bar 9 another preset: neither is sent.
+    const deaf = go(BAR_MILLIS * 6);
+    expect(deaf.rig.quillback).toMatchObject({ slot: 2, variant: 0 });
+    // The amplifier hangs on its relay rules, the reverb does not.
+    expect(deaf.rig.oxbow!.slot).toBe(0);
+    expect(deaf.rig.tarn!.slot).toBe(0);
+    p.hush([]);
+    expect(go(600).rig).toMatchObject({ quillback: { slot: 6, variant: 1 }, oxbow: { slot: 2 } });
+  });
+
+  it('changes nothing while nothing plays', () => {
+    const { p, go, lines } = player();
+    p.hush(['quillback', 'tarn']);
+    p.hush([]);
+    go(500);
+    expect(lines).toEqual([]);
+  });
+});
+
+describe('a pedal that is recorded', () => {
+  const treadle = show.units.find((u) => u.id === 'treadle')!;
+  const pedal = treadle.profile.senders.find((s) => s.encoding.kind === 'continuous')!;
+  const other = treadle.profile.senders.find((s) => s !== pedal && s.encoding.kind === 'continuous')!;
+
+  it('is kept in song time, as a share of its way, while the song plays', () => {
+    const { p, go } = player();
+    p.record({ unitId: 'treadle', senderId: pedal.id });
+    p.touch('treadle', pedal.id, 0.5);
+    go(400);
+    expect(p.recorded()).toEqual([]);
+    p.play(song.id, 0);
+    go(2000);
+    const { low, high } = pedal.encoding.kind === 'continuous' ? pedal.encoding : { low: 0, high: 1 };
+    p.touch('treadle', pedal.id, low);
+    go(500);
+    p.touch('treadle', pedal.id, high);
+    p.touch('treadle', other.id, high);
+    go(500);
+    const points = p.recorded();
+    expect(points.map((x) => Math.round(x.share * 100))).toEqual([0, 100]);
+    expect((points[1]!.at - points[0]!.at) / 1000).toBeGreaterThan(450);
+    expect((points[1]!.at - points[0]!.at) / 1000).toBeLessThan(550);
+  });
+
+  it('begins anew with the next recording, and is left alone after the last', () => {
+    const { p, go } = player();
+    p.play(song.id, 0);
+    p.record({ unitId: 'treadle', senderId: pedal.id });
+    go(300);
+    p.touch('treadle', pedal.id, 1);
+    go(300);
+    p.record(null);
+    p.touch('treadle', pedal.id, 0);
+    go(300);
+    expect(p.recorded()).toHaveLength(1);
+    p.record({ unitId: 'treadle', senderId: pedal.id });
+    expect(p.recorded()).toEqual([]);
+  });
+});
+
+describe('MIDI clock', () => {
+  const clocked = applyEdit(show, setClock(show, song.id, 'rack', 'clock')!);
+  const realTime = (list: readonly (readonly number[])[]): number[] =>
+    list.filter((b) => b[0]! >= 0xf8 || b[0] === 0xf2).map((b) => b[0]!);
+
+  it('starts with the song and stops with it', () => {
+    const { p, go, sent } = player(clocked);
+    p.play(song.id, 0);
+    go(4000);
+    const running = realTime(sent('rack'));
+    expect(running[0]).toBe(0xfa);
+    // Twenty-four to a quarter at 126, from where the song begins.
+    const clocks = running.filter((b) => b === 0xf8).length;
+    expect(clocks).toBeGreaterThan(3 * 2.1 * 24 * 0.9);
+    expect(running.slice(1).every((b) => b === 0xf8)).toBe(true);
+    p.stop();
+    go(200);
+    expect(realTime(sent('rack')).at(-1)).toBe(0xfc);
+    const quiet = sent('rack').length;
+    go(1000);
+    expect(sent('rack')).toHaveLength(quiet);
+  });
+
+  it('goes on from a place with the song position and "continue"', () => {
+    const { p, go, sent } = player(clocked);
+    p.play(song.id, bar(9));
+    go(2000);
+    const list = sent('rack').filter((b) => b[0]! >= 0xf8 || b[0] === 0xf2);
+    const position = list.find((b) => b[0] === 0xf2)!;
+    // Eight bars of seven eighths are 112 sixteenths.
+    expect(position[1]! + position[2]! * 128).toBe(112);
+    const kinds = list.map((b) => b[0]);
+    expect(kinds).toContain(0xfb);
+    expect(kinds).not.toContain(0xfa);
+    expect(kinds.indexOf(0xf2)).toBeLessThan(kinds.indexOf(0xfb));
+  });
+
+  it('stops for a song that takes the place of another', () => {
+    const { p, go, sent } = player(clocked);
+    p.play(song.id, 0);
+    go(3000);
+    p.play(show.songs[2]!.id, 0);
+    go(1000);
+    expect(realTime(sent('rack')).at(-1)).toBe(0xfc);
+  });
+});
+
+describe('a count-in', () => {
+  it('is time before bar 1 in which only the opening leaves', () => {
+    const click = { ...song.click, countIn: 2 };
+    const counted = applyEdit(show, setSongField(show, song.id, 'click', click)!);
+    const { p, go, lines } = player(counted);
+    p.play(song.id, 0);
+    const first = go(200);
+    expect(first.playing).toBe(true);
+    expect(first.place).toBeLessThan(-2 * BAR_MILLIS * 1000 + 1.5e6);
+    go(BAR_MILLIS);
+    expect(lines.filter((l) => l.direction === 'out')).toEqual([]);
+    const later = go(BAR_MILLIS + 1500);
+    expect(later.place).toBeGreaterThan(0);
+    expect(later.rig.quillback!.slot).toBe(2);
+  });
+});
