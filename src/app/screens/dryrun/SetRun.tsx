@@ -12,36 +12,8 @@ import { useRuns, type Run } from '../../state/runs';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SetChart } from './RunCharts';
+import { Body, Left, Right } from './runParts';
 import { offsetText, placeOf, sumOf } from './runFacts';
-
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: minmax(330px, 5fr) minmax(0, 9fr);
-  min-height: 0;
-`;
-
-const Left = styled.div`
-  display: grid;
-  align-content: start;
-  gap: 16px;
-  padding: 14px 16px 24px 20px;
-  overflow: auto;
-  border-right: 1.5px solid ${desk.ink};
-  background: ${desk.sheet};
-  & h2 {
-    font-size: 17px;
-    margin-bottom: 8px;
-  }
-`;
-
-const Right = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  align-content: start;
-  gap: 14px;
-  padding: 14px 18px 24px;
-  overflow: auto;
-`;
 
 const Table = styled.table`
   width: 100%;

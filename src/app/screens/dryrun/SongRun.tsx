@@ -5,44 +5,17 @@ import { indexShow, type Song } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { verdictSentence } from '../../../wording';
 import { Soft } from '../../components/controls';
-import { FindingList, placePath } from '../../components/FindingList';
+import { FindingList } from '../../components/FindingList';
+import { placePath } from '../../components/findingGroups';
 import { isOfNow, useRuns } from '../../state/runs';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { Body, Left, Right } from './runParts';
 import { ChangeList, DifferenceList } from './ChangeList';
 import { CloseUp } from './CloseUp';
 import { LatenessChart, LoadChart } from './RunCharts';
 import { WholeLine } from './WholeLine';
 import { cueName, placeOf, sumOf, tickOf } from './runFacts';
-
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: minmax(330px, 5fr) minmax(0, 9fr);
-  min-height: 0;
-`;
-
-const Left = styled.div`
-  display: grid;
-  align-content: start;
-  gap: 14px;
-  padding: 14px 16px 24px 20px;
-  overflow: auto;
-  border-right: 1.5px solid ${desk.ink};
-  background: ${desk.sheet};
-  & h2 {
-    font-size: 17px;
-    margin-bottom: 6px;
-  }
-`;
-
-const Right = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  align-content: start;
-  gap: 12px;
-  padding: 14px 18px 24px;
-  overflow: auto;
-`;
 
 const Pair = styled.div`
   display: grid;
