@@ -3,17 +3,44 @@ import { indexShow } from '../find';
 import type { Audio, Call, Show, Song, Track } from '../schema';
 import { setSongField } from './songs';
 
+/** The sounds that a song uses. */
+const soundsOf = (song: Song): ReadonlySet<string> =>
+  new Set(
+    [song.announce?.audioId, ...song.sections.map((s) => s.call?.audioId), ...song.tracks.map((t) => t.audioId)].filter(
+      (id) => id !== undefined && id !== null,
+    ),
+  );
+
+/** Sounds leave the show with their last use: the edits for those that a song uses no longer after it is changed. */
+function withoutUnused(show: Show, before: Song, after: Song): Edit[] {
+  const still = new Set([after, ...show.songs.filter((s) => s !== before)].flatMap((s) => [...soundsOf(s)]));
+  const gone = [...soundsOf(before)].filter((id) => !still.has(id));
+  const places = gone.map((id) => show.audio.findIndex((a) => a.id === id)).filter((i) => i >= 0);
+  // From the last to the first, so that the places before stay what they are.
+  return places
+    .sort((a, b) => b - a)
+    .map((index) => ({ kind: 'remove', path: ['audio'], index, value: show.audio[index] }));
+}
+
+/** One edit where there is one, else all together; null for none. */
+const together = (edits: readonly Edit[]): Edit | null =>
+  edits.length === 0 ? null : edits.length === 1 ? edits[0]! : { kind: 'group', edits };
+
+function withCall(song: Song, sectionId: string | null, call: Call | null): Song {
+  if (sectionId === null) return { ...song, announce: call };
+  return { ...song, sections: song.sections.map((s) => (s.id === sectionId ? { ...s, call } : s)) };
+}
+
 /** Says what is heard ahead of a section, or, with null for the section, ahead of the song itself. */
 export function setCall(show: Show, songId: string, sectionId: string | null, call: Call | null): Edit | null {
-  if (sectionId === null) return setSongField(show, songId, 'announce', call);
-  const sections = indexShow(show).songs.get(songId)?.sections;
-  if (!sections?.some((s) => s.id === sectionId)) return null;
-  return setSongField(
-    show,
-    songId,
-    'sections',
-    sections.map((s) => (s.id === sectionId ? { ...s, call } : s)),
-  );
+  const song = indexShow(show).songs.get(songId);
+  if (!song || (sectionId !== null && !song.sections.some((s) => s.id === sectionId))) return null;
+  const after = withCall(song, sectionId, call);
+  const edit =
+    sectionId === null
+      ? setSongField(show, songId, 'announce', call)
+      : setSongField(show, songId, 'sections', after.sections);
+  return edit && together([...withoutUnused(show, song, after), edit]);
 }
 
 /** Puts a sound into the show's list of them. */
@@ -52,28 +79,18 @@ export function setCallSound(
   audio: Audio,
 ): Edit | null {
   const edit = setCall(show, songId, sectionId, { ...call, how: 'sound', audioId: audio.id });
+  // The new one joins at the end, so that what leaves before it keeps its place.
   return edit && { kind: 'group', edits: [addAudio(show, audio), edit] };
 }
-
-const usesAudio = (song: Song, audioId: string): boolean =>
-  song.announce?.audioId === audioId ||
-  song.sections.some((s) => s.call?.audioId === audioId) ||
-  song.tracks.some((t) => t.audioId === audioId);
 
 /** Takes a recording out of a song; the sound leaves the show with its last use. */
 export function removeTrack(show: Show, songId: string, trackId: string): Edit | null {
   const song = indexShow(show).songs.get(songId);
   const index = song?.tracks.findIndex((t) => t.id === trackId) ?? -1;
   if (!song || index < 0) return null;
-  const value = song.tracks[index]!;
-  const edits: Edit[] = [{ kind: 'remove', path: ['songs', { id: songId }, 'tracks'], index, value }];
-  const left = show.songs.some((s) => {
-    const rest = s.id === songId ? { ...s, tracks: s.tracks.filter((t) => t.id !== trackId) } : s;
-    return usesAudio(rest, value.audioId);
-  });
-  const at = show.audio.findIndex((a) => a.id === value.audioId);
-  if (!left && at >= 0) edits.push({ kind: 'remove', path: ['audio'], index: at, value: show.audio[at] });
-  return { kind: 'group', edits };
+  const after = { ...song, tracks: song.tracks.toSpliced(index, 1) };
+  const edit: Edit = { kind: 'remove', path: ['songs', { id: songId }, 'tracks'], index, value: song.tracks[index] };
+  return together([edit, ...withoutUnused(show, song, after)]);
 }
 
 /** Lets a port have MIDI clock in a song (with an id for it), or takes it away (null). */
