@@ -71,6 +71,50 @@ describe('lantern', () => {
     expect(json(run.out).songs[0].problems[0]).toMatchObject({ code: 'compile.port-off', severity: 'error' });
   });
 
+  it('takes from the show what counts as on time', () => {
+    const strict = changed('strict.json', (s) => (s.tolerance = { after: 0, before: 0 }));
+    const { code, out } = lantern('dry-run', strict, '--song', 'Fog Bell', '--json');
+    expect(code).toBe(1);
+    const outcomes = json(out).songs[0].cues.flatMap((c: any) => c.units.map((u: any) => u.outcome));
+    expect(outcomes).toContain('late');
+    const wide = changed('wide.json', (s) => {
+      s.tolerance = { after: 1000, before: 250 };
+      const [first] = s.songs[2].cues;
+      s.songs[2].cues.push({
+        ...first,
+        id: 'near',
+        at: first.at + 40,
+        action: { ...first.action, toneId: 'fog-lead' },
+      });
+    });
+    expect(lantern('dry-run', wide, '--song', 'Fog Bell').code).toBe(0);
+    expect(
+      lantern(
+        'dry-run',
+        changed('usual.json', (s) => {
+          s.songs[2].cues = json(readFileSync(path('wide.json'), 'utf8')).songs[2].cues;
+        }),
+        '--song',
+        'Fog Bell',
+      ).code,
+    ).toBe(1);
+  });
+
+  it('says of a quiet finding that nobody let it be yet', () => {
+    const found = json(
+      lantern(
+        'check',
+        changed('dull.json', (s) => {
+          const [first] = s.songs[2].cues;
+          s.songs[2].cues.push({ ...first, id: 'again', at: first.at + 3360 });
+        }),
+        '--json',
+      ).out,
+    ).findings;
+    expect(found.map((f: any) => f.code)).toEqual(['song.no-change']);
+    expect(found[0]).toMatchObject({ severity: 'note', accepted: null });
+  });
+
   it('says what the checks found, with codes and places', () => {
     expect(lantern('check', 'demo.json')).toEqual({ code: 0, out: 'Winter Pier Residency: nothing found\n', err: '' });
     expect(lantern('demo', '--faults', '--out', 'faulty.json').code).toBe(0);

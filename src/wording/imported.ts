@@ -11,7 +11,7 @@ export function importedWords({ tonesFound, tonesMade, controls, sweeps, raw, un
       : '',
     controls > 0 ? count(controls, 'single control') : '',
     sweeps > 0 ? count(sweeps, 'sweep') : '',
-    raw > 0 ? `${count(raw, 'message')} kept as they stand` : '',
+    raw > 0 ? `${count(raw, 'message')} kept as ${raw === 1 ? 'it stands' : 'they stand'}` : '',
   ].filter((p) => p !== '');
   const units = unitsMade.length > 0 ? ` New in the rig: ${unitsMade.join(', ')}.` : '';
   return parts.length === 0 ? `Nothing is sent in it.${units}` : `Understood: ${parts.join(', ')}.${units}`;

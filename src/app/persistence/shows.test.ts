@@ -1,7 +1,9 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
+import Dexie from 'dexie';
 import { Shelf } from './db';
+import { copySounds, keepSound, loadSound } from './sounds';
 import { keepProof, loadProofs, loadShow, removeShow, saveShow, watchRevision, watchShows } from './shows';
 
 const show = demoShow();
@@ -83,5 +85,48 @@ describe('the shelf', () => {
     expect(await loadProofs(shelf, show.id)).toEqual({});
     expect(Object.keys(await loadProofs(shelf, 'other'))).toEqual(['f9']);
     expect(await loadShow(shelf, show.id)).toBeUndefined();
+  });
+
+  it('keeps what lies there while a newer database takes the place of an older one', async () => {
+    const old = new Dexie('grows');
+    old.version(2).stores({
+      shows: 'id, savedAt',
+      proofs: '[showId+songId], showId',
+      sounds: '[showId+id], showId',
+    });
+    await old.table('shows').put({ id: show.id, title: show.title, revision: 4, savedAt: 9, data: show });
+    old.close();
+    const grown = new Shelf('grows');
+    expect((await loadShow(grown, show.id))!.revision).toBe(4);
+    const seen: unknown[] = [];
+    const end = watchShows(grown, (list) => seen.push(list));
+    await until(() => seen.length > 0);
+    expect(seen[0]).toEqual([{ id: show.id, title: show.title, savedAt: 9 }]);
+    end();
+    expect(await saveShow(grown, show, 3, 10)).toEqual({ kind: 'conflict', revision: 4 });
+    expect(await saveShow(grown, show, 4, 10)).toEqual({ kind: 'saved', revision: 5 });
+    await grown.delete();
+  });
+
+  it('has the sounds of a show beside it, takes them to its copy, and away with it', async () => {
+    const row = (id: string) => ({
+      showId: show.id,
+      id,
+      type: 'audio/wav',
+      bytes: new Uint8Array([1, 2, 3]).buffer,
+      peaks: new Uint8Array([9]),
+    });
+    await keepSound(shelf, row('a'));
+    await keepSound(shelf, row('b'));
+    await keepSound(shelf, { ...row('c'), showId: 'another' });
+    expect((await loadSound(shelf, show.id, 'a'))!.peaks).toEqual(new Uint8Array([9]));
+    expect(await loadSound(shelf, show.id, 'c')).toBeUndefined();
+    await copySounds(shelf, show.id, 'copy');
+    expect(new Uint8Array((await loadSound(shelf, 'copy', 'b'))!.bytes)).toEqual(new Uint8Array([1, 2, 3]));
+    await saveShow(shelf, show, null, 1);
+    await removeShow(shelf, show.id);
+    expect(await loadSound(shelf, show.id, 'a')).toBeUndefined();
+    expect(await loadSound(shelf, 'copy', 'a')).toBeDefined();
+    expect(await loadSound(shelf, 'another', 'c')).toBeDefined();
   });
 });
