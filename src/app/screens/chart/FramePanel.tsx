@@ -71,7 +71,7 @@ export function FramePanel({ show, song, at, onClose }: Props) {
           <X size={17} />
         </SignButton>
       </h2>
-      <SongPart show={show} song={song} />
+      <WholeFields show={show} song={song} />
       <TempoPart show={show} song={song} at={at} />
       <MetrePart show={show} song={song} bar={Math.max(1, here.bar)} />
       <SectionPart show={show} song={song} bar={here.bar} />
@@ -80,12 +80,12 @@ export function FramePanel({ show, song, at, onClose }: Props) {
   );
 }
 
-interface PartProps {
+interface FrameProps {
   readonly show: Show;
   readonly song: Song;
 }
 
-function SongPart({ show, song }: PartProps) {
+function WholeFields({ show, song }: FrameProps) {
   return (
     <>
       <DraftField
@@ -145,7 +145,7 @@ function SongPart({ show, song }: PartProps) {
   );
 }
 
-function TempoPart({ show, song, at }: PartProps & { readonly at: Ticks }) {
+function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
   const { bars } = songTime(song);
   const [taps, setTaps] = useState<readonly number[]>([]);
   const active = song.tempo.findLast((m) => m.at <= at) ?? song.tempo[0]!;
@@ -227,7 +227,7 @@ function TempoPart({ show, song, at }: PartProps & { readonly at: Ticks }) {
   );
 }
 
-function MetrePart({ show, song, bar }: PartProps & { readonly bar: number }) {
+function MetrePart({ show, song, bar }: FrameProps & { readonly bar: number }) {
   const { bars } = songTime(song);
   const set = (n: number, text: string): string | null => {
     const [, beats, unit] = METRE.exec(text) ?? [];
@@ -268,7 +268,7 @@ function MetrePart({ show, song, bar }: PartProps & { readonly bar: number }) {
   );
 }
 
-function SectionPart({ show, song, bar }: PartProps & { readonly bar: number }) {
+function SectionPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
   const { bars } = songTime(song);
   const [before, setBefore] = useState('');
   const target = parsePosition(bars, before, song.bars);
@@ -342,7 +342,7 @@ function SectionPart({ show, song, bar }: PartProps & { readonly bar: number }) 
   );
 }
 
-function BarsPart({ show, song, bar }: PartProps & { readonly bar: number }) {
+function BarsPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
   const { bars } = songTime(song);
   const [count, setCount] = useState('4');
   const many = Number(count);

@@ -7,7 +7,7 @@ import { UnitBadge } from '../../components/UnitBadge';
 import type { Run } from '../../state/runs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';
-import { placeOf, spanText } from './runFacts';
+import { placeOf, spanText, wrongSpans } from './runFacts';
 
 const Box = styled.div`
   display: grid;
@@ -135,6 +135,18 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
                 </g>
               );
             })}
+            {units.map((unit, i) =>
+              wrongSpans(unit).map(({ from, to }) => (
+                <rect
+                  key={`${unit.unitId} ${from}`}
+                  x={x(from)}
+                  y={HEAD + i * row + row - 5}
+                  width={Math.max(2.5, x(to) - x(from))}
+                  height={4}
+                  fill={desk.rust}
+                />
+              )),
+            )}
             {landings
               .filter((v) => v.outcome !== 'on-time')
               .map((v) => {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
 import type { Verdict } from '../../../core/simulate';
-import { cueName, offsetText, placeOf, spanText, tickOf } from './runFacts';
+import type { StateSpan } from '../../../workers/protocol';
+import { cueName, offsetText, placeOf, spanText, tickOf, wrongSpans } from './runFacts';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -43,5 +44,43 @@ describe('what the dry run says', () => {
     expect(spanText(profile, { slot: 47, variant: 2 })).toBe('H6 · Bite');
     expect(spanText(profile, { slot: 47, variant: 'stored' })).toBe('H6');
     expect(spanText(profile, { slot: null, variant: null })).toBe('');
+  });
+});
+
+describe('where a unit is on something else', () => {
+  const span = (from: number, to: number, slot: number | null, rest: Partial<StateSpan> = {}): StateSpan => ({
+    from: from * 1000,
+    to: to * 1000,
+    slot,
+    variant: null,
+    gap: false,
+    ...rest,
+  });
+  const wrong = (wanted: readonly StateSpan[], heard: readonly StateSpan[]): number[][] =>
+    wrongSpans({ unitId: 'u', wanted, heard, sent: [] }).map(({ from, to }) => [from / 1000, to / 1000]);
+
+  it('is nowhere when each state is there in time', () => {
+    expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], [span(0, 1000, 2), span(1000, 2000, 6)])).toEqual([]);
+    // Ten milliseconds early is on its way; a gap is shown as a gap.
+    expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], [span(0, 990, 2), span(990, 2000, 6)])).toEqual([]);
+    const loading = [span(0, 900, 2), span(900, 1000, 2, { gap: true }), span(1000, 2000, 6)];
+    expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], loading)).toEqual([]);
+  });
+
+  it('is from the beat until the state is there', () => {
+    const late = [span(0, 1150, 2), span(1150, 2000, 6)];
+    expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], late)).toEqual([[1000, 1150]]);
+  });
+
+  it('is the rest of the song where it never comes, in one piece', () => {
+    const never = [span(0, 1500, 2), span(1500, 2000, 3)];
+    expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], never)).toEqual([[1000, 2000]]);
+  });
+
+  it('is another variant too, but not where nothing is wanted of it', () => {
+    const wanted = [span(0, 1000, 2, { variant: 1 })];
+    expect(wrong(wanted, [span(0, 1000, 2, { variant: 3 })])).toEqual([[0, 1000]]);
+    expect(wrong([span(0, 1000, 2)], [span(0, 1000, 2, { variant: 3 })])).toEqual([]);
+    expect(wrong([span(0, 1000, null, { variant: 1 })], [span(0, 1000, 7, { variant: 1 })])).toEqual([]);
   });
 });

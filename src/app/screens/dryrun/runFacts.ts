@@ -45,6 +45,32 @@ export function spanText(profile: Profile, { slot, variant }: Pick<StateSpan, 's
   return [label, shown].filter((t) => t !== '').join(' · ');
 }
 
+/** Shorter than this, a unit is on its way and not on something else. */
+const BRIEF: Micros = 20_000;
+
+/** Where a unit is heard on something else than is wanted of it, from when to when; gaps are not counted. */
+export function wrongSpans({
+  heard,
+  wanted,
+}: Run['picture']['units'][number]): readonly { from: Micros; to: Micros }[] {
+  const found: { from: Micros; to: Micros }[] = [];
+  for (const want of wanted) {
+    for (const is of heard) {
+      const from = Math.max(want.from, is.from);
+      const to = Math.min(want.to, is.to);
+      if (is.gap || to - from < BRIEF) continue;
+      const slot = want.slot !== null && want.slot !== is.slot;
+      const variant = typeof want.variant === 'number' && want.variant !== is.variant;
+      if (!slot && !variant) continue;
+      const last = found.at(-1);
+      // A gap between two wrong states is part of the same trouble; two neighbours are one.
+      if (last && from - last.to < 1) last.to = to;
+      else found.push({ from, to });
+    }
+  }
+  return found;
+}
+
 /** A run in figures. */
 export interface RunSum {
   readonly changes: number;
