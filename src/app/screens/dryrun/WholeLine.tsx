@@ -136,7 +136,7 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
               );
             })}
             {units.map((unit, i) =>
-              wrongSpans(unit).map(({ from, to }) => (
+              wrongSpans(unit, show.tolerance.before * 1000).map(({ from, to }) => (
                 <rect
                   key={`${unit.unitId} ${from}`}
                   x={x(from)}

@@ -57,7 +57,7 @@ describe('where a unit is on something else', () => {
     ...rest,
   });
   const wrong = (wanted: readonly StateSpan[], heard: readonly StateSpan[]): number[][] =>
-    wrongSpans({ unitId: 'u', wanted, heard, sent: [] }).map(({ from, to }) => [from / 1000, to / 1000]);
+    wrongSpans({ unitId: 'u', wanted, heard, sent: [] }, 250_000).map(({ from, to }) => [from / 1000, to / 1000]);
 
   it('is nowhere when each state is there in time', () => {
     expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], [span(0, 1000, 2), span(1000, 2000, 6)])).toEqual([]);
@@ -65,6 +65,13 @@ describe('where a unit is on something else', () => {
     expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], [span(0, 990, 2), span(990, 2000, 6)])).toEqual([]);
     const loading = [span(0, 900, 2), span(900, 1000, 2, { gap: true }), span(1000, 2000, 6)];
     expect(wrong([span(0, 1000, 2), span(1000, 2000, 6)], loading)).toEqual([]);
+  });
+
+  it('is not what comes before its beat, as far as that is on time', () => {
+    const early = (by: number): StateSpan[] => [span(0, 1000 - by, 2), span(1000 - by, 2000, 6)];
+    const wanted = [span(0, 1000, 2), span(1000, 2000, 6)];
+    expect(wrong(wanted, early(240))).toEqual([]);
+    expect(wrong(wanted, early(400))).toEqual([[600, 1000]]);
   });
 
   it('is from the beat until the state is there', () => {

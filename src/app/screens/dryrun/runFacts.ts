@@ -48,17 +48,20 @@ export function spanText(profile: Profile, { slot, variant }: Pick<StateSpan, 's
 /** Shorter than this, a unit is on its way and not on something else. */
 const BRIEF: Micros = 20_000;
 
-/** Where a unit is heard on something else than is wanted of it, from when to when; gaps are not counted. */
-export function wrongSpans({
-  heard,
-  wanted,
-}: Run['picture']['units'][number]): readonly { from: Micros; to: Micros }[] {
+/**
+ * Where a unit is heard on something else than is wanted of it, from when to when. Gaps are
+ * not counted, nor what is on its way to the next change, `before` its due time.
+ */
+export function wrongSpans(
+  { heard, wanted }: Run['picture']['units'][number],
+  before: Micros,
+): readonly { from: Micros; to: Micros }[] {
   const found: { from: Micros; to: Micros }[] = [];
   for (const want of wanted) {
     for (const is of heard) {
       const from = Math.max(want.from, is.from);
       const to = Math.min(want.to, is.to);
-      if (is.gap || to - from < BRIEF) continue;
+      if (is.gap || to - from < BRIEF || from >= want.to - before) continue;
       const slot = want.slot !== null && want.slot !== is.slot;
       const variant = typeof want.variant === 'number' && want.variant !== is.variant;
       if (!slot && !variant) continue;
