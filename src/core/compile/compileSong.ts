@@ -25,6 +25,7 @@ import {
   latencyOf,
   newChain,
   planSteps,
+  sentTime,
   type Chain,
   type Path,
   type PlannedJob,
@@ -172,6 +173,10 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       const chain = entry(chains, unit.id, newChain);
       const landing = { cueId: cue.id, landing: cue.landing };
       planSteps(list, chain, context.units, landing, origin, unit, path, steps);
+      if (cue.landing === 'sent') {
+        const last = dues.get(unit.id)!;
+        last.there = Math.max(last.there, due + sentTime(unit, path, steps));
+      }
     }
   }
 
@@ -224,18 +229,25 @@ const isPlanned = (sent: Sent<PortJob>): sent is Sent<PlannedJob> => sent.job.un
 
 const leave = ({ job, end }: Sent<PortJob>): Micros => end - job.duration;
 
-/** The last due time of a unit and whose it is, and what changes that are due then may not leave before. */
+/** The last due time of a unit and whose it is, when that is there, and what changes that are due then may not leave before. */
 interface Dues {
   due: Micros;
+  there: Micros;
   cueId: string;
   before: { readonly at: Micros; readonly cueId: string | null };
 }
 
-/** No message leaves before the previous change of its unit was due. Cues on one place share it. */
+/**
+ * No message leaves before the previous change of its unit was due, or, where that one is
+ * sent on its beat, is there: a preset would take the place of one that still loads, and
+ * nobody would ever hear it. Cues on one place share it.
+ */
 function releaseOf(dues: Map<string, Dues>, unitId: string, cueId: string, due: Micros, earliest: Micros): Release {
   const last = dues.get(unitId);
-  if (!last) dues.set(unitId, { due, cueId, before: { at: earliest, cueId: null } });
-  else if (due > last.due) dues.set(unitId, { due, cueId, before: { at: last.due, cueId: last.cueId } });
+  if (!last) dues.set(unitId, { due, there: due, cueId, before: { at: earliest, cueId: null } });
+  else if (due > last.due) {
+    dues.set(unitId, { due, there: due, cueId, before: { at: last.there, cueId: last.cueId } });
+  }
   const { at, cueId: whose } = dues.get(unitId)!.before;
   return { at, cueId: whose, due };
 }
@@ -247,7 +259,10 @@ function forecast(show: Show, song: Song, context: ShowContext, sent: readonly S
     dueOf.set(cue.id, microsAt(time, cue.at) + millisToMicros(cue.shift));
   }
   const found = new Map<string, Forecasted>();
-  const cast = new Forecast(context.units);
+  // A preset that another takes the place of never comes: nothing is promised of it.
+  const cast = new Forecast(context.units, (unitId, effect) => {
+    for (const [key, f] of found) if (f.unitId === unitId && f.complete === effect) found.delete(key);
+  });
   const arrivals = sent.map(({ job, end }) => ({ job, at: end + latencyOf(job.path, job.step.bytes) }));
   arrivals.sort((a, b) => a.at - b.at);
   for (const { job, at } of arrivals) {

@@ -26,6 +26,20 @@ export function effectTime(unit: UnitSpec, step: Step): Micros {
   return 0;
 }
 
+/** What else is on the cable may hold a change up by so much without anybody noticing. */
+const HELD_UP: Micros = 5000;
+
+/** From the moment that a change leaves, one message after the other, until the last of it is there. */
+export function sentTime(unit: UnitSpec, path: Path, steps: readonly Step[]): Micros {
+  let sent = 0;
+  let there = 0;
+  for (const step of steps) {
+    sent += durationOf(path, step.bytes);
+    there = Math.max(there, sent + latencyOf(path, step.bytes) + effectTime(unit, step));
+  }
+  return there === 0 ? 0 : there + HELD_UP;
+}
+
 /** From a step's effect until the last unit that it sets off by relay rules has changed too. */
 export function relayTail(units: ReadonlyMap<string, UnitSpec>, relays: readonly RelaySpec[], depth = 0): Micros {
   if (relays.length === 0 || depth > units.size) return 0;

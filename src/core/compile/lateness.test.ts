@@ -39,6 +39,18 @@ describe('lateness', () => {
     if (late!.cause.kind === 'start') expect(late!.cause.needs - late!.cause.has).toBeCloseTo(late!.late, 3);
   });
 
+  it('waits for a change that is sent on its beat: its sound is heard before the next takes its place', () => {
+    // Half a second after the first beat of it, a preset that takes 180 ms has time; a quarter of one is too short.
+    const sent = toneCue('x', 960, 'a', { landing: 'sent' });
+    const enough = compiled({ cues: [sent, toneCue('y', 960 + 480, 'b')] }, tones);
+    expect(enough.lates).toEqual([]);
+    const short = compiled({ cues: [sent, toneCue('y', 960 + 240, 'b')] }, tones);
+    expect(short.lates.map((l) => [l.cueId, l.cause.kind])).toEqual([['y', 'previous']]);
+    // Both come in the end, one after the other.
+    const [x, y] = ['x', 'y'].map((id) => short.forecasts.find((f) => f.cueId === id)!.complete);
+    expect(y! - x!).toBeGreaterThan(180_000);
+  });
+
   it('says when the change before is too near, and which it is', () => {
     // 48 ticks at 60 are 50 ms.
     const { lates } = compiled({ cues: [toneCue('x', 960, 'a'), toneCue('y', 1008, 'b')] }, tones);
