@@ -189,28 +189,25 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     }
   }
 
-  const sent: Sent<PortJob>[] = [];
-  const scheduled: { readonly list: readonly PortJob[]; readonly ends: ArrayLike<Micros> }[] = [];
+  const events: TimedBytes[] = [];
+  const scheduled: Scheduled[] = [];
   for (const list of lists.values()) {
     const { ends } = schedulePort(list);
     scheduled.push({ list, ends });
-    for (const [i, job] of list.entries()) sent.push({ job, end: ends[i]! });
+    for (let i = 0; i < list.length; i++) {
+      const { duration, path, step, cueId, unit } = list[i]!;
+      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit?.id ?? '' });
+    }
   }
   // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
-  sent.sort((a, b) => leave(a) - leave(b));
+  events.sort((a, b) => a.at - b.at);
   let forecasts: readonly Forecasted[] | undefined;
   let lates: readonly Late[] | undefined;
   return {
     songId: song.id,
-    events: sent.map(({ job, end }) => ({
-      at: end - job.duration,
-      portId: job.path.portId,
-      bytes: job.step.bytes,
-      cueId: job.cueId,
-      unitId: job.unit?.id ?? '',
-    })),
+    events,
     get forecasts() {
-      return (forecasts ??= forecast(show, song, context, sent.filter(isPlanned)));
+      return (forecasts ??= forecast(show, song, context, sentOf(scheduled)));
     },
     get lates() {
       return (lates ??= scheduled.flatMap(({ list, ends }) => latesOf(list, ends)));
@@ -223,6 +220,18 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
 interface Sent<J> {
   readonly job: J;
   readonly end: Micros;
+}
+
+/** One port's messages and when each ends. */
+interface Scheduled {
+  readonly list: readonly PortJob[];
+  readonly ends: ArrayLike<Micros>;
+}
+
+/** All that is sent to units, in the order in which it leaves. */
+function sentOf(scheduled: readonly Scheduled[]): Sent<PlannedJob>[] {
+  const sent = scheduled.flatMap(({ list, ends }) => list.map((job, i) => ({ job, end: ends[i]! }))).filter(isPlanned);
+  return sent.sort((a, b) => leave(a) - leave(b));
 }
 
 const isPlanned = (sent: Sent<PortJob>): sent is Sent<PlannedJob> => sent.job.unit !== null;

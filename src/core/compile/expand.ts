@@ -203,8 +203,13 @@ export function expandAim(
   if (aim.variant !== undefined && profile.variants && (all || fold.get(unit.id).variant !== aim.variant)) {
     addValue('variant', profile.variants.encoding, aim.variant, fold.reachVariant(unit, aim.variant));
   }
-  for (const control of profile.controls) {
-    if (aim.controls[control.id] !== undefined && control.id !== profile.engage) setControl(control);
+  // Most aims name no control, or a few.
+  let named = 0;
+  for (const _ in aim.controls) named += 1;
+  if (named > 0) {
+    for (const control of profile.controls) {
+      if (aim.controls[control.id] !== undefined && control.id !== profile.engage) setControl(control);
+    }
   }
   return steps;
 
