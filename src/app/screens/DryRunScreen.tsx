@@ -66,6 +66,7 @@ export function DryRunScreen() {
   const { going, kept, runs } = useRuns();
   const proving = useApp((s) => s.proving);
   const base = `/show/${show.id}/dry-run`;
+  const rigFindings = useMemo(() => checkRig(show), [show]);
   useFreshRuns(show, song, set);
   if (show.songs.length === 0) {
     return (
@@ -122,7 +123,7 @@ export function DryRunScreen() {
           </Button>
         )}
       </Head>
-      {song ? <SongRun key={song.id} song={song} /> : <SetRun songs={set} rigFindings={checkRig(show)} />}
+      {song ? <SongRun key={song.id} song={song} /> : <SetRun songs={set} rigFindings={rigFindings} />}
     </Page>
   );
 }

@@ -169,6 +169,7 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
             <span style={{ width: 44, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
             <DraftField
               label="A minute"
+              style={{ width: 62, flex: 'none' }}
               value={String(Math.round(mark.bpm * 1000) / 1000)}
               numeric
               commit={(text) => {

@@ -66,7 +66,7 @@ export function wrongSpans(
       const variant = typeof want.variant === 'number' && want.variant !== is.variant;
       if (!slot && !variant) continue;
       const last = found.at(-1);
-      // A gap between two wrong states is part of the same trouble; two neighbours are one.
+      // Two that follow each other are one.
       if (last && from - last.to < 1) last.to = to;
       else found.push({ from, to });
     }

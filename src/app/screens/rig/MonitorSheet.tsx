@@ -39,7 +39,7 @@ const Line = styled.div`
   left: 0;
   right: 0;
   display: grid;
-  grid-template-columns: 80px 20px 74px minmax(0, 1fr) 172px 104px;
+  grid-template-columns: 104px 20px 74px minmax(0, 1fr) 172px 104px;
   gap: 9px;
   align-items: center;
   height: 30px;
@@ -74,10 +74,12 @@ const ALL = 'all';
 const concerns = (line: MonitorLine, unitId: string): boolean =>
   line.meanings.some((m: Meaning) => m.unitId === unitId && m.what !== 'not-understood');
 
-/** A clock time since the page began, to the tenth of a millisecond. */
+/** The time of day, to the millisecond: the player's clock counts from the epoch. */
 const clock = (micros: number): string => {
-  const seconds = micros / 1e6;
-  return `${String(Math.floor(seconds / 60)).padStart(2, '0')}:${(seconds % 60).toFixed(4).padStart(7, '0')}`;
+  const at = new Date(micros / 1000);
+  const two = (n: number): string => String(n).padStart(2, '0');
+  const millis = String(at.getMilliseconds()).padStart(3, '0');
+  return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.${millis}`;
 };
 
 /** Every message that leaves or arrives, in plain words and in bytes. */
