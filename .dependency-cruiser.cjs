@@ -26,16 +26,19 @@ module.exports = {
     core('time'),
     core('midi', 'time'),
     core('addressing', 'midi', 'time'),
-    core('show', 'addressing', 'midi', 'time', 'problems'),
-    core('sound', 'show', 'addressing', 'midi', 'time', 'problems'),
-    core('compile', 'show', 'addressing', 'midi', 'time', 'problems'),
-    // The simulator must be able to prove the compiler wrong: it knows nothing of it.
-    core('simulate', 'addressing', 'midi', 'time'),
-    core('checks', 'compile', 'simulate', 'show', 'addressing', 'midi', 'time', 'problems'),
+    // The contract that compile and simulate share.
+    core('rig', 'addressing', 'midi', 'time'),
+    core('show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('sound', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    // The simulator must be able to prove the compiler wrong: it knows nothing of it, nor of what a show means.
+    core('simulate', 'rig', 'addressing', 'midi', 'time'),
+    core('checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
-    core('formats', 'compile', 'show', 'addressing', 'midi', 'time', 'problems'),
-    core('testing', 'show', 'addressing', 'midi', 'time'),
+    core('formats', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('testing', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     {
       name: 'problems-alone',
       severity: 'error',

@@ -3,7 +3,8 @@ import { compareCost, type Cost, type Job } from '../src/core/compile/schedule/j
 import { schedulePort } from '../src/core/compile/schedule/schedulePort';
 import { twoPasses } from '../src/core/compile/schedule/twoPasses';
 import { demoShow } from '../src/core/demo';
-import { microsAt, rigSpec, songTime, songWants } from '../src/core/show';
+import { microsAt, songTime } from '../src/core/show';
+import { rigSpec, songWants } from '../src/core/meaning';
 import { dryRun } from '../src/core/simulate';
 import { seeded } from './fullShow';
 

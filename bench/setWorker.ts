@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { catchUp, compileSong, stateAt } from '../src/core/compile';
-import { applyEdit, changeCue, rigSpec, songTime, songWants } from '../src/core/show';
+import { applyEdit, changeCue, songTime } from '../src/core/show';
+import { rigSpec, songWants } from '../src/core/meaning';
 import { dryRun } from '../src/core/simulate';
 import { Prover } from '../src/workers/prover';
 import { updateOf } from '../src/workers/showMirror';

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { compileSong } from '../src/core/compile';
-import { rigSpec, songWants } from '../src/core/show';
+import { rigSpec, songWants } from '../src/core/meaning';
 import { dryRun } from '../src/core/simulate';
 import { fullShow } from './fullShow';
 

@@ -1,6 +1,7 @@
 import { basename, extname } from 'node:path';
 import { nanoid } from 'nanoid';
-import { labelOf, type RigState } from '../src/core/addressing';
+import { labelOf } from '../src/core/addressing';
+import type { RigState } from '../src/core/rig';
 import { compileSong, stateAt } from '../src/core/compile';
 import { acceptedReason, checkRig, checkSong, type Finding } from '../src/core/checks';
 import { demoShow, faultyDemo } from '../src/core/demo';
@@ -15,18 +16,8 @@ import {
 } from '../src/core/formats/smf';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { hasErrors, type Problem } from '../src/core/problems';
-import {
-  OPENING_CUE,
-  applyEdit,
-  indexShow,
-  rigSpec,
-  slotsById,
-  songTime,
-  songWants,
-  type Show,
-  type Song,
-  openingOf,
-} from '../src/core/show';
+import { OPENING_CUE, rigSpec, songWants } from '../src/core/meaning';
+import { applyEdit, indexShow, openingOf, type Show, slotsById, type Song, songTime } from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
 import {

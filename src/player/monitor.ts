@@ -1,5 +1,6 @@
 import type { Bytes } from '../core/midi';
-import { MessageReader, type Direction, type Meaning, type Show } from '../core/show';
+import { MessageReader, type Direction, type Meaning } from '../core/meaning';
+import type { Show } from '../core/show';
 import type { Micros } from '../core/time';
 
 /** One message as the monitor lists it. */

@@ -1,11 +1,5 @@
-import {
-  UNKNOWN_STATE,
-  encodeValue,
-  type RigSpec,
-  type RigState,
-  type UnitSpec,
-  type UnitState,
-} from '../core/addressing';
+import { UNKNOWN_STATE, type RigSpec, type RigState, type UnitSpec, type UnitState } from '../core/rig';
+import { encodeValue } from '../core/addressing';
 import type { Bytes } from '../core/midi';
 import { SimulatedRig, type TraceEntry } from '../core/simulate';
 import type { Micros } from '../core/time';

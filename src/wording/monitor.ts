@@ -1,6 +1,7 @@
 import { labelOf } from '../core/addressing';
 import { channelOf, type Bytes } from '../core/midi';
-import { indexShow, type Direction, type Meaning, type Show } from '../core/show';
+import { indexShow, type Show } from '../core/show';
+import type { Direction, Meaning } from '../core/meaning';
 import { senderWords, valueWords } from './values';
 
 /** What one message means to one unit, in plain words: "Quillback: preset H6, Fog Lead". */

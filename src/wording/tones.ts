@@ -1,5 +1,6 @@
 import { labelOf } from '../core/addressing';
-import { indexShow, slotsById, type Show, type ToneDifference, type TonePart, type Unit } from '../core/show';
+import { indexShow, slotsById, type Show, type TonePart, type Unit } from '../core/show';
+import type { ToneDifference } from '../core/meaning';
 import { valueWords } from './values';
 
 const slotWords = (unit: Unit, index: number): string => {

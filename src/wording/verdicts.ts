@@ -1,4 +1,5 @@
-import { labelOf, type Profile, type UnitState } from '../core/addressing';
+import { labelOf, type Profile } from '../core/addressing';
+import type { UnitState } from '../core/rig';
 import { decodeMessage, toHex, type Bytes } from '../core/midi';
 import type { Unit } from '../core/show';
 import type { IgnoredWhy, Reason, Verdict } from '../core/simulate';

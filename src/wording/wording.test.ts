@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { problem, type Problem, type ProblemCode, type ProblemData } from '../core/problems';
 import { libraryProfile } from '../core/library';
-import { messageWords, placeWords, problemLine, sentence, stateWords, variantWords } from '.';
+import { messageWords, placeWords, problemLine, sentence, stateWords, variantWords } from './';
 
 /** One of every problem, so that none is without a sentence. */
 const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { compileSong } from '../core/compile';
 import { demoShow } from '../core/demo';
-import { microsAt, rigSpec, setSongField, songTime, songWants, applyEdit, type Show, type Song } from '../core/show';
+import { microsAt, setSongField, songTime, applyEdit, type Show, type Song } from '../core/show';
+import { rigSpec, songWants } from '../core/meaning';
 import { dryRun } from '../core/simulate';
 import { pictureOf } from './picture';
 

@@ -1,4 +1,4 @@
-import type { Wanted } from '../core/addressing';
+import type { Wanted } from '../core/rig';
 import { CableLoad, type CompiledSong } from '../core/compile';
 import type { Show } from '../core/show';
 import { worstOfEach, type DryRun } from '../core/simulate';

@@ -1,4 +1,4 @@
-import type { RigState, UnitAim } from '../core/addressing';
+import type { RigState, UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { Finding } from '../core/checks';
 import type { Problem } from '../core/problems';

@@ -1,18 +1,8 @@
-import type { Wanted } from '../core/addressing';
+import type { Wanted } from '../core/rig';
 import { checkSong, type Finding } from '../core/checks';
 import { compileSong, fingerprints, type CompiledSong } from '../core/compile';
-import {
-  indexShow,
-  matchSlots,
-  rigSpec,
-  sameSurroundings,
-  songWants,
-  surroundingsOf,
-  type ListedName,
-  type Matching,
-  type Song,
-  type Surroundings,
-} from '../core/show';
+import { indexShow, matchSlots, type ListedName, type Matching, type Song } from '../core/show';
+import { rigSpec, sameSurroundings, songWants, surroundingsOf, type Surroundings } from '../core/meaning';
 import { dryRun, lanternOf, type Verdict } from '../core/simulate';
 import type { CueProof, ProofWorker, ShowUpdate, SongProof } from './protocol';
 import { NO_PICTURE, pictureOf } from './picture';

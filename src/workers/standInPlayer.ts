@@ -1,7 +1,9 @@
-import { decodeValue, valueRange, type UnitAim } from '../core/addressing';
+import { decodeValue, valueRange } from '../core/addressing';
+import type { UnitAim } from '../core/rig';
 import { audition, catchUp, playLine, stateAt } from '../core/compile';
 import { channelOf, decodeMessage, type Bytes, type TimedBytes } from '../core/midi';
-import { indexShow, microsAt, rigSpec, routeTo, songTime } from '../core/show';
+import { indexShow, microsAt, songTime } from '../core/show';
+import { rigSpec, routeTo } from '../core/meaning';
 import { soundLine } from '../core/sound';
 import { microsToSeconds, millisToMicros, secondsToTicks, type Micros, type Ticks } from '../core/time';
 import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../player';

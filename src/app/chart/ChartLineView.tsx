@@ -1,6 +1,6 @@
 import { memo, useId, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import type { UnitState } from '../../core/addressing';
+import type { UnitState } from '../../core/rig';
 import type { StateChange } from '../../core/compile';
 import { songTime, type Cue, type Show, type Song, type Sweep, type Unit } from '../../core/show';
 import { formatPosition, type Ticks } from '../../core/time';

@@ -1,6 +1,7 @@
 import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { OPENING_CUE, indexShow, songTime, type Cue, type Show, type Song, openingOf } from '../../core/show';
+import { OPENING_CUE } from '../../core/meaning';
+import { type Cue, indexShow, openingOf, type Show, type Song, songTime } from '../../core/show';
 import { formatPosition } from '../../core/time';
 import { cueWords } from '../../wording';
 import { LanternMark, lanternWords } from '../components/LanternMark';

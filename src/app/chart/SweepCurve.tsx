@@ -1,6 +1,6 @@
-import type { Control } from '../../core/addressing';
-import { valueRange } from '../../core/addressing';
-import { sweepValue, type Sweep } from '../../core/show';
+import { type Control, valueRange } from '../../core/addressing';
+import { sweepValue } from '../../core/meaning';
+import type { Sweep } from '../../core/show';
 import { xOf, type ChartLine } from './layout';
 
 interface Props {

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled, { css, keyframes } from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { UNKNOWN_STATE, type UnitState } from '../../core/addressing';
+import { UNKNOWN_STATE, type UnitState } from '../../core/rig';
 import { songTime, type Song, type Unit } from '../../core/show';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
 import { variantWords } from '../../wording';

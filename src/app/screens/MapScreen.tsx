@@ -1,7 +1,8 @@
 import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { slotCount, type UnitAim } from '../../core/addressing';
+import { slotCount } from '../../core/addressing';
+import type { UnitAim } from '../../core/rig';
 import { indexShow, type Unit } from '../../core/show';
 import { AddUnit } from '../components/AddUnit';
 import { Soft } from '../components/controls';

@@ -1,15 +1,15 @@
 import { nanoid } from 'nanoid';
-import type { UnitAim } from '../../core/addressing';
+import type { UnitAim } from '../../core/rig';
 import {
   applyEdit,
   indexShow,
   invertEdit,
-  sameSurroundings,
   type Edit,
   type ListedName,
   type Matching,
   type Show,
 } from '../../core/show';
+import { sameSurroundings } from '../../core/meaning';
 import type { Ticks } from '../../core/time';
 import { withLines } from '../../player';
 import { problemLine } from '../../wording';

@@ -1,4 +1,5 @@
-import { OPENING_CUE, openingOf, type Show, type Song } from '../../core/show';
+import { OPENING_CUE } from '../../core/meaning';
+import { openingOf, type Show, type Song } from '../../core/show';
 import { sumLanterns, type Lantern } from '../../core/simulate';
 import type { CueProof } from '../../workers/protocol';
 import { useApp, type AppState } from './store';

@@ -18,7 +18,7 @@ import {
   type Encoding,
 } from './encodings/registry';
 import { encodingOfKind } from './builders';
-import { remember } from './understand';
+import { remember } from '../rig';
 import { runs } from '../testing/runs';
 
 const scale = { unit: 'ms', curve: 'linear', points: [] } as const;

@@ -43,22 +43,6 @@ export {
   type Sender,
   type Variants,
 } from './profile';
-export { remember, understand, type Understood } from './understand';
-export { relaysFired } from './relay';
-export type { Wanted } from './wanted';
-export type { InputSpec, PortSpec, RelaySpec, ReturnSpec, RigSpec, UnitSpec } from './rigSpec';
-export {
-  UNKNOWN_STATE,
-  afterControl,
-  afterRecall,
-  meets,
-  sameControl,
-  type RigState,
-  type SlotStart,
-  type Stored,
-  type UnitAim,
-  type UnitState,
-} from './unitState';
 export type { Deep } from './readonly';
 export { compareProfiles, exampleMessages, type ProfileDifference } from './compareProfiles';
 export { learn, type Learnt } from './learn';

@@ -1,4 +1,5 @@
-import { hearers, type Unit } from '../show';
+import { hearers } from '../meaning';
+import type { Unit } from '../show';
 import { finding, type Check } from './finding';
 
 const overlap = (a: Unit, b: Unit): number | undefined => {

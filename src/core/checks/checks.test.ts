@@ -3,7 +3,7 @@ import { findingSentence, fixWords } from '../../wording';
 import { newControl, onOff, type Control } from '../addressing';
 import { demoShow } from '../demo';
 import { applyEdit, checkShow, newPort, newUnit, type Show, type Unit } from '../show';
-import { RIG_CHECKS, checkRig, type FindingCode } from '.';
+import { RIG_CHECKS, checkRig, type FindingCode } from './';
 
 const show = demoShow();
 

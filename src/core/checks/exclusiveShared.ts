@@ -1,4 +1,4 @@
-import { hearers } from '../show';
+import { hearers } from '../meaning';
 import { finding, type Check } from './finding';
 
 /** System exclusive passes every channel: two units on one cable with the same message both obey. */

@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { findingSentence, fixWords } from '../../wording';
 import { compileSong } from '../compile';
 import { FAULTS, demoShow, faultyDemo } from '../demo';
-import { applyEdit, checkShow, messageCue, newSong, newSweep, rigSpec, songWants, type Show } from '../show';
+import { applyEdit, checkShow, messageCue, newSong, newSweep, type Show } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { dryRun } from '../simulate';
-import { SONG_CHECKS, checkRig, checkSong, type Finding } from '.';
+import { SONG_CHECKS, checkRig, checkSong, type Finding } from './';
 
 /** All findings of a show, with a dry run of every song that is not the same as in another. */
 function all(show: Show, sameAs?: Show): Finding[] {

@@ -1,5 +1,6 @@
 import { keepsOf } from '../addressing';
-import { aimOf, indexShow, slotsById } from '../show';
+import { aimOf } from '../meaning';
+import { indexShow, slotsById } from '../show';
 import { finding, type Check } from './finding';
 
 /**

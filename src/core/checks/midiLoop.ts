@@ -1,4 +1,5 @@
-import { indexShow, setPortField, setUnitField, wireLoops, type Show, type WirePoint } from '../show';
+import { indexShow, setPortField, setUnitField, type Show } from '../show';
+import { wireLoops, type WirePoint } from '../meaning';
 import { finding, type Check, type FindingPlace } from './finding';
 
 /** A message can come back to where it started, and go round until the rig hangs. */

@@ -1,5 +1,6 @@
 import { groupOf } from '../addressing';
-import { slotsById, storingSteps } from '../show';
+import { slotsById } from '../show';
+import { storingSteps } from '../meaning';
 import { finding, type Check } from './finding';
 
 /** A state that has to be stored in a unit, for another to call it, in a slot that nothing can be stored in. */

@@ -1,4 +1,5 @@
-import { indexShow, relayCycles } from '../show';
+import { indexShow } from '../show';
+import { relayCycles } from '../meaning';
 import { finding, type Check } from './finding';
 
 /** Units whose relay rules set each other off in a circle. */

@@ -1,4 +1,4 @@
-import { storingSteps } from '../show';
+import { storingSteps } from '../meaning';
 import { finding, type Check } from './finding';
 
 /** A stored state that another unit calls, but of which nobody wrote down how the panel stands. */

@@ -1,4 +1,5 @@
-import { indexShow, routeTo, setPortField } from '../show';
+import { indexShow, setPortField } from '../show';
+import { routeTo } from '../meaning';
 import { finding, type Check, type Finding } from './finding';
 
 /** A unit that tones want something of, but that nothing reaches: no cable, or a port that is off. */

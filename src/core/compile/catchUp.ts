@@ -1,6 +1,8 @@
-import { keepsOf, sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../addressing';
+import { keepsOf } from '../addressing';
+import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../rig';
 import type { TimedBytes } from '../midi';
-import { moments, microsAt, songTime, type Show, type Song } from '../show';
+import { moments } from '../meaning';
+import { microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
 import { contextOf, expandCue } from './compileSong';

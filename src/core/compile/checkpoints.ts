@@ -1,5 +1,6 @@
-import type { RigState } from '../addressing';
-import { sameSurroundings, surroundingsOf, type Show, type Song, type Surroundings } from '../show';
+import type { RigState } from '../rig';
+import { sameSurroundings, surroundingsOf, type Surroundings } from '../meaning';
+import type { Show, Song } from '../show';
 import type { Micros } from '../time';
 import type { StateFold } from './expand';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { newSong, rigSpec, toneCue, type Show, type Song } from '../show';
+import { newSong, toneCue, type Show, type Song } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { dryRun } from '../simulate';
-import { songWants } from '../show';
 import { demoShow } from '../demo';
 import { compileSong } from './compileSong';
 import { playLine } from './playLine';

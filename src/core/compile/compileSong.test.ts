@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { newSong, newTone, rigSpec, songWants, toneCue, type Show } from '../show';
+import { newSong, newTone, toneCue, type Show } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { dryRun } from '../simulate';
 import { compileSong } from './compileSong';

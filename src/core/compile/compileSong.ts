@@ -1,19 +1,8 @@
-import type { RigSpec, RigState, UnitAim, UnitSpec } from '../addressing';
+import type { RigSpec, RigState, UnitAim, UnitSpec } from '../rig';
 import { fromHex, type TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
-import {
-  indexShow,
-  microsAt,
-  moments,
-  rigSpec,
-  routeTo,
-  songTime,
-  toneAims,
-  type Moment,
-  type Show,
-  type Song,
-  type Tone,
-} from '../show';
+import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
+import { moments, rigSpec, routeTo, toneAims, type Moment } from '../meaning';
 import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
 import { entry } from './entry';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { AddressPlan, Profile, UnitSpec } from '../addressing';
+import type { AddressPlan, Profile } from '../addressing';
+import type { UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { StateFold, expandAim, expandMessage, relayOrder } from './expand';
 

@@ -2,23 +2,25 @@ import {
   UNKNOWN_STATE,
   afterControl,
   afterRecall,
-  encodeValue,
-  indexOfAddress,
-  addressOf,
-  keepsOf,
   relaysFired,
   remember,
   sameControl,
-  slotMessages,
   understand,
-  type Control,
-  type Encoding,
   type RelaySpec,
   type RigSpec,
   type RigState,
   type UnitAim,
   type UnitSpec,
   type UnitState,
+} from '../rig';
+import {
+  encodeValue,
+  indexOfAddress,
+  addressOf,
+  keepsOf,
+  slotMessages,
+  type Control,
+  type Encoding,
 } from '../addressing';
 import { BANK_LSB, BANK_MSB, decodeMessage, type Bytes } from '../midi';
 

@@ -12,10 +12,10 @@ import {
   setClock,
   setTolerance,
   setUnitField,
-  songWants,
   type Edit,
   type Show,
 } from '../show';
+import { songWants } from '../meaning';
 import { runs } from '../testing/runs';
 import { randomShow } from '../testing/randomShow';
 import { compileSong } from './compileSong';

@@ -1,7 +1,6 @@
-import type { UnitSpec, Wanted } from '../addressing';
+import type { UnitSpec, Wanted } from '../rig';
 import type { Show } from '../show';
-import type { CompiledSong } from './compileSong';
-import { contextOf } from './compileSong';
+import { type CompiledSong, contextOf } from './compileSong';
 import { entry } from './entry';
 
 /** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */

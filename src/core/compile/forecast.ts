@@ -1,4 +1,4 @@
-import type { RelaySpec, UnitSpec } from '../addressing';
+import type { RelaySpec, UnitSpec } from '../rig';
 import { DIN_BYTE_MICROS } from '../midi';
 import { millisToMicros, type Micros } from '../time';
 import { effectTime } from './jobs';

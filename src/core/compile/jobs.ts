@@ -1,4 +1,4 @@
-import type { RelaySpec, UnitSpec } from '../addressing';
+import type { RelaySpec, UnitSpec } from '../rig';
 import { CABLE_TIMING, DIN_BYTE_MICROS, type Bytes, type Cable } from '../midi';
 import { millisToMicros, type Micros } from '../time';
 import type { Step } from './expand';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { applyEdit, changeCue, rigSpec, setOpening, songTime, type Show } from '../show';
+import { applyEdit, changeCue, setOpening, songTime, type Show } from '../show';
+import { rigSpec } from '../meaning';
 import { SimulatedRig } from '../simulate';
 import { parsePosition } from '../time';
 import { audition, catchUp, catchUpSteps, stateAt } from './catchUp';

@@ -1,6 +1,7 @@
-import type { RigState } from '../addressing';
+import type { RigState } from '../rig';
 import type { Bytes, TimedBytes } from '../midi';
-import { indexShow, moments, microsAt, songTime, type Show, type Song } from '../show';
+import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
+import { moments } from '../meaning';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
 import { CLOCK_STOP, continueClock } from './clock';

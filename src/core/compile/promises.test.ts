@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { UNKNOWN_STATE, type RigState } from '../addressing';
-import { microsAt, rigSpec, songTime, songWants } from '../show';
+import { UNKNOWN_STATE, type RigState } from '../rig';
+import { microsAt, songTime } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { SimulatedRig, dryRun } from '../simulate';
 import { randomShow } from '../testing/randomShow';
 import { catchUp, stateAt } from './catchUp';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RigState, UnitSpec } from '../addressing';
-import { moments, rigSpec } from '../show';
+import type { RigState, UnitSpec } from '../rig';
+import { moments, rigSpec } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
 import { runs } from '../testing/runs';

@@ -1,5 +1,6 @@
-import type { RigState, UnitState } from '../addressing';
-import { moments, type Show, type Song } from '../show';
+import type { RigState, UnitState } from '../rig';
+import { moments } from '../meaning';
+import type { Show, Song } from '../show';
 import type { Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold } from './expand';

@@ -1,5 +1,6 @@
 import type { Bytes } from '../midi';
-import { moments, type Show, type Song } from '../show';
+import { moments } from '../meaning';
+import type { Show, Song } from '../show';
 import type { Ticks } from '../time';
 import { contextOf, expandCue } from './compileSong';
 import { StateFold } from './expand';

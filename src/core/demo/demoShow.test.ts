@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compileSong } from '../compile';
 import { readShowFile, writeShowFile } from '../formats/show-file';
-import { rigSpec, songWants } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { dryRun } from '../simulate';
 import { demoShow } from './demoShow';
 

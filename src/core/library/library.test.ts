@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { addressOf, bankMessages, indexOfAddress, indexOfLabel, labelOf, slotCount, slotMessages } from '../addressing';
 import { BANK_LSB, BANK_MSB, decodeMessage } from '../midi';
-import { LIBRARY, libraryEntry, librarySchema } from '.';
+import { LIBRARY, libraryEntry, librarySchema } from './';
 
 describe('the library', () => {
   it('is valid, each entry once, each profile named', () => {

@@ -3,7 +3,7 @@ import { decodeValue, encodeValue, keepsOf, planFaults, valueRange, type Profile
 import { checkRig } from '../checks';
 import { decodeMessage, type Message } from '../midi';
 import { checkShow, emptyShow, newPort, newUnit, type Show } from '../show';
-import { LIBRARY } from '.';
+import { LIBRARY } from './';
 
 const profiles = LIBRARY.flatMap((e) =>
   [e.profile, ...e.versions].map((p) => [`${e.id} ${p.firmware}`.trim(), p] as const),

@@ -1,4 +1,5 @@
 import type { Profile } from '../addressing';
+import type { Millis } from '../time';
 import {
   SHOW_FORMAT,
   SHOW_VERSION,
@@ -170,3 +171,6 @@ export const messageCue = (id: string, at: number, unitId: string, bytes: string
   muted: false,
   action: { kind: 'message', unitId, bytes },
 });
+
+/** Values of a sweep follow each other no faster than this. */
+export const SWEEP_SPACING: Millis = 10;

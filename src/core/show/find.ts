@@ -55,3 +55,7 @@ export const cuesInOrder = (song: Song): readonly Cue[] => {
   }
   return cues;
 };
+
+/** The tone that a song opens with: its own, or that of the show; null for none. */
+export const openingOf = (show: Pick<Show, 'openingToneId'>, song: Song): string | null =>
+  song.opening === 'show' ? show.openingToneId : song.openingToneId;

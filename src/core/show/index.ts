@@ -24,11 +24,8 @@ export {
   type Unit,
 } from './schema';
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type Step as PathStep } from './edits';
-export { cuesInOrder, indexShow, slotsById, type ShowIndex } from './find';
+export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './find';
 export { microsAt, songTime, type SongTime } from './songTime';
-export { MessageReader, type Direction, type Meaning } from './meaning';
-export { hearers, patchSheet, wireLoops, type PatchRow, type WirePoint } from './wiring';
-export { relayCycles, storingSteps, type StoringStep } from './relayChecklist';
 export {
   matchSlots,
   reorderSlots,
@@ -40,13 +37,8 @@ export {
 } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
-export { rigSpec, routeTo, type Route } from './rigSpec';
-export { aimOf, songWants, toneAims } from './aims';
-export { openingOf, sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
-export { OPENING_CUE, moments, tapRuns, type TapRun, type Moment, type MomentAction } from './moments';
-export { SWEEP_SPACING, playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
-export { compareTones, type ToneDifference } from './compareTones';
 export {
+  SWEEP_SPACING,
   actionCue,
   emptyShow,
   messageCue,

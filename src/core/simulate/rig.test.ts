@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Profile, RigSpec, UnitSpec } from '../addressing';
+import type { Profile } from '../addressing';
+import type { RigSpec, UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { EventQueue } from './eventQueue';
 import { SimulatedRig, type TraceEntry } from './rig';

@@ -1,5 +1,5 @@
 import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTiming } from '../midi';
-import type { RigSpec, RigState, UnitSpec, UnitState } from '../addressing';
+import type { RigSpec, RigState, UnitSpec, UnitState } from '../rig';
 import type { Micros } from '../time';
 import { EventQueue } from './eventQueue';
 import type { Tail } from './tails';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RigSpec, UnitSpec } from '../addressing';
+import type { RigSpec, UnitSpec } from '../rig';
 import { compileSong } from '../compile';
-import { rigSpec, songWants } from '../show';
+import { rigSpec, songWants } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
 import { runs } from '../testing/runs';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../addressing';
+import { UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { SimulatedRig } from './rig';
 import { tailsLost, tailsOf } from './tails';

@@ -1,4 +1,5 @@
-import type { Effect, Profile, UnitState } from '../addressing';
+import type { Effect, Profile } from '../addressing';
+import type { UnitState } from '../rig';
 
 /** What becomes of an effect's sound when it ends: cut at once, or left to ring. */
 export type TailHow = 'cut' | 'rings';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { newControl, type RigSpec, type UnitSpec, type Wanted } from '../addressing';
+import { newControl } from '../addressing';
+import type { RigSpec, UnitSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';

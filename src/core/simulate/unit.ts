@@ -2,14 +2,13 @@ import {
   UNKNOWN_STATE,
   afterControl,
   afterRecall,
-  indexOfAddress,
   relaysFired,
   remember,
   understand,
-  type Control,
   type UnitSpec,
   type UnitState,
-} from '../addressing';
+} from '../rig';
+import { indexOfAddress, type Control } from '../addressing';
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
 import { millisToMicros, type Micros } from '../time';
 import type { IgnoredWhy, TraceEntry } from './rig';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { RigSpec, UnitAim, UnitSpec, Wanted } from '../addressing';
+import type { RigSpec, UnitAim, UnitSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';

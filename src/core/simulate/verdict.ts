@@ -1,4 +1,4 @@
-import { meets, type RigSpec, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../addressing';
+import { meets, type RigSpec, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../rig';
 import { DIN_BYTE_MICROS, type Bytes, type TimedBytes } from '../midi';
 import { millisToMicros, type Micros, type Millis } from '../time';
 import { SimulatedRig, type IgnoredWhy, type TraceEntry } from './rig';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newCall, newSection, newSong, songTime, microsAt, type Song } from '../show';
 import { barAt } from '../time';
-import { callWave, clickWave, countInLength, peaksOf, soundLine, type Sound } from '.';
+import { callWave, clickWave, countInLength, peaksOf, soundLine, type Sound } from './';
 
 const base = newSong('s', 'Low Water', { bpm: 120, bars: 4 });
 const song = (change: Partial<Song>): Song => ({ ...base, click: { on: false, countIn: 0, parts: 1 }, ...change });

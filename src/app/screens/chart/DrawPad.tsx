@@ -1,7 +1,8 @@
 import simplify from 'simplify-js';
 import { useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { sweepValue, type Sweep } from '../../../core/show';
+import { sweepValue } from '../../../core/meaning';
+import type { Sweep } from '../../../core/show';
 import { desk } from '../../theme/tokens';
 import { SWEEP_ERROR } from './sweepError';
 

@@ -6,14 +6,14 @@ import {
   dipShape,
   muteCues,
   newSweep,
+  openingOf,
   putSweep,
   removeCues,
   replaceTone,
   shiftCues,
-  sweepable,
   type Show,
   type Song,
-  openingOf,
+  sweepable,
 } from '../../../core/show';
 import { valueRange } from '../../../core/addressing';
 import { TICKS_PER_QUARTER } from '../../../core/time';

@@ -5,16 +5,15 @@ import {
   dipOf,
   dipShape,
   indexShow,
-  playedSweeps,
   putSweep,
   removeSweep,
   songTime,
-  sweepValue,
   sweepable,
   type Show,
   type Song,
   type Sweep,
 } from '../../../core/show';
+import { playedSweeps, sweepValue } from '../../../core/meaning';
 import { TICKS_PER_QUARTER, formatPosition, parsePosition } from '../../../core/time';
 import { sweepWords } from '../../../wording';
 import { Check } from '../../components/Check';

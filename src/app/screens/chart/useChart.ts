@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { stateLine } from '../../../core/compile';
-import { moments, type Cue, type Show, type Song, openingOf } from '../../../core/show';
+import { moments } from '../../../core/meaning';
+import { type Cue, openingOf, type Show, type Song } from '../../../core/show';
 import { cueWords } from '../../../wording';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import type { Lane } from '../../chart/ChartLineView';

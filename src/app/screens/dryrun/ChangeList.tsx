@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import styled from 'styled-components';
-import { type Show, type Song } from '../../../core/show';
+import type { Show, Song } from '../../../core/show';
 import { compareRuns, worstFirst, type Verdict } from '../../../core/simulate';
 import { LanternMark } from '../../components/LanternMark';
 import { UnitBadge } from '../../components/UnitBadge';

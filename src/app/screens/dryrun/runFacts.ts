@@ -1,5 +1,6 @@
 import { labelOf, type Profile } from '../../../core/addressing';
-import { OPENING_CUE, indexShow, openingOf, songTime, type Show, type Song } from '../../../core/show';
+import { OPENING_CUE } from '../../../core/meaning';
+import { indexShow, openingOf, type Show, type Song, songTime } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords, variantWords } from '../../../wording';

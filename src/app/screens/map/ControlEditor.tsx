@@ -1,6 +1,7 @@
 import { AudioLines, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { encodingClaims, fitsRange, valueRange, type Control, type UnitAim } from '../../../core/addressing';
+import { encodingClaims, fitsRange, valueRange, type Control } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import { checkRig, type Finding } from '../../../core/checks';
 import { renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
 import { findingSentence, fixWords } from '../../../wording';

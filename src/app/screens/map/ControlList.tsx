@@ -1,6 +1,7 @@
 import { memo, useState } from 'react';
 import styled from 'styled-components';
-import { encodeValue, fitsRange, valueRange, type Control, type Profile, type UnitAim } from '../../../core/addressing';
+import { encodeValue, fitsRange, valueRange, type Control, type Profile } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import { toHex } from '../../../core/midi';
 import { claimWords } from '../../../wording';
 import { Button, Bytes, Input, Soft, Field } from '../../components/controls';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import type { UnitAim } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import type { Unit } from '../../../core/show';
 import { desk } from '../../theme/tokens';
 import { ControlEditor } from './ControlEditor';

@@ -11,12 +11,11 @@ import {
   setSlotField,
   slotAt,
   slotsById,
-  storingSteps,
   type Relay,
   type Slot,
-  type StoringStep,
   type Unit,
 } from '../../../core/show';
+import { storingSteps, type StoringStep } from '../../../core/meaning';
 import { Bytes, Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Find } from '../../components/Find';

@@ -1,7 +1,8 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { labelOf, type UnitAim } from '../../../core/addressing';
+import { labelOf } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import { readPresetList } from '../../../core/formats/preset-list';
 import type { Problem } from '../../../core/problems';
 import {

@@ -1,7 +1,8 @@
 import { GraduationCap } from 'lucide-react';
 import { encodeValue, valueRange, type Control } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
-import { routeTo, type Unit } from '../../../core/show';
+import { routeTo } from '../../../core/meaning';
+import type { Unit } from '../../../core/show';
 import { DialogButton } from '../../components/DialogButton';
 import { Bytes, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';

@@ -1,7 +1,8 @@
 import { Footprints } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Form } from 'react-aria-components';
-import { indexOfLabel, labelOf, keepsOf, slotCount, valueRange, type UnitAim } from '../../../core/addressing';
+import { indexOfLabel, labelOf, keepsOf, slotCount, valueRange } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import { indexShow } from '../../../core/show';
 import { Choices } from '../../components/Choices';
 import { DialogButton } from '../../components/DialogButton';

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { keepsOf, slotCount, type UnitAim } from '../../../core/addressing';
+import { keepsOf, slotCount } from '../../../core/addressing';
+import type { UnitAim } from '../../../core/rig';
 import type { Unit } from '../../../core/show';
 import { findGap, timeFromPresses, type TakenTime } from '../../../core/sound';
 import { beep, openEar } from '../../adapters/ear';

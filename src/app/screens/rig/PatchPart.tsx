@@ -1,6 +1,6 @@
 import { Printer } from 'lucide-react';
 import styled from 'styled-components';
-import { patchSheet } from '../../../core/show';
+import { patchSheet } from '../../../core/meaning';
 import { Button, Soft } from '../../components/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

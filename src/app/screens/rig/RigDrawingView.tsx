@@ -12,7 +12,8 @@ import {
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { Finding } from '../../../core/checks';
-import { plugCable, pullCable, wireLoops, type Port, type Socket, type Unit } from '../../../core/show';
+import { plugCable, pullCable, type Port, type Socket, type Unit } from '../../../core/show';
+import { wireLoops } from '../../../core/meaning';
 import { LanternMark } from '../../components/LanternMark';
 import { UnitBadge } from '../../components/UnitBadge';
 import { perform } from '../../state/desk';

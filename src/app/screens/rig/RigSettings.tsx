@@ -1,8 +1,8 @@
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { hearers } from '../../../core/meaning';
 import {
-  hearers,
   indexShow,
   removePort,
   removeUnit,

@@ -10,7 +10,8 @@ import {
   type Effect,
 } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
-import { aimOf, slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
+import { aimOf } from '../../../core/meaning';
+import { slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
 import { ControlField } from '../../components/ControlField';
 import { Bytes, Complaint } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';

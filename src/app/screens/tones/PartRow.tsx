@@ -1,7 +1,8 @@
 import { AudioLines, X } from 'lucide-react';
 import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
-import { aimOf, newPart, type TonePart, type Unit } from '../../../core/show';
+import { aimOf } from '../../../core/meaning';
+import { newPart, type TonePart, type Unit } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { UnitBadge } from '../../components/UnitBadge';
 import { audition } from '../../state/desk';

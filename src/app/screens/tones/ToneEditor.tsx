@@ -1,7 +1,8 @@
 import { AudioLines, Copy, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { removeTone, renameTone, toneAims, type Tone, type Unit } from '../../../core/show';
+import { removeTone, renameTone, type Tone, type Unit } from '../../../core/show';
+import { toneAims } from '../../../core/meaning';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';

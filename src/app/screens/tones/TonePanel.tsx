@@ -2,16 +2,8 @@ import { AudioLines, Copy, Radio, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import {
-  aimOf,
-  captureOver,
-  compareTones,
-  newPart,
-  removeTone,
-  renameTone,
-  type Tone,
-  type Unit,
-} from '../../../core/show';
+import { aimOf, compareTones } from '../../../core/meaning';
+import { captureOver, newPart, removeTone, renameTone, type Tone, type Unit } from '../../../core/show';
 import { differenceWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';

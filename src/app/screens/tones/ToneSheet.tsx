@@ -1,7 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import { aimOf, setTonePart, slotsById, toneAims, toneUses, type Tone, type Unit } from '../../../core/show';
+import { aimOf, toneAims } from '../../../core/meaning';
+import { setTonePart, slotsById, toneUses, type Tone, type Unit } from '../../../core/show';
 import { partWords, songsWords } from '../../../wording';
 import { LanternMark } from '../../components/LanternMark';
 import { UnitBadge } from '../../components/UnitBadge';

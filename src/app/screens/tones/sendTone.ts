@@ -1,4 +1,5 @@
-import { aimOf, indexShow, type Show, type Tone } from '../../../core/show';
+import { aimOf } from '../../../core/meaning';
+import { indexShow, type Show, type Tone } from '../../../core/show';
 import { audition } from '../../state/desk';
 
 /** Sends all that a tone wants, unit by unit. */

@@ -1,6 +1,7 @@
-import type { RigState } from '../../addressing';
+import type { RigState } from '../../rig';
 import { StateFold, contextOf, expandCue, type CompiledSong } from '../../compile';
-import { moments, songTime, type Moment, type Show, type Song, type SongTime } from '../../show';
+import { moments, type Moment } from '../../meaning';
+import { songTime, type Show, type Song, type SongTime } from '../../show';
 import type { DryRun } from '../../simulate';
 
 /** A cue or the opening as it is passed, with the rig as the song so far leaves it, and after it. */

@@ -1,5 +1,6 @@
 import { keepsOf } from '../../addressing';
-import { indexShow, toneAims } from '../../show';
+import { indexShow } from '../../show';
+import { toneAims } from '../../meaning';
 import { formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';

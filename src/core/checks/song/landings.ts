@@ -1,16 +1,14 @@
 import { compileSong, type Late } from '../../compile';
+import { OPENING_CUE, playedSweeps, routeTo } from '../../meaning';
 import {
-  OPENING_CUE,
-  SWEEP_SPACING,
   applyEdit,
   changeCue,
+  type Edit,
   indexShow,
-  playedSweeps,
   putSweep,
-  routeTo,
   setSongField,
   setUnitField,
-  type Edit,
+  SWEEP_SPACING,
 } from '../../show';
 import type { Verdict } from '../../simulate';
 import {

@@ -1,4 +1,5 @@
-import { indexShow, moments, openingOf, toneAims } from '../../show';
+import { indexShow, openingOf } from '../../show';
+import { moments, toneAims } from '../../meaning';
 import { finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
 

@@ -1,4 +1,5 @@
-import { indexOfAddress, understand, type UnitState } from '../../addressing';
+import { indexOfAddress } from '../../addressing';
+import { understand, type UnitState } from '../../rig';
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, fromHex } from '../../midi';
 import { indexShow, type Unit } from '../../show';
 import { formatPosition } from '../../time';

@@ -1,4 +1,5 @@
-import { meets, sameControl, type Profile, type UnitState } from '../../addressing';
+import { meets, sameControl, type UnitState } from '../../rig';
+import type { Profile } from '../../addressing';
 import { StateFold, contextOf, expandCue } from '../../compile';
 import { indexShow } from '../../show';
 import { barAt, formatPosition } from '../../time';

@@ -12,8 +12,6 @@ import {
   newSong,
   newSweep,
   newTone,
-  rigSpec,
-  songWants,
   toneCue,
   type Cue,
   type Show,
@@ -21,6 +19,7 @@ import {
   type Sweep,
   type Tone,
 } from '../../show';
+import { rigSpec, songWants } from '../../meaning';
 import { dryRun } from '../../simulate';
 import { modelerProfile, testShow, testUnit } from '../../testing/rigs';
 import { checkSong, type Finding, type FindingCode } from '..';

@@ -1,5 +1,6 @@
 import { keepsOf } from '../../addressing';
-import { indexShow, putSweep, removeCues, sweepValue, type Cue, type Song, type Sweep } from '../../show';
+import { indexShow, putSweep, removeCues, type Cue, type Song, type Sweep } from '../../show';
+import { sweepValue } from '../../meaning';
 import { TICKS_PER_QUARTER, formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';

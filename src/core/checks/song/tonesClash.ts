@@ -1,5 +1,7 @@
-import { indexShow, removeCue, toneAims, type Cue } from '../../show';
-import { sameControl, type Profile, type UnitAim } from '../../addressing';
+import { indexShow, removeCue, type Cue } from '../../show';
+import { toneAims } from '../../meaning';
+import { sameControl, type UnitAim } from '../../rig';
+import type { Profile } from '../../addressing';
 import { formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
-import { namedControls, patchesToSlots, readMidiNames, writeMidiNames } from '.';
+import { namedControls, patchesToSlots, readMidiNames, writeMidiNames } from './';
 import { STRUCTURE } from './structure';
 import { runs } from '../../testing/runs';
 

@@ -4,7 +4,7 @@ import { slotCount } from '../../addressing';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import { newSlot } from '../../show';
-import { decodeText, readPresetList, writePresetList } from '.';
+import { decodeText, readPresetList, writePresetList } from './';
 import { runs } from '../../testing/runs';
 
 const unit = demoShow().units[0]!;

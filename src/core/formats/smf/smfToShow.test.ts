@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileSong, stateAt } from '../../compile';
-import { rigSpec, songWants } from '../../show';
+import { rigSpec, songWants } from '../../meaning';
 import { dryRun } from '../../simulate';
 import { readShowFile, writeShowFile } from '../show-file';
 import { smfToShow } from './smfToShow';

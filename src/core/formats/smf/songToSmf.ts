@@ -1,7 +1,8 @@
 import { compileSong, writtenSong } from '../../compile';
 import type { Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem } from '../../problems';
-import { routeTo, songTime, type Show, type Song } from '../../show';
+import { routeTo } from '../../meaning';
+import { songTime, type Show, type Song } from '../../show';
 import {
   TICKS_PER_QUARTER,
   barAt,

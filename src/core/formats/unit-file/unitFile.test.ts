@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
-import { readUnitFile, writeProfileFile, writeUnitFile } from '.';
+import { readUnitFile, writeProfileFile, writeUnitFile } from './';
 import { runs } from '../../testing/runs';
 
 const show = demoShow();

@@ -1,4 +1,5 @@
-import { fitsRange, keepsOf, type RigState, type UnitState } from '../../addressing';
+import { fitsRange, keepsOf } from '../../addressing';
+import type { RigState, UnitState } from '../../rig';
 import { newPart, newSlot, newTone } from '../builders';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';

@@ -24,7 +24,7 @@ import {
   slotTitle,
   slotUses,
   toneUses,
-} from '.';
+} from './';
 
 const show = demoShow();
 

@@ -1,10 +1,9 @@
 import { barAt, barOfTick, type Ticks } from '../../time';
 import type { Edit } from '../edits';
-import { indexShow } from '../find';
+import { indexShow, openingOf } from '../find';
 import { sectionBars } from '../frame';
 import type { Cue, Show, Song } from '../schema';
 import { songTime } from '../songTime';
-import { openingOf } from '../surroundings';
 
 function setCues(song: Song, cues: readonly Cue[]): Edit | null {
   const after = cues.toSorted((a, b) => a.at - b.at);

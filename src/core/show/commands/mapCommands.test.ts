@@ -34,7 +34,7 @@ import {
   withControl,
   withoutControl,
   type ProfileChange,
-} from '.';
+} from './';
 
 const show = demoShow();
 let made = 0;

@@ -1,9 +1,8 @@
 import { labelOf, slotCount } from '../../addressing';
 import type { Edit, Path } from '../edits';
-import { indexShow } from '../find';
+import { indexShow, openingOf } from '../find';
 import { newSlot } from '../builders';
 import type { Show, Slot } from '../schema';
-import { openingOf } from '../surroundings';
 
 const slotsPath = (unitId: string): Path => ['units', { id: unitId }, 'slots'];
 

@@ -27,7 +27,7 @@ import {
   replaceTone,
   setPickup,
   shiftCues,
-} from '.';
+} from './';
 
 const show = demoShow();
 const ID = 'slack-tide';

@@ -4,7 +4,7 @@ import { checkShow } from '../checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import type { Audio, Show, Song, Track } from '../schema';
 import { newCall } from '../builders';
-import { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from '.';
+import { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './';
 
 const show = demoShow();
 const ID = 'slack-tide';

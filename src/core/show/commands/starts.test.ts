@@ -23,7 +23,7 @@ import {
   songOfCore,
   startFrom,
   sweepable,
-} from '.';
+} from './';
 
 const show = demoShow();
 const song = show.songs[0]!;

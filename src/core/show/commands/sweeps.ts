@@ -3,7 +3,7 @@ import type { Ticks } from '../../time';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Move, Show, Sweep, TempoTaps, Unit } from '../schema';
-import { SWEEP_SPACING } from '../sweeps';
+import { SWEEP_SPACING } from '../builders';
 
 /** Controls of the rig that can be swept: those without steps. */
 export const sweepable = (show: Show): { readonly unit: Unit; readonly control: Control }[] =>

@@ -1,7 +1,6 @@
 import type { Edit, Path } from '../edits';
-import { indexShow } from '../find';
+import { indexShow, openingOf } from '../find';
 import type { Show, Tone, TonePart } from '../schema';
-import { openingOf } from '../surroundings';
 
 const tonePath = (toneId: string): Path => ['tones', { id: toneId }];
 

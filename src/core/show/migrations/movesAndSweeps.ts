@@ -1,5 +1,5 @@
 import { each } from './each';
-import type { Migration } from './index';
+import type { Migration } from './';
 
 /** Room for named actions, for sweeps, and for taps that give units the tempo. */
 export const movesAndSweeps: Migration = {

@@ -8,7 +8,7 @@ import { smfToShow } from '../smfToShow';
 import { songToSmf, type SmfMode } from '../songToSmf';
 import type { SmfEvent, SmfFile } from '../types';
 import { writeSmf } from '../write';
-import { matchVoices, songIntoShow, voicesOf, type Imported } from '.';
+import { matchVoices, songIntoShow, voicesOf, type Imported } from './';
 import { runs } from '../../../testing/runs';
 
 const demo = demoShow();

@@ -4,11 +4,10 @@ import {
   fitsRange,
   indexOfAddress,
   keepsOf,
-  remember,
-  understand,
   type Control,
   type Profile,
 } from '../../../addressing';
+import { remember, understand } from '../../../rig';
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../../../midi';
 import type { Unit } from '../../../show';
 import type { Ticks } from '../../../time';

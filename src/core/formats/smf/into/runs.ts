@@ -1,5 +1,5 @@
 import { isContinuous } from '../../../addressing';
-import { SWEEP_SPACING, type Sweep, type Unit } from '../../../show';
+import { type Sweep, SWEEP_SPACING, type Unit } from '../../../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../../../time';
 import type { Event } from './reader';
 

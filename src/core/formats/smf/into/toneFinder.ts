@@ -1,6 +1,7 @@
-import { keepsOf, labelOf, sameControl, type Control, type UnitAim } from '../../../addressing';
+import { keepsOf, labelOf, type Control } from '../../../addressing';
+import { sameControl, type UnitAim } from '../../../rig';
+import { aimOf } from '../../../meaning';
 import {
-  aimOf,
   indexShow,
   newPart,
   newSlot,

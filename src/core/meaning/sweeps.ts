@@ -1,19 +1,14 @@
 import { encodeValue, sameOnTheWire, type Control } from '../addressing';
 import { DIN_BYTE_MICROS } from '../midi';
 import { secondsToTicks, ticksToSeconds, type Millis, type TempoMap, type Ticks } from '../time';
-import { indexShow } from './find';
-import { routeTo } from './rigSpec';
-import type { Show, Song, Sweep, Unit } from './schema';
-import { songTime } from './songTime';
+import { SWEEP_SPACING, indexShow, songTime, type Show, type Song, type Sweep, type Unit } from '../show';
+import { routeTo } from './rigOf';
 
 /** A value of a swept control and its place. */
 export interface SweepPoint {
   readonly at: Ticks;
   readonly value: number;
 }
-
-/** Values of a sweep follow each other no faster than this. */
-export const SWEEP_SPACING: Millis = 10;
 
 /** The drawn value at a place; before the sweep its first, after it its last. */
 export function sweepValue(sweep: Sweep, at: Ticks): number {

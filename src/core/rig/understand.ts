@@ -1,7 +1,7 @@
 import type { Message } from '../midi';
-import { HEARD, type ControlMemory, type Decoded } from './encodings/encoding';
-import { decodeValue } from './encodings/registry';
-import type { Control, Profile } from './profile';
+import { HEARD, type ControlMemory, type Decoded } from '../addressing/encodings/encoding';
+import { decodeValue } from '../addressing/encodings/registry';
+import type { Control, Profile } from '../addressing';
 
 /** What a message means to a unit, apart from banks and slots. */
 export interface Understood {

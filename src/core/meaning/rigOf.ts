@@ -1,6 +1,6 @@
-import { slotMessages, type RelaySpec, type RigSpec, type SlotStart, type UnitSpec } from '../addressing';
-import { indexShow, slotsById } from './find';
-import type { Port, Show, Unit } from './schema';
+import { slotMessages } from '../addressing';
+import type { RelaySpec, RigSpec, SlotStart, UnitSpec } from '../rig';
+import { indexShow, type Port, type Show, slotsById, type Unit } from '../show';
 
 const specs = new WeakMap<readonly Unit[], { ports: readonly Port[]; spec: RigSpec }>();
 

@@ -1,5 +1,5 @@
-import { keepsOf, sameOnTheWire } from './encodings/registry';
-import type { Control, Profile } from './profile';
+import { keepsOf, sameOnTheWire } from '../addressing/encodings/registry';
+import type { Control, Profile } from '../addressing';
 
 /** As the preset stores it; the map does not say what that is. */
 export type Stored = 'stored';

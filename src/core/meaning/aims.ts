@@ -1,10 +1,19 @@
-import { keepsOf, type UnitAim, type Wanted } from '../addressing';
+import { keepsOf } from '../addressing';
+import type { UnitAim, Wanted } from '../rig';
 import { fromHex } from '../midi';
 import { TICKS_PER_QUARTER, millisToMicros } from '../time';
-import { indexShow, slotsById } from './find';
+import {
+  indexShow,
+  microsAt,
+  type Show,
+  slotsById,
+  type Song,
+  songTime,
+  type Tone,
+  type TonePart,
+  type Unit,
+} from '../show';
 import { moments, tapRuns } from './moments';
-import type { Show, Song, Tone, TonePart, Unit } from './schema';
-import { microsAt, songTime } from './songTime';
 
 /**
  * What a part of a tone wants of its unit. A slot that the map lost is not wanted any more.

@@ -1,6 +1,5 @@
 import { addressOf, labelOf } from '../addressing';
-import { indexShow, slotsById } from './find';
-import type { Show, Unit } from './schema';
+import { indexShow, type Show, slotsById, type Unit } from '../show';
 
 /** One stored state of a unit that another unit calls, and how to store it. */
 export interface StoringStep {

@@ -2,11 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { OPENING_CUE, moments } from './moments';
 import { aimOf, songWants, toneAims } from './aims';
-import { messageCue } from './builders';
-import { indexShow } from './find';
-import { rigSpec, routeTo } from './rigSpec';
-import type { Show, Song } from './schema';
-import { microsAt, songTime } from './songTime';
+import { indexShow, messageCue, microsAt, type Show, type Song, songTime } from '../show';
+import { rigSpec, routeTo } from './rigOf';
 
 const show = demoShow();
 const song = show.songs[0]!;

@@ -1,5 +1,4 @@
-import { indexShow } from './find';
-import type { Show, Unit } from './schema';
+import { indexShow, type Show, type Unit } from '../show';
 
 /** A place that a message passes on its way through the rig. */
 export type WirePoint =

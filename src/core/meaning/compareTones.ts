@@ -1,6 +1,6 @@
-import type { UnitAim } from '../addressing';
+import type { UnitAim } from '../rig';
 import { toneAims } from './aims';
-import type { Show, Tone } from './schema';
+import type { Show, Tone } from '../show';
 
 /** One thing that two tones want otherwise of a unit. Undefined is: leaves it as it is. */
 export type ToneDifference = { readonly unitId: string } & (

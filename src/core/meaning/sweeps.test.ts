@@ -5,14 +5,11 @@ import { compileSong, playLine, stateAt } from '../compile';
 import { dryRun, SimulatedRig } from '../simulate';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { buildTempoMap, ticksToSeconds, type Ticks } from '../time';
-import { newSong } from './builders';
-import { checkShow } from './checkShow';
+import { checkShow, microsAt, newSong, type Show, type Song, songTime, type Sweep } from '../show';
 import { songWants } from './aims';
 import { moments } from './moments';
-import { rigSpec } from './rigSpec';
-import type { Show, Song, Sweep } from './schema';
+import { rigSpec } from './rigOf';
 import { playedSweeps, sweepPoints, sweepValue } from './sweeps';
-import { microsAt, songTime } from './songTime';
 import { runs } from '../testing/runs';
 
 const Q = 960;

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { testShow, testUnit, modelerProfile } from '../testing/rigs';
 import { hearers, patchSheet, wireLoops } from './wiring';
-import { relayCycles, storingSteps } from './relayChecklist';
-import type { Show, Unit } from './schema';
+import { relayCycles, storingSteps } from './storingSteps';
+import type { Show, Unit } from '../show';
 
 const show = demoShow();
 const chain = (...units: readonly Partial<Unit>[]): Show =>

@@ -1,10 +1,8 @@
 import { encodeValue, keepsOf } from '../addressing';
 import { toHex } from '../midi';
 import { TICKS_PER_QUARTER, type Millis, type Ticks } from '../time';
-import { cuesInOrder, indexShow } from './find';
-import type { Cue, Show, Song, Unit } from './schema';
-import { songTime } from './songTime';
-import { openingOf, sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
+import { type Cue, cuesInOrder, indexShow, openingOf, type Show, type Song, songTime, type Unit } from '../show';
+import { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
 import { playedSweeps, type PlayedSweep } from './sweeps';
 
 /** Id of the cue that a song's opening counts as. */

@@ -1,5 +1,5 @@
 import type { Bytes, Cable } from '../midi';
-import type { Profile } from './profile';
+import type { Profile } from '../addressing';
 import type { SlotStart } from './unitState';
 
 /** "When this unit goes there, it sends these bytes from its out port." */

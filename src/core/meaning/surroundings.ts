@@ -1,4 +1,4 @@
-import type { Show, Song } from './schema';
+import type { Show } from '../show';
 
 /** All of a show that a song's messages, and what is said of them, depend on beside the song itself. */
 export type Surroundings = Pick<Show, 'units' | 'ports' | 'tones' | 'moves' | 'openingToneId' | 'tolerance'>;
@@ -20,7 +20,3 @@ export const sameSurroundings = (a: Surroundings, b: Surroundings): boolean =>
   a.moves === b.moves &&
   a.openingToneId === b.openingToneId &&
   a.tolerance === b.tolerance;
-
-/** The tone that a song opens with: its own, or that of the show; null for none. */
-export const openingOf = (show: Pick<Show, 'openingToneId'>, song: Song): string | null =>
-  song.opening === 'show' ? show.openingToneId : song.openingToneId;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { differenceWords } from '../../wording';
 import { demoShow } from '../demo';
-import { newPart, newTone } from './builders';
+import { newPart, newTone } from '../show';
 import { compareTones } from './compareTones';
 
 const show = demoShow();

@@ -1,7 +1,7 @@
-import { HEARD, decodeValue, indexOfAddress, remember, understand, type ControlMemory } from '../addressing';
+import { HEARD, decodeValue, indexOfAddress, type ControlMemory } from '../addressing';
+import { remember, understand } from '../rig';
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
-import { indexShow } from './find';
-import type { Show, Unit } from './schema';
+import { indexShow, type Show, type Unit } from '../show';
 import { hearers } from './wiring';
 
 /** What one message on a port means to one unit of the rig. */

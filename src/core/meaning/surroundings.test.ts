@@ -1,11 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { checkShow } from './checkShow';
-import { copyBySection, removeTone, replaceTone, setOpening, setShowOpening, toneUses } from './commands';
-import { applyEdit, invertEdit, type Edit } from './edits';
+import { applyEdit, checkShow, type Edit, invertEdit, openingOf, type Show } from '../show';
+import { copyBySection, removeTone, replaceTone, setOpening, setShowOpening, toneUses } from '../show/commands';
 import { OPENING_CUE, moments } from './moments';
-import type { Show } from './schema';
-import { openingOf } from './surroundings';
 
 const show = demoShow();
 const opened = (s: Show, i = 0): string | null => {
