@@ -22,6 +22,7 @@ function smallCase(random: () => number, most: number): Job[] {
       release: pick([-20000, -20000, 0, 2000]),
       after,
       gap: after < 0 ? 0 : pick([0, 0, 1500, 4000]),
+      also: null,
     };
   });
 }

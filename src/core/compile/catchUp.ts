@@ -1,14 +1,14 @@
 import { keepsOf } from '../addressing';
-import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../rig';
+import { changesTo, contextOf, latencyOf, moments, passMoment, StateFold, type RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
-import { moments } from '../meaning';
+import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../rig';
 import { microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
-import { contextOf, expandCue } from './compileSong';
-import { StateFold, expandAim, type Step } from './expand';
-import { durationOf, effectTime, gapAfter, latencyOf, newChain, relayTail, type Chain, type PlannedJob } from './jobs';
+import { stepsOf, type Step } from './expand';
+import { Planner } from './jobs';
 import { soonestEnds } from './schedule/soonest';
+import { scheduleThrough } from './thruWaits';
 
 /** Id of the cue that catch-up messages are sent for. */
 export const CATCH_UP_CUE = 'catch-up';
@@ -25,12 +25,11 @@ export function stateAt(show: Show, song: Song, at: Ticks, from: RigState = {}):
   const all = moments(show, song);
   if (Object.keys(from).length === 0 && all.length > 0) {
     if (!hasCheckpoints(show, song)) passAll(show, song);
-    return stateFrom(song, place, (fold, i) => void expandCue(show, context, fold, all[i]!, 'changes'));
+    return stateFrom(song, place, (fold, i) => void passMoment(show, context, fold, all[i]!, 'changes'));
   }
   const fold = new StateFold(context.units, from);
   for (const cue of all) {
-    const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
-    if (due <= place) expandCue(show, context, fold, cue, 'changes');
+    if (cue.due <= place) passMoment(show, context, fold, cue, 'changes');
   }
   return fold.all();
 }
@@ -40,10 +39,9 @@ function passAll(show: Show, song: Song): void {
   const context = contextOf(show);
   const fold = new StateFold(context.units);
   const keeper = new CheckpointKeeper();
-  const time = songTime(song);
   for (const moment of moments(show, song)) {
-    keeper.add(fold, microsAt(time, moment.at) + millisToMicros(moment.shift));
-    expandCue(show, context, fold, moment, 'changes');
+    keeper.add(fold, moment.due);
+    passMoment(show, context, fold, moment, 'changes');
   }
   keeper.keep(show, song);
 }
@@ -52,31 +50,35 @@ function passAll(show: Show, song: Song): void {
  * The fewest messages that bring the rig from one state to another, in an order that the
  * units accept, unit by unit. What the wanted state does not know is left alone.
  */
-export function catchUpSteps(
-  show: Show,
-  from: RigState,
-  to: RigState,
-): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
+export function catchUpSteps(show: Show, from: RigState, to: RigState): Turns[] {
   const context = contextOf(show);
   let fold = new StateFold(context.units, from);
   const units = [...context.units.values()].sort((a, b) => context.order.get(a.id)! - context.order.get(b.id)!);
-  const result: { unit: UnitSpec; steps: readonly Step[] }[] = [];
+  const result: Turns[] = [];
   for (const unit of units) {
     const wanted = to[unit.id];
     if (!wanted || !context.paths.has(unit.id)) continue;
     const plan = bestPlan(context, fold, unit, to);
     fold = plan.fold;
-    if (plan.steps.length > 0) result.push({ unit, steps: plan.steps });
+    if (plan.turns.length > 0) result.push({ unit, turns: plan.turns });
   }
   return result;
 }
 
-type Context = ReturnType<typeof contextOf>;
+type Context = RigContext;
+
+/** A unit's messages, in turns: what relay rules set off in one comes to its end before the next. */
+export interface Turns {
+  readonly unit: UnitSpec;
+  readonly turns: readonly (readonly Step[])[];
+}
 
 interface Plan {
   readonly fold: StateFold;
-  readonly steps: readonly Step[];
+  readonly turns: readonly (readonly Step[])[];
 }
+
+const lengthOf = ({ turns }: Plan): number => turns.reduce((n, steps) => n + steps.length, 0);
 
 /** Somewhere to go on the way, for what the unit then tells others. */
 interface Detour {
@@ -100,7 +102,7 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
   for (const first of ways) {
     for (const way of [[first], ...ways.map((second) => [first, second])]) {
       const found = plan(context, fold, unit, to, way);
-      if (done(found, goals) && (!best || found.steps.length < best.steps.length)) best = found;
+      if (done(found, goals) && (!best || lengthOf(found) < lengthOf(best))) best = found;
     }
   }
   return best ?? straight;
@@ -129,14 +131,18 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
   const fold = new StateFold(context.units, from.all());
   const channel = context.channels.get(unit.id)!;
   const wanted = to[unit.id]!;
-  const steps: Step[] = [];
+  const turns: (readonly Step[])[] = [];
+  const turn = (aim: UnitAim, reload: boolean): void => {
+    const steps = stepsOf({ unit, channel, changes: changesTo(fold, unit, aim, 'changes', reload), raw: null });
+    if (steps.length > 0) turns.push(steps);
+  };
   for (const { slot, variant } of way) {
     const place = slot ?? wanted.slot ?? undefined;
     const aim = { slot: place, variant: variant ?? undefined, controls: {} };
     // A rule on the slot alone fires only when the slot is recalled.
     const reload = variant === null && place !== undefined;
     if (variant !== null && fold.get(unit.id).variant === variant) forgetVariant(fold, unit.id);
-    steps.push(...expandAim(fold, unit, channel, aim, 'changes', reload));
+    turn(aim, reload);
   }
   const reload = wanted.slot !== null && lostToStore(unit, fold.get(unit.id), wanted);
   const aim = {
@@ -146,8 +152,8 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
       Object.entries(wanted.controls).filter((c): c is [string, number] => c[1] !== 'stored'),
     ),
   };
-  steps.push(...expandAim(fold, unit, channel, aim, 'changes', reload));
-  return { fold, steps };
+  turn(aim, reload);
+  return { fold, turns };
 }
 
 /** Only loading the preset again brings back what the preset stores. */
@@ -169,9 +175,6 @@ function forgetVariant(fold: StateFold, unitId: string): void {
   fold.set(unitId, { ...fold.get(unitId), variant: null });
 }
 
-/** A little more than the longest settle that outlasts a recall by rounding. */
-const RELAY_MARGIN: Micros = 1000;
-
 export interface CatchUp {
   readonly events: readonly TimedBytes[];
   /** From the first byte until the last effect. */
@@ -180,7 +183,7 @@ export interface CatchUp {
 
 /** Catch-up messages timed from 0 on, as soon as cables and units take them. */
 export const catchUp = (show: Show, from: RigState, to: RigState): CatchUp =>
-  soonest(show, catchUpSteps(show, from, to), CATCH_UP_CUE);
+  soonest(show, from, catchUpSteps(show, from, to), CATCH_UP_CUE);
 
 /** Id of the cue that messages sent to try something belong to. */
 export const AUDITION_CUE = 'audition';
@@ -197,8 +200,9 @@ export function audition(show: Show, unitId: string, aim: UnitAim, from: RigStat
   const known = fold.get(unitId);
   // Nothing may be left out as known: the real unit may have been turned by hand.
   fold.set(unitId, { ...known, variant: null, controls: turnedAway(unit, aim) });
-  const steps = expandAim(fold, unit, context.channels.get(unitId)!, aim, 'changes', true);
-  return soonest(show, [{ unit, steps }], AUDITION_CUE);
+  const changes = changesTo(fold, unit, aim, 'changes', true);
+  const steps = stepsOf({ unit, channel: context.channels.get(unitId)!, changes, raw: null });
+  return soonest(show, from, [{ unit, turns: [steps] }], AUDITION_CUE);
 }
 
 /** Whatever a switch that only turns over is at: pressing it turns it. */
@@ -209,44 +213,24 @@ const turnedAway = (unit: UnitSpec, aim: UnitAim): Record<string, number> =>
       .map((c) => [c.id, 1 - aim.controls[c.id]!]),
   );
 
-const NOW = { at: 0, cueId: null, due: 0 };
-
 /** Times steps from 0 on, as soon as cables and units take them. */
-function soonest(
-  show: Show,
-  plans: readonly { readonly unit: UnitSpec; readonly steps: readonly Step[] }[],
-  cueId: string,
-): CatchUp {
+function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: string): CatchUp {
   const context = contextOf(show);
-  const lists = new Map<string, PlannedJob[]>();
-  for (const { unit, steps } of plans) {
-    const path = context.paths.get(unit.id)!;
-    let list = lists.get(path.portId);
-    if (!list) lists.set(path.portId, (list = []));
-    const chain: Chain = newChain();
-    for (const step of steps) {
-      const latency = latencyOf(path, step.bytes);
-      const duration = durationOf(path, step.bytes);
-      const before = chain.last < 0 ? undefined : list[chain.last];
-      // What one step sets off by relay rules must have come to its end before the next sets off more.
-      const relayed =
-        before && before.step.relays.length > 0
-          ? effectTime(unit, before.step) + relayTail(context.units, before.step.relays) + RELAY_MARGIN
-          : 0;
-      const gap = Math.max(gapAfter(chain, unit, latency), relayed);
-      list.push({ cueId, unit, path, step, origin: NOW, duration, deadline: 0, release: 0, after: chain.last, gap });
-      chain.last = list.length - 1;
-      chain.lastWasRecall = step.kind === 'recall';
-      chain.lastLatency = latency;
+  const planner = new Planner(context, true);
+  const now = { at: 0, cueId: null, due: 0 };
+  for (const { unit, turns } of plans) {
+    for (const steps of turns) {
+      planner.add({ cueId, landing: 'complete', due: 0 }, [{ unit, steps, unreached: false }], () => now);
     }
   }
   const events: TimedBytes[] = [];
   let length = 0;
-  for (const list of lists.values()) {
-    const ends = soonestEnds(list);
+  for (const list of planner.lists.values()) {
+    const ends = scheduleThrough(context, from, list, soonestEnds);
     for (const [i, { path, step, unit, duration }] of list.entries()) {
       events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit.id });
-      length = Math.max(length, ends[i]! + latencyOf(path, step.bytes) + settled(unit));
+      const told = step.setOff ? Math.max(0, ...step.setOff.told.map((t) => t.there ?? 0)) : 0;
+      length = Math.max(length, ends[i]! + latencyOf(path, step.bytes) + settled(unit) + told);
     }
   }
   events.sort((a, b) => a.at - b.at);

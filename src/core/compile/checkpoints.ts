@@ -1,8 +1,7 @@
 import type { RigState } from '../rig';
-import { sameSurroundings, surroundingsOf, type Surroundings } from '../meaning';
+import { sameSurroundings, surroundingsOf, type StateFold, type Surroundings } from '../meaning';
 import type { Show, Song } from '../show';
 import type { Micros } from '../time';
-import type { StateFold } from './expand';
 
 /** A checkpoint lies behind every so many moments: so many at most are gone through to reach any place. */
 const EVERY = 24;
@@ -12,9 +11,6 @@ interface Checkpoints {
   /** What was known after each `EVERY` moments, from the start of the song. */
   readonly kept: StateFold[];
   readonly dues: Float64Array;
-  /** The latest due time among the first i moments, and the earliest from i on: shifts may turn neighbours round. */
-  readonly latest: Float64Array;
-  readonly earliest: Float64Array;
 }
 
 const known = new WeakMap<Song, Checkpoints>();
@@ -30,12 +26,7 @@ export class CheckpointKeeper {
   }
 
   keep(show: Show, song: Song): void {
-    const dues = Float64Array.from(this.dues);
-    const latest = new Float64Array(dues.length + 1).fill(Number.NEGATIVE_INFINITY);
-    const earliest = new Float64Array(dues.length + 1).fill(Number.POSITIVE_INFINITY);
-    for (let i = 0; i < dues.length; i++) latest[i + 1] = Math.max(latest[i]!, dues[i]!);
-    for (let i = dues.length - 1; i >= 0; i--) earliest[i] = Math.min(earliest[i + 1]!, dues[i]!);
-    known.set(song, { under: surroundingsOf(show), kept: this.made, dues, latest, earliest });
+    known.set(song, { under: surroundingsOf(show), kept: this.made, dues: Float64Array.from(this.dues) });
   }
 }
 
@@ -50,10 +41,10 @@ export function hasCheckpoints(show: Show, song: Song): boolean {
  * called for the moments that are still to be gone through. There have to be checkpoints.
  */
 export function stateFrom(song: Song, place: Micros, pass: (fold: StateFold, index: number) => void): RigState {
-  const { kept, dues, latest, earliest } = known.get(song)!;
+  const { kept, dues } = known.get(song)!;
   let k = kept.length - 1;
-  while (k > 0 && latest[k * EVERY]! > place) k -= 1;
+  while (k > 0 && dues[k * EVERY - 1]! > place) k -= 1;
   const fold = kept[k]!.copy();
-  for (let i = k * EVERY; i < dues.length && earliest[i]! <= place; i++) if (dues[i]! <= place) pass(fold, i);
+  for (let i = k * EVERY; i < dues.length && dues[i]! <= place; i++) pass(fold, i);
   return fold.all();
 }

@@ -1,7 +1,8 @@
 import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
 import { microsAt, songTime, type Song } from '../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../time';
-import type { Path, RawJob } from './jobs';
+import { durationOf, latencyOf, type Path } from '../meaning';
+import type { RawJob } from './jobs';
 
 /** MIDI 1.0, system real-time and song position: 24 clocks a quarter, six to each unit of song position. */
 const CLOCK = 0xf8;
@@ -17,8 +18,8 @@ const POSITION_AHEAD: Micros = 5000;
 /** A song's clock on one port: start with the first clock, a clock every 24th of a quarter along the tempo map, stop at the end. */
 export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
   const time = songTime(song);
-  const duration = CABLE_TIMING[path.cable].byteMicros;
-  const { latency } = CABLE_TIMING[path.cable];
+  const duration = durationOf(path, [CLOCK]);
+  const latency = latencyOf(path, [CLOCK]);
   const job = (due: Micros, byte: number): RawJob => ({
     cueId: clockId,
     unit: null,
@@ -29,6 +30,7 @@ export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
     release: due - latency - duration,
     after: -1,
     gap: 0,
+    also: null,
   });
   const jobs: RawJob[] = [job(microsAt(time, 0) - duration, START)];
   for (let tick = 0; tick < time.end; tick += CLOCK_TICKS) jobs.push(job(microsAt(time, tick), CLOCK));

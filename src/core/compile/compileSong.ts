@@ -1,36 +1,18 @@
-import type { RigSpec, RigState, UnitAim, UnitSpec } from '../rig';
-import { fromHex, type TimedBytes } from '../midi';
+import { contextOf, moments, StateFold, type Moment, type RigContext } from '../meaning';
+import type { TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
-import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
-import { moments, rigSpec, routeTo, toneAims, type Moment } from '../meaning';
+import type { RigState } from '../rig';
+import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
-import { entry } from './entry';
-import { StateFold, expandAim, expandMessage, relayOrder, type Step } from './expand';
-import { Forecast } from './forecast';
 import { clockJobs } from './clock';
+import { entry } from './entry';
+import { expandMoment, type UnitSteps } from './expand';
+import { Forecast, leavingOf, type Forecasted, type Scheduled } from './forecast';
+import { Planner, type PortJob, type Release } from './jobs';
 import { latesOf, type Late } from './lateness';
-import {
-  latencyOf,
-  newChain,
-  planSteps,
-  sentTime,
-  type Chain,
-  type Path,
-  type PlannedJob,
-  type PortJob,
-  type Release,
-} from './jobs';
 import { schedulePort } from './schedule/schedulePort';
-
-/** When a unit will be as a cue wants it, by the compiler's reckoning. */
-export interface Forecasted {
-  readonly cueId: string;
-  readonly unitId: string;
-  readonly due: Micros;
-  /** When the last effect is there. */
-  readonly complete: Micros;
-}
+import { scheduleThrough } from './thruWaits';
 
 export interface CompiledSong {
   readonly songId: string;
@@ -40,96 +22,11 @@ export interface CompiledSong {
   readonly forecasts: readonly Forecasted[];
   /** Changes that come late, with the reason; worked out when first asked for. */
   readonly lates: readonly Late[];
+  /** Units, with the cues that want them somewhere, where neither bytes nor relay rules bring them. */
+  readonly unreached: ReadonlyMap<string, ReadonlySet<string>>;
   readonly problems: readonly Problem[];
   /** When the last bar ends. */
   readonly end: Micros;
-}
-
-interface ShowContext {
-  readonly spec: RigSpec;
-  readonly units: ReadonlyMap<string, UnitSpec>;
-  readonly order: ReadonlyMap<string, number>;
-  readonly paths: ReadonlyMap<string, Path>;
-  readonly channels: ReadonlyMap<string, number>;
-  /** What a tone sends to: unit and aim, relaying units first. Made once a tone. */
-  readonly plans: WeakMap<Tone, readonly TonePlan[]>;
-}
-
-interface TonePlan {
-  readonly unit: UnitSpec;
-  readonly channel: number;
-  readonly aim: UnitAim;
-}
-
-const contexts = new WeakMap<RigSpec, ShowContext>();
-
-/** What compiling needs of the rig, made once a rig. */
-export function contextOf(show: Show): ShowContext {
-  const spec = rigSpec(show);
-  const kept = contexts.get(spec);
-  if (kept) return kept;
-  const ports = new Map(spec.ports.map((p) => [p.id, p]));
-  const paths = new Map<string, Path>();
-  for (const unit of show.units) {
-    const route = routeTo(show, unit);
-    const port = route && ports.get(route.portId);
-    if (route && port) paths.set(unit.id, { portId: port.id, cable: port.cable, hops: route.hops });
-  }
-  const context: ShowContext = {
-    spec,
-    units: new Map(spec.units.map((u) => [u.id, u])),
-    order: new Map(relayOrder(spec).map((u, i) => [u.id, i])),
-    paths,
-    channels: new Map(show.units.map((u) => [u.id, u.channel])),
-    plans: new WeakMap(),
-  };
-  contexts.set(spec, context);
-  return context;
-}
-
-/** A moment's steps, unit by unit, those that relay to others first. */
-export function expandCue(
-  show: Show,
-  context: ShowContext,
-  fold: StateFold,
-  moment: Moment,
-  thrift: 'changes' | 'everything',
-): { readonly unit: UnitSpec; readonly steps: readonly Step[] }[] {
-  const { action } = moment;
-  if (action.kind === 'values') {
-    const unit = context.units.get(action.unitId);
-    if (!unit) return [];
-    const aim = { controls: action.values };
-    return [{ unit, steps: expandAim(fold, unit, context.channels.get(unit.id)!, aim, thrift, false) }];
-  }
-  if (action.kind === 'message') {
-    const unit = context.units.get(action.unitId);
-    if (!unit) return [];
-    return [{ unit, steps: expandMessage(fold, unit, fromHex(action.bytes)!) }];
-  }
-  const tone = indexShow(show).tones.get(action.toneId);
-  if (!tone) return [];
-  return planOf(show, context, tone).map(({ unit, channel, aim }) => ({
-    unit,
-    steps: expandAim(fold, unit, channel, aim, thrift, action.reload),
-  }));
-}
-
-function planOf(show: Show, context: ShowContext, tone: Tone): readonly TonePlan[] {
-  let plan = context.plans.get(tone);
-  if (!plan) {
-    const named = new Set(tone.parts.map((p) => p.unitId));
-    // What only a relay rule brings is not sent: the unit before it does that.
-    const aims = [...toneAims(show, tone)].filter(([unitId]) => named.has(unitId));
-    aims.sort(([a], [b]) => context.order.get(a)! - context.order.get(b)!);
-    plan = aims.map(([unitId, aim]) => ({
-      unit: context.units.get(unitId)!,
-      channel: context.channels.get(unitId)!,
-      aim,
-    }));
-    context.plans.set(tone, plan);
-  }
-  return plan;
 }
 
 /**
@@ -140,48 +37,35 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
   const context = contextOf(show);
   const time = songTime(song);
   const fold = new StateFold(context.units, from);
-  const lists = new Map<string, PortJob[]>();
-  const chains = new Map<string, Chain>();
-  const dues = new Map<string, Dues>();
-  const unreachable = new Set<string>();
-  const earliest = -millisToMicros(song.preRoll);
+  const planner = new Planner(context);
+  const dues = new Dues(-millisToMicros(song.preRoll));
+  const unreached = new Map<string, Set<string>>();
 
   // What is known on the way makes every place of the song quick to reach later.
   const keeper = Object.keys(from).length === 0 ? new CheckpointKeeper() : undefined;
-  for (const cue of moments(show, song)) {
-    const due = microsAt(time, cue.at) + millisToMicros(cue.shift);
+  for (const moment of moments(show, song)) {
+    const { id: cueId, due, landing } = moment;
     keeper?.add(fold, due);
-    for (const { unit, steps } of expandCue(show, context, fold, cue, 'changes')) {
-      const origin = releaseOf(dues, unit.id, cue.id, due, earliest);
-      const path = context.paths.get(unit.id);
-      if (!path) {
-        if (steps.length > 0) unreachable.add(unit.id);
-        continue;
-      }
-      const list = entry(lists, path.portId, () => []);
-      const chain = entry(chains, unit.id, newChain);
-      const landing = { cueId: cue.id, landing: cue.landing };
-      planSteps(list, chain, context.units, landing, origin, unit, path, steps);
-      if (cue.landing === 'sent') {
-        const last = dues.get(unit.id)!;
-        last.there = Math.max(last.there, due + sentTime(unit, path, steps));
-      }
-    }
+    const all = expandMoment(show, context, fold, moment, 'changes');
+    for (const steps of all) if (steps.unreached) entry(unreached, steps.unit.id, () => new Set<string>()).add(cueId);
+    planner.add({ cueId, due, landing }, all, (steps) => dues.release(moment, steps));
   }
 
   keeper?.keep(show, song);
+  const lists = new Map<string, PortJob[]>(planner.lists);
   const { ports } = indexShow(show);
   for (const { id, portId } of song.clocks) {
     const port = ports.get(portId);
-    if (port?.active) {
-      entry(lists, portId, () => []).push(...clockJobs(song, id, { portId, cable: port.cable, hops: 0 }));
-    }
+    if (!port?.active) continue;
+    const thru = lists.get(portId)?.[0]?.path.thru ?? false;
+    entry(lists, portId, () => []).push(...clockJobs(song, id, { portId, cable: port.cable, hops: 0, thru }));
   }
 
   const events: TimedBytes[] = [];
   const scheduled: Scheduled[] = [];
   for (const list of lists.values()) {
-    const { ends } = schedulePort(list);
+    if (list.length === 0) continue;
+    const ends = scheduleThrough(context, from, list, (jobs) => schedulePort(jobs).ends);
     scheduled.push({ list, ends });
     for (let i = 0; i < list.length; i++) {
       const { duration, path, step, cueId, unit } = list[i]!;
@@ -196,91 +80,76 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     songId: song.id,
     events,
     get forecasts() {
-      return (forecasts ??= forecast(show, song, context, sentOf(scheduled)));
+      return (forecasts ??= forecast(show, song, context, from, scheduled));
     },
     get lates() {
       return (lates ??= scheduled.flatMap(({ list, ends }) => latesOf(list, ends)));
     },
-    problems: [...unreachable].map((id) => noPort(show, id)),
+    unreached,
+    problems: [...unreached.keys()].flatMap((id) => noPort(show, id)),
     end: microsAt(time, time.end),
   };
 }
 
-interface Sent<J> {
-  readonly job: J;
-  readonly end: Micros;
-}
-
-/** One port's messages and when each ends. */
-interface Scheduled {
-  readonly list: readonly PortJob[];
-  readonly ends: ArrayLike<Micros>;
-}
-
-/** All that is sent to units, in the order in which it leaves. */
-function sentOf(scheduled: readonly Scheduled[]): Sent<PlannedJob>[] {
-  const sent = scheduled.flatMap(({ list, ends }) => list.map((job, i) => ({ job, end: ends[i]! }))).filter(isPlanned);
-  return sent.sort((a, b) => leave(a) - leave(b));
-}
-
-const isPlanned = (sent: Sent<PortJob>): sent is Sent<PlannedJob> => sent.job.unit !== null;
-
-const leave = ({ job, end }: Sent<PortJob>): Micros => end - job.duration;
-
-/** The last due time of a unit and whose it is, when that is there, and what changes that are due then may not leave before. */
-interface Dues {
-  due: Micros;
-  there: Micros;
-  cueId: string;
-  before: { readonly at: Micros; readonly cueId: string | null };
+/** The last due time of a unit and whose it is, and what changes that are due then may not leave before. */
+interface UnitDue {
+  readonly due: Micros;
+  readonly cueId: string;
+  readonly before: { readonly at: Micros; readonly cueId: string | null };
 }
 
 /**
- * No message leaves before the previous change of its unit was due, or, where that one is
- * sent on its beat, is there: a preset would take the place of one that still loads, and
- * nobody would ever hear it. Cues on one place share it.
+ * No message leaves before the previous change of its unit was due, nor before that of a unit
+ * that it has told something. Changes that are due at once share it.
  */
-function releaseOf(dues: Map<string, Dues>, unitId: string, cueId: string, due: Micros, earliest: Micros): Release {
-  const last = dues.get(unitId);
-  if (!last) dues.set(unitId, { due, there: due, cueId, before: { at: earliest, cueId: null } });
-  else if (due > last.due) {
-    dues.set(unitId, { due, there: due, cueId, before: { at: last.there, cueId: last.cueId } });
+class Dues {
+  private readonly units = new Map<string, UnitDue>();
+
+  constructor(private readonly earliest: Micros) {}
+
+  release({ id: cueId, due }: Moment, { unit, steps }: UnitSteps): Release {
+    let before = this.pass(unit.id, cueId, due);
+    for (const { setOff } of steps) {
+      for (const { unit: other } of setOff?.told ?? []) {
+        const its = this.pass(other.id, cueId, due);
+        if (its.at > before.at) before = its;
+      }
+    }
+    return { at: before.at, cueId: before.cueId, due };
   }
-  const { at, cueId: whose } = dues.get(unitId)!.before;
-  return { at, cueId: whose, due };
+
+  private pass(unitId: string, cueId: string, due: Micros): UnitDue['before'] {
+    const last = this.units.get(unitId);
+    if (last && due <= last.due) return last.before;
+    const before = last ? { at: last.due, cueId: last.cueId } : { at: this.earliest, cueId: null };
+    this.units.set(unitId, { due, cueId, before });
+    return before;
+  }
 }
 
-function forecast(show: Show, song: Song, context: ShowContext, sent: readonly Sent<PlannedJob>[]): Forecasted[] {
-  const time = songTime(song);
+function forecast(
+  show: Show,
+  song: Song,
+  context: RigContext,
+  from: RigState,
+  scheduled: readonly Scheduled[],
+): Forecasted[] {
   const dueOf = new Map<string, Micros>();
-  for (const cue of moments(show, song)) {
-    dueOf.set(cue.id, microsAt(time, cue.at) + millisToMicros(cue.shift));
-  }
-  const found = new Map<string, Forecasted>();
-  // A preset that another takes the place of never comes: nothing is promised of it.
-  const cast = new Forecast(context.units, (unitId, effect) => {
-    for (const [key, f] of found) if (f.unitId === unitId && f.complete === effect) found.delete(key);
-  });
-  const arrivals = sent.map(({ job, end }) => ({ job, at: end + latencyOf(job.path, job.step.bytes) }));
-  arrivals.sort((a, b) => a.at - b.at);
-  for (const { job, at } of arrivals) {
-    cast.arrive(job.unit, job.step, at, (unitId, effect) => {
-      const key = `${job.cueId}\n${unitId}`;
-      const before = found.get(key);
-      if (before && before.complete >= effect) return;
-      found.set(key, { cueId: job.cueId, unitId, due: dueOf.get(job.cueId)!, complete: effect });
-    });
-  }
-  return [...found.values()];
+  for (const { id, due } of moments(show, song)) dueOf.set(id, due);
+  const cast = new Forecast(context, from);
+  cast.play(leavingOf(scheduled));
+  return [...cast.found.values()].map((f) => ({ ...f, due: dueOf.get(f.cueId)! }));
 }
 
-function noPort(show: Show, unitId: string): Problem {
+/** Why nothing reaches a unit. One that others tell something is reached, if only where their rules take it: that is said of the tone. */
+function noPort(show: Show, unitId: string): Problem[] {
   const { units, ports } = indexShow(show);
   const unit = units.get(unitId)!;
+  if (show.units.some((u) => u.relays.some((r) => r.toUnitId === unitId))) return [];
   const input = unit.input;
   const port = input?.from === 'port' ? ports.get(input.portId) : undefined;
   if (port && !port.active) {
-    return problem('compile.port-off', 'error', NOWHERE, { unit: unit.name, port: port.name });
+    return [problem('compile.port-off', 'error', NOWHERE, { unit: unit.name, port: port.name })];
   }
-  return problem('compile.no-port', 'error', NOWHERE, { unit: unit.name });
+  return [problem('compile.no-port', 'error', NOWHERE, { unit: unit.name })];
 }

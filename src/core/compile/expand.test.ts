@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { AddressPlan, Profile } from '../addressing';
-import type { UnitSpec } from '../rig';
+import type { UnitAim, UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
-import { StateFold, expandAim, expandMessage, relayOrder } from './expand';
+import { StateFold, changesTo, relayOrder, takeMessage } from '../meaning';
+import { stepsOf, type Step } from './expand';
 
 const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   id: 'a',
@@ -15,6 +16,16 @@ const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): Uni
   ...rest,
 });
 const foldOf = (...units: UnitSpec[]): StateFold => new StateFold(new Map(units.map((u) => [u.id, u])));
+const expandAim = (
+  fold: StateFold,
+  to: UnitSpec,
+  channel: number,
+  aim: UnitAim,
+  thrift: 'changes' | 'everything',
+  reload: boolean,
+): Step[] => stepsOf({ unit: to, channel, changes: changesTo(fold, to, aim, thrift, reload), raw: null });
+const expandMessage = (fold: StateFold, to: UnitSpec, bytes: number[]): Step[] =>
+  stepsOf({ unit: to, channel: 1, changes: [], raw: { bytes, taken: takeMessage(fold, to, bytes) } });
 const plan = (bank: AddressPlan['bank']): Partial<Profile> => ({ plan: { ...modelerProfile.plan, bank } });
 
 describe('steps to an aim', () => {
@@ -133,7 +144,10 @@ describe('relay rules', () => {
     const a = unit({}, { relays: [rule(47, null, 'b', 9)] });
     const fold = foldOf(a, b, c);
     const steps = expandAim(fold, a, 1, { slot: 47, controls: {} }, 'changes', false);
-    expect(steps.at(-1)!.relays).toHaveLength(1);
+    expect(steps.at(-1)!.setOff!.told.map((t) => [t.unit.id, t.there! > 0])).toEqual([
+      ['b', true],
+      ['c', true],
+    ]);
     expect(fold.get('b').slot).toBe(9);
     expect(fold.get('c').slot).toBe(7);
   });

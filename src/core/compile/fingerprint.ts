@@ -1,6 +1,7 @@
+import { contextOf } from '../meaning';
 import type { UnitSpec, Wanted } from '../rig';
 import type { Show } from '../show';
-import { type CompiledSong, contextOf } from './compileSong';
+import type { CompiledSong } from './compileSong';
 import { entry } from './entry';
 
 /** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
@@ -61,8 +62,8 @@ export function fingerprints(
     hash.number(show.tolerance.after);
     hash.number(show.tolerance.before);
     const own = sent.get(cueId);
-    // A clock is for all units of its port.
-    const print = own?.get(unitId) ?? own?.get('') ?? '';
+    // A clock is for all units of its port; what tells a unit something is sent to others.
+    const print = own?.get(unitId) ?? own?.get('') ?? (wanted.told && own ? [...own.values()].join(' ') : '');
     const unit = context.units.get(unitId);
     hash.text(print);
     hash.text(last.get(unitId) ?? '');
@@ -85,10 +86,11 @@ function sentPrints({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<s
   return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.print()]))]));
 }
 
-function addWanted(hash: Hash, { unitId, due, landing, aim }: Wanted): void {
+function addWanted(hash: Hash, { unitId, due, landing, told, aim }: Wanted): void {
   hash.text(unitId);
   hash.number(due);
   hash.text(landing);
+  hash.text(told ? 'told' : 'sent');
   hash.text(aim.kind);
   switch (aim.kind) {
     case 'bytes':
@@ -99,6 +101,7 @@ function addWanted(hash: Hash, { unitId, due, landing, aim }: Wanted): void {
       hash.number(aim.interval);
       break;
     case 'state':
+      hash.number(aim.reload ? 1 : 0);
       hash.number(aim.state.slot ?? -1);
       hash.number(aim.state.variant ?? -1);
       for (const id in aim.state.controls) {

@@ -1,56 +1,149 @@
-import type { RelaySpec, UnitSpec } from '../rig';
-import { DIN_BYTE_MICROS } from '../midi';
+import { Course, StateFold, type RigContext } from '../meaning';
+import type { RigState, UnitSpec } from '../rig';
+import { CABLE_TIMING } from '../midi';
 import { millisToMicros, type Micros } from '../time';
-import { effectTime } from './jobs';
-import type { Step } from './expand';
+import type { PlannedJob, PortJob } from './jobs';
 
-/** Effects that the compiler counts on, from the units' times; it looks at steps, never at bytes. */
-export class Forecast {
-  private readonly busyUntil = new Map<string, Micros>();
-  private readonly outFree = new Map<string, Micros>();
+/** When a unit will be as a cue wants it, by the compiler's reckoning. */
+export interface Forecasted {
+  readonly cueId: string;
+  readonly unitId: string;
+  readonly due: Micros;
+  /** When the last effect is there. */
+  readonly complete: Micros;
+}
 
-  /** `replaced` is told of a recall that another took the place of before it was there. */
+/** A message that leaves, and when its last byte is through its port's cable. */
+interface Leaving {
+  readonly job: PortJob;
+  readonly arrives: Micros;
+}
+
+/** One port's messages and when each ends. */
+export interface Scheduled {
+  readonly list: readonly PortJob[];
+  readonly ends: ArrayLike<Micros>;
+}
+
+/** All that leaves, in the order in which it does. */
+export function leavingOf(scheduled: readonly Scheduled[]): readonly Leaving[] {
+  const leaving = scheduled.flatMap(({ list, ends }) =>
+    list.map((job, i) => {
+      const { byteMicros, latency } = CABLE_TIMING[job.path.cable];
+      const at = ends[i]! - job.duration;
+      return { job, at, arrives: at + job.step.bytes.length * byteMicros + latency };
+    }),
+  );
+  return leaving.sort((a, b) => a.at - b.at);
+}
+
+/**
+ * Effects that the compiler counts on, from the units' times: it looks at what steps are meant
+ * to do, never at bytes. `R` of the course is the cue.
+ */
+export class Forecast extends Course<PlannedJob> {
+  /** When each cue is complete on each unit; a preset that another takes the place of never is. */
+  readonly found = new Map<string, { readonly cueId: string; readonly unitId: string; complete: Micros }>();
+
+  private readonly effects = new Map<PlannedJob, Micros>();
+
   constructor(
-    private readonly units: ReadonlyMap<string, UnitSpec>,
-    private readonly replaced: (unitId: string, effect: Micros) => void = () => undefined,
-  ) {}
-
-  /** A step arrives; `note` is told of every unit that changes by it, and when. */
-  arrive(unit: UnitSpec, step: Step, at: Micros, note: (unitId: string, effect: Micros) => void): void {
-    let effect = at + effectTime(unit, step);
-    if (step.kind === 'recall') this.load(unit.id, at, effect);
-    else effect = Math.max(effect, this.busyUntil.get(unit.id) ?? effect);
-    // Bank selects, first halves of values and the releases of notes change nothing by themselves.
-    if (step.kind !== 'bank' && step.kind !== 'message') note(unit.id, effect);
-    this.relay(unit.id, step.relays, effect, note, 0);
+    context: RigContext,
+    from: RigState,
+    /** Told when a message comes to its unit, whether the unit takes it or not. */
+    private readonly arrived: (job: PlannedJob, at: Micros) => void = () => undefined,
+  ) {
+    super(context.units, new StateFold(context.units, from));
   }
 
-  private load(unitId: string, at: Micros, effect: Micros): void {
-    const before = this.busyUntil.get(unitId);
-    // In the very moment in which it would be there, it is not there yet.
-    if (before !== undefined && at <= before) this.replaced(unitId, before);
-    this.busyUntil.set(unitId, effect);
-  }
-
-  private relay(
-    from: string,
-    relays: readonly RelaySpec[],
-    reached: Micros,
-    note: (unitId: string, effect: Micros) => void,
-    depth: number,
-  ): void {
-    if (depth > this.units.size) return;
-    for (const relay of relays) {
-      const target = this.units.get(relay.toUnit);
-      if (!target) continue;
-      let at = Math.max(reached, this.outFree.get(from) ?? reached);
-      for (const bytes of relay.messages) at += bytes.length * DIN_BYTE_MICROS;
-      this.outFree.set(from, at);
-      const effect = at + millisToMicros(target.profile.times.recall);
-      this.load(target.id, at, effect);
-      note(target.id, effect);
-      const onward = target.relays.filter((r) => r.variant === null);
-      this.relay(target.id, onward, effect, note, depth + 1);
+  /** All that leaves, in the order in which it does. */
+  play(all: readonly Leaving[]): void {
+    const roots = new Map<string, UnitSpec[]>();
+    for (const unit of this.units.values()) {
+      if (unit.input?.from !== 'port') continue;
+      const list = roots.get(unit.input.portId);
+      if (list) list.push(unit);
+      else roots.set(unit.input.portId, [unit]);
     }
+    for (const { job, arrives } of all) {
+      const hear = (unit: UnitSpec, at: Micros): void => {
+        if (job.unit === null || unit.id !== job.unit.id) return;
+        this.arrived(job, at);
+        this.step(job, at);
+      };
+      for (const unit of roots.get(job.path.portId) ?? []) {
+        // Where nobody passes anything on, only the unit that is meant matters.
+        if (!job.path.thru && unit.id !== job.unit?.id) continue;
+        this.queue.push(arrives, () => {
+          hear(unit, arrives);
+          if (job.path.thru) this.passOn(unit, 'thru', job.step.bytes.length, arrives, hear);
+        });
+      }
+    }
+    this.run();
+  }
+
+  protected override came(unit: UnitSpec, at: Micros, { cueId }: PlannedJob): void {
+    this.note(cueId, unit.id, at);
+  }
+
+  private step(job: PlannedJob, arrives: Micros): void {
+    const { unit, step, cueId } = job;
+    const { times } = unit.profile;
+    const fold = this.states as StateFold;
+    this.accept(
+      unit,
+      arrives,
+      (at) => {
+        const busy = this.busyUntil.get(unit.id) ?? Number.NEGATIVE_INFINITY;
+        if (step.kind === 'recall') {
+          const there = (done: Micros): void => {
+            fold.loadSlot(unit, step.reaches);
+            this.note(cueId, unit.id, done);
+            this.takeEffect(job, 'slot', done);
+          };
+          this.load(unit, at, there, () => undefined);
+        } else if (step.kind === 'variant') {
+          const done = Math.max(busy, at + millisToMicros(times.variant));
+          this.queue.push(done, () => {
+            fold.setVariant(unit, step.reaches!);
+            this.note(cueId, unit.id, done);
+            this.takeEffect(job, 'variant', done);
+          });
+        } else if (step.kind === 'control') {
+          this.note(cueId, unit.id, Math.max(busy, at + millisToMicros(times.control)));
+        }
+      },
+      () => undefined,
+    );
+  }
+
+  private takeEffect(job: PlannedJob, reached: 'slot' | 'variant', at: Micros): void {
+    this.effects.set(job, at);
+    this.reached(job.unit, reached, at, job);
+  }
+
+  /** How much later than reckoned each message has others told, because their cable was busy. */
+  toldLater(): ReadonlyMap<PlannedJob, Micros> {
+    const later = new Map<PlannedJob, Micros>();
+    const counts = new Map<PlannedJob, Map<UnitSpec, number>>();
+    for (const { root, unit, arrives } of this.told) {
+      const effect = this.effects.get(root);
+      if (effect === undefined) continue;
+      let count = counts.get(root);
+      if (!count) counts.set(root, (count = new Map()));
+      const n = count.get(unit) ?? 0;
+      count.set(unit, n + 1);
+      const reckoned = root.step.setOff?.told.filter((t) => t.unit === unit)[n];
+      if (reckoned) later.set(root, Math.max(later.get(root) ?? 0, arrives - effect - reckoned.arrives));
+    }
+    return later;
+  }
+
+  private note(cueId: string, unitId: string, complete: Micros): void {
+    const key = `${cueId}\n${unitId}`;
+    const before = this.found.get(key);
+    if (!before) this.found.set(key, { cueId, unitId, complete });
+    else before.complete = Math.max(before.complete, complete);
   }
 }

@@ -1,10 +1,19 @@
 export { CableLoad } from './cableLoad';
-export { compileSong, type CompiledSong, type Forecasted } from './compileSong';
-export { AUDITION_CUE, CATCH_UP_CUE, audition, catchUp, catchUpSteps, stateAt, type CatchUp } from './catchUp';
+export { compileSong, type CompiledSong } from './compileSong';
+export type { Forecasted } from './forecast';
+export {
+  AUDITION_CUE,
+  CATCH_UP_CUE,
+  audition,
+  catchUp,
+  catchUpSteps,
+  stateAt,
+  type CatchUp,
+  type Turns,
+} from './catchUp';
 export { fingerprints } from './fingerprint';
 export { playLine, type PlayLine } from './playLine';
 export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
-export { contextOf, expandCue } from './compileSong';
 export type { Late, LateCause } from './lateness';
-export { StateFold, type Step, type StepKind } from './expand';
+export { expandMoment, type Step, type StepKind, type UnitSteps } from './expand';

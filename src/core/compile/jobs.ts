@@ -1,21 +1,10 @@
-import type { RelaySpec, UnitSpec } from '../rig';
-import { CABLE_TIMING, DIN_BYTE_MICROS, type Bytes, type Cable } from '../midi';
+import { durationOf, latencyOf, thruGap, type Path, type RigContext, type SetOff } from '../meaning';
+import type { Bytes } from '../midi';
+import type { UnitSpec } from '../rig';
 import { millisToMicros, type Micros } from '../time';
-import type { Step } from './expand';
-import type { Job } from './schedule/job';
-
-/** How bytes reach a unit: the cable that they leave on, and the units that pass them on. */
-export interface Path {
-  readonly portId: string;
-  readonly cable: Cable;
-  readonly hops: number;
-}
-
-/** From the end of a message on its cable to its arrival at the unit; a unit passes a message on when it has it whole. */
-export const latencyOf = (path: Path, bytes: Bytes): Micros =>
-  CABLE_TIMING[path.cable].latency + path.hops * bytes.length * DIN_BYTE_MICROS;
-
-export const durationOf = (path: Path, bytes: Bytes): Micros => CABLE_TIMING[path.cable].byteMicros * bytes.length;
+import { entry } from './entry';
+import type { Step, UnitSteps } from './expand';
+import type { Job, Wait } from './schedule/job';
 
 /** From the arrival of a message to its effect. */
 export function effectTime(unit: UnitSpec, step: Step): Micros {
@@ -24,39 +13,6 @@ export function effectTime(unit: UnitSpec, step: Step): Micros {
   if (step.kind === 'variant') return millisToMicros(times.variant);
   if (step.kind === 'control') return millisToMicros(times.control);
   return 0;
-}
-
-/** What else is on the cable may hold a change up by so much without anybody noticing. */
-const HELD_UP: Micros = 5000;
-
-/** From the moment that a change leaves, one message after the other, until the last of it is there. */
-export function sentTime(unit: UnitSpec, path: Path, steps: readonly Step[]): Micros {
-  let sent = 0;
-  let there = 0;
-  for (const step of steps) {
-    sent += durationOf(path, step.bytes);
-    there = Math.max(there, sent + latencyOf(path, step.bytes) + effectTime(unit, step));
-  }
-  return there === 0 ? 0 : there + HELD_UP;
-}
-
-/** From a step's effect until the last unit that it sets off by relay rules has changed too. */
-export function relayTail(units: ReadonlyMap<string, UnitSpec>, relays: readonly RelaySpec[], depth = 0): Micros {
-  if (relays.length === 0 || depth > units.size) return 0;
-  let wire = 0;
-  let tail = 0;
-  for (const relay of relays) {
-    for (const bytes of relay.messages) wire += bytes.length * DIN_BYTE_MICROS;
-    const target = units.get(relay.toUnit);
-    if (!target) continue;
-    const onward = relayTail(
-      units,
-      target.relays.filter((r) => r.variant === null),
-      depth + 1,
-    );
-    tail = Math.max(tail, wire + millisToMicros(target.profile.times.recall) + onward);
-  }
-  return tail;
 }
 
 /** A job that is still on its way to its port's schedule. */
@@ -88,71 +44,222 @@ export interface RawJob extends Job {
 /** Whatever waits to leave on a port. */
 export type PortJob = PlannedJob | RawJob;
 
+/** While it is being made. */
+export type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+/** A message after whose end something has to go by, and whose turn it belongs to: one moment and one unit. */
+interface Mark {
+  readonly on: number;
+  /** From its end on: until a unit takes the next message, or until a preset is there. */
+  readonly until: Micros;
+  readonly turn: number;
+}
+
 /** Where a unit's messages stand: what the next one has to follow. */
-export interface Chain {
+interface Chain {
+  readonly portId: string;
   /** Index in the port's list of the unit's last message, -1 for none. */
   last: number;
-  lastWasRecall: boolean;
-  lastLatency: Micros;
+  lastBytes: Bytes;
+  /** From the end of the last message until the unit may get the next. */
+  accepts: Micros;
+  /** Messages by which other units told it something since: until it may get the next. */
+  told: Mark[];
+  /** Presets, and variants that tell others something, that nothing may take the place of before they are there. */
+  loads: Mark[];
+  /** The last variant and the last control: a preset that loads faster than they take effect would come before them. */
+  slow: { variant?: Mark; control?: Mark };
 }
 
-export const newChain = (): Chain => ({ last: -1, lastWasRecall: false, lastLatency: 0 });
-
-/** The least time between the ends of a unit's last message and the next, for settling after a recall. */
-export function gapAfter(chain: Chain, unit: UnitSpec, latency: Micros): Micros {
-  if (!chain.lastWasRecall) return 0;
-  return Math.max(0, millisToMicros(unit.profile.times.settle) + chain.lastLatency - latency);
+/** What one moment sends. */
+export interface Turn {
+  readonly cueId: string;
+  readonly landing: 'complete' | 'sent';
+  readonly due: Micros;
 }
 
-/** While it is being made. */
-type Writable<T> = { -readonly [K in keyof T]: T[K] };
+/** So that what two relay rules call comes one after the other also by the last nanosecond. */
+const BEHIND: Micros = 1;
+/** Where there is time, what relay rules set off comes to its end, and a little more, before more is set off. */
+const PATIENCE: Micros = 1000;
 
 /**
- * Appends one cue's messages for one unit to its port's list. Landing complete: every
- * effect is there at the due time. Landing sent: the first byte leaves at it, the rest follow
- * as soon as the unit takes them.
+ * Puts messages on the lists of their ports, each with when it may leave, when it should be
+ * there and what it has to wait for: the message before it to the same unit, with the settling
+ * of a recall; what other units told the unit by relay rules; and presets that would be lost
+ * if another took their place.
  */
-export function planSteps(
-  list: PortJob[],
-  chain: Chain,
-  units: ReadonlyMap<string, UnitSpec>,
-  cue: { readonly cueId: string; readonly landing: 'complete' | 'sent' },
-  origin: Release,
-  unit: UnitSpec,
-  path: Path,
-  steps: readonly Step[],
-): void {
-  const first = list.length;
-  const { due, at: release } = origin;
-  const jobs: Writable<PlannedJob>[] = [];
-  let end = due;
-  for (const step of steps) {
-    const duration = durationOf(path, step.bytes);
-    const latency = latencyOf(path, step.bytes);
-    const gap = gapAfter(chain, unit, latency);
-    end = Math.max(end + duration, jobs.length > 0 ? jobs[jobs.length - 1]!.deadline + gap : 0);
-    const deadline =
-      cue.landing === 'sent' ? end : due - effectTime(unit, step) - relayTail(units, step.relays) - latency;
-    jobs.push({
-      cueId: cue.cueId,
-      unit,
-      path,
-      step,
-      origin,
-      duration,
-      deadline,
-      release: cue.landing === 'sent' ? Math.max(release, due) : release,
-      after: chain.last,
-      gap,
-    });
-    chain.last = first + jobs.length - 1;
-    chain.lastWasRecall = step.kind === 'recall';
-    chain.lastLatency = latency;
+export class Planner {
+  readonly lists = new Map<string, Writable<PlannedJob>[]>();
+  private readonly chains = new Map<string, Chain>();
+  private turns = 0;
+
+  constructor(
+    private readonly context: RigContext,
+    /** Whether what relay rules set off comes to its end before more is sent: for catch-up, where there is time. */
+    private readonly patient = false,
+  ) {}
+
+  /**
+   * One moment. Landing complete: every effect is there at the due time, also those that relay
+   * rules set off. Landing sent: the first byte leaves at it, the rest follow as soon as the
+   * units take them.
+   */
+  add(turn: Turn, all: readonly UnitSteps[], releaseOf: (steps: UnitSteps) => Release): void {
+    const starts = new Map<string, number>();
+    for (const { unit, steps, unreached } of all) {
+      const path = this.context.paths.get(unit.id);
+      if (!path) continue;
+      const list = entry(this.lists, path.portId, () => []);
+      if (!starts.has(path.portId)) starts.set(path.portId, list.length);
+      const origin = releaseOf({ unit, steps, unreached });
+      if (steps.length > 0) this.append(turn, list, starts.get(path.portId)!, path, unit, steps, origin);
+    }
+    for (const [portId, start] of starts) carryBack(this.lists.get(portId)!, start);
   }
-  // What follows must have its time, so deadlines move back from the last message to the first.
-  for (let i = jobs.length - 2; i >= 0; i--) {
-    const next = jobs[i + 1]!;
-    jobs[i]!.deadline = Math.min(jobs[i]!.deadline, next.deadline - Math.max(next.duration, next.gap));
+
+  private append(
+    turn: Turn,
+    list: Writable<PlannedJob>[],
+    start: number,
+    path: Path,
+    unit: UnitSpec,
+    steps: readonly Step[],
+    origin: Release,
+  ): void {
+    const number = ++this.turns;
+    const chain = this.chainOf(unit, path.portId);
+    const { due } = origin;
+    const sent = turn.landing === 'sent';
+    let recall: { readonly index: number; readonly there: Micros } | undefined;
+    let end = due;
+    for (const [k, step] of steps.entries()) {
+      const duration = durationOf(path, step.bytes);
+      const latency = latencyOf(path, step.bytes);
+      const effect = latency + effectTime(unit, step);
+      const waits = this.waitsOf(chain, step, number, duration, latency, effect - latency);
+      if (step.setOff) this.addWaitsOfTold(waits, path.portId, step.setOff, effect, number);
+      const gap = chain.last < 0 ? 0 : Math.max(chain.accepts - latency, thruGap(path, chain.lastBytes, step.bytes), 0);
+      const index = list.length;
+      let deadline: Micros;
+      if (sent) {
+        end += duration;
+        if (k > 0) end = Math.max(end, list[index - 1]!.deadline + gap);
+        for (const w of waits) if (w.on >= start) end = Math.max(end, list[w.on]!.deadline + w.gap);
+        deadline = end;
+      } else deadline = due - effect - (step.setOff?.tail ?? 0);
+      // A variant is there no sooner than the preset that loads: what it sets off waits for that.
+      if (recall && !sent && step.setOff) {
+        const before = list[recall.index]!;
+        before.deadline = Math.min(before.deadline, due - recall.there - step.setOff.tail);
+      }
+      list.push({
+        cueId: turn.cueId,
+        unit,
+        path,
+        step,
+        origin,
+        duration,
+        deadline,
+        release: sent ? Math.max(origin.at, due) : origin.at,
+        after: chain.last,
+        gap,
+        also: waits.length > 0 ? waits : null,
+      });
+      const recalls = step.kind === 'recall';
+      if (recalls) chain.slow = {};
+      else if (step.kind === 'variant' || step.kind === 'control') {
+        chain.slow[step.kind] = { on: index, until: effect, turn: number };
+      }
+      chain.last = index;
+      chain.lastBytes = step.bytes;
+      chain.accepts = recalls ? latency + millisToMicros(unit.profile.times.settle) : 0;
+      chain.told = [];
+      if (recalls) {
+        recall = { index, there: effect };
+        // What has rules carried out has to be there before anything takes its place, or they never are.
+        const needed = sent || steps.some((s) => s.setOff !== null);
+        chain.loads = needed ? [{ on: index, until: effect, turn: number }] : [];
+      } else if (step.setOff) chain.loads = [...chain.loads, { on: index, until: effect, turn: number }];
+      if (step.setOff) {
+        this.markTold(path.portId, step.setOff, { on: index, until: effect, turn: number }, sent);
+        if (step.kind === 'variant' && recall) {
+          const mark = { on: recall.index, until: recall.there, turn: number };
+          this.markTold(path.portId, step.setOff, mark, sent);
+        }
+      }
+    }
   }
-  list.push(...jobs);
+
+  private chainOf(unit: UnitSpec, portId: string): Chain {
+    return entry(this.chains, unit.id, () => ({
+      portId,
+      last: -1,
+      lastBytes: [],
+      accepts: 0,
+      told: [],
+      loads: [],
+      slow: {},
+    }));
+  }
+
+  /** What a message has to wait for beside the one before it. */
+  private waitsOf(chain: Chain, step: Step, turn: number, duration: Micros, latency: Micros, effect: Micros): Wait[] {
+    const waits = chain.told
+      .filter((m) => m.turn !== turn)
+      .map(({ on, until }): Wait => ({ on, gap: until - latency }));
+    if (step.kind === 'recall') addSlow(waits, chain, latency + effect);
+    // Controls, and bytes as they stand, take the place of nothing.
+    if (step.raw || (step.kind !== 'bank' && step.kind !== 'recall' && step.kind !== 'variant')) return waits;
+    for (const m of chain.loads) if (m.turn !== turn) waits.push({ on: m.on, gap: m.until + duration });
+    return waits;
+  }
+
+  /** A message that has other units told something waits until they take it. `effect` counts from its end. */
+  private addWaitsOfTold(waits: Wait[], portId: string, { told }: SetOff, effect: Micros, turn: number): void {
+    for (const { unit, first, arrives } of told) {
+      const chain = this.chains.get(unit.id);
+      if (!chain || chain.portId !== portId) continue;
+      const add = (on: number, gap: Micros): void => void waits.push({ on, gap: Math.max(0, gap) });
+      if (chain.last >= 0) add(chain.last, chain.accepts - effect - first);
+      for (const m of chain.told) if (m.turn !== turn) add(m.on, m.until - effect - first);
+      for (const m of chain.loads) if (m.turn !== turn) add(m.on, m.until - effect - arrives + BEHIND);
+      addSlow(waits, chain, effect + arrives + millisToMicros(unit.profile.times.recall));
+    }
+  }
+
+  /** Notes on the chains of those that are told what has to go by. `by.until` is when it takes effect. */
+  private markTold(portId: string, { told }: SetOff, by: Mark, sent: boolean): void {
+    for (const { unit, arrives, there } of told) {
+      if (there === null) continue;
+      const chain = this.chainOf(unit, portId);
+      if (chain.portId !== portId) continue;
+      const settled = arrives + millisToMicros(unit.profile.times.settle);
+      const until = by.until + (this.patient ? Math.max(settled, there) + PATIENCE : settled);
+      chain.told = [...chain.told, { ...by, until }];
+      if (sent || unit.relays.length > 0) chain.loads = [...chain.loads, { ...by, until: by.until + there }];
+    }
+  }
+}
+
+/** A preset is there no sooner than what was set before it. `there` counts from the end of what calls it. */
+function addSlow(waits: Wait[], { slow }: Chain, there: Micros): void {
+  for (const mark of [slow.variant, slow.control]) {
+    const gap = mark ? mark.until - there + BEHIND : 0;
+    if (mark && gap > 0) waits.push({ on: mark.on, gap });
+  }
+}
+
+/** What follows must have its time, so deadlines move back from the last message of a moment to the first. */
+function carryBack(list: Writable<PlannedJob>[], start: number): void {
+  for (let i = list.length - 1; i >= start; i--) {
+    const { deadline, duration, after, gap, also } = list[i]!;
+    const before = (on: number, least: Micros): void => {
+      if (on < start) return;
+      const job = list[on]!;
+      job.deadline = Math.min(job.deadline, deadline - Math.max(duration, least));
+    };
+    before(after, gap);
+    if (also) for (const w of also) before(w.on, w.gap);
+  }
 }

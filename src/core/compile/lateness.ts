@@ -50,12 +50,18 @@ export function latesOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>): Late
 function causeOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>, group: Group, release: Release): LateCause {
   const first = jobs[group.jobs[0]!] as PlannedJob;
   // With the cable to itself: as early as its release and its own unit allow.
-  let end = first.after >= 0 ? ends[first.after]! + Math.max(0, first.gap - first.duration) : Number.NEGATIVE_INFINITY;
+  const own = new Map<number, Micros>();
+  let free = Number.NEGATIVE_INFINITY;
   let alone = Number.NEGATIVE_INFINITY;
-  for (const [k, i] of group.jobs.entries()) {
+  for (const i of group.jobs) {
     const job = jobs[i]!;
-    const after = k === 0 ? end : end + Math.max(0, job.gap - job.duration);
-    end = Math.max(job.release, after) + job.duration;
+    let end = Math.max(job.release, free) + job.duration;
+    const after = (on: number, gap: Micros): void => {
+      end = Math.max(end, (own.get(on) ?? ends[on]!) + gap);
+    };
+    if (job.after >= 0) after(job.after, job.gap);
+    if (job.also) for (const { on, gap } of job.also) after(on, gap);
+    own.set(i, (free = end));
     alone = Math.max(alone, end - job.deadline);
   }
   if (alone >= group.late - GRAIN) {

@@ -86,7 +86,7 @@ describe('catching up', () => {
     const moved = { ...state, oxbow: { ...state.oxbow!, slot: 0 } };
     const [plan] = catchUpSteps(show, moved, state);
     expect(plan!.unit.id).toBe('quillback');
-    expect(plan!.steps[0]).toMatchObject({ kind: 'recall', bytes: [0xc0, 6] });
+    expect(plan!.turns[0]![0]).toMatchObject({ kind: 'recall', bytes: [0xc0, 6] });
     const rig = new SimulatedRig(rigSpec(show));
     for (const e of catchUp(show, {}, state).events) rig.send(e.portId, e.at, e.bytes);
     rig.settle();
@@ -97,7 +97,8 @@ describe('catching up', () => {
     const { events } = catchUp(show, {}, stateAt(show, song, at('13|4')));
     const quillback = events.filter((e) => e.unitId === 'quillback');
     const recall = quillback.findIndex((e) => e.bytes[0] === 0xc0);
-    expect(quillback[recall + 1]!.at - quillback[recall]!.at).toBeGreaterThanOrEqual(40_000);
+    const end = (i: number): number => quillback[i]!.at + quillback[i]!.bytes.length * 320;
+    expect(end(recall + 1) - end(recall)).toBeGreaterThanOrEqual(40_000);
   });
 });
 

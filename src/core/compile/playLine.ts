@@ -2,7 +2,7 @@ import type { RigState } from '../rig';
 import type { Bytes, TimedBytes } from '../midi';
 import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
 import { moments } from '../meaning';
-import { millisToMicros, type Micros, type Ticks } from '../time';
+import type { Micros, Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
 import { CLOCK_STOP, continueClock } from './clock';
 import { compileSong, type CompiledSong } from './compileSong';
@@ -42,7 +42,7 @@ export function playLine(
   const begun = new Set<string>();
   if (at > 0) {
     for (const moment of moments(show, song)) {
-      if (microsAt(time, moment.at) + millisToMicros(moment.shift) <= place + 1) {
+      if (moment.due <= place + 1) {
         passed.add(moment.id);
         begun.add(moment.id);
       } else passed.delete(moment.id);

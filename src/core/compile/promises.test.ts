@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { UNKNOWN_STATE, type RigState } from '../rig';
 import { microsAt, songTime } from '../show';
-import { rigSpec, songWants } from '../meaning';
+import { moments, rigSpec, songWants } from '../meaning';
 import { SimulatedRig, dryRun } from '../simulate';
-import { randomShow } from '../testing/randomShow';
+import { randomShow, type RandomChoice } from '../testing/randomShow';
 import { catchUp, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
 import { runs } from '../testing/runs';
@@ -14,8 +14,11 @@ function expectSame(wanted: RigState, is: RigState): void {
   for (const [id, state] of Object.entries(wanted)) {
     const other = is[id]!;
     if (state.slot !== null) expect(other.slot, `${id} slot`).toBe(state.slot);
-    if (state.variant !== null) expect(other.variant, `${id} variant`).toBe(state.variant);
+    // What a preset stores can be brought back only where it is known which.
+    const stored = (value: unknown): boolean => value === 'stored' && state.slot === null;
+    if (state.variant !== null && !stored(state.variant)) expect(other.variant, `${id} variant`).toBe(state.variant);
     for (const [control, value] of Object.entries(state.controls)) {
+      if (stored(value)) continue;
       const real = other.controls[control];
       if (value === 'stored' || typeof real !== 'number') expect(real, `${id} ${control}`).toBe(value);
       // Figures come back as the byte that they became: 100 % in 127 steps.
@@ -24,16 +27,28 @@ function expectSame(wanted: RigState, is: RigState): void {
   }
 }
 
+/** Songs with time between their cues, songs whose cues cross each other, and dense ones with bytes as they stand. */
+const SONGS: readonly [string, RandomChoice][] = [
+  ['in order', { gap: 960 }],
+  ['crossing', { gap: 960, shifts: true }],
+  ['dense', { gap: 96, shifts: true }],
+  ['with bytes as they stand', { gap: 480, shifts: true, raw: true }],
+];
+
 describe('what the compiler promises', () => {
-  it('is what the simulated rig does, to the microsecond', () => {
+  it.each(SONGS)('is what the simulated rig does, to the microsecond: %s', (_, choice) => {
     fc.assert(
-      fc.property(randomShow(960), ({ show, song }) => {
+      fc.property(randomShow(choice), ({ show, song }) => {
         const compiled = compileSong(show, song);
         const rig = new SimulatedRig(rigSpec(show));
         for (const e of compiled.events) rig.send(e.portId, e.at, e.bytes);
         rig.settle();
-        // System exclusive reaches every unit; one that it is not meant for may well be settling.
-        const lost = rig.trace.filter((t) => t.kind === 'ignored' && t.why === 'settling' && t.bytes[0] !== 0xf0);
+        // System exclusive reaches every unit; one that it is not meant for may well be settling. What two
+        // rules of one change call, the first of them settling, is the map's own word.
+        const told = new Set(show.units.flatMap((u) => u.relays.map((r) => r.toUnitId)));
+        const lost = rig.trace.filter(
+          (t) => t.kind === 'ignored' && t.why === 'settling' && t.bytes[0] !== 0xf0 && !told.has(t.unitId),
+        );
         expect(lost).toEqual([]);
         for (const promised of compiled.forecasts) {
           const change = rig.trace.find(
@@ -64,9 +79,9 @@ describe('what the compiler promises', () => {
     );
   });
 
-  it('leaves the rig where the fold over the show says', () => {
+  it.each(SONGS)('leaves the rig where the fold over the show says: %s', (_, choice) => {
     fc.assert(
-      fc.property(randomShow(960), ({ show, song }) => {
+      fc.property(randomShow(choice), ({ show, song }) => {
         const rig = new SimulatedRig(rigSpec(show));
         for (const e of compileSong(show, song).events) rig.send(e.portId, e.at, e.bytes);
         rig.settle();
@@ -75,21 +90,41 @@ describe('what the compiler promises', () => {
       runs(33, 200),
     );
   });
+
+  it('is on time wherever nothing is said to be late, told units and reloads among them', () => {
+    fc.assert(
+      fc.property(randomShow({ gap: 1920, raw: true }), ({ show, song }) => {
+        const compiled = compileSong(show, song);
+        fc.pre(compiled.lates.length === 0);
+        // A switch that only turns over may be in a state that nobody knows.
+        fc.pre(!show.tones.some((t) => t.parts.some((p) => p.controls.some((c) => c.controlId === 'turn'))));
+        const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song));
+        expect(verdicts.filter((v) => v.outcome === 'late' || v.outcome === 'never')).toEqual([]);
+      }),
+      runs(38, 200),
+    );
+  });
 });
 
 describe('catch-up', () => {
-  it('brings the rig to any place from any other, and from nowhere', () => {
+  it.each(SONGS)('brings the rig to any place from any other, and from nowhere: %s', (_, choice) => {
     fc.assert(
-      fc.property(randomShow(960), fc.nat(), fc.option(fc.nat()), ({ show, song }, to, from) => {
+      fc.property(randomShow(choice), fc.nat(), fc.option(fc.nat()), ({ show, song }, to, from) => {
         const place = song.cues[to % song.cues.length]!.at;
         const wanted = stateAt(show, song, place);
+        // Where a program came before any bank, nobody knows which preset it called, nor what that told others.
+        fc.pre(!show.units.some((u) => u.relays.length > 0 && wanted[u.id]?.slot === null));
         const rig = new SimulatedRig(rigSpec(show));
         let known: RigState = {};
         let now = 0;
         if (from !== null) {
           const start = song.cues[from % song.cues.length]!.at;
           const until = microsAt(songTime(song), start);
-          const ids = new Set(song.cues.filter((c) => c.at <= start).map((c) => c.id));
+          const ids = new Set(
+            moments(show, song)
+              .filter((m) => m.due <= until + 1)
+              .map((m) => m.id),
+          );
           for (const e of compileSong(show, song).events) if (ids.has(e.cueId)) rig.send(e.portId, e.at, e.bytes);
           rig.settle();
           known = stateAt(show, song, start);

@@ -1,12 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { RigState, UnitSpec } from '../rig';
-import { moments, rigSpec } from '../meaning';
+import { StateFold, contextOf, moments, rigSpec } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
 import { runs } from '../testing/runs';
-import { contextOf, expandCue } from './compileSong';
-import { StateFold } from './expand';
+import { expandMoment } from './expand';
 
 const unit: UnitSpec = {
   id: 'a',
@@ -43,13 +42,13 @@ describe('what a fold gave away', () => {
 
   it('does not reach what presets store for all of their kind', () => {
     const fold = foldOf();
-    fold.reachSlot(unit, 3);
+    fold.loadSlot(unit, 3);
     const stored = { ...fold.get('a').controls };
     fold.moveControl(unit, control('mix'), 50);
-    fold.reachSlot(unit, 4);
+    fold.loadSlot(unit, 4);
     expect(fold.get('a').controls).toEqual(stored);
     const other = foldOf();
-    other.reachSlot(unit, 4);
+    other.loadSlot(unit, 4);
     expect(other.get('a').controls).toEqual(stored);
   });
 
@@ -60,7 +59,7 @@ describe('what a fold gave away', () => {
         const fold = new StateFold(new Map(rigSpec(show).units.map((u) => [u.id, u])));
         const given: [RigState, string][] = [];
         for (const moment of moments(show, song)) {
-          expandCue(show, context, fold, moment, 'changes');
+          expandMoment(show, context, fold, moment, 'changes');
           const state = fold.all();
           given.push([state, JSON.stringify(state)]);
         }
@@ -77,11 +76,11 @@ describe('what a fold gave away', () => {
         const fold = new StateFold(context.units);
         const list = moments(show, song);
         const cut = Math.min(at, list.length);
-        for (const moment of list.slice(0, cut)) expandCue(show, context, fold, moment, 'changes');
+        for (const moment of list.slice(0, cut)) expandMoment(show, context, fold, moment, 'changes');
         const copy = fold.copy();
         for (const moment of list.slice(cut)) {
-          const own = expandCue(show, context, fold, moment, 'changes');
-          const its = expandCue(show, context, copy, moment, 'changes');
+          const own = expandMoment(show, context, fold, moment, 'changes');
+          const its = expandMoment(show, context, copy, moment, 'changes');
           expect(its.map((u) => u.steps.map((s) => s.bytes))).toEqual(own.map((u) => u.steps.map((s) => s.bytes)));
         }
         expect(copy.all()).toEqual(fold.all());

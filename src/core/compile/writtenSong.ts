@@ -1,9 +1,8 @@
+import { contextOf, moments, StateFold } from '../meaning';
 import type { Bytes } from '../midi';
-import { moments } from '../meaning';
 import type { Show, Song } from '../show';
 import type { Ticks } from '../time';
-import { contextOf, expandCue } from './compileSong';
-import { StateFold } from './expand';
+import { expandMoment } from './expand';
 
 export interface WrittenMessage {
   readonly at: Ticks;
@@ -11,13 +10,13 @@ export interface WrittenMessage {
   readonly bytes: Bytes;
 }
 
-/** Everything that a song says, on its beat, also what changes nothing; in the order of the cues. */
+/** Everything that a song says, on its beat and without shifts, also what changes nothing; in the order of the places. */
 export function writtenSong(show: Show, song: Song): WrittenMessage[] {
   const context = contextOf(show);
   const fold = new StateFold(context.units);
   const messages: WrittenMessage[] = [];
-  for (const cue of moments(show, song)) {
-    for (const { unit, steps } of expandCue(show, context, fold, cue, 'everything')) {
+  for (const cue of moments(show, song).toSorted((a, b) => a.at - b.at)) {
+    for (const { unit, steps } of expandMoment(show, context, fold, cue, 'everything')) {
       if (!context.paths.has(unit.id)) continue;
       for (const { bytes } of steps) messages.push({ at: cue.at, unitId: unit.id, bytes });
     }

@@ -1,101 +1,159 @@
-import { keepsOf } from '../addressing';
-import type { UnitAim, Wanted } from '../rig';
-import { fromHex } from '../midi';
-import { TICKS_PER_QUARTER, millisToMicros } from '../time';
-import {
-  indexShow,
-  microsAt,
-  type Show,
-  slotsById,
-  type Song,
-  songTime,
-  type Tone,
-  type TonePart,
-  type Unit,
-} from '../show';
-import { moments, tapRuns } from './moments';
+import { encodeValue, slotMessages } from '../addressing';
+import { fromHex, type Bytes } from '../midi';
+import type { UnitAim, UnitSpec, Wanted } from '../rig';
+import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
+import { TICKS_PER_QUARTER, millisToMicros, type Micros } from '../time';
+import type { SetOff } from './changes';
+import { contextOf, passMoment, type Doing, type RigContext } from './context';
+import { moments, tapRuns, type Moment } from './moments';
+import { partAims } from './partAims';
+import { durationOf, latencyOf } from './path';
+import { StateFold } from './stateFold';
+
+const brought = new WeakMap<RigContext, WeakMap<Tone, ReadonlyMap<string, UnitAim>>>();
 
 /**
- * What a part of a tone wants of its unit. A slot that the map lost is not wanted any more.
- * How effects are left becomes values of the switches that decide it; where the unit has to
- * be engaged after a recall, that is part of the tone.
- */
-export function aimOf(unit: Unit, part: TonePart): UnitAim {
-  const { profile } = unit;
-  const slot = part.slotId === null ? undefined : slotsById(unit).get(part.slotId)?.index;
-  const controls: Record<string, number> = {};
-  if (profile.engage !== null && slot !== undefined) controls[profile.engage] = 1;
-  for (const { effectId, how } of part.effects) {
-    const effect = profile.effects.find((e) => e.id === effectId);
-    if (!effect) continue;
-    // Ringing out needs the effect to stay in; without an input switch it can only be cut.
-    const rings = effect.ring !== null;
-    controls[effect.cut] = how === 'on' || (how === 'ring' && rings) ? 1 : 0;
-    if (effect.ring !== null && how !== 'cut') controls[effect.ring] = how === 'on' ? 1 : 0;
-  }
-  for (const { controlId, value } of part.controls) controls[controlId] = value;
-  for (const { id, encoding } of profile.controls) if (keepsOf(encoding) === 'nothing') delete controls[id];
-  return { slot, variant: part.variant ?? undefined, controls };
-}
-
-/**
- * What a tone wants, unit by unit: what it names, and what relay rules bring to units
- * that it does not name.
+ * What a tone brings, unit by unit, if nothing is known before it: what it names, and where
+ * relay rules take units that it does not name. In a song more or less may be told, by what was on before.
  */
 export function toneAims(show: Show, tone: Tone): ReadonlyMap<string, UnitAim> {
-  const { units } = indexShow(show);
-  const aims = new Map<string, UnitAim>();
-  for (const part of tone.parts) {
-    const unit = units.get(part.unitId);
-    if (unit) aims.set(unit.id, aimOf(unit, part));
-  }
-  const queue = tone.parts.map(({ unitId, slotId, variant }) => ({ unitId, slotId, variant }));
-  for (const part of queue) {
-    for (const relay of units.get(part.unitId)?.relays ?? []) {
-      const target = units.get(relay.toUnitId);
-      const slot = target && slotsById(target).get(relay.toSlotId);
-      if (!target || !slot || aims.has(target.id) || !relayHolds(relay.when, part)) continue;
-      aims.set(target.id, { slot: slot.index, controls: {} });
-      queue.push({ unitId: target.id, slotId: slot.id, variant: null });
-    }
+  const context = contextOf(show);
+  let kept = brought.get(context);
+  if (!kept) brought.set(context, (kept = new WeakMap()));
+  let aims = kept.get(tone);
+  if (!aims) kept.set(tone, (aims = aimsWithTold(show, context, tone)));
+  return aims;
+}
+
+function aimsWithTold(show: Show, context: RigContext, tone: Tone): ReadonlyMap<string, UnitAim> {
+  const aims = new Map(partAims(show, tone));
+  const fold = new StateFold(context.units);
+  const action = { kind: 'tone', toneId: tone.id, reload: false } as const;
+  const moment: Moment = { id: tone.id, source: 'cue', at: 0, shift: 0, due: 0, landing: 'complete', action };
+  // The tone as it is handed in may be newer than the show's.
+  const shown = indexShow(show).tones.get(tone.id) === tone ? show : { ...show, tones: [tone] };
+  for (const { unit } of toldBy(passMoment(shown, context, fold, moment, 'changes'))) {
+    const { slot } = fold.get(unit.id);
+    const own = aims.get(unit.id);
+    if (slot === null || own?.slot !== undefined) continue;
+    aims.set(unit.id, { ...own, slot, controls: own?.controls ?? {} });
   }
   return aims;
 }
 
-function relayHolds(when: Unit['relays'][number]['when'], part: Pick<TonePart, 'slotId' | 'variant'>): boolean {
-  if (when.slotId !== null && when.slotId !== part.slotId) return false;
-  return when.variant === null ? part.slotId !== null : when.variant === part.variant;
-}
-
-/** All that a song wants of the rig, moment by moment. It knows nothing of how it will be sent. */
+/** All that a song wants of the rig, in the order in which it is due. It knows nothing of how it will be sent. */
 export function songWants(show: Show, song: Song): Wanted[] {
   const { tones } = indexShow(show);
-  const time = songTime(song);
+  const context = contextOf(show);
+  const relays = context.spec.units.some((u) => u.relays.length > 0);
+  // Only relay rules ask what was on before: without any, what a cue says is all that it wants.
+  const fold = relays ? new StateFold(context.units) : undefined;
   const aimsOf = new Map<string, ReadonlyMap<string, UnitAim>>();
   const wants: Wanted[] = [];
   for (const moment of moments(show, song)) {
-    const due = microsAt(time, moment.at) + millisToMicros(moment.shift);
-    const { id: cueId, landing, action } = moment;
-    if (action.kind === 'message') {
-      const bytes = fromHex(action.bytes)!;
-      wants.push({ cueId, unitId: action.unitId, due, landing, aim: { kind: 'bytes', bytes } });
-      continue;
-    }
+    const { id: cueId, landing, action, due } = moment;
+    const base = { cueId, due, landing, told: false } as const;
     if (action.kind === 'values') {
       const state = { controls: action.values };
-      wants.push({ cueId, unitId: action.unitId, due, landing, aim: { kind: 'state', state } });
+      wants.push({ ...base, unitId: action.unitId, aim: { kind: 'state', state, reload: false } });
+      // Values of controls tell nobody anything.
       continue;
     }
-    let aims = aimsOf.get(action.toneId);
-    if (!aims) {
-      aims = toneAims(show, tones.get(action.toneId)!);
-      aimsOf.set(action.toneId, aims);
+    const doings = fold ? passMoment(show, context, fold, moment, 'changes') : [];
+    const told = toldBy(doings);
+    const dueOf = (unitId: string, of: 'after' | 'takes'): Micros =>
+      due + ((landing === 'sent' && told.find((t) => t.unit.id === unitId)?.[of]) || 0);
+    let named: ReadonlyMap<string, UnitAim> = new Map();
+    if (action.kind === 'message') {
+      const bytes = fromHex(action.bytes)!;
+      wants.push({ ...base, unitId: action.unitId, aim: { kind: 'bytes', bytes } });
+    } else {
+      named = aimsOf.get(action.toneId) ?? partAims(show, tones.get(action.toneId)!);
+      aimsOf.set(action.toneId, named);
+      for (const [unitId, state] of named) {
+        if (namesNothing(state)) continue;
+        const reached = context.paths.has(unitId);
+        const aim = { kind: 'state', state, reload: action.reload && reached && state.slot !== undefined } as const;
+        const by = reached ? { due: dueOf(unitId, 'takes') } : { due: dueOf(unitId, 'after'), told: true };
+        wants.push({ ...base, unitId, aim, ...by });
+      }
     }
-    for (const [unitId, state] of aims) {
-      wants.push({ cueId, unitId, due, landing, aim: { kind: 'state', state } });
+    for (const { unit } of told) {
+      const { slot } = fold!.get(unit.id);
+      // What the cue itself says of the unit holds, whatever a rule does first.
+      if (slot === null || named.get(unit.id)?.slot !== undefined) continue;
+      const aim = { kind: 'state', state: { slot, controls: {} }, reload: false } as const;
+      wants.push({ ...base, unitId: unit.id, due: dueOf(unit.id, 'after'), told: true, aim });
     }
   }
   return [...wants, ...tempoWants(show, song)];
+}
+
+const namesNothing = ({ slot, variant, controls }: UnitAim): boolean =>
+  slot === undefined && variant === undefined && Object.keys(controls).length === 0;
+
+/** A unit that a moment's relay rules bring somewhere. */
+interface ToldUnit {
+  readonly unit: UnitSpec;
+  /** From the first byte that leaves, with the cable to itself, until it is there. */
+  readonly after: Micros;
+  /** The same, until it takes the next message. */
+  readonly takes: Micros;
+}
+
+/** Units that relay rules bring somewhere, each once, with the last time that they do. */
+function toldBy(doings: readonly Doing[]): readonly ToldUnit[] {
+  const found = new Map<string, ToldUnit>();
+  for (const doing of doings) {
+    for (const { setOff, effect } of effectsOf(doing)) {
+      for (const { unit, there, arrives } of setOff.told) {
+        if (there === null) continue;
+        const after = effect + there;
+        const takes = Math.max(after, effect + arrives + millisToMicros(unit.profile.times.settle));
+        const before = found.get(unit.id);
+        if (!before || before.after < after) found.set(unit.id, { unit, after, takes });
+      }
+    }
+  }
+  return [...found.values()];
+}
+
+/** What tells others, and when it takes effect after the first byte of its change leaves. */
+function effectsOf({ unit, channel, changes, raw, path }: Doing): { setOff: SetOff; effect: Micros }[] {
+  const found: { setOff: SetOff; effect: Micros }[] = [];
+  if (!path || unit.relays.length === 0) return found;
+  const { recall, variant, settle } = unit.profile.times;
+  let free: Micros = 0;
+  let accepts: Micros = 0;
+  let loaded: Micros = 0;
+  const arrive = (messages: readonly Bytes[]): Micros => {
+    let arrives: Micros = 0;
+    for (const bytes of messages) {
+      free = Math.max(free + durationOf(path, bytes), accepts - latencyOf(path, bytes));
+      arrives = free + latencyOf(path, bytes);
+    }
+    return arrives;
+  };
+  const load = (messages: readonly Bytes[]): Micros => {
+    const arrives = arrive(messages);
+    accepts = arrives + millisToMicros(settle);
+    return (loaded = arrives + millisToMicros(recall));
+  };
+  for (const change of changes) {
+    if (change.kind === 'slot') {
+      const messages = slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [];
+      found.push({ setOff: change.setOff, effect: load(messages) });
+    } else if (change.kind === 'control') arrive(encodeValue(change.control.encoding, channel, change.value));
+    else {
+      const arrives = arrive(encodeValue(unit.profile.variants!.encoding, channel, change.variant));
+      found.push({ setOff: change.setOff, effect: Math.max(loaded, arrives + millisToMicros(variant)) });
+    }
+  }
+  if (raw?.taken.kind === 'slot') found.push({ setOff: raw.taken.setOff, effect: load([raw.bytes]) });
+  if (raw?.taken.kind === 'variant') {
+    found.push({ setOff: raw.taken.setOff, effect: arrive([raw.bytes]) + millisToMicros(variant) });
+  }
+  return found;
 }
 
 /** That units have the tempo: after each run of taps, and after the first quarter of every tempo that a clock gives. */
@@ -106,7 +164,14 @@ function tempoWants(show: Show, song: Song): Wanted[] {
     if (!steady || count === 0) continue;
     const interval = microsAt(time, at + beat) - microsAt(time, at);
     const due = microsAt(time, at + (count - 1) * beat);
-    wants.push({ cueId: tapsId, unitId, due, landing: 'sent', aim: { kind: 'tempo', by: 'taps', interval } });
+    wants.push({
+      cueId: tapsId,
+      unitId,
+      due,
+      landing: 'sent',
+      told: false,
+      aim: { kind: 'tempo', by: 'taps', interval },
+    });
   }
   for (const { id, portId } of song.clocks) {
     const hears = show.units.filter((u) => u.input?.from === 'port' && u.input.portId === portId);
@@ -117,7 +182,7 @@ function tempoWants(show: Show, song: Song): Wanted[] {
       if (to > time.end) continue;
       const due = microsAt(time, to);
       const aim = { kind: 'tempo', by: 'clock', interval: due - microsAt(time, from) } as const;
-      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', aim });
+      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', told: false, aim });
     }
   }
   return wants;

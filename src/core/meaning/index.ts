@@ -1,8 +1,24 @@
-export { aimOf, songWants, toneAims } from './aims';
+export { songWants, toneAims } from './aims';
+export { aimOf, partAims } from './partAims';
+export {
+  changesTo,
+  relayOrder,
+  takeMessage,
+  variantBehindRecall,
+  type Change,
+  type Told,
+  type SetOff,
+  type Taken,
+  type Thrift,
+} from './changes';
 export { compareTones, type ToneDifference } from './compareTones';
+export { contextOf, passMoment, type Doing, type RigContext } from './context';
+export { Course, leadsTo } from './course';
 export { MessageReader, type Direction, type Meaning } from './messageReader';
 export { OPENING_CUE, moments, tapRuns, type Moment, type MomentAction, type TapRun } from './moments';
+export { durationOf, latencyOf, thruGap, type Path } from './path';
 export { rigSpec, routeTo, type Route } from './rigOf';
+export { StateFold } from './stateFold';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
 export { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
 export { playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';

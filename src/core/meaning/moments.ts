@@ -1,7 +1,17 @@
 import { encodeValue, keepsOf } from '../addressing';
 import { toHex } from '../midi';
-import { TICKS_PER_QUARTER, type Millis, type Ticks } from '../time';
-import { type Cue, cuesInOrder, indexShow, openingOf, type Show, type Song, songTime, type Unit } from '../show';
+import { TICKS_PER_QUARTER, type Micros, type Millis, type Ticks } from '../time';
+import {
+  type Cue,
+  cuesInOrder,
+  indexShow,
+  microsAt,
+  openingOf,
+  type Show,
+  type Song,
+  songTime,
+  type Unit,
+} from '../show';
 import { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
 import { playedSweeps, type PlayedSweep } from './sweeps';
 
@@ -21,6 +31,8 @@ export interface Moment {
   readonly source: 'opening' | 'cue' | 'sweep' | 'taps';
   readonly at: Ticks;
   readonly shift: Millis;
+  /** Place and shift as time from tick 0, whole nanoseconds: what is due at once has one figure. */
+  readonly due: Micros;
   readonly landing: Cue['landing'];
   readonly action: MomentAction;
 }
@@ -32,10 +44,14 @@ interface Kept {
 
 const kept = new WeakMap<Song, Kept>();
 
+/** What is said of a moment before its time is known. */
+type Placed = Omit<Moment, 'due'>;
+
 /**
- * All that a song does, in the order in which it happens: the opening, cues, taps, and the
+ * All that a song does, in the order in which it is due: the opening, cues, taps, and the
  * values of sweeps. What is muted, and what refers to something that the show has not, is
- * left out. At one place sweeps that end there come first and those that begin there last.
+ * left out. What is due at once stays in the order of the song; at one place sweeps that end
+ * there come first and those that begin there last.
  */
 export function moments(show: Show, song: Song): readonly Moment[] {
   const known = kept.get(song);
@@ -47,24 +63,31 @@ export function moments(show: Show, song: Song): readonly Moment[] {
 
 function madeMoments(show: Show, song: Song): readonly Moment[] {
   const { tones } = indexShow(show);
-  const cues: Moment[] = [];
+  const time = songTime(song);
+  const dueOf = ({ at, shift }: Placed): Micros => Math.round((microsAt(time, at) + shift * 1000) * 1000) / 1000;
+  const cues: Placed[] = [];
   const toneId = openingOf(show, song);
   if (toneId !== null && tones.has(toneId)) {
     const action = { kind: 'tone', toneId, reload: false } as const;
     cues.push({ id: OPENING_CUE, source: 'opening', at: 0, shift: 0, landing: 'complete', action });
   }
   for (const cue of cuesInOrder(song)) if (!cue.muted) cues.push(...cueMoments(show, song, cue));
-  if (song.sweeps.length === 0 && song.taps.length === 0 && inPlace(cues)) return cues;
-  const sweeps = playedSweeps(show, song).flatMap(sweepMoments);
+  const sweeps = song.sweeps.length > 0 ? playedSweeps(show, song).flatMap(sweepMoments) : [];
   const ends = sweeps.filter((m) => m.ends).map((m) => m.moment);
   const others = sweeps.filter((m) => !m.ends).map((m) => m.moment);
   // A stable sort: of what stands at one place, this order holds.
-  return [...ends, ...cues, ...tapMoments(show, song), ...others].sort((a, b) => a.at - b.at);
+  const placed = inOrder([...ends, ...cues, ...tapMoments(show, song), ...others], (m) => m.at);
+  return inOrder(
+    placed.map((m): Moment => ({ ...m, due: dueOf(m) })),
+    (m) => m.due,
+  );
 }
 
-const inPlace = (list: readonly Moment[]): boolean => list.every((m, i) => i === 0 || list[i - 1]!.at <= m.at);
+function inOrder<T>(list: readonly T[], of: (item: T) => number): readonly T[] {
+  return list.every((m, i) => i === 0 || of(list[i - 1]!) <= of(m)) ? list : list.toSorted((a, b) => of(a) - of(b));
+}
 
-function cueMoments(show: Show, song: Song, cue: Cue): Moment[] {
+function cueMoments(show: Show, song: Song, cue: Cue): Placed[] {
   const { id, at, shift, landing, action } = cue;
   const base = { id, source: 'cue', at, shift, landing } as const;
   const { tones, units } = indexShow(show);
@@ -136,7 +159,7 @@ export function tapRuns(show: Show, song: Song): TapRun[] {
 }
 
 /** Taps at the start and after each change of tempo, as many as there is room for before the next change. */
-function tapMoments(show: Show, song: Song): Moment[] {
+function tapMoments(show: Show, song: Song): Placed[] {
   const { units } = indexShow(show);
   const { end } = songTime(song);
   return song.taps.flatMap(({ id, unitId, controlId, count }) => {
@@ -145,7 +168,7 @@ function tapMoments(show: Show, song: Song): Moment[] {
     return song.tempo.flatMap((mark, k) => {
       const until = song.tempo[k + 1]?.at ?? end;
       const beat = mark.beat * TICKS_PER_QUARTER;
-      return (pressOf(unit, controlId, count) ?? []).flatMap(({ hex, beats }): Moment[] => {
+      return (pressOf(unit, controlId, count) ?? []).flatMap(({ hex, beats }): Placed[] => {
         const at = mark.at + beats * beat;
         if (at >= until) return [];
         const action = { kind: 'message', unitId, bytes: hex } as const;
@@ -156,8 +179,8 @@ function tapMoments(show: Show, song: Song): Moment[] {
 }
 
 /** The effect's switch on, the values, the switch off, and the control at rest. */
-function sweepMoments({ sweep, unit, control, points }: PlayedSweep): { moment: Moment; ends: boolean }[] {
-  const at = (tick: Ticks, values: Readonly<Record<string, number>>): Moment => ({
+function sweepMoments({ sweep, unit, control, points }: PlayedSweep): { moment: Placed; ends: boolean }[] {
+  const at = (tick: Ticks, values: Readonly<Record<string, number>>): Placed => ({
     id: sweep.id,
     source: 'sweep',
     at: tick,

@@ -1,3 +1,4 @@
+export { EventQueue } from './eventQueue';
 export type { InputSpec, PortSpec, RelaySpec, ReturnSpec, RigSpec, UnitSpec } from './rigSpec';
 export type { Wanted } from './wanted';
 export {

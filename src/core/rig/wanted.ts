@@ -8,8 +8,11 @@ export interface Wanted {
   readonly unitId: string;
   readonly due: Micros;
   readonly landing: 'complete' | 'sent';
+  /** Another unit tells it: of a change that is sent on its beat, `due` has the time that this takes in it. */
+  readonly told: boolean;
   readonly aim:
-    | { readonly kind: 'state'; readonly state: UnitAim }
+    /** With `reload` the preset has to be loaded once more; that it is on already does not count. */
+    | { readonly kind: 'state'; readonly state: UnitAim; readonly reload: boolean }
     | { readonly kind: 'bytes'; readonly bytes: Bytes }
     /** The unit has the tempo: from one beat (of taps) or quarter (of a clock) to the next so long. */
     | { readonly kind: 'tempo'; readonly by: 'taps' | 'clock'; readonly interval: Micros };

@@ -3,8 +3,9 @@ import { describe, expect, it } from 'vitest';
 import type { Profile } from '../addressing';
 import type { RigSpec, UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
-import { EventQueue } from './eventQueue';
-import { SimulatedRig, type TraceEntry } from './rig';
+import { EventQueue } from '../rig';
+import { SimulatedRig } from './rig';
+import type { TraceEntry } from './trace';
 import { runs } from '../testing/runs';
 
 const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({

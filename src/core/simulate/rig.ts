@@ -1,40 +1,9 @@
 import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTiming } from '../midi';
-import type { RigSpec, RigState, UnitSpec, UnitState } from '../rig';
+import { EventQueue, type RigSpec, type RigState, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
-import { EventQueue } from './eventQueue';
-import type { Tail } from './tails';
-import type { HeardTempo } from './tempoEar';
+
+import type { TraceEntry } from './trace';
 import { SimulatedUnit, type UnitHost } from './unit';
-
-/** Something that a simulated rig saw. */
-export type TraceEntry =
-  | { readonly kind: 'arrived'; readonly at: Micros; readonly unitId: string; readonly bytes: Bytes }
-  | {
-      readonly kind: 'ignored';
-      readonly at: Micros;
-      readonly unitId: string;
-      readonly bytes: Bytes;
-      readonly why: IgnoredWhy;
-    }
-  | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly until: Micros }
-  | { readonly kind: 'changed'; readonly at: Micros; readonly unitId: string; readonly state: UnitState }
-  /** An effect that sounded was cut, or was left to ring. */
-  | { readonly kind: 'tail'; readonly at: Micros; readonly unitId: string; readonly tail: Tail }
-  /** What a unit takes the tempo to be, from taps or from a clock. */
-  | { readonly kind: 'tempo'; readonly at: Micros; readonly unitId: string; readonly tempo: HeardTempo }
-  /** Bytes came back to the computer, on the in side of a port. */
-  | {
-      readonly kind: 'returned';
-      readonly at: Micros;
-      readonly portId: string;
-      readonly bytes: Bytes;
-      readonly unitId: string;
-    }
-  /** A unit that was set to learn took a message in. */
-  | { readonly kind: 'learnt'; readonly at: Micros; readonly unitId: string; readonly bytes: Bytes }
-  | { readonly kind: 'lost'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes };
-
-export type IgnoredWhy = 'other-channel' | 'settling' | 'not-understood' | 'no-such-slot';
 
 /** How often a message may be passed on before the rig is taken to run in a circle. */
 const RELAY_LIMIT = 64;
@@ -129,16 +98,15 @@ export class SimulatedRig {
 
   private deliver(spec: UnitSpec, at: Micros, message: Bytes, passed: number): void {
     this.units.get(spec.id)!.receive(at, message, passed);
-    for (const next of this.byUnit.get(spec.id) ?? []) {
-      if (next.input?.from === 'unit' && next.input.thru) this.passOn(spec, next, at, message, passed);
-    }
+    const behind = this.byUnit.get(spec.id)?.filter((u) => u.input?.from === 'unit' && u.input.thru) ?? NOBODY;
+    this.passOn(spec, behind, at, message, passed);
     if (spec.returns?.thru) this.comeBack(spec, spec.returns.portId, at, message, passed);
   }
 
   /** Bytes that a unit sends by itself: everything behind its out port hears them; whom they are meant for is in the bytes. */
   private fromOut(spec: UnitSpec, at: Micros, messages: readonly Bytes[], passed: number): void {
     for (const bytes of messages) {
-      for (const next of this.byUnit.get(spec.id) ?? []) this.passOn(spec, next, at, bytes, passed);
+      this.passOn(spec, this.byUnit.get(spec.id) ?? NOBODY, at, bytes, passed);
       if (spec.returns) this.comeBack(spec, spec.returns.portId, at, bytes, passed);
     }
   }
@@ -156,12 +124,15 @@ export class SimulatedRig {
     });
   }
 
-  /** A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. */
-  private passOn(from: UnitSpec, to: UnitSpec, at: Micros, message: Bytes, passed: number): void {
-    if (passed >= RELAY_LIMIT) return;
+  /**
+   * A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. Where it is
+   * split to several units, each hears the same bytes at the same time.
+   */
+  private passOn(from: UnitSpec, to: readonly UnitSpec[], at: Micros, message: Bytes, passed: number): void {
+    if (to.length === 0 || passed >= RELAY_LIMIT) return;
     const arrival = Math.max(at, this.outFree.get(from.id) ?? at) + message.length * DIN_BYTE_MICROS;
     this.outFree.set(from.id, arrival);
-    this.queue.push(arrival, () => this.deliver(to, arrival, message, passed + 1));
+    for (const next of to) this.queue.push(arrival, () => this.deliver(next, arrival, message, passed + 1));
   }
 
   private host(spec: UnitSpec): UnitHost {
@@ -195,6 +166,7 @@ class PortParser {
 }
 
 const NOTHING: readonly Bytes[] = [];
+const NOBODY: readonly UnitSpec[] = [];
 
 function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
   const list = map.get(key);

@@ -6,8 +6,9 @@ import { rigSpec, songWants } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
 import { runs } from '../testing/runs';
-import { SimulatedRig, type TraceEntry } from './rig';
-import { dryRun } from './verdict';
+import { SimulatedRig } from './rig';
+import type { TraceEntry } from './trace';
+import { dryRun } from './dryRun';
 
 const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   id,

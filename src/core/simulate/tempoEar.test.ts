@@ -5,7 +5,8 @@ import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
 import { ClockEar, TapEar } from './tempoEar';
-import { dryRun, type Verdict } from './verdict';
+import { dryRun } from './dryRun';
+import type { Verdict } from './verdict';
 
 describe('a unit that is tapped', () => {
   it('takes the mean of the last three intervals', () => {
@@ -69,6 +70,7 @@ const tempo = (due: number, by: 'taps' | 'clock'): Wanted => ({
   unitId: 'a',
   due,
   landing: 'sent',
+  told: false,
   aim: { kind: 'tempo', by, interval: 500_000 },
 });
 const taps = (count: number, apart: number): TimedBytes[] =>

@@ -11,7 +11,7 @@ import {
 import { indexOfAddress, type Control } from '../addressing';
 import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
 import { millisToMicros, type Micros } from '../time';
-import type { IgnoredWhy, TraceEntry } from './rig';
+import type { IgnoredWhy, TraceEntry } from './trace';
 import { tailsLost, tailsOf, type Tail } from './tails';
 import { ClockEar, TapEar, type HeardTempo } from './tempoEar';
 

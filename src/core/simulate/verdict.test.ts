@@ -4,7 +4,8 @@ import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
 import { lanternOf, sumLanterns } from './lantern';
-import { dryRun, type Verdict } from './verdict';
+import { dryRun } from './dryRun';
+import type { Verdict } from './verdict';
 
 const unit: UnitSpec = {
   id: 'a',
@@ -30,7 +31,8 @@ const want = (state: Partial<UnitAim>, rest: Partial<Wanted> = {}): Wanted => ({
   unitId: 'a',
   due: DUE,
   landing: 'complete',
-  aim: { kind: 'state', state: { controls: {}, ...state } },
+  told: false,
+  aim: { kind: 'state', state: { controls: {}, ...state }, reload: false },
   ...rest,
 });
 const judge = (events: readonly TimedBytes[], wants: readonly Wanted[], rig = spec()): Verdict =>

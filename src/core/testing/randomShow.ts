@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { newControl, onOff, type Control, type Encoding, type Profile } from '../addressing';
-import { newSong, newTone, toneCue, type Show, type Song, type TonePart, type Unit } from '../show';
+import { toHex } from '../midi';
+import {
+  newSong,
+  newTone,
+  toneCue,
+  type Cue,
+  type Relay,
+  type Show,
+  type Song,
+  type TonePart,
+  type Unit,
+} from '../show';
 import { modelerProfile, testShow, testUnit } from './rigs';
 
 const scale = { low: -1, high: 1, unit: '', curve: 'linear', points: [] } as const;
@@ -110,7 +121,7 @@ function part(unit: Unit): fc.Arbitrary<TonePart> {
   return fc.record({
     unitId: fc.constant(unit.id),
     slotId: fc.option(fc.constantFrom(...unit.slots.map((s) => s.id)), { nil: null, freq: 4 }),
-    variant: fc.option(fc.integer({ min: 0, max: 7 }), { nil: null }),
+    variant: unit.profile.variants ? fc.option(fc.integer({ min: 0, max: 7 }), { nil: null }) : fc.constant(null),
     controls: fc
       .tuple(fc.option(fc.integer({ min: 0, max: 1 })), fc.option(fc.integer({ min: 0, max: 100 })))
       .chain(([delay, mix]) =>
@@ -124,18 +135,55 @@ function part(unit: Unit): fc.Arbitrary<TonePart> {
   });
 }
 
-/** A song with cues at random places of 120 beats a minute; `gap` ticks are the least between two. */
-export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }> {
+/** A song at 120 beats a minute; `gap` ticks are the least between two places. */
+export interface RandomChoice {
+  readonly gap: number;
+  /** Cues may be shifted, so that they come in another order than their places. */
+  readonly shifts?: boolean;
+  /** Bytes as they stand, among them programs that call no slot. */
+  readonly raw?: boolean;
+}
+
+/** What hangs behind the first unit: nothing, or units that it tells something, with rules that meet in every corner. */
+const behind = fc.constantFrom('nothing' as const, 'told' as const, 'told' as const, 'chain' as const);
+
+export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: Show; song: Song }> {
+  const { gap, shifts = false, raw = false } = typeof choice === 'number' ? { gap: choice } : choice;
   return fc
     .record({
       profiles: fc.array(profile, { minLength: 1, maxLength: 4 }),
       cable: fc.constantFrom('din' as const, 'usb' as const),
-      relayed: fc.boolean(),
+      thru: fc.boolean(),
+      behind,
+      far: profile,
+      farther: profile,
+      rules: fc.array(rule('u0', 'far'), { maxLength: 4 }),
+      onward: fc.array(rule('far', 'farther'), { maxLength: 2 }),
+      farThru: fc.boolean(),
     })
-    .chain(({ profiles, cable, relayed }) => {
-      const units = profiles.map((p, i) => testUnit(`u${i}`, i + 1, ownDevice(p, i + 1)));
-      const all = relayed ? [...relaySource(units), relayTarget(units.length)] : units;
-      const tones = fc.array(fc.tuple(...units.map((u) => fc.option(part(u), { nil: null }))), {
+    .chain(({ profiles, cable, thru, behind, far, farther, rules, onward, farThru }) => {
+      const named = profiles.map((p, i) => testUnit(`u${i}`, i + 1, ownDevice(p, i + 1)));
+      const units: Unit[] = named.map((u, i) => ({
+        ...u,
+        // Every second unit hangs behind the one before it, which passes on what it hears.
+        input: thru && i % 2 === 1 ? { from: 'unit', unitId: `u${i - 1}`, thru: true } : u.input,
+        relays: i === 0 && behind !== 'nothing' ? numbered(rules) : [],
+      }));
+      const told = (id: string, from: string, channel: number, p: Profile): Unit =>
+        testUnit(
+          id,
+          channel,
+          // Nothing but the unit before it reaches it, so that nothing sets what only turns over.
+          { ...p, engage: null, variants: null, controls: modelerProfile.controls },
+          { input: { from: 'unit', unitId: from, thru: farThru } },
+        );
+      if (behind !== 'nothing') {
+        units.push({ ...told('far', 'u0', 11, far), relays: behind === 'chain' ? numbered(onward) : [] });
+      }
+      if (behind === 'chain') units.push(told('farther', 'far', 12, farther));
+      // What a port reaches through thrus is named by tones as any other.
+      const inTones = units.filter((u) => u.id.startsWith('u') || farThru);
+      const tones = fc.array(fc.tuple(...inTones.map((u) => fc.option(part(u), { nil: null }))), {
         minLength: 1,
         maxLength: 6,
       });
@@ -145,12 +193,14 @@ export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }
           tone: fc.nat(),
           landing: fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
           reload: fc.boolean(),
+          shift: shifts ? fc.oneof(fc.constant(0), fc.integer({ min: -1200, max: 1200 })) : fc.constant(0),
+          bytes: raw ? fc.option(rawBytes(named.length), { nil: null, freq: 2 }) : fc.constant(null),
         }),
         { minLength: 1, maxLength: 12 },
       );
       return fc.record({ tones, places }).map(({ tones: parts, places: list }) => {
         const show: Show = {
-          ...testShow(all, cable),
+          ...testShow(units, cable),
           tones: parts.map((p, i) =>
             newTone(
               `t${i}`,
@@ -159,10 +209,12 @@ export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }
             ),
           ),
         };
-        let at = 0;
-        const cues = list.map(({ wait, tone, landing, reload }, i) => {
+        // Room before the song for whatever is shifted in front of it.
+        let at = shifts ? 9600 : 0;
+        const cues = list.map(({ wait, tone, landing, reload, shift, bytes }, i): Cue => {
           const toneId = `t${tone % parts.length}`;
-          const cue = toneCue(`c${i}`, at, toneId, { landing, action: { kind: 'tone', toneId, reload } });
+          const action = bytes ?? { kind: 'tone' as const, toneId, reload };
+          const cue = toneCue(`c${i}`, at, toneId, { landing: bytes ? 'sent' : landing, action, shift });
           at += wait;
           return cue;
         });
@@ -172,29 +224,36 @@ export function randomShow(gap: number): fc.Arbitrary<{ show: Show; song: Song }
     });
 }
 
-const relayTarget = (i: number): Unit =>
-  testUnit(
-    'far',
-    15,
-    { ...modelerProfile, variants: null },
-    {
-      input: { from: 'unit', unitId: 'u0', thru: false },
-      channel: i + 10,
-      listens: i + 10,
-    },
-  );
+/** A rule on a slot, on a variant, on both or on any, that calls a slot of either bank. */
+const rule = (from: string, to: string): fc.Arbitrary<Omit<Relay, 'id'>> =>
+  fc
+    .record({
+      slot: fc.constantFrom(null, 9, 18, 27),
+      variant: fc.constantFrom(null, 2, 3),
+      calls: fc.constantFrom(18, 27, 135, 144),
+    })
+    .map(({ slot, variant, calls }) => ({
+      when: { slotId: slot === null ? null : `${from}-s${slot}`, variant },
+      toUnitId: to,
+      toSlotId: `${to}-s${calls}`,
+    }));
 
-function relaySource(units: readonly Unit[]): Unit[] {
-  return units.map((u, i) =>
-    i > 0
-      ? u
-      : {
-          ...u,
-          relays: [
-            { id: 'r1', when: { slotId: 'u0-s9', variant: null }, toUnitId: 'far', toSlotId: 'far-s18' },
-            // No state fires both at once: the second would meet a unit that settles.
-            { id: 'r2', when: { slotId: 'u0-s18', variant: 3 }, toUnitId: 'far', toSlotId: 'far-s27' },
-          ],
-        },
-  );
-}
+const numbered = (rules: readonly Omit<Relay, 'id'>[]): Relay[] => rules.map((r, i) => ({ ...r, id: `r${i}` }));
+
+/** Program changes, among them numbers that call no slot, bank selects, and variants, to one of the units. */
+const rawBytes = (count: number): fc.Arbitrary<Cue['action']> =>
+  fc
+    .record({
+      unit: fc.nat(count - 1),
+      bytes: fc.oneof(
+        fc.integer({ min: 0, max: 119 }).map((program) => [0xc0, program]),
+        fc.constantFrom(0, 1, 5).map((bank) => [0xb0, 0, bank]),
+        fc.nat(7).map((value) => [0xb0, 85, value]),
+        fc.nat(127).map((value) => [0xb0, 52, value]),
+      ),
+    })
+    .map(({ unit, bytes }) => ({
+      kind: 'message' as const,
+      unitId: `u${unit}`,
+      bytes: toHex([bytes[0]! + unit, ...bytes.slice(1)]),
+    }));

@@ -52,12 +52,15 @@ const starts = (profile: Profile): Partial<Slot> => ({
   startControls: profile.controls.filter((c) => c.encoding.kind === 'flip').map((c) => ({ controlId: c.id, value: 0 })),
 });
 
-/** A unit with every slot of its plan named after its index. */
+/** Ninths of the plan's line, but for what a variant called by programs could be taken for. */
+const NAMED = Array.from({ length: 20 }, (_, i) => i * 9).filter((index) => index < 120 || index > 127);
+
+/** A unit with slots of both banks named after their index. */
 export const testUnit = (id: string, channel: number, profile: Profile, rest: Partial<Unit> = {}): Unit => ({
   ...newUnit(id, id, id.slice(0, 2).toUpperCase(), profile, {
     channel,
     input: { from: 'port', portId: 'p1' },
-    slots: Array.from({ length: 12 }, (_, i) => newSlot(`${id}-s${i * 9}`, i * 9, `Preset ${i * 9}`, starts(profile))),
+    slots: NAMED.map((index) => newSlot(`${id}-s${index}`, index, `Preset ${index}`, starts(profile))),
   }),
   ...rest,
 });

@@ -1,6 +1,6 @@
 import type { RigState } from '../../rig';
-import { StateFold, contextOf, expandCue, type CompiledSong } from '../../compile';
-import { moments, type Moment } from '../../meaning';
+import type { CompiledSong } from '../../compile';
+import { StateFold, contextOf, passMoment, moments, type Moment } from '../../meaning';
 import { songTime, type Show, type Song, type SongTime } from '../../show';
 import type { DryRun } from '../../simulate';
 
@@ -28,7 +28,7 @@ export function songFacts(show: Show, song: Song, run: SongFacts['run'] = null):
   const passed: Passed[] = [];
   let before: RigState = {};
   for (const moment of moments(show, song)) {
-    expandCue(show, context, fold, moment, 'changes');
+    passMoment(show, context, fold, moment, 'changes');
     const after = fold.all();
     if (moment.source === 'cue' || moment.source === 'opening') passed.push({ moment, before, after });
     before = after;

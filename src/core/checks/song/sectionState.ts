@@ -1,6 +1,6 @@
+import { StateFold, contextOf, passMoment } from '../../meaning';
 import { meets, sameControl, type UnitState } from '../../rig';
 import type { Profile } from '../../addressing';
-import { StateFold, contextOf, expandCue } from '../../compile';
 import { indexShow } from '../../show';
 import { barAt, formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
@@ -28,7 +28,7 @@ export const sectionState: SongCheck = (facts) => {
       const last = lastWithin(passed, from, end);
       if (!last) continue;
       const fold = new StateFold(context.units, last.after);
-      for (const { moment } of here) expandCue(show, context, fold, moment, 'changes');
+      for (const { moment } of here) passMoment(show, context, fold, moment, 'changes');
       for (const [unitId, wanted] of Object.entries(right)) {
         const unit = units.get(unitId);
         const left = unit && leftOn(unit.profile, wanted, fold.get(unitId));

@@ -1,4 +1,4 @@
-import { FREE, compareCost, type Job } from './job';
+import { FREE, compareCost, mayPlace, readyAt, waitsFor, type Job } from './job';
 import { twoPasses } from './twoPasses';
 
 /**
@@ -32,10 +32,9 @@ export function bestOrder(
     }
     for (const i of start) {
       const job = jobs[i]!;
-      if (placed[i] || (job.after >= 0 && !placed[job.after])) continue;
+      if (placed[i] || !mayPlace(job, placed)) continue;
       if (twinBefore(jobs, placed, start, i)) continue;
-      let end = Math.max(free, job.release) + job.duration;
-      if (job.after >= 0) end = Math.max(end, ends[job.after]! + job.gap);
+      const end = Math.max(Math.max(free, job.release) + job.duration, readyAt(job, ends));
       const late = Math.max(0, end - job.deadline);
       const bound = { maxLate: Math.max(maxLate, late), totalLate: totalLate + late, totalEarly: 0 };
       if (compareCost(bound, cost) >= 0) continue;
@@ -54,17 +53,18 @@ export function bestOrder(
 /** Of two messages that differ in nothing, only the first is tried in a place. */
 function twinBefore(jobs: readonly Job[], placed: Uint8Array, start: readonly number[], i: number): boolean {
   const job = jobs[i]!;
-  if (job.after >= 0 || jobs.some((j) => j.after === i)) return false;
+  if (job.after >= 0 || job.also || jobs.some((j) => waitsFor(j, i))) return false;
   for (const k of start) {
     if (k === i) return false;
     const other = jobs[k]!;
     if (
       !placed[k] &&
       other.after < 0 &&
+      !other.also &&
       other.duration === job.duration &&
       other.deadline === job.deadline &&
       other.release === job.release &&
-      !jobs.some((j) => j.after === k)
+      !jobs.some((j) => waitsFor(j, k))
     ) {
       return true;
     }

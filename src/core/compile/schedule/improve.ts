@@ -1,4 +1,4 @@
-import { FREE, compareCost, type Job } from './job';
+import { FREE, compareCost, waitsFor, type Job } from './job';
 import { twoPasses } from './twoPasses';
 
 /** Beyond this many messages a swap is no longer weighed against the whole cluster. */
@@ -34,7 +34,7 @@ function mayMove(jobs: readonly Job[], order: readonly number[], from: number, t
   const step = to < from ? -1 : 1;
   for (let k = from + step; k !== to + step; k += step) {
     const other = order[k]!;
-    if (step < 0 ? jobs[i]!.after === other : jobs[other]!.after === i) return false;
+    if (step < 0 ? waitsFor(jobs[i]!, other) : waitsFor(jobs[other]!, i)) return false;
   }
   return true;
 }

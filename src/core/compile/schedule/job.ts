@@ -12,7 +12,38 @@ export interface Job {
   readonly after: number;
   /** Least time from the end of that message to the end of this one. */
   readonly gap: Micros;
+  /** Further messages that must come first: those that tell the unit something by way of another; null for none. */
+  readonly also: readonly Wait[] | null;
 }
+
+/** Another message that has to come first, and the least time from its end to the end of the one that waits. */
+export interface Wait {
+  readonly on: number;
+  readonly gap: Micros;
+}
+
+/** What must come before a job ends, by the ends of those that it waits for. */
+export function readyAt(job: Job, ends: ArrayLike<Micros>): Micros {
+  let ready = job.after >= 0 ? ends[job.after]! + job.gap : Number.NEGATIVE_INFINITY;
+  if (job.also) for (const { on, gap } of job.also) ready = Math.max(ready, ends[on]! + gap);
+  return ready;
+}
+
+/** Whether everything that a job waits for is placed. */
+export function mayPlace(job: Job, placed: ArrayLike<number>): boolean {
+  if (job.after >= 0 && !placed[job.after]) return false;
+  return job.also === null || job.also.every(({ on }) => placed[on]);
+}
+
+/** The most that a job keeps others waiting or waits itself, on the cable or for its unit. */
+export function workOf({ duration, gap, also }: Job): Micros {
+  let work = Math.max(duration, gap);
+  if (also) for (const wait of also) work = Math.max(work, wait.gap);
+  return work;
+}
+
+export const waitsFor = (job: Job, other: number): boolean =>
+  job.after === other || (job.also !== null && job.also.some((w) => w.on === other));
 
 /** What a schedule costs, in the order in which it matters. */
 export interface Cost {

@@ -1,4 +1,4 @@
-import type { Job } from './job';
+import { mayPlace, readyAt, type Job } from './job';
 import { twoPasses } from './twoPasses';
 
 /** Places looked at before the search is given up; twelve messages stay far below it. */
@@ -42,9 +42,8 @@ export function leastLate(jobs: readonly Job[], start: readonly number[]): reado
     }
     for (const i of start) {
       const job = jobs[i]!;
-      if (placed[i] || (job.after >= 0 && !placed[job.after])) continue;
-      let end = Math.max(free, job.release) + job.duration;
-      if (job.after >= 0) end = Math.max(end, ends[job.after]! + job.gap);
+      if (placed[i] || !mayPlace(job, placed)) continue;
+      const end = Math.max(Math.max(free, job.release) + job.duration, readyAt(job, ends));
       const now = Math.max(late, end - job.deadline);
       if (now >= limit - GRAIN) continue;
       placed[i] = 1;

@@ -47,7 +47,7 @@ const cases = (most: number): fc.Arbitrary<Job[]> =>
       return list.map(({ unit, ...job }, i) => {
         const after = last.get(unit) ?? -1;
         last.set(unit, i);
-        return { ...job, after, gap: after < 0 ? 0 : job.gap };
+        return { ...job, after, gap: after < 0 ? 0 : job.gap, also: null };
       });
     });
 
@@ -105,7 +105,12 @@ describe('schedulePort', () => {
     );
     fc.assert(
       fc.property(chains, (list) => {
-        const jobs = list.map((job, i): Job => ({ ...job, after: i < 3 ? -1 : i - 3, gap: i < 3 ? 0 : job.gap }));
+        const jobs = list.map((job, i): Job => ({
+          ...job,
+          after: i < 3 ? -1 : i - 3,
+          gap: i < 3 ? 0 : job.gap,
+          also: null,
+        }));
         const [found, best] = [schedulePort(jobs).cost, bruteForce(jobs)];
         expect(found.maxLate).toBeCloseTo(best.maxLate, 2);
         expect(found.totalLate).toBeLessThanOrEqual(best.totalLate * 1.05 + 1);
@@ -117,8 +122,8 @@ describe('schedulePort', () => {
 
   it('leaves clusters alone that cannot get in each other’s way', () => {
     const pair = (at: number): Job[] => [
-      { duration: 960, deadline: at, release: at - 500_000, after: -1, gap: 0 },
-      { duration: 640, deadline: at, release: at - 500_000, after: -1, gap: 0 },
+      { duration: 960, deadline: at, release: at - 500_000, after: -1, gap: 0, also: null },
+      { duration: 640, deadline: at, release: at - 500_000, after: -1, gap: 0, also: null },
     ];
     const alone = [...schedulePort(pair(1_000_000)).ends];
     const both = [...schedulePort([...pair(1_000_000), ...pair(2_000_000)]).ends];
@@ -127,7 +132,7 @@ describe('schedulePort', () => {
   });
 
   it('lets nothing contend on a cable that is as good as free', () => {
-    const free = (deadline: number): Job => ({ duration: 0, deadline, release: 0, after: -1, gap: 0 });
+    const free = (deadline: number): Job => ({ duration: 0, deadline, release: 0, after: -1, gap: 0, also: null });
     const { ends, cost } = schedulePort(Array.from({ length: 500 }, (_, i) => free(1000 + (i % 7))));
     expect(cost).toEqual({ maxLate: 0, totalLate: 0, totalEarly: 0 });
     expect([...ends].every((end, i) => end === 1000 + (i % 7))).toBe(true);
@@ -138,7 +143,7 @@ describe('schedulePort', () => {
   });
 
   it('sends the shorter of two messages last when both are due at once', () => {
-    const job = (duration: number): Job => ({ duration, deadline: 10000, release: 0, after: -1, gap: 0 });
+    const job = (duration: number): Job => ({ duration, deadline: 10000, release: 0, after: -1, gap: 0, also: null });
     const { ends } = schedulePort([job(640), job(960)]);
     expect([...ends]).toEqual([10000, 9360]);
   });

@@ -1,7 +1,7 @@
 import type { Micros } from '../../time';
 import { bestOrder } from './exact';
 import { improveOrder } from './improve';
-import type { Job } from './job';
+import { workOf, type Job } from './job';
 import { leastLate } from './leastLate';
 import { twoPasses, type Placed } from './twoPasses';
 
@@ -34,6 +34,7 @@ function byDeadline(jobs: readonly Job[]): number[] {
   for (const [i, job] of jobs.entries()) {
     key[i] = Math.max(job.deadline, job.release + job.duration);
     if (job.after >= 0) key[i] = Math.max(key[i]!, key[job.after]!);
+    if (job.also) for (const { on } of job.also) key[i] = Math.max(key[i]!, key[on]!);
   }
   return jobs.map((_, i) => i).sort((a, b) => key[a]! - key[b]! || a - b);
 }
@@ -56,7 +57,7 @@ function clusters(jobs: readonly Job[], order: readonly number[]): number[][] {
   const stack: Cluster[] = [];
   for (const [place, i] of order.entries()) {
     const job = jobs[i]!;
-    const work = Math.max(job.duration, job.gap);
+    const work = workOf(job);
     let top: Cluster = {
       first: place,
       last: place,
@@ -106,7 +107,8 @@ function orderCluster(
   const members = [...place.keys()];
   const local = members.map((i) => {
     const job = jobs[i]!;
-    return { ...job, after: place.get(job.after) ?? -1 };
+    const also = job.also?.flatMap(({ on, gap }) => (place.has(on) ? [{ on: place.get(on)!, gap }] : []));
+    return { ...job, after: place.get(job.after) ?? -1, also: also && also.length > 0 ? also : null };
   });
   const origin = local.reduce((low, j) => Math.min(low, j.deadline), Number.POSITIVE_INFINITY);
   const start = cluster.map((i) => place.get(i)!);
@@ -131,6 +133,8 @@ function orderOf(jobs: readonly Job[], start: readonly number[]): readonly numbe
 function shape(jobs: readonly Job[], start: readonly number[], origin: Micros): string {
   const round = (t: Micros): number => Math.round((t - origin) * 1000);
   return jobs
-    .map((j, k) => [j.duration, round(j.deadline), round(j.release), j.after, j.gap, start[k]].join(','))
+    .map((j, k) => [j.duration, round(j.deadline), round(j.release), j.after, j.gap, start[k], alsoShape(j)].join(','))
     .join(';');
 }
+
+const alsoShape = ({ also }: Job): string => (also ? also.map((w) => `${w.on}+${Math.round(w.gap)}`).join('&') : '');

@@ -4,7 +4,14 @@ import { runs } from '../../testing/runs';
 import type { Job } from './job';
 import { soonestEnds } from './soonest';
 
-const job = (duration: number, after = -1, gap = 0): Job => ({ duration, deadline: 0, release: 0, after, gap });
+const job = (duration: number, after = -1, gap = 0): Job => ({
+  duration,
+  deadline: 0,
+  release: 0,
+  after,
+  gap,
+  also: null,
+});
 
 describe('messages that are to be through soon', () => {
   it('leave one after the other, and fill each other’s pauses', () => {

@@ -1,5 +1,5 @@
 import type { Micros } from '../../time';
-import type { Job } from './job';
+import { readyAt, type Job } from './job';
 
 /**
  * When each message of one port ends if all are to be through soon: whatever can leave next
@@ -10,8 +10,9 @@ export function soonestEnds(jobs: readonly Job[]): Float64Array {
   /** What still has to go by after a message, at the least, in its own unit's chain. */
   const waits = new Float64Array(jobs.length);
   for (let i = jobs.length - 1; i >= 0; i--) {
-    const { after, gap, duration } = jobs[i]!;
+    const { after, gap, duration, also } = jobs[i]!;
     if (after >= 0) waits[after] = Math.max(waits[after]!, waits[i]! + Math.max(gap, duration));
+    if (also) for (const w of also) waits[w.on] = Math.max(waits[w.on]!, waits[i]! + Math.max(w.gap, duration));
   }
   const ends = new Float64Array(jobs.length);
   const left = new Set(jobs.keys());
@@ -20,9 +21,9 @@ export function soonestEnds(jobs: readonly Job[]): Float64Array {
     let next = -1;
     let start = Number.POSITIVE_INFINITY;
     for (const i of left) {
-      const { after, gap, duration } = jobs[i]!;
-      if (after >= 0 && left.has(after)) continue;
-      const ready = after < 0 ? free : Math.max(free, ends[after]! + gap - duration);
+      const job = jobs[i]!;
+      if ((job.after >= 0 && left.has(job.after)) || job.also?.some((w) => left.has(w.on))) continue;
+      const ready = Math.max(free, readyAt(job, ends) - job.duration);
       if (ready < start || (ready === start && waits[i]! > waits[next]!)) {
         next = i;
         start = ready;

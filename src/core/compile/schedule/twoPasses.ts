@@ -1,5 +1,5 @@
 import type { Micros } from '../../time';
-import type { Cost, Job } from './job';
+import { readyAt, type Cost, type Job } from './job';
 
 export interface Placed {
   /** End of each job's last byte, by index of the job. */
@@ -20,7 +20,7 @@ export function twoPasses(jobs: readonly Job[], order: readonly number[]): Place
   for (const i of order) {
     const job = jobs[i]!;
     let end: Micros = Math.max(free, job.release) + job.duration;
-    if (job.after >= 0) end = Math.max(end, ends[job.after]! + job.gap);
+    if (job.after >= 0 || job.also) end = Math.max(end, readyAt(job, ends));
     ends[i] = free = end;
     const late = end - job.deadline;
     if (late > 0) {
@@ -38,6 +38,7 @@ export function twoPasses(jobs: readonly Job[], order: readonly number[]): Place
     ends[i] = end;
     before = end - job.duration;
     if (job.after >= 0) latest[job.after] = Math.min(latest[job.after]!, end - job.gap);
+    if (job.also) for (const { on, gap } of job.also) latest[on] = Math.min(latest[on]!, end - gap);
     if (end < job.deadline) totalEarly += job.deadline - end;
   }
   return { ends, cost: { maxLate, totalLate, totalEarly } };

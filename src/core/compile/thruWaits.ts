@@ -1,0 +1,71 @@
+import { latencyOf, type RigContext } from '../meaning';
+import type { RigState } from '../rig';
+import type { Micros } from '../time';
+import { Forecast, leavingOf } from './forecast';
+import type { PlannedJob, PortJob, Writable } from './jobs';
+
+/** Rounds in which waiting in thrus is made good; what is left after them is a message's length or two. */
+const ROUNDS = 6;
+const GRAIN: Micros = 0.01;
+
+/**
+ * When each message of a port ends. Where units pass on what they hear, a message may have to
+ * wait in a thru, behind one that is longer than itself or behind what the unit tells others:
+ * it is sent that much earlier then.
+ */
+export function scheduleThrough(
+  context: RigContext,
+  from: RigState,
+  list: readonly PortJob[],
+  schedule: (jobs: readonly PortJob[]) => ArrayLike<Micros>,
+): ArrayLike<Micros> {
+  let ends = schedule(list);
+  if (!list[0]!.path.thru) return ends;
+  const reckoned = new Float64Array(list.length);
+  const toldLater = new Float64Array(list.length);
+  const after = new Map<number, number[]>();
+  for (const [i, job] of list.entries()) {
+    for (const on of [job.after, ...(job.also ?? []).map((w) => w.on)]) after.set(on, [...(after.get(on) ?? []), i]);
+  }
+  for (let round = 0; round < ROUNDS; round++) {
+    let more = false;
+    const { waits, later } = waitsInThrus(context, from, list, ends);
+    for (const [i, job] of list.entries()) {
+      const extra = Math.max(0, waits[i]! - reckoned[i]!);
+      const told = Math.max(0, later[i]! - toldLater[i]!);
+      if (extra <= GRAIN && told <= GRAIN) continue;
+      more = true;
+      reckoned[i] = reckoned[i]! + extra;
+      toldLater[i] = toldLater[i]! + told;
+      (job as Writable<PortJob>).deadline -= extra + told;
+      // What counts from this message's arrival, or from that of what it has others told, is later too.
+      for (const k of after.get(i) ?? []) {
+        const next = list[k]! as Writable<PlannedJob>;
+        if (next.after === i && next.gap > 0) next.gap += extra;
+        if (next.also) next.also = next.also.map((w) => (w.on === i ? { on: i, gap: w.gap + extra + told } : w));
+      }
+    }
+    if (!more) break;
+    ends = schedule(list);
+  }
+  return ends;
+}
+
+/** How long each message waits in thrus on the way to its unit, and by how much what it has others told waits. */
+function waitsInThrus(
+  context: RigContext,
+  from: RigState,
+  list: readonly PortJob[],
+  ends: ArrayLike<Micros>,
+): { readonly waits: Float64Array; readonly later: Float64Array } {
+  const waits = new Float64Array(list.length);
+  const later = new Float64Array(list.length);
+  const places = new Map(list.map((job, i) => [job, i]));
+  const cast = new Forecast(context, from, (job, at) => {
+    const i = places.get(job)!;
+    waits[i] = at - ends[i]! - latencyOf(job.path, job.step.bytes);
+  });
+  cast.play(leavingOf([{ list, ends }]));
+  for (const [job, by] of cast.toldLater()) later[places.get(job)!] = by;
+  return { waits, later };
+}

@@ -1,0 +1,117 @@
+import { fromHex, type Bytes } from '../midi';
+import { meets, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
+import { indexShow, type Show, type Tone } from '../show';
+import { partAims } from './partAims';
+import { changesTo, relayOrder, takeMessage, type Change, type Taken, type Thrift } from './changes';
+import type { Moment } from './moments';
+import type { Path } from './path';
+import { rigSpec, routeTo } from './rigOf';
+import type { StateFold } from './stateFold';
+
+/** What one needs of a rig to go through a song, made once a rig. */
+export interface RigContext {
+  readonly spec: RigSpec;
+  readonly units: ReadonlyMap<string, UnitSpec>;
+  /** Units by id, those that relay before those that they tell. */
+  readonly order: ReadonlyMap<string, number>;
+  /** Of the units that bytes from the computer reach. */
+  readonly paths: ReadonlyMap<string, Path>;
+  readonly channels: ReadonlyMap<string, number>;
+  /** What a tone sends to: unit and aim, relaying units first. Made once a tone. */
+  readonly plans: WeakMap<Tone, readonly TonePlan[]>;
+}
+
+interface TonePlan {
+  readonly unit: UnitSpec;
+  readonly channel: number;
+  readonly aim: UnitAim;
+}
+
+const contexts = new WeakMap<RigSpec, RigContext>();
+
+export function contextOf(show: Show): RigContext {
+  const spec = rigSpec(show);
+  const kept = contexts.get(spec);
+  if (kept) return kept;
+  const ports = new Map(spec.ports.map((p) => [p.id, p]));
+  const routes = show.units.map((unit) => ({ unit, route: routeTo(show, unit) }));
+  const thrus = new Set(routes.flatMap(({ route }) => (route && route.hops > 0 ? [route.portId] : [])));
+  const paths = new Map<string, Path>();
+  for (const { unit, route } of routes) {
+    const port = route && ports.get(route.portId);
+    if (!route || !port) continue;
+    paths.set(unit.id, { portId: port.id, cable: port.cable, hops: route.hops, thru: thrus.has(port.id) });
+  }
+  const context: RigContext = {
+    spec,
+    units: new Map(spec.units.map((u) => [u.id, u])),
+    order: new Map(relayOrder(spec).map((u, i) => [u.id, i])),
+    paths,
+    channels: new Map(show.units.map((u) => [u.id, u.channel])),
+    plans: new WeakMap(),
+  };
+  contexts.set(spec, context);
+  return context;
+}
+
+/** What a moment does to one unit. */
+export interface Doing {
+  readonly unit: UnitSpec;
+  readonly channel: number;
+  /** How bytes reach it; undefined where none do. */
+  readonly path: Path | undefined;
+  readonly changes: readonly Change[];
+  /** Bytes that are sent as they stand, and what they do. */
+  readonly raw: { readonly bytes: Bytes; readonly taken: Taken } | null;
+  /** No port reaches the unit, and what it is told by others does not bring it to what is wanted. */
+  readonly unreached: boolean;
+}
+
+/**
+ * What a moment changes, unit by unit, those that relay to others first. Changes `fold`. A unit
+ * that no port reaches is left to what others tell it.
+ */
+export function passMoment(
+  show: Show,
+  context: RigContext,
+  fold: StateFold,
+  { action }: Moment,
+  thrift: Thrift,
+): readonly Doing[] {
+  const { units, channels, paths } = context;
+  if (action.kind === 'tone') {
+    const tone = indexShow(show).tones.get(action.toneId);
+    if (!tone) return [];
+    return planOf(show, context, tone).map(({ unit, aim }) => bring(unit, aim, action.reload));
+  }
+  const unit = units.get(action.unitId);
+  if (!unit) return [];
+  if (action.kind === 'values') return [bring(unit, { controls: action.values }, false)];
+  const bytes = fromHex(action.bytes)!;
+  const path = paths.get(unit.id);
+  const base = { unit, channel: channels.get(unit.id)!, path, changes: [] };
+  if (!path) return [{ ...base, raw: null, unreached: true }];
+  return [{ ...base, raw: { bytes, taken: takeMessage(fold, unit, bytes) }, unreached: false }];
+
+  function bring(unit: UnitSpec, aim: UnitAim, reload: boolean): Doing {
+    const path = paths.get(unit.id);
+    const base = { unit, channel: channels.get(unit.id)!, path, raw: null };
+    if (path) return { ...base, changes: changesTo(fold, unit, aim, thrift, reload), unreached: false };
+    return { ...base, changes: [], unreached: !meets(unit.profile, fold.get(unit.id), aim) };
+  }
+}
+
+function planOf(show: Show, context: RigContext, tone: Tone): readonly TonePlan[] {
+  let plan = context.plans.get(tone);
+  if (!plan) {
+    const aims = [...partAims(show, tone)];
+    aims.sort(([a], [b]) => context.order.get(a)! - context.order.get(b)!);
+    plan = aims.map(([unitId, aim]) => ({
+      unit: context.units.get(unitId)!,
+      channel: context.channels.get(unitId)!,
+      aim,
+    }));
+    context.plans.set(tone, plan);
+  }
+  return plan;
+}

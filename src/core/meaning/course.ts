@@ -1,0 +1,221 @@
+import { indexOfAddress } from '../addressing';
+import { BANK_LSB, BANK_MSB, DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
+import { EventQueue, afterRecall, relaysFired, type RelaySpec, type UnitSpec, type UnitState } from '../rig';
+import { millisToMicros, type Micros } from '../time';
+
+/** A unit that rules call, as it comes about. `R` says what set it off. */
+export interface Told<R> {
+  readonly unit: UnitSpec;
+  readonly root: R;
+  /** When the first byte's message arrives, and when the unit takes the program change. */
+  readonly first: Micros;
+  readonly arrives: Micros;
+  /** When its preset is there; null where it never is: ignored while it settled, replaced, or no slot has that program. */
+  readonly there: Micros | null;
+}
+
+/** Where the states of units are kept while changes take their course. */
+export interface States {
+  readonly get: (unitId: string) => UnitState;
+  readonly set: (unitId: string, state: UnitState) => void;
+}
+
+/** Rules that run in a circle are told elsewhere; here it must only come to an end. */
+const RULES_LIMIT = 256;
+
+/**
+ * What relay rules set off, in time: along the out cables, through units that pass on, and on
+ * from unit to unit. A unit that settles ignores what comes or takes it when it is ready; a
+ * recall takes the place of one that has not come to its end. `at` counts from anywhere.
+ */
+export class Course<R> {
+  readonly told: Told<R>[] = [];
+  protected readonly queue = new EventQueue();
+  protected readonly deafUntil = new Map<string, Micros>();
+  protected readonly busyUntil = new Map<string, Micros>();
+  private readonly recalls = new Map<string, number>();
+  private readonly outFree = new Map<string, Micros>();
+  private readonly behind: Behind;
+  private fired = 0;
+
+  constructor(
+    protected readonly units: ReadonlyMap<string, UnitSpec>,
+    protected readonly states: States,
+  ) {
+    this.behind = behindOf(units);
+  }
+
+  /** A unit has reached a slot or a variant at a time; its state says which. Asked for in the order of time. */
+  reached(unit: UnitSpec, reached: 'slot' | 'variant', at: Micros, root: R): void {
+    const { slot, variant } = this.states.get(unit.id);
+    for (const relay of relaysFired(unit.relays, reached, slot, variant)) this.tell(unit, relay, at, root);
+  }
+
+  /** The same, later than something else that is still under way. */
+  reachedLater(unit: UnitSpec, reached: 'slot' | 'variant', at: Micros, root: R): void {
+    this.queue.push(at, () => this.reached(unit, reached, at, root));
+  }
+
+  /** Lets everything come to its end. */
+  run(): void {
+    this.queue.runUntil(Number.POSITIVE_INFINITY);
+  }
+
+  /** Bytes leave a unit's out cable, one message after the other; `heard` is called for each unit that they come to. */
+  protected passOn(
+    from: UnitSpec,
+    by: 'out' | 'thru',
+    length: number,
+    at: Micros,
+    heard: (unit: UnitSpec, at: Micros) => void,
+  ): void {
+    const next = this.behind.get(from.id)?.[by];
+    if (!next || next.length === 0) return;
+    const arrives = Math.max(at, this.outFree.get(from.id) ?? at) + length * DIN_BYTE_MICROS;
+    this.outFree.set(from.id, arrives);
+    for (const unit of next) {
+      this.queue.push(arrives, () => {
+        heard(unit, arrives);
+        this.passOn(unit, 'thru', length, arrives, heard);
+      });
+    }
+  }
+
+  private tell(from: UnitSpec, relay: RelaySpec, at: Micros, root: R): void {
+    const target = this.units.get(relay.toUnit);
+    if (!target || ++this.fired > RULES_LIMIT) return;
+    const wired = leadsTo(this.units, from.id, target);
+    let first = Number.POSITIVE_INFINITY;
+    const heard = (bytes: Bytes, arrives: Micros): void => {
+      first = Math.min(first, arrives);
+      this.hear(target, bytes, arrives, first, root);
+    };
+    let free = at;
+    for (const bytes of relay.messages) {
+      this.passOn(from, 'out', bytes.length, at, (unit, arrives) => {
+        if (unit === target) heard(bytes, arrives);
+      });
+      if (wired) continue;
+      // The rule says that it is told. What the wires say of it is found elsewhere.
+      const arrives = (free += bytes.length * DIN_BYTE_MICROS);
+      this.queue.push(arrives, () => heard(bytes, arrives));
+    }
+  }
+
+  /** Runs `then` when the unit takes what arrives, if it does; `lost` where it ignores it. */
+  protected accept(unit: UnitSpec, at: Micros, then: (at: Micros) => void, lost: () => void): void {
+    const deaf = this.deafUntil.get(unit.id) ?? Number.NEGATIVE_INFINITY;
+    if (at >= deaf) then(at);
+    else if (unit.profile.whileSettling === 'ignore') lost();
+    else this.queue.push(deaf, () => this.accept(unit, deaf, then, lost));
+  }
+
+  /** A unit begins to load a preset; `there` is called when it is there and nothing took its place. */
+  protected load({ id, profile }: UnitSpec, at: Micros, there: (at: Micros) => void, replaced: () => void): void {
+    const until = at + millisToMicros(profile.times.recall);
+    this.deafUntil.set(id, at + millisToMicros(profile.times.settle));
+    this.busyUntil.set(id, until);
+    const number = (this.recalls.get(id) ?? 0) + 1;
+    this.recalls.set(id, number);
+    this.queue.push(until, () => (this.recalls.get(id) === number ? there(until) : replaced()));
+  }
+
+  /** A unit that was told is where the rule wants it. */
+  protected came(_unit: UnitSpec, _at: Micros, _root: R): void {}
+
+  private hear(unit: UnitSpec, bytes: Bytes, arrives: Micros, first: Micros, root: R): void {
+    const note = (taken: Micros, there: Micros | null): void =>
+      void this.told.push({ unit, root, first, arrives: taken, there });
+    const lost = (): void => {
+      if (decodeMessage(bytes)?.kind === 'program') note(arrives, null);
+    };
+    this.accept(
+      unit,
+      arrives,
+      (at) => {
+        const slot = readAddress(this.states, unit, bytes);
+        if (slot === undefined) return lost();
+        this.load(
+          unit,
+          at,
+          (there) => {
+            note(at, there);
+            const start = slot === null ? undefined : unit.starts[slot];
+            this.states.set(unit.id, afterRecall(unit.profile, this.states.get(unit.id), slot, start));
+            this.came(unit, there, root);
+            this.reached(unit, 'slot', there, root);
+          },
+          () => note(at, null),
+        );
+      },
+      lost,
+    );
+  }
+}
+
+/** What hangs on each unit's out cable: everything hears what the unit itself sends, and what is thru also what it receives. */
+type Behind = ReadonlyMap<string, { readonly out: readonly UnitSpec[]; readonly thru: readonly UnitSpec[] }>;
+
+const behinds = new WeakMap<ReadonlyMap<string, UnitSpec>, Behind>();
+
+function behindOf(units: ReadonlyMap<string, UnitSpec>): Behind {
+  let behind = behinds.get(units);
+  if (!behind) {
+    const made = new Map<string, { out: UnitSpec[]; thru: UnitSpec[] }>();
+    for (const unit of units.values()) {
+      if (unit.input?.from !== 'unit') continue;
+      let list = made.get(unit.input.unitId);
+      if (!list) made.set(unit.input.unitId, (list = { out: [], thru: [] }));
+      list.out.push(unit);
+      if (unit.input.thru) list.thru.push(unit);
+    }
+    behinds.set(units, (behind = made));
+  }
+  return behind;
+}
+
+/**
+ * Takes a bank or program message in; the slot that it recalls (null where no bank is known),
+ * undefined where it recalls nothing, as a program that calls no slot does.
+ */
+export function readAddress(states: States, unit: UnitSpec, bytes: Bytes): number | null | undefined {
+  const message = decodeMessage(bytes);
+  const state = states.get(unit.id);
+  const { plan } = unit.profile;
+  if (message?.kind === 'control' && plan.bank.send !== 'none') {
+    const bank = bankAfter(plan.bank.send, state.bank, message.control, message.value);
+    if (bank !== undefined) states.set(unit.id, { ...state, bank });
+    return undefined;
+  }
+  if (message?.kind !== 'program') return undefined;
+  const bank = plan.bank.send === 'none' ? 0 : state.bank;
+  if (bank === null) return null;
+  return indexOfAddress(plan, { bank, program: message.program });
+}
+
+function bankAfter(
+  send: 'msb' | 'lsb' | 'both',
+  bank: number | null,
+  control: number,
+  value: number,
+): number | undefined {
+  if (control === BANK_MSB && send === 'msb') return value;
+  if (control === BANK_LSB && send === 'lsb') return value;
+  if (send !== 'both') return undefined;
+  if (control === BANK_MSB) return value * 128 + ((bank ?? 0) & 127);
+  if (control === BANK_LSB) return ((bank ?? 0) >> 7) * 128 + value;
+  return undefined;
+}
+
+/** Whether what a unit sends by itself comes to another: directly behind it, or on through thrus. */
+export function leadsTo(units: ReadonlyMap<string, UnitSpec>, from: string, target: UnitSpec): boolean {
+  let at: UnitSpec | undefined = target;
+  for (let n = 0; at && n <= units.size; n++) {
+    const { input }: UnitSpec = at;
+    if (input?.from !== 'unit') return false;
+    if (input.unitId === from) return true;
+    if (!input.thru) return false;
+    at = units.get(input.unitId);
+  }
+  return false;
+}

@@ -1,0 +1,104 @@
+import type { Bytes, TimedBytes } from '../midi';
+import type { RigSpec, UnitSpec, UnitState } from '../rig';
+import type { Micros } from '../time';
+import type { TraceEntry } from './trace';
+
+/** A preset that a unit began to load; `slot` is set once it is there, and stays undefined where another took its place. */
+export interface Load {
+  readonly at: Micros;
+  readonly until: Micros;
+  slot: number | null | undefined;
+}
+
+/** What a unit was after everything that happened at one time. */
+export interface Instant {
+  readonly at: Micros;
+  readonly state: UnitState;
+}
+
+/** Bytes that were sent to a unit for a cue. */
+interface Meant {
+  readonly at: Micros;
+  readonly bytes: Bytes;
+}
+
+/** All that a trace says of one unit, by time. */
+export interface UnitLine {
+  readonly unit: UnitSpec;
+  readonly instants: Instant[];
+  readonly arrivals: Extract<TraceEntry, { kind: 'arrived' }>[];
+  readonly ignored: Extract<TraceEntry, { kind: 'ignored' }>[];
+  readonly loads: Load[];
+  readonly tempos: Extract<TraceEntry, { kind: 'tempo' }>[];
+  /** What was sent to it, by cue. */
+  readonly meant: ReadonlyMap<string, readonly Meant[]>;
+  /** What others may tell it. */
+  readonly rules: readonly Bytes[];
+  nextArrival: number;
+}
+
+export const sameBytes = (a: Bytes, b: Bytes): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);
+
+export function unitLines(
+  spec: RigSpec,
+  trace: readonly TraceEntry[],
+  events: readonly TimedBytes[],
+): ReadonlyMap<string, UnitLine> {
+  const meant = new Map<string, Map<string, Meant[]>>();
+  for (const { unitId, cueId, at, bytes } of events) {
+    let cues = meant.get(unitId);
+    if (!cues) meant.set(unitId, (cues = new Map()));
+    const list = cues.get(cueId);
+    if (list) list.push({ at, bytes });
+    else cues.set(cueId, [{ at, bytes }]);
+  }
+  const rules = spec.units.flatMap((u) => u.relays);
+  const lines = new Map<string, UnitLine>(
+    spec.units.map((unit) => [
+      unit.id,
+      {
+        unit,
+        instants: [],
+        arrivals: [],
+        ignored: [],
+        loads: [],
+        tempos: [],
+        meant: meant.get(unit.id) ?? new Map<string, Meant[]>(),
+        rules: rules.filter((r) => r.toUnit === unit.id).flatMap((r) => r.messages),
+        nextArrival: 0,
+      },
+    ]),
+  );
+  for (const entry of trace) {
+    if (!('unitId' in entry)) continue;
+    const line = lines.get(entry.unitId);
+    if (!line) continue;
+    if (entry.kind === 'changed') change(line, entry.at, entry.state);
+    else if (entry.kind === 'arrived') line.arrivals.push(entry);
+    else if (entry.kind === 'ignored') line.ignored.push(entry);
+    else if (entry.kind === 'tempo') line.tempos.push(entry);
+    else if (entry.kind === 'loading') line.loads.push({ at: entry.at, until: entry.until, slot: undefined });
+  }
+  return lines;
+}
+
+function change({ instants, loads }: UnitLine, at: Micros, state: UnitState): void {
+  // Only the last of several recalls comes to its end.
+  const load = loads.at(-1);
+  if (load && load.until === at && load.slot === undefined) load.slot = state.slot;
+  // What lasts no time at all was never there.
+  if (instants.at(-1)?.at === at) instants.pop();
+  instants.push({ at, state });
+}
+
+/** Index of the last entry at or before a time, -1 for none. */
+export function lastAtOrBefore(list: readonly { readonly at: Micros }[], at: Micros): number {
+  let low = 0;
+  let high = list.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]!.at <= at) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
