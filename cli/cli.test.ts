@@ -72,7 +72,13 @@ describe('lantern', () => {
   });
 
   it('takes from the show what counts as on time', () => {
-    const strict = changed('strict.json', (s) => (s.tolerance = { after: 0, before: 0 }));
+    // Harrow's opening takes 420.64 ms: less than a millisecond is missing.
+    const hasty = (s: any): void => void (s.songs[2].preRoll = 420);
+    expect(lantern('dry-run', changed('hasty.json', hasty), '--song', 'Fog Bell').code).toBe(0);
+    const strict = changed('strict.json', (s) => {
+      hasty(s);
+      s.tolerance = { after: 0, before: 0 };
+    });
     const { code, out } = lantern('dry-run', strict, '--song', 'Fog Bell', '--json');
     expect(code).toBe(1);
     const outcomes = json(out).songs[0].cues.flatMap((c: any) => c.units.map((u: any) => u.outcome));

@@ -126,6 +126,7 @@ export interface ProblemData {
   'smf.division-fallback': { readonly division: number };
   'smf.metre-unit': { readonly bar: number };
   'smf.too-wide': { readonly ticks: number };
+  'smf.last-moment': { readonly count: number; readonly song: string };
   'smf.no-slot': { readonly unit: string; readonly at: string };
   'smf.selector-ramp': {
     readonly unit: string;

@@ -61,6 +61,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'smf.metre-moved': { bar: 3 },
   'smf.marker-moved': { name: 'Verse', bar: 3 },
   'smf.ports-assumed': { ports: 1 },
+  'smf.last-moment': { count: 2, song: 'Reel' },
   'smf.left-out': { what: 'lyrics', count: 2 },
   'smf.smpte': { frames: 25, ticks: 40 },
   'smf.lead-in': { bars: 1, millis: 2000 },

@@ -18,6 +18,7 @@ export { MessageReader, type Direction, type Meaning } from './messageReader';
 export { OPENING_CUE, moments, tapRuns, type Moment, type MomentAction, type TapRun } from './moments';
 export { durationOf, latencyOf, thruGap, type Path } from './path';
 export { rigSpec, routeTo, type Route } from './rigOf';
+export { selectorRuns, type SelectorStep } from './selectorRuns';
 export { StateFold } from './stateFold';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
 export { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';

@@ -20,6 +20,30 @@ const track = (...events: SmfEvent[]): SmfTrack => ({ events, end: events.at(-1)
 const file = (...tracks: SmfTrack[]): SmfFile => ({ format: 1, division: { kind: 'quarter', ticks: 960 }, tracks });
 const read = (f: SmfFile) => smfToShow(writeSmf(f), 'Found');
 
+describe('songs of a foreign file', () => {
+  it('are one a track in format 2, each with a title of its own', () => {
+    const three = (names: readonly string[]): SmfFile => ({
+      ...file(...names.map((name) => track(text(0, 'track-name', name), message(0, 0xc0, 1)))),
+      format: 2,
+    });
+    expect(read(three(['Reel', 'Jig', 'Air'])).value!.songs.map((s) => s.title)).toEqual(['Reel', 'Jig', 'Air']);
+    expect(read(three(['Reel', '', 'Reel'])).value!.songs.map((s) => s.title)).toEqual(['Reel 1', 'Found', 'Reel 3']);
+    expect(read(three(['', ''])).value!.songs.map((s) => s.title)).toEqual(['Found 1', 'Found 2']);
+    const tricky = read(three(['A', 'A', 'A 1', 'A 2'])).value!.songs.map((s) => s.title);
+    expect(new Set(tricky).size).toBe(4);
+  });
+
+  it('are no bar longer for what comes in their last moment', () => {
+    const last = (tick: number) => read(file(track(message(0, 0xc0, 1), message(tick, 0xc0, 2)))).value!.songs[0]!;
+    const bar = 4 * 960;
+    expect([last(2 * bar - 1), last(2 * bar), last(2 * bar + 20)].map((s) => s.bars)).toEqual([2, 2, 2]);
+    expect([2 * bar, 2 * bar + 20].map((tick) => last(tick).cues.at(-1)!.at)).toEqual([2 * bar - 1, 2 * bar - 1]);
+    expect(last(2 * bar + 40).bars).toBe(3);
+    const { problems } = read(file(track(message(0, 0xc0, 1), message(2 * bar, 0xc0, 2))));
+    expect(problems.map((p) => p.code)).toContain('smf.last-moment');
+  });
+});
+
 describe('units of a foreign file', () => {
   it('are one a port and channel, named after their track where that is plain', () => {
     const { value } = read(
@@ -78,7 +102,15 @@ describe('units of a foreign file', () => {
 
   it('know their state at any place, from the bytes', () => {
     const { value: show } = read(
-      file(track(message(0, 0xb0, 0, 2), message(0, 0xc0, 5), message(3840, 0xb0, 7, 100), message(7680, 0xc0, 6))),
+      file(
+        track(
+          message(0, 0xb0, 0, 2),
+          message(0, 0xc0, 5),
+          message(3840, 0xb0, 7, 100),
+          message(7680, 0xc0, 6),
+          message(9600, 0xb0, 7, 1),
+        ),
+      ),
     );
     const song = show!.songs[0]!;
     expect(stateAt(show!, song, 0)['unit-1']).toMatchObject({ slot: 2 * 128 + 5, controls: {} });

@@ -45,8 +45,10 @@ export function smfToShow(bytes: Uint8Array, title: string): Read<Show> {
   const heard = patterns.map((tracks) => hear(tracks, file));
   const rig = makeRig(heard.flat(), report);
   const songs: Song[] = [];
+  // In format 2 each track is a piece by itself, and its name that of the piece.
+  const titles = file.format === 2 ? file.tracks.map((t) => nameOf(t) || title) : [songTitle(file.tracks, title)];
   for (const [i, tracks] of patterns.entries()) {
-    const song = makeSong(`song-${i + 1}`, title, tracks, heard[i]!, file, rig.unitOf, report);
+    const song = makeSong(`song-${i + 1}`, numbered(titles, i), tracks, heard[i]!, file, rig.unitOf, report);
     if (!song) return { value: undefined, problems: report };
     songs.push(song);
   }
@@ -207,11 +209,15 @@ function makeSong(
   const inSong = ticker(file);
   const events = tracks.flatMap((t) => t.events).sort((a, b) => a.tick - b.tick);
   const framed = file.division.kind === 'frames';
-  const base = newSong(id, songTitle(tracks, title));
+  const base = newSong(id, title);
   const metre = metreMarks(events, inSong, report);
   const bars = buildBarMap(metre);
   const last = Math.max(0, ...tracks.map((t) => inSong(t.end)), heard.at(-1)?.tick ?? 0);
-  const count = countBars(bars, last);
+  // What comes in the last moment of a bar, or a hair after it, does not begin another.
+  const count = countBars(bars, Math.max(0, last - LAST_MOMENT));
+  const end = barStart(bars, count + 1);
+  const behind = heard.filter((h) => h.tick >= end).length;
+  if (behind > 0) report.push(problem('smf.last-moment', 'note', NOWHERE, { count: behind, song: title }));
   if (count > BAR_LIMIT) {
     report.push(problem('smf.too-long', 'error', NOWHERE, { bars: count, limit: BAR_LIMIT }));
     return undefined;
@@ -229,9 +235,12 @@ function makeSong(
     tempo: framed ? base.tempo : tempoMarks(events, inSong),
     metre,
     sections: sections(events, inSong, bars, count, report),
-    cues: heard.map((h, i): Cue => messageCue(`c${i + 1}`, h.tick, unitOf(h), toHex(h.bytes))),
+    cues: heard.map((h, i): Cue => messageCue(`c${i + 1}`, Math.min(h.tick, end - 1), unitOf(h), toHex(h.bytes))),
   };
 }
+
+/** So many ticks after the last bar line still belong to the bar before it. */
+const LAST_MOMENT: Ticks = TICKS_PER_QUARTER / 32;
 
 /** A bar that only touches the last message with its first tick still counts: the message is in it. */
 function countBars(bars: ReturnType<typeof buildBarMap>, last: Ticks): number {
@@ -247,9 +256,22 @@ function leftOut(event: SmfEvent): boolean {
 function songTitle(tracks: readonly SmfTrack[], title: string): string {
   const first = tracks[0]!;
   const conductor = first.events.every((e) => e.kind !== 'message' && e.kind !== 'packet');
-  const name = first.events.find((e) => e.kind === 'text' && e.type === 'track-name');
-  const text = conductor && name?.kind === 'text' ? name.text.trim() : '';
-  return (text || title).slice(0, 120);
+  return ((conductor && nameOf(first)) || title).slice(0, 120);
+}
+
+function nameOf(track: SmfTrack): string {
+  const name = track.events.find((e) => e.kind === 'text' && e.type === 'track-name');
+  return name?.kind === 'text' ? name.text.trim() : '';
+}
+
+/** A title that others have too, with its number: songs are told apart by their titles. */
+function numbered(titles: readonly string[], i: number): string {
+  const title = titles[i]!.slice(0, 110);
+  const free = (text: string): boolean => !titles.some((t, k) => k !== i && t === text);
+  if (free(title)) return title;
+  let text = `${title} ${i + 1}`;
+  while (!free(text)) text += ` (${i + 1})`;
+  return text;
 }
 
 function tempoMarks(events: readonly SmfEvent[], inSong: (tick: number) => Ticks): Song['tempo'] {

@@ -13,8 +13,7 @@ const MAX_MICROS = 0xffffff;
 
 /**
  * A tempo map as the steps that a file can hold. Each step makes good what the one before
- * it rounded, so the error stays below `STEP_ERROR_MICROS` plus half a microsecond a
- * quarter of one step, however long the song. Steps start where tempos change and, within
+ * it rounded, so the error stays below twice `STEP_ERROR_MICROS`, however long the song. Steps start where tempos change and, within
  * a tempo, whole ticks after that.
  */
 export function tempoSteps(map: TempoMap, end: Ticks): TempoStep[] {
@@ -45,8 +44,9 @@ function stepLength(map: TempoMap, tick: Ticks, stop: Ticks): Ticks {
   if (segment.slope === 0) {
     const exact = 60e6 / bpm;
     const drift = Math.abs(Math.round(exact) - exact);
-    // A tempo read from a file is whole but for the last digits of a double.
-    const quarters = drift < 1e-6 ? Number.POSITIVE_INFINITY : STEP_ERROR_MICROS / drift;
+    // A tempo read from a file is whole but for the last digits of a double. Of any other, what makes good
+    // the rounding is itself rounded by up to half a microsecond a quarter.
+    const quarters = drift < 1e-6 ? Number.POSITIVE_INFINITY : STEP_ERROR_MICROS / Math.max(drift, 0.5);
     return Math.max(1, Math.min(stop - tick, Math.floor(quarters * TICKS_PER_QUARTER)));
   }
   // Within a step of h quarters a ramp leaves the chord by |t''|·h²/8, with t'' = 60·k/b².

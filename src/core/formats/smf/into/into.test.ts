@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../../wording';
 import { controlChange, programChange } from '../../../midi';
+import { checkSong } from '../../../checks';
 import { applyEdit, checkShow, indexShow, invertEdit, openingOf, type Show, type Song } from '../../../show';
 import { demoShow } from '../../../demo';
 import { smfToShow } from '../smfToShow';
@@ -106,8 +107,35 @@ describe('a file into a show', () => {
     expect(stepped.song.cues.map((c) => c.at)).toEqual([1080]);
     const kept = bring(file, demo, false);
     expect(kept.problems.map(problemLine).join()).toMatch(/would step through all/);
-    // Four values within 30 ms of each other and the next are two changes at least.
-    expect(kept.song.cues.length).toBeGreaterThan(1);
+    // Kept, the steps stand as they are: nobody wants a tone for each of them.
+    expect(kept.report.tonesMade.length).toBeLessThanOrEqual(1);
+    expect(kept.song.cues.map((c) => c.action.kind)).toEqual(['message', 'message', 'message', 'tone']);
+    const after = applyEdit(demo, kept.edit);
+    const ramps = checkSong(after, after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
+    expect(ramps).toHaveLength(1);
+    expect(
+      applyEdit(after, ramps[0]!.fix!)
+        .songs.at(-1)!
+        .cues.map((c) => c.at),
+    ).toEqual([1080]);
+  });
+
+  it('tells a ramp once, however long it is and whichever way it goes', () => {
+    const values = [0, 1, 1, 2, 3, 4, 5, 6, 7, 6, 5, 4, 4, 2, 0];
+    const file = fileOf(
+      'Quillback',
+      values.map((v, i): [number, readonly number[]] => [960 + i * 60, scene(v)]),
+    );
+    const { report, problems, song } = bring(file);
+    expect(report.ramps).toBe(1);
+    expect(problems.filter((p) => p.code === 'smf.selector-ramp')).toHaveLength(1);
+    expect(song.cues).toHaveLength(1);
+    const kept = bring(file, demo, false);
+    const after = applyEdit(demo, kept.edit);
+    const ramps = checkSong(after, after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
+    expect(ramps).toHaveLength(1);
+    const mended = applyEdit(after, ramps[0]!.fix!);
+    expect(checkSong(mended, mended.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp')).toEqual([]);
   });
 
   it('keeps what the map has no name for as it stands', () => {

@@ -1,4 +1,5 @@
 import { isContinuous } from '../../../addressing';
+import { selectorRuns } from '../../../meaning';
 import { type Sweep, SWEEP_SPACING, type Unit } from '../../../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../../../time';
 import type { Event } from './reader';
@@ -9,9 +10,6 @@ const TOGETHER: Micros = 30_000;
 const SWEEP_VALUES = 4;
 const SWEEP_GAP: Ticks = TICKS_PER_QUARTER;
 const SWEEP_POINTS = 4000;
-/** So many options of a selector, one after the other and no further apart than this, are a ramp drawn through it. */
-const RAMP_OPTIONS = 3;
-const RAMP_GAP: Ticks = TICKS_PER_QUARTER / 4;
 
 interface Ramp {
   readonly unit: Unit;
@@ -48,6 +46,7 @@ function runs(list: readonly Event[], together: (before: Event, after: Event) =>
   return found;
 }
 
+/** Ramps through selectors: each once, however it goes up and down. */
 export function rampsOf(events: readonly Event[]): Ramp[] {
   const found: Ramp[] = [];
   for (const list of lines(events).values()) {
@@ -55,15 +54,9 @@ export function rampsOf(events: readonly Event[]): Ramp[] {
     const one = list[0]!;
     if (one.kind === 'control' && isContinuous(one.control.encoding)) continue;
     const what = one.kind === 'control' ? one.control.name : (unit.profile.variants?.word ?? 'variant');
-    for (const way of [1, -1]) {
-      const climbs = runs(
-        list,
-        (a, b) => b.at - a.at <= RAMP_GAP && (valueOf(b) - valueOf(a) === way || valueOf(b) === valueOf(a)),
-      );
-      for (const run of climbs) {
-        if (new Set(run.map(valueOf)).size < RAMP_OPTIONS) continue;
-        found.push({ unit, what, first: run[0]!, last: run.at(-1)!, passed: run.slice(0, -1) });
-      }
+    for (const run of selectorRuns(list.map((event) => ({ at: event.at, value: valueOf(event), event })))) {
+      const all = run.map((s) => s.event);
+      found.push({ unit, what, first: all[0]!, last: all.at(-1)!, passed: all.slice(0, -1) });
     }
   }
   return found;

@@ -86,7 +86,8 @@ export function songIntoShow(
     const data = { unit: unit.name, what, from: where(first.at), to: where(last.at), steps };
     problems.push(problem('smf.selector-ramp', 'warning', NOWHERE, data));
   }
-  const dropped = new Set<Event>(steps ? ramps.flatMap((r) => r.passed) : []);
+  const passed = ramps.flatMap((r) => r.passed);
+  const dropped = new Set<Event>(passed);
   const sweeps = sweepsOf(events, newId);
   for (const e of sweeps.taken) dropped.add(e);
   const rest = events.filter((e) => !dropped.has(e));
@@ -97,8 +98,9 @@ export function songIntoShow(
   let controls = 0;
   let found = 0;
   let raw = 0;
-  for (const event of rest) {
-    if (event.kind !== 'raw') continue;
+  // The steps of a ramp are no sounds of their own: kept, they stand as the bytes that they are.
+  for (const event of [...rest, ...(steps ? [] : passed)]) {
+    if (event.kind !== 'raw' && !dropped.has(event)) continue;
     raw += 1;
     cues.push(messageCue(newId(), event.at, event.unit.id, toHex(event.bytes)));
   }
