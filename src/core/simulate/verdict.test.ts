@@ -110,6 +110,109 @@ describe('a verdict', () => {
   });
 });
 
+describe('verdicts of several changes', () => {
+  const all = (
+    events: readonly TimedBytes[],
+    wants: readonly Wanted[],
+    rig = spec(),
+  ): [string, string, number | null][] =>
+    dryRun(rig, events, wants).verdicts.map((v) => [
+      v.cueId,
+      v.outcome,
+      v.offset === null ? null : Math.round(v.offset),
+    ]);
+
+  it('do not call early what an earlier cue asked for, however long it has been there', () => {
+    const both = want({ controls: { delay: 1, mix: 0 } }, { landing: 'sent' });
+    const again = want({ controls: { mix: 0 } }, { cueId: 'd', due: DUE + 1e6 });
+    for (const order of [
+      [53, 52],
+      [52, 53],
+    ]) {
+      const events = order.map((n, i) => send(DUE + i * 960, 0xb0, n, n === 52 ? 127 : 0));
+      expect(all(events, [both, again]).at(-1)).toEqual(['d', 'on-time', 0]);
+    }
+  });
+
+  it('call early what came for a cue itself and too soon', () => {
+    const events = [send(DUE, 0xb0, 52, 127), send(DUE + 500_000, 0xb0, 53, 0)];
+    const wants = [
+      want({ controls: { delay: 1 } }, { landing: 'sent' }),
+      want({ controls: { delay: 1, mix: 0 } }, { cueId: 'd', due: DUE + 1e6 }),
+    ];
+    expect(all(events, wants).at(-1)).toEqual(['d', 'early', -494_040]);
+  });
+
+  it('want a reload to have loaded, and to sound by its due time', () => {
+    const reload = (due: number) =>
+      want({}, { cueId: 'd', due, aim: { kind: 'state', state: { slot: 47, controls: {} }, reload: true } });
+    const first = want({ slot: 47 });
+    const due = DUE + 2e6;
+    expect(all([send(LEAVE, 0xc0, 47)], [first, reload(due)]).at(-1)).toEqual(['d', 'never', null]);
+    const twice = (late: number) => [send(LEAVE, 0xc0, 47), send(LEAVE + 2e6 + late, 0xc0, 47)];
+    expect(all(twice(0), [first, reload(due)]).at(-1)).toEqual(['d', 'on-time', 0]);
+    expect(all(twice(70_000), [first, reload(due)]).at(-1)).toEqual(['d', 'late', 70_000]);
+    expect(all(twice(-400_000), [first, reload(due)]).at(-1)).toEqual(['d', 'early', -400_000]);
+  });
+
+  it('call a unit late that is silent on the beat, though the preset was on before', () => {
+    const wants = [want({ slot: 47 }), want({ slot: 47 }, { cueId: 'd', due: DUE + 2e6 })];
+    const events = [send(LEAVE, 0xc0, 47), send(LEAVE + 2e6 + 30_000, 0xc0, 47)];
+    expect(all(events, wants).at(-1)).toEqual(['d', 'late', 30_000]);
+  });
+
+  it('call a late change late by its own lateness, also when a later cue is due first', () => {
+    const wants = [
+      want({ slot: 47 }),
+      want({ controls: { delay: 1 } }, { cueId: 'd', due: DUE + 50_000 }),
+      want({ slot: 48 }, { cueId: 'e', due: DUE + 60_000 }),
+    ];
+    const events = [
+      send(LEAVE + 100_000, 0xc0, 47),
+      send(LEAVE + 150_000, 0xb0, 52, 127),
+      send(LEAVE + 300_000, 0xc0, 48),
+    ];
+    expect(all(events, wants)).toEqual([
+      ['c', 'late', 100_000],
+      ['d', 'late', 50_000],
+      ['e', 'late', 240_000],
+    ]);
+  });
+
+  it('keep changes to and fro apart that all come late', () => {
+    const to = [47, 48, 47, 48, 47];
+    const wants = to.map((slot, i) => want({ slot }, { cueId: `c${i}`, due: DUE + i * 50_000 }));
+    const events = to.map((slot, i) => send(LEAVE + 300_000 + i * 200_000, 0xc0, slot));
+    expect(all(events, wants).map(([, outcome, late]) => [outcome, late])).toEqual(
+      to.map((_, i) => ['late', 300_000 + i * 150_000]),
+    );
+  });
+
+  it('never give a change what came for a later one that wants the same', () => {
+    const wants = [
+      want({ slot: 47 }),
+      want({ slot: 48 }, { cueId: 'd', due: DUE + 100_000 }),
+      want({ slot: 47 }, { cueId: 'e', due: DUE + 9e6 }),
+    ];
+    const events = [send(LEAVE + 100_000, 0xc0, 48), send(LEAVE + 9e6, 0xc0, 47)];
+    expect(all(events, wants).map(([, o]) => o)).toEqual(['never', 'on-time', 'on-time']);
+  });
+
+  it('name only messages that were meant for the unit', () => {
+    const other: TimedBytes = { ...send(LEAVE - 5000, 0xc4, 12), unitId: 'b', cueId: 'c' };
+    const v = judge([other], [want({ slot: 47 })]);
+    expect(says(v)).toBe('Quillback never gets there: nothing arrived.');
+    const both = judge([other, send(LEAVE, 0xc1, 47)], [want({ slot: 47 })]);
+    expect(says(both)).toContain('it ignored C1 2F');
+  });
+
+  it('find bytes by the arrival that is nearest', () => {
+    const raw = want({}, { landing: 'sent', aim: { kind: 'bytes', bytes: [0xc0, 47] }, cueId: 'raw', due: DUE + 1e6 });
+    const events = [send(LEAVE, 0xc0, 47), { ...send(DUE + 1e6, 0xc0, 47), cueId: 'raw' }];
+    expect(all(events, [want({ slot: 47 }), raw]).at(-1)).toEqual(['raw', 'on-time', 640]);
+  });
+});
+
 describe('lanterns', () => {
   it('are lit only when every unit is on time', () => {
     const v = (outcome: Verdict['outcome']) => ({ outcome });

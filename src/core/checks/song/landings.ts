@@ -1,5 +1,5 @@
 import { compileSong, type Late } from '../../compile';
-import { OPENING_CUE, playedSweeps, routeTo } from '../../meaning';
+import { OPENING_CUE, playedSweeps, rigSpec, routeTo, songWants } from '../../meaning';
 import {
   applyEdit,
   changeCue,
@@ -10,7 +10,7 @@ import {
   setUnitField,
   SWEEP_SPACING,
 } from '../../show';
-import type { Verdict } from '../../simulate';
+import { dryRun, type Verdict } from '../../simulate';
 import {
   formatPosition,
   millisToMicros,
@@ -143,13 +143,22 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
     }
   }
   if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
-  const before = run!.compiled.lates.length;
+  const before = run!.dry.verdicts.filter(misses).length;
   for (const { edit, fix } of candidates) {
-    if (!edit) continue;
-    const after = applyEdit(show, edit);
-    const { lates } = compileSong(after, indexShow(after).songs.get(song.id)!);
-    const still = lates.some((l) => l.cueId === verdict.cueId && l.late > millisToMicros(show.tolerance.after));
-    if (!still && lates.length <= before) return { edit, fix };
+    if (edit && mends(facts, verdict.cueId, edit, before)) return { edit, fix };
   }
   return null;
+}
+
+const misses = (v: Verdict): boolean => v.outcome === 'late' || v.outcome === 'never';
+
+/** Whether everything that a cue wants lands after an edit, told units included, and fewer changes miss than before. */
+function mends({ show, song }: SongFacts, cueId: string, edit: Edit, before: number): boolean {
+  const after = applyEdit(show, edit);
+  const changed = indexShow(after).songs.get(song.id)!;
+  const compiled = compileSong(after, changed);
+  // Cheap to know, and enough to turn most down.
+  if (compiled.lates.some((l) => l.cueId === cueId && l.late > millisToMicros(show.tolerance.after))) return false;
+  const { verdicts } = dryRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
+  return !verdicts.some((v) => v.cueId === cueId && misses(v)) && verdicts.filter(misses).length < before;
 }

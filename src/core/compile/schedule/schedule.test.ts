@@ -18,6 +18,7 @@ function bruteForce(jobs: readonly Job[]): Cost {
     }
     for (const [i, job] of jobs.entries()) {
       if (used.has(i) || (job.after >= 0 && !used.has(job.after))) continue;
+      if (job.also?.some((w) => !used.has(w.on))) continue;
       used.add(i);
       order.push(i);
       visit();
@@ -39,15 +40,18 @@ const cases = (most: number): fc.Arbitrary<Job[]> =>
         deadline: fc.integer({ min: 0, max: 12000 }),
         release: fc.constantFrom(-20000, -20000, 0, 2000),
         gap: fc.constantFrom(0, 0, 1500, 4000),
+        /** Now and then it waits for another unit's message, that tells its own unit something. */
+        told: fc.option(fc.record({ by: fc.nat(20), gap: fc.constantFrom(0, 2000, 6000) }), { nil: null, freq: 1 }),
       }),
       { minLength: 1, maxLength: most },
     )
     .map((list) => {
       const last = new Map<number, number>();
-      return list.map(({ unit, ...job }, i) => {
+      return list.map(({ unit, told, ...job }, i) => {
         const after = last.get(unit) ?? -1;
         last.set(unit, i);
-        return { ...job, after, gap: after < 0 ? 0 : job.gap, also: null };
+        const also = told && i > 0 && told.by % i !== after ? [{ on: told.by % i, gap: told.gap }] : null;
+        return { ...job, after, gap: after < 0 ? 0 : job.gap, also };
       });
     });
 
@@ -64,6 +68,9 @@ describe('schedulePort', () => {
           expect(ends[i]! - job.duration).toBeGreaterThanOrEqual(job.release - 1e-6);
           if (job.after >= 0)
             expect(ends[i]! - ends[job.after]!).toBeGreaterThanOrEqual(Math.max(job.gap, job.duration) - 1e-6);
+          for (const { on, gap } of job.also ?? []) {
+            expect(ends[i]! - ends[on]!).toBeGreaterThanOrEqual(Math.max(gap, job.duration) - 1e-6);
+          }
         }
       }),
       runs(21, 300),

@@ -1,0 +1,235 @@
+import { describe, expect, it } from 'vitest';
+import type { Profile } from '../addressing';
+import { rigSpec, songWants, toneAims } from '../meaning';
+import {
+  messageCue,
+  newPart,
+  newSong,
+  newTone,
+  toneCue,
+  type Cue,
+  type Relay,
+  type Show,
+  type Song,
+  type TonePart,
+  type Unit,
+} from '../show';
+import { SimulatedRig, dryRun, type Verdict } from '../simulate';
+import { modelerProfile, testShow, testUnit } from '../testing/rigs';
+import { stateAt } from './catchUp';
+import { compileSong } from './compileSong';
+
+/** A modeler that tells an amplifier behind it which state to go to. */
+const rule = (slot: number | null, variant: number | null, to: number, id = `r${slot}-${variant}`): Relay => ({
+  id,
+  when: { slotId: slot === null ? null : `u0-s${slot}`, variant },
+  toUnitId: 'far',
+  toSlotId: `far-s${to}`,
+});
+
+const ampProfile: Profile = {
+  ...modelerProfile,
+  variants: null,
+  times: { recall: 60, variant: 0, control: 5, settle: 20 },
+};
+
+function rigWith(relays: readonly Relay[], amp: Partial<Profile> = {}, rest: Partial<Unit> = {}): Unit[] {
+  const behind = { input: { from: 'unit', unitId: 'u0', thru: false } as const, ...rest };
+  return [
+    testUnit('u0', 1, modelerProfile, { relays: [...relays] }),
+    testUnit('far', 2, { ...ampProfile, ...amp }, behind),
+  ];
+}
+
+const on = (slot: number | null, variant: number | null = null, unitId = 'u0'): TonePart =>
+  newPart(unitId, { slotId: slot === null ? null : `${unitId}-s${slot}`, variant });
+
+function played(
+  units: readonly Unit[],
+  tones: Readonly<Record<string, readonly TonePart[]>>,
+  cues: readonly Cue[],
+  change: Partial<Song> = {},
+  cable: 'din' | 'usb' = 'din',
+): {
+  show: Show;
+  song: Song;
+  verdicts: readonly Verdict[];
+  rig: SimulatedRig;
+  events: ReturnType<typeof compileSong>['events'];
+} {
+  const song: Song = { ...newSong('s', 'S', { bars: 64 }), cues: [...cues], ...change };
+  const list = Object.entries(tones).map(([id, parts]) => newTone(id, id, parts));
+  const show: Show = { ...testShow(units, cable), tones: list, songs: [song] };
+  const { events } = compileSong(show, song);
+  const rig = new SimulatedRig(rigSpec(show));
+  for (const e of events) rig.send(e.portId, e.at, e.bytes);
+  rig.settle();
+  return { show, song, events, rig, verdicts: dryRun(rigSpec(show), events, songWants(show, song)).verdicts };
+}
+const of = (verdicts: readonly Verdict[], cueId: string, unitId: string): Verdict =>
+  verdicts.find((v) => v.cueId === cueId && v.unitId === unitId)!;
+
+describe('cues whose shifts cross', () => {
+  const tones = { a: [on(9)], b: [on(18)] };
+  const cues = [toneCue('x', 960, 'a', { shift: 900 }), toneCue('y', 1920, 'b')];
+
+  it('happen in the order in which they are due', () => {
+    const { events, rig, show, song, verdicts } = played([testUnit('u0', 1, modelerProfile)], tones, cues);
+    expect(events.filter((e) => e.bytes[0] === 0xc0).map((e) => [e.cueId, e.bytes[1]])).toEqual([
+      ['y', 18],
+      ['x', 9],
+    ]);
+    expect(verdicts.map((v) => [v.cueId, v.outcome])).toEqual([
+      ['y', 'on-time'],
+      ['x', 'on-time'],
+    ]);
+    expect(rig.state().u0!.slot).toBe(9);
+    expect(stateAt(show, song, 1e6).u0!.slot).toBe(9);
+    // Between the two, at 1.2 s, the second is on.
+    expect(stateAt(show, song, 2304).u0!.slot).toBe(18);
+  });
+
+  it('stay in the order of the song where they are due at once', () => {
+    const { rig } = played([testUnit('u0', 1, modelerProfile)], tones, [
+      toneCue('x', 960, 'a', { shift: 500 }),
+      toneCue('y', 1920, 'b'),
+    ]);
+    expect(rig.state().u0!.slot).toBe(18);
+  });
+});
+
+describe('what a variant tells while its preset loads', () => {
+  const units = rigWith([rule(9, 3, 18)]);
+  const tones = { a: [on(9, 3)] };
+
+  it('is there on the beat: its time is carried back to the recall', () => {
+    const { events, verdicts } = played(units, tones, [toneCue('x', 9600, 'a')]);
+    expect(of(verdicts, 'x', 'far')).toMatchObject({ outcome: 'on-time' });
+    expect(Math.abs(of(verdicts, 'x', 'far').offset!)).toBeLessThan(0.01);
+    // Loading 180 ms, then 1.6 ms of bank and program to the amplifier, and its 60.
+    const recall = events.find((e) => e.bytes[0] === 0xc0)!;
+    expect(recall.at).toBeCloseTo(5e6 - 180_000 - 1600 - 60_000 - 640, 3);
+  });
+
+  it('also in an opening, given the time', () => {
+    const { verdicts } = played(units, tones, [], { openingToneId: 'a' });
+    expect(verdicts.map((v) => v.outcome)).toEqual(['on-time', 'on-time']);
+  });
+
+  it('is due, where the change is sent on its beat, when it was told and its own time has passed', () => {
+    const { verdicts } = played(units, tones, [toneCue('x', 9600, 'a', { landing: 'sent' })]);
+    const far = of(verdicts, 'x', 'far');
+    // Bank and program of the modeler, its loading, 1.6 ms of wire, 60 ms of the amplifier.
+    expect(far.due).toBeCloseTo(5e6 + 1600 + 180_000 + 1600 + 60_000, 3);
+    expect(far).toMatchObject({ outcome: 'on-time' });
+  });
+
+  it('belongs to a tone that names the variant alone, where the preset is on', () => {
+    const { verdicts, rig } = played(units, { a: [on(9)], b: [on(null, 3)], c: [on(18)] }, [
+      toneCue('x', 9600, 'a'),
+      toneCue('y', 19200, 'b'),
+      toneCue('z', 28800, 'c'),
+      toneCue('w', 38400, 'b'),
+    ]);
+    expect(of(verdicts, 'y', 'far')).toMatchObject({ outcome: 'on-time' });
+    expect(of(verdicts, 'w', 'far')).toBeUndefined();
+    expect(rig.state().far!.slot).toBe(18);
+  });
+});
+
+describe('two rules of one change that call one unit', () => {
+  const rules = [rule(9, 3, 27), rule(9, null, 18)];
+  const tones = { a: [on(9, 3)] };
+
+  it.each([
+    ['ignores what comes while it settles', 'ignore', 18],
+    ['takes it when it is ready', 'queue', 27],
+  ] as const)('are carried out slot first; the unit that is told %s', (_, whileSettling, slot) => {
+    const { show, song, rig, verdicts } = played(rigWith(rules, { whileSettling }), tones, [toneCue('x', 9600, 'a')]);
+    expect(rig.state().far!.slot).toBe(slot);
+    expect(stateAt(show, song, 1e6).far!.slot).toBe(slot);
+    expect(toneAims(show, show.tones[0]!).get('far')!.slot).toBe(slot);
+    expect(of(verdicts, 'x', 'far')).toMatchObject({ outcome: 'on-time' });
+  });
+});
+
+describe('a program number that calls no slot', () => {
+  it('changes nothing, in the song as in the unit', () => {
+    const { show, song, rig } = played([testUnit('u0', 1, modelerProfile)], { a: [on(9, 2)] }, [
+      toneCue('x', 960, 'a'),
+      messageCue('bank', 4800, 'u0', 'b00001'),
+      messageCue('none', 4810, 'u0', 'c064'),
+    ]);
+    expect(rig.state().u0).toMatchObject({ slot: 9, variant: 2, bank: 1 });
+    expect(stateAt(show, song, 1e6).u0).toMatchObject({ slot: 9, variant: 2, bank: 1 });
+  });
+});
+
+describe('a unit behind one that passes on', () => {
+  const thru = { input: { from: 'unit', unitId: 'u0', thru: true } as const };
+
+  it.each([
+    ['din', 'u1'],
+    ['usb', 'u1'],
+    ['din', 'u2'],
+    ['usb', 'u2'],
+  ] as const)(
+    'is there on the beat to the microsecond, its bank select in front of its program (%s, %s)',
+    (cable, id) => {
+      const units = [
+        testUnit('u0', 1, modelerProfile),
+        testUnit('u1', 2, modelerProfile, thru),
+        testUnit('u2', 3, modelerProfile, { input: { from: 'unit', unitId: 'u1', thru: true } }),
+      ];
+      const { verdicts } = played(units, { a: [on(135, null, id)] }, [toneCue('x', 9600, 'a')], {}, cable);
+      expect(verdicts).toHaveLength(1);
+      expect(Math.abs(verdicts[0]!.offset!)).toBeLessThan(0.01);
+    },
+  );
+
+  it('hears what it is told after what its cue told another, and lands', () => {
+    const units = rigWith([rule(null, null, 27)], {}, thru);
+    const { verdicts, rig } = played(units, { a: [on(9), on(18, null, 'far')] }, [toneCue('x', 9600, 'a')]);
+    expect(rig.state().far!.slot).toBe(18);
+    expect(verdicts.map((v) => v.outcome)).toEqual(['on-time', 'on-time']);
+  });
+});
+
+describe('a unit that only relay rules reach', () => {
+  const tone = (slot: number) => ({ a: [on(9), on(slot, null, 'far')] });
+
+  it('is where a tone wants it by what the unit before tells it', () => {
+    const { show, song, verdicts } = played(rigWith([rule(9, null, 18)]), tone(18), [toneCue('x', 9600, 'a')]);
+    expect(compileSong(show, song).problems).toEqual([]);
+    expect(compileSong(show, song).unreached.size).toBe(0);
+    expect(of(verdicts, 'x', 'far')).toMatchObject({ outcome: 'on-time' });
+  });
+
+  it('is known not to be, where the rules take it elsewhere', () => {
+    const { show, song, verdicts } = played(rigWith([rule(9, null, 27)]), tone(18), [toneCue('x', 9600, 'a')]);
+    expect([...compileSong(show, song).unreached]).toEqual([['far', new Set(['x'])]]);
+    expect(of(verdicts, 'x', 'far').outcome).toBe('never');
+    expect(stateAt(show, song, 1e6).far!.slot).toBe(27);
+  });
+});
+
+describe('changes that are sent on their beat', () => {
+  it('do not hold each other up where they are controls, or bytes as they stand', () => {
+    const cues = Array.from({ length: 200 }, (_, i) => {
+      const at = 960 + i * 2; // 1.04 ms at 120
+      return messageCue(`c${i}`, at, 'u0', i % 2 ? 'b0357f' : 'b03500');
+    });
+    const { verdicts } = played([testUnit('u0', 1, modelerProfile)], {}, cues, {}, 'usb');
+    expect(verdicts.every((v) => v.outcome === 'on-time' && Math.abs(v.offset! - 1000) < 0.01)).toBe(true);
+  });
+
+  it('let a preset load to its end before the next preset or variant, and no longer', () => {
+    const { events } = played([testUnit('u0', 1, modelerProfile)], { a: [on(9)], b: [on(18)] }, [
+      toneCue('x', 9600, 'a', { landing: 'sent' }),
+      toneCue('y', 9696, 'b'),
+    ]);
+    const [bank, first, second] = events;
+    expect(bank!.at).toBeCloseTo(5e6, 3);
+    expect(second!.at).toBeCloseTo(first!.at + 640 + 180_000, 3);
+  });
+});
