@@ -67,6 +67,7 @@ export function fullShow(units: number, cues: number, seed = 1, touched = 3): { 
     cable: i === 2 ? ('usb' as const) : ('din' as const),
     active: true,
     softThru: false,
+    splitter: true,
     spare: '',
   }));
   return { show: { ...emptyShow('bench', 'Bench'), ports, units: rig, tones, songs: [song] }, song };

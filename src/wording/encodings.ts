@@ -11,8 +11,10 @@ const KINDS: Readonly<Record<Encoding['kind'], string>> = {
   continuous: 'continuous',
   'fourteen-bit': 'continuous, 14 bits',
   nrpn: 'continuous, NRPN',
-  note: 'notes',
-  program: 'program changes',
+  note: 'notes in sequence',
+  'note-table': 'table of notes',
+  program: 'program changes in sequence',
+  'program-table': 'table of program changes',
   exclusive: 'system exclusive',
 };
 

@@ -26,6 +26,25 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   'rig.no-port': [{ unit: 'Tarn' }, 'Tarn hangs on no port, so nothing reaches it.'],
   'rig.port-off': [{ unit: 'Tarn', port: 'Board' }, 'Tarn hangs on Board, which is switched off.', 'Switch Board on'],
   'rig.port-unused': [{ port: 'Board' }, 'Nothing hangs on Board, but it is switched on.', 'Switch Board off'],
+  'rig.socket-shared': [
+    { socket: 'Board', units: ['Tarn', 'Harrow'] },
+    'Board is one 5-pin socket, but 2 cables leave it (Tarn and Harrow). Chain the units by thru, use another port, or set "Splitter" there if one is.',
+    'Chain them by thru',
+  ],
+  'tone.told-elsewhere': [
+    { tone: 'Lead', unit: 'Oxbow', by: ['Quillback'], wants: '3', gets: '1' },
+    'Lead wants Oxbow on 3, but Quillback calls it to 1 by a relay rule.',
+    'Want 1 there',
+  ],
+  'tone.only-told': [
+    { tone: 'Lead', unit: 'Oxbow', by: ['Quillback'], what: 'Presence' },
+    'Lead sets Presence of Oxbow, but nothing can be sent there: Quillback can only call its presets.',
+  ],
+  'song.tone-differs': [
+    { ...control, tone: 'Lead', first: '9|1', from: 'Break' },
+    'Fog Bell, 17|3: Lead sounds other than at 9|1: Mix of Tarn is left as Break set it.',
+    'Have Lead set it as at 9|1',
+  ],
   'rig.loop': [{ way: ['Board', 'Tarn'] }, 'A message can go round and round: Board → Tarn → Board.', 'Open the loop'],
   'rig.relay-cycle': [{ way: ['Tarn', 'Harrow'] }, 'Relay rules set each other off in a circle: Tarn → Harrow → Tarn.'],
   'map.two-on-one': [
@@ -42,8 +61,8 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     'Put it on 80',
   ],
   'map.generic-name': [
-    { unit: 'Tarn', control: 'Portamento' },
-    '"Portamento" is what MIDI calls that number in general, not what Tarn does with it.',
+    { unit: 'Tarn', control: 'Expression', number: 16, named: 11 },
+    '"Expression" is MIDI\'s general name of control 11; on Tarn it is control 16. Give it the unit\'s own name.',
   ],
   'map.state-undescribed': [
     { unit: 'Tarn', label: '014', missing: ['channel', 'EQ'] },

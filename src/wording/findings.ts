@@ -59,6 +59,8 @@ const SENTENCES: Words<string> = {
   'rig.no-port': (d) => `${d.unit} hangs on no port, so nothing reaches it.`,
   'rig.port-off': (d) => `${d.unit} hangs on ${d.port}, which is switched off.`,
   'rig.port-unused': (d) => `Nothing hangs on ${d.port}, but it is switched on.`,
+  'rig.socket-shared': (d) =>
+    `${d.socket} is one 5-pin socket, but ${d.units.length} cables leave it (${list(d.units)}). Chain the units by thru, use another port, or set "Splitter" there if one is.`,
   'rig.loop': (d) => `A message can go round and round: ${circle(d.way)}.`,
   'rig.relay-cycle': (d) => `Relay rules set each other off in a circle: ${circle(d.way)}.`,
   'map.two-on-one': (d) =>
@@ -68,7 +70,9 @@ const SENTENCES: Words<string> = {
   'map.house-differs': (d) =>
     `${d.control} of ${d.unit} is on control ${d.number}; the house number of ${d.name} is ${d.house}.`,
   'map.generic-name': (d) =>
-    `"${d.control}" is what MIDI calls that number in general, not what ${d.unit} does with it.`,
+    d.number === d.named
+      ? `"${d.control}" is MIDI's general name of control ${d.named}, not what ${d.unit} does with it. Give it the unit's own name.`
+      : `"${d.control}" is MIDI's general name of control ${d.named}; on ${d.unit} it ${d.number === null ? 'is something else' : `is control ${d.number}`}. Give it the unit's own name.`,
   'map.state-undescribed': (d) =>
     `${d.unit} is called to ${d.label}, but nobody wrote down how its panel stands there: ${d.missing.join(', ')}.`,
   'map.no-program': (d) => `No program of ${d.unit}'s own table calls ${d.label} ${d.name}`.trim() + ', which is used.',
@@ -122,6 +126,14 @@ const SENTENCES: Words<string> = {
     `${d.song}, ${d.at}: ${d.what === '' ? 'a cue' : d.what} changes nothing; the rig is like that already.`,
   'song.section-state': (d) =>
     `${d.song}, ${d.at}: who goes from ${d.from} straight to ${d.section} still has ${d.control} of ${d.unit} on.`,
+  'song.tone-differs': (d) =>
+    `${d.song}, ${d.at}: ${d.tone} sounds other than at ${d.first}: ${d.control} of ${d.unit} is left as ${d.from === '' ? 'something before' : d.from} set it.`,
+  'tone.told-elsewhere': (d) =>
+    d.gets === null
+      ? `${d.tone} wants ${d.unit} on ${d.wants}, but only ${list(d.by)} can call it there, and no relay rule does.`
+      : `${d.tone} wants ${d.unit} on ${d.wants}, but ${list(d.by)} calls it to ${d.gets} by a relay rule.`,
+  'tone.only-told': (d) =>
+    `${d.tone} sets ${d.what} of ${d.unit}, but nothing can be sent there: ${list(d.by)} can only call its presets.`,
   'tone.flip-unknown': (d) =>
     `${d.tone} wants ${d.control} of ${d.unit} in a certain state, but it only turns over, and nobody wrote down how the preset stores it.`,
 };
@@ -130,6 +142,7 @@ const FIXES: Partial<Words<string>> = {
   'rig.channel-differs': (d) => `Send on channel ${d.listens}`,
   'rig.port-off': (d) => `Switch ${d.port} on`,
   'rig.port-unused': (d) => `Switch ${d.port} off`,
+  'rig.socket-shared': () => 'Chain them by thru',
   'rig.loop': () => 'Open the loop',
   'map.house-differs': (d) => `Put it on ${d.house}`,
   'song.late': ({ fix }) =>
@@ -148,6 +161,8 @@ const FIXES: Partial<Words<string>> = {
   'song.selector-ramp': () => 'One step to where it ends',
   'song.off-rest': () => 'Leave it at rest',
   'song.effect-left': () => 'Let the sweep switch it',
+  'song.tone-differs': (d) => `Have ${d.tone} set it as at ${d.first}`,
+  'tone.told-elsewhere': (d) => `Want ${d.gets ?? ''} there`,
   'song.duplicate': () => 'Take one away',
   'song.no-change': () => 'Take it away',
 };

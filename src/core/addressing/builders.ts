@@ -94,6 +94,15 @@ export function encodingOfKind(kind: Encoding['kind'], from: Encoding): Encoding
         ? { kind, first: number, count: options, velocity: 100 }
         : { kind, first: number, count: options };
     }
+    case 'note-table':
+    case 'program-table': {
+      const first = Math.min(number, 128 - Math.min(count, 128));
+      const values =
+        'values' in from && from.kind !== 'tap'
+          ? [...from.values]
+          : Array.from({ length: Math.min(count, 128) }, (_, i) => first + i);
+      return kind === 'note-table' ? { kind, values, velocity: 100 } : { kind, values };
+    }
     case 'exclusive':
       return { kind, template: 'F0 7D 00 vv F7', low: 0, high: 127, checksum: null };
   }

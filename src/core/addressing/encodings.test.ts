@@ -36,7 +36,9 @@ const one: { readonly [K in Encoding['kind']]: Extract<Encoding, { kind: K }> } 
   'fourteen-bit': { kind: 'fourteen-bit', number: 16, ...wide },
   nrpn: { kind: 'nrpn', number: 1025, fine: true, ...wide },
   note: { kind: 'note', first: 60, count: 6, velocity: 100 },
+  'note-table': { kind: 'note-table', values: [0, 2, 4, 7, 14, 16], velocity: 64 },
   program: { kind: 'program', first: 120, count: 4 },
+  'program-table': { kind: 'program-table', values: [99, 3, 57] },
   exclusive: {
     kind: 'exclusive',
     template: 'F0 7D 22 01 vv ss F7',
@@ -214,6 +216,28 @@ describe('notes and programs', () => {
       HEARD,
       undefined,
     ]);
+  });
+
+  it('need not follow each other', () => {
+    expect(encodeValue(one['note-table'], 1, 4)).toEqual([
+      [0x90, 14, 64],
+      [0x80, 14, 64],
+    ]);
+    expect(
+      receive(one['note-table'], [
+        [0x90, 7, 1],
+        [0x80, 7, 0],
+        [0x90, 1, 1],
+      ]),
+    ).toEqual([3, HEARD, undefined]);
+    expect(encodeValue(one['program-table'], 1, 0)).toEqual([[0xc0, 99]]);
+    expect(
+      receive(one['program-table'], [
+        [0xc0, 57],
+        [0xc0, 58],
+      ]),
+    ).toEqual([2, undefined]);
+    expect(encodingFaults({ ...one['note-table'], values: [1, 2, 1] })).toEqual([{ code: 'same-value', value: 1 }]);
   });
 
   it('call an option by its program', () => {

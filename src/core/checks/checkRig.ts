@@ -13,7 +13,9 @@ import { readOnlySlot } from './readOnlySlot';
 import { relayCycle } from './relayCycle';
 import { reservedNumber } from './reservedNumber';
 import { slotLost } from './slotLost';
+import { socketShared } from './socketShared';
 import { stateUndescribed } from './stateUndescribed';
+import { toldElsewhere } from './toldElsewhere';
 import { twoOnOne } from './twoOnOne';
 import { slotUnnamed } from './slotUnnamed';
 import { unreachable } from './unreachable';
@@ -23,6 +25,7 @@ export const RIG_CHECKS: readonly Check[] = [
   midiLoop,
   channelDiffers,
   unreachable,
+  socketShared,
   channelShared,
   exclusiveShared,
   relayCycle,
@@ -34,6 +37,7 @@ export const RIG_CHECKS: readonly Check[] = [
   readOnlySlot,
   stateUndescribed,
   flipUnknown,
+  toldElsewhere,
   portUnused,
   genericName,
   slotUnnamed,

@@ -12,6 +12,7 @@ import { sectionState } from './song/sectionState';
 import { selectorRamp } from './song/selectorRamp';
 import type { SongCheck } from './song/songCheck';
 import { effectLeftOn, sweepOffRest, sweepsOverlap } from './song/sweepFindings';
+import { toneDiffers } from './song/toneDiffers';
 import { tonesClash } from './song/tonesClash';
 import { trailCut } from './song/trailCut';
 import { songFacts, type SongFacts } from './song/facts';
@@ -22,6 +23,7 @@ export const SONG_CHECKS: readonly SongCheck[] = [
   insideSettle,
   outsideSong,
   tonesClash,
+  toneDiffers,
   sweepsOverlap,
   selectorRamp,
   rawMessages,

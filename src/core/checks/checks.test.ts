@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { findingSentence, fixWords } from '../../wording';
 import { newControl, onOff, type Control } from '../addressing';
 import { demoShow } from '../demo';
-import { applyEdit, checkShow, newPort, newUnit, type Show, type Unit } from '../show';
+import { applyEdit, checkShow, newPart, newPort, newTone, newUnit, type Show, type Unit } from '../show';
 import { RIG_CHECKS, checkRig, type FindingCode } from './';
 
 const show = demoShow();
@@ -107,7 +107,7 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
   [
     'map.generic-name',
     withControls('tarn', (c) => [...c, newControl('x', 'Portamento', onOff(65))]),
-    '"Portamento" is what MIDI calls that number in general, not what Tarn does with it.',
+    '"Portamento" is MIDI\'s general name of control 65, not what Tarn does with it.',
   ],
   [
     'map.state-undescribed',
@@ -145,6 +145,34 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
     'H6 of Quillback is used, but nobody wrote down what is in it.',
   ],
   [
+    'rig.socket-shared',
+    { ...show, ports: show.ports.map((p) => ({ ...p, splitter: false })) },
+    'Rack is one 5-pin socket, but 2 cables leave it (Quillback and Marram).',
+  ],
+  [
+    'tone.told-elsewhere',
+    {
+      ...show,
+      tones: show.tones.map((t) =>
+        t.id === 'fog-lead'
+          ? {
+              ...t,
+              parts: [...t.parts, newPart('oxbow', { slotId: show.units.find((u) => u.id === 'oxbow')!.slots[0]!.id })],
+            }
+          : t,
+      ),
+    },
+    'Fog Lead wants Oxbow Forty on',
+  ],
+  [
+    'tone.only-told',
+    {
+      ...withControls('oxbow', (c) => [...c, newControl('x', 'Presence', onOff(20))]),
+      tones: [...show.tones, newTone('p', 'P', [newPart('oxbow', { controls: [{ controlId: 'x', value: 1 }] })])],
+    },
+    'P sets Presence of Oxbow Forty, but nothing can be sent there: Quillback can only call its presets.',
+  ],
+  [
     'tone.flip-unknown',
     {
       ...withUnit('tarn', (u) => ({ slots: u.slots.map((s) => ({ ...s, startControls: [] })) })),
@@ -166,8 +194,8 @@ describe('checks of the rig', () => {
 
   it('each have a fault to find', () => {
     expect(new Set(FAULTS.map(([code]) => code)).size).toBe(FAULTS.length);
-    // Two findings come of one check: a unit without a cable, and one on a port that is off.
-    expect(FAULTS.length).toBe(RIG_CHECKS.length + 1);
+    // Two checks have two findings each: no cable or a port that is off, another state or one that nothing can set.
+    expect(FAULTS.length).toBe(RIG_CHECKS.length + 2);
   });
 
   it.each(FAULTS)('find %s, say it, and mend it where there is a fix', (code, faulty, words) => {

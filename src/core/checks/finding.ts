@@ -40,6 +40,7 @@ export interface FindingData {
   'rig.no-port': { readonly unit: string };
   'rig.port-off': { readonly unit: string; readonly port: string };
   'rig.port-unused': { readonly port: string };
+  'rig.socket-shared': { readonly socket: string; readonly units: readonly string[] };
   'rig.loop': { readonly way: readonly string[] };
   'rig.relay-cycle': { readonly way: readonly string[] };
   'map.two-on-one': {
@@ -57,7 +58,13 @@ export interface FindingData {
     readonly house: number;
     readonly name: string;
   };
-  'map.generic-name': { readonly unit: string; readonly control: string };
+  /** `number` is the control number that it is on, null for none; `named` the one that MIDI gives the name to. */
+  'map.generic-name': {
+    readonly unit: string;
+    readonly control: string;
+    readonly number: number | null;
+    readonly named: number;
+  };
   'map.state-undescribed': { readonly unit: string; readonly label: string; readonly missing: readonly string[] };
   'map.no-program': { readonly unit: string; readonly label: string; readonly name: string };
   'map.slot-lost': { readonly unit: string; readonly name: string; readonly tones: number };
@@ -92,6 +99,21 @@ export interface FindingData {
   'song.duplicate': At & { readonly cueId: string };
   'song.no-change': At & { readonly what: string };
   'song.section-state': AtControl & { readonly section: string; readonly from: string };
+  'song.tone-differs': AtControl & { readonly tone: string; readonly first: string; readonly from: string };
+  'tone.told-elsewhere': {
+    readonly tone: string;
+    readonly unit: string;
+    readonly by: readonly string[];
+    readonly wants: string;
+    /** Null where no rule calls it. */
+    readonly gets: string | null;
+  };
+  'tone.only-told': {
+    readonly tone: string;
+    readonly unit: string;
+    readonly by: readonly string[];
+    readonly what: string;
+  };
   'tone.flip-unknown': { readonly tone: string; readonly unit: string; readonly control: string };
 }
 

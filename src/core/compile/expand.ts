@@ -59,7 +59,7 @@ export function stepsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'c
   const addValue = (kind: StepKind, encoding: Encoding, value: number, setOff: SetOff | null): void => {
     const messages = encodeValue(encoding, channel, value);
     // A note takes effect when it is struck; everything else once its last message is there.
-    const effective = encoding.kind === 'note' ? 0 : messages.length - 1;
+    const effective = encoding.kind === 'note' || encoding.kind === 'note-table' ? 0 : messages.length - 1;
     for (const [i, bytes] of messages.entries()) {
       if (i === effective) add(kind, bytes, kind === 'variant' ? value : null, setOff);
       else add('message', bytes, null, null);

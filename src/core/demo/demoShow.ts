@@ -14,7 +14,7 @@ export function demoShow(): Show {
       { id: 'maude', name: 'Maude', part: 'electric harp and lights' },
     ],
     ports: [
-      newPort('rack', 'Rack', 'din', { spare: 'The grey cable in the lid' }),
+      newPort('rack', 'Rack', 'din', { splitter: true, spare: 'The grey cable in the lid' }),
       newPort('board', 'Board', 'din'),
       newPort('harp', 'Harp side', 'din'),
       newPort('lamps', 'Lamps', 'usb', { spare: 'House lights by hand' }),

@@ -144,6 +144,11 @@ export const FAULTS: readonly Fault[] = [
     into: (show) => ({ ...show, ports: [...show.ports, newPort('spare-port', 'Spare port', 'din')] }),
   },
   {
+    code: 'rig.socket-shared',
+    about: 'Two cables in one 5-pin socket, and no splitter.',
+    into: (show) => ({ ...show, ports: show.ports.map((p) => (p.id === 'rack' ? { ...p, splitter: false } : p)) }),
+  },
+  {
     code: 'rig.loop',
     about: 'A box between two computers passes everything on, and so does its port.',
     into: (show) =>
@@ -247,6 +252,47 @@ export const FAULTS: readonly Fault[] = [
       const part = newPart('tarn', { slotId: slotId('tarn', '014'), controls: [{ controlId: 'hold', value: 1 }] });
       return { ...bare, tones: [...bare.tones, newTone('held', 'Held', [part])] };
     },
+  },
+  {
+    code: 'tone.told-elsewhere',
+    about: 'A tone that wants the amplifier elsewhere than the modeler has it go.',
+    into: (show) => {
+      const parts = [
+        newPart('quillback', { slotId: slotId('quillback', 'H6') }),
+        newPart('oxbow', { slotId: unitOf(show, 'oxbow').slots[0]!.id }),
+      ];
+      return { ...show, tones: [...show.tones, newTone('stray-amp', 'Stray Amp', parts)] };
+    },
+  },
+  {
+    code: 'tone.only-told',
+    about: 'A tone that sets a control of a unit that only relay rules reach.',
+    into: (show) => {
+      const loose = withControls('oxbow', (c) => [...c, newControl('presence', 'Presence', onOff(20))])(show);
+      const parts = [newPart('oxbow', { controls: [{ controlId: 'presence', value: 1 }] })];
+      return { ...loose, tones: [...loose.tones, newTone('out-of-reach', 'Out of Reach', parts)] };
+    },
+  },
+  {
+    code: 'song.tone-differs',
+    about: 'A tone that is one thing before another tone and another after it.',
+    into: inNewSong(
+      'not-again',
+      'Not Again',
+      () => ({
+        cues: [
+          toneCue('na-1', 4 * BAR, 'fuzz-less'),
+          toneCue('na-2', 8 * BAR, 'fuzz-full'),
+          toneCue('na-3', 12 * BAR, 'fuzz-less'),
+        ],
+      }),
+      [
+        newTone('fuzz-less', 'Fuzzless', [newPart('marram', { variant: 1 })]),
+        newTone('fuzz-full', 'Full Fuzz', [
+          newPart('marram', { variant: 2, controls: [{ controlId: 'fuzz', value: 1 }] }),
+        ]),
+      ],
+    ),
   },
   {
     code: 'song.late',

@@ -44,7 +44,7 @@ export const demoTones: readonly Tone[] = [
   tone('ledger-rhythm', 'Ledger Rhythm', {
     quillback: { slot: 'B1', variant: 1, ends: { delay: 'cut' } },
     thistle: { slot: '01-2' },
-    marram: { slot: '02A', variant: 0 },
+    marram: { slot: '02A', variant: 0, set: { fuzz: 0 } },
     tarn: { slot: '000' },
     wick: { slot: 'bank 1 look 05' },
   }),

@@ -42,10 +42,19 @@ describe('what a tone wants', () => {
 
   it('engages a unit whose presets only sound once that is sent', () => {
     const part = tone('fog-lead').parts.find((p) => p.unitId === 'thistle')!;
-    expect(aimOf(unit('thistle'), part).controls).toEqual({ active: 1, feedback: 45 });
+    expect(aimOf(unit('thistle'), part).controls).toEqual({ active: 1, feedback: 45, input: 1 });
     expect(aimOf(unit('thistle'), { ...part, slotId: null }).controls).toEqual({ feedback: 45 });
     const newer = { ...unit('thistle'), profile: unit('thistle').versions[0]! };
     expect(aimOf(newer, part).controls).toEqual({ feedback: 45 });
+  });
+
+  it('opens the input of an effect that is wanted on, whichever way it is said', () => {
+    const part = { ...tone('fog-lead').parts[0]!, effects: [], controls: [{ controlId: 'delay', value: 1 }] };
+    expect(aimOf(unit('quillback'), part).controls).toEqual({ delay: 1, 'delay-input': 1 });
+    const closed = { ...part, controls: [...part.controls, { controlId: 'delay-input', value: 0 }] };
+    expect(aimOf(unit('quillback'), closed).controls).toEqual({ delay: 1, 'delay-input': 0 });
+    const off = { ...part, controls: [{ controlId: 'delay', value: 0 }] };
+    expect(aimOf(unit('quillback'), off).controls).toEqual({ delay: 0 });
   });
 
   it('leaves out what no unit keeps: a tap is a move, not a sound', () => {

@@ -21,6 +21,10 @@ export function aimOf(unit: Unit, part: TonePart): UnitAim {
     if (effect.ring !== null && how !== 'cut') controls[effect.ring] = how === 'on' ? 1 : 0;
   }
   for (const { controlId, value } of part.controls) controls[controlId] = value;
+  // Whoever wants an effect on wants to hear it: an input that an earlier tone closed is opened.
+  for (const { cut, ring } of profile.effects) {
+    if (ring !== null && controls[cut] === 1 && controls[ring] === undefined) controls[ring] = 1;
+  }
   for (const { id, encoding } of profile.controls) if (keepsOf(encoding) === 'nothing') delete controls[id];
   return { slot, variant: part.variant ?? undefined, controls };
 }

@@ -53,8 +53,10 @@ function ears(profile: Profile, message: Message): Ears {
 function listensTo(e: Control['encoding'], message: Message): boolean {
   switch (e.kind) {
     case 'program':
+    case 'program-table':
       return message.kind === 'program';
     case 'note':
+    case 'note-table':
       return message.kind === 'note-on' || message.kind === 'note-off';
     case 'exclusive':
       return message.kind === 'exclusive';

@@ -97,6 +97,7 @@ export const newUnit = (
   channel: 1,
   listens: rest.channel ?? 1,
   returns: null,
+  splitter: false,
   spare: '',
   profile,
   versions: [],
@@ -112,6 +113,7 @@ export const newPort = (id: string, name: string, cable: Port['cable'], rest: Pa
   cable,
   active: true,
   softThru: false,
+  splitter: false,
   spare: '',
   ...rest,
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 4;
+export const SHOW_VERSION = 5;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(120);
@@ -20,6 +20,8 @@ export const portSchema = z.strictObject({
   active: z.boolean(),
   /** The computer sends what arrives on the port out again. */
   softThru: z.boolean(),
+  /** A splitter hangs in its out socket, so that several cables may leave it. */
+  splitter: z.boolean(),
   /** What is used instead when it fails, for the patch sheet. */
   spare: z.string().max(200),
 });
@@ -62,6 +64,8 @@ export const unitSchema = z.strictObject({
   listens: z.union([channel, z.literal('all')]),
   /** A cable from its out port back to the in side of a port; with `thru`, of all that it receives. */
   returns: z.strictObject({ portId: id, thru: z.boolean() }).nullable(),
+  /** A splitter hangs in the socket that feeds the units behind it. */
+  splitter: z.boolean(),
   /** What is used instead when it fails, for the patch sheet. */
   spare: z.string().max(200),
   profile: profileSchema,

@@ -26,6 +26,7 @@ const everyKind: readonly Control[] = [
   newControl('deep', 'Deep', { kind: 'nrpn', number: 300, fine: true, from: 0, to: 16383, ...scale }),
   newControl('coarse', 'Coarse', { kind: 'nrpn', number: 301, fine: false, from: 0, to: 127, ...scale }),
   newControl('key', 'Key', { kind: 'note', first: 40, count: 4, velocity: 90 }),
+  newControl('keys', 'Keys', { kind: 'note-table', values: [50, 52, 57, 69], velocity: 64 }),
   newControl('far', 'Far', {
     kind: 'exclusive',
     template: 'F0 7D 01 hh ll ss F7',
@@ -46,6 +47,7 @@ const someValue: Readonly<Record<string, fc.Arbitrary<number>>> = {
   deep: fc.integer({ min: -8, max: 8 }).map((v) => v / 8),
   coarse: fc.integer({ min: -1, max: 1 }),
   key: fc.nat(3),
+  keys: fc.nat(3),
   far: fc.nat(16383),
 };
 

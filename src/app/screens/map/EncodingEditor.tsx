@@ -240,7 +240,7 @@ function shownValues(encoding: Encoding): number[] {
 }
 
 const named = (encoding: Encoding): boolean =>
-  ['index', 'zones', 'table', 'note', 'program', 'exclusive'].includes(encoding.kind) &&
+  ['index', 'zones', 'table', 'note', 'note-table', 'program', 'program-table', 'exclusive'].includes(encoding.kind) &&
   valueRange(encoding).high - valueRange(encoding).low < 128;
 
 function ValueTable({ encoding, channel, options = [], onOptions }: Omit<Props, 'onEncoding'>) {

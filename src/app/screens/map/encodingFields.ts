@@ -41,7 +41,9 @@ export const ENCODING_FIELDS: { readonly [K in Encoding['kind']]: readonly Encod
   'fourteen-bit': [field('number', 'Control number (1-31)', 'byte'), ...scale('word')],
   nrpn: [field('number', 'Parameter number', 'word'), ...scale('word')],
   note: [field('first', 'First note', 'byte'), field('count', 'Notes', 'count'), field('velocity', 'Velocity', 'byte')],
+  'note-table': [field('values', 'Notes, in order', 'bytes'), field('velocity', 'Velocity', 'byte')],
   program: [field('first', 'First program (from 0)', 'byte'), field('count', 'Programs', 'count')],
+  'program-table': [field('values', 'Programs, in order (from 0)', 'bytes')],
   exclusive: [
     field('template', 'Message, vv for the value', 'text'),
     field('low', 'Lowest value', 'word'),

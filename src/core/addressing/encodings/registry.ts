@@ -17,8 +17,10 @@ import { fourteenBitEncoding, fourteenBitEncodingSchema } from './fourteenBitEnc
 import { indexEncoding, indexEncodingSchema } from './indexEncoding';
 import { momentaryEncoding, momentaryEncodingSchema } from './momentaryEncoding';
 import { noteEncoding, noteEncodingSchema } from './noteEncoding';
+import { noteTableEncoding, noteTableEncodingSchema } from './noteTableEncoding';
 import { nrpnEncoding, nrpnEncodingSchema } from './nrpnEncoding';
 import { programEncoding, programEncodingSchema } from './programEncoding';
+import { programTableEncoding, programTableEncodingSchema } from './programTableEncoding';
 import { scaleFault, type ScaleFault } from './scale';
 import { setSwitchEncoding, setSwitchEncodingSchema } from './setSwitchEncoding';
 import { tableEncoding, tableEncodingSchema } from './tableEncoding';
@@ -37,7 +39,9 @@ export const encodingSchema = z.discriminatedUnion('kind', [
   fourteenBitEncodingSchema,
   nrpnEncodingSchema,
   noteEncodingSchema,
+  noteTableEncodingSchema,
   programEncodingSchema,
+  programTableEncodingSchema,
   exclusiveEncodingSchema,
 ]);
 
@@ -57,7 +61,9 @@ const KINDS: Kinds = {
   'fourteen-bit': fourteenBitEncoding,
   nrpn: nrpnEncoding,
   note: noteEncoding,
+  'note-table': noteTableEncoding,
   program: programEncoding,
+  'program-table': programTableEncoding,
   exclusive: exclusiveEncoding,
 };
 
@@ -117,7 +123,9 @@ function ownFault(e: Encoding): EncodingFault | undefined {
       return e.on >= e.onFrom === e.off >= e.onFrom ? { code: 'on-is-off', on: e.on, off: e.off } : undefined;
     case 'momentary':
       return e.press === e.release ? { code: 'on-is-off', on: e.press, off: e.release } : undefined;
-    case 'table': {
+    case 'table':
+    case 'note-table':
+    case 'program-table': {
       const twice = e.values.find((v, i) => e.values.indexOf(v) !== i);
       return twice === undefined ? undefined : { code: 'same-value', value: twice };
     }

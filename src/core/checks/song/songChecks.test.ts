@@ -178,6 +178,33 @@ describe('ramps through a selector', () => {
   });
 });
 
+describe('a tone in two places', () => {
+  const leave = (id: string, name: string, controls: Tone['parts'][number]['controls']): Tone =>
+    newTone(id, name, [part('a', null, { variant: id === 'once' ? 1 : 2, controls })]);
+  const more = {
+    tones: [...tones, leave('once', 'Once', []), leave('loud', 'Loud', [{ controlId: 'mix', value: 80 }])],
+  };
+  const cues = ['once', 'loud', 'once'].map((id, i) => toneCue(`c${i}`, i * 2 * BAR, id));
+
+  it('is told that it sounds otherwise, by whom, and says it itself once mended', () => {
+    const list = found({ cues }, false, more).filter((f) => f.code === 'song.tone-differs');
+    expect(list.map(findingSentence)).toEqual([
+      'Song, 5|1: Once sounds other than at 1|1: Delay mix of a is left as Loud set it.',
+    ]);
+    const song: Song = { ...newSong('song', 'Song', { bars: 16 }), openingToneId: 'clean', cues };
+    const show: Show = { ...testShow([a, b]), ...more, songs: [song] };
+    const after = applyEdit(show, list[0]!.fix!);
+    expect(checkSong(after, after.songs[0]!).filter((f) => f.code === 'song.tone-differs')).toEqual([]);
+  });
+
+  it('is left alone where nothing that it names a unit for was moved, or where another preset loads', () => {
+    const other = cues.toSpliced(1, 1, toneCue('x', 2 * BAR, 'low'));
+    expect(found({ cues: other }, false, more).map((f) => f.code)).not.toContain('song.tone-differs');
+    const loaded = [cues[0]!, cues[1]!, toneCue('y', 3 * BAR, 'lead'), { ...cues[2]!, at: 5 * BAR }];
+    expect(found({ cues: loaded }, false, more).map((f) => f.code)).not.toContain('song.tone-differs');
+  });
+});
+
 describe('sweeps', () => {
   it('overlap only on one control, and end where the next begins once mended', () => {
     const two = { sweeps: [sweep('x', BAR, 3 * BAR), sweep('y', 2 * BAR, 4 * BAR)] };

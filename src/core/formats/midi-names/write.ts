@@ -1,5 +1,14 @@
 import { XMLBuilder } from 'fast-xml-parser';
-import { addressOf, bankMessages, encodeValue, groupOf, labelOf, valueRange, type Control } from '../../addressing';
+import {
+  addressOf,
+  bankMessages,
+  encodeValue,
+  encodingClaims,
+  groupOf,
+  labelOf,
+  valueRange,
+  type Control,
+} from '../../addressing';
 import { decodeMessage } from '../../midi';
 import { problem, type Problem } from '../../problems';
 import type { Slot, Unit } from '../../show';
@@ -105,12 +114,9 @@ function banks({ profile: { plan }, slots, channel }: Unit): Node[] {
 
 const noteNames = (controls: readonly Control[]): Node[] =>
   controls.flatMap(({ name, encoding, options }) =>
-    encoding.kind === 'note'
-      ? Array.from({ length: encoding.count }, (_, i) =>
-          element('Note', {
-            Number: encoding.first + i,
-            Name: options[i] ? `${name}: ${options[i]}` : `${name} ${i + 1}`,
-          }),
+    encoding.kind === 'note' || encoding.kind === 'note-table'
+      ? encodingClaims(encoding).map(({ number }, i) =>
+          element('Note', { Number: number, Name: options[i] ? `${name}: ${options[i]}` : `${name} ${i + 1}` }),
         )
       : [],
   );
@@ -121,8 +127,10 @@ function controlElement({ name, encoding: e, options }: Control, channel: number
   ];
   switch (e.kind) {
     case 'note':
+    case 'note-table':
       return [];
     case 'program':
+    case 'program-table':
     case 'exclusive':
       problems.push(problem('names.left-out', 'note', { in: 'nowhere' }, { control: name, kind: KIND_WORDS[e.kind] }));
       return [];
@@ -151,7 +159,11 @@ function controlElement({ name, encoding: e, options }: Control, channel: number
   }
 }
 
-const KIND_WORDS = { program: 'a program change', exclusive: 'system exclusive' } as const;
+const KIND_WORDS = {
+  program: 'a program change',
+  'program-table': 'a program change',
+  exclusive: 'system exclusive',
+} as const;
 
 const range = (from: number, to: number, unit: string): Node =>
   element('Values', { Min: Math.min(from, to), Max: Math.max(from, to), ...(unit === '' ? {} : { Units: unit }) });

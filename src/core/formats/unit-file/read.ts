@@ -52,6 +52,7 @@ const AROUND: Omit<Unit, keyof UnitParts> = {
   channel: 1,
   listens: 1,
   returns: null,
+  splitter: false,
   spare: '',
   lostSlots: [],
   relays: [],

@@ -169,7 +169,15 @@ describe('the rig', () => {
   it('gets units, with the port that they hang on where it is new', () => {
     const unit = newUnit('new', 'New', 'NE', show.units[0]!.profile, { input: { from: 'port', portId: 'p9' } });
     const after = done(
-      addUnit(show, unit, { id: 'p9', name: 'Port 9', cable: 'din', active: true, softThru: false, spare: '' }),
+      addUnit(show, unit, {
+        id: 'p9',
+        name: 'Port 9',
+        cable: 'din',
+        active: true,
+        softThru: false,
+        splitter: false,
+        spare: '',
+      }),
     );
     expect(after.ports.at(-1)!.id).toBe('p9');
     expect(after.units.at(-1)!.id).toBe('new');

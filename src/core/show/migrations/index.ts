@@ -2,6 +2,7 @@ import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
 import { movesAndSweeps } from './movesAndSweeps';
 import { soundAndClock } from './soundAndClock';
+import { splitters } from './splitters';
 import { wholeMap } from './wholeMap';
 
 /** Lifts a show file's plain data from `from` to `from` + 1. */
@@ -13,7 +14,7 @@ export interface Migration {
 }
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
-export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock];
+export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters];
 
 export type Migrated =
   { readonly ok: true; readonly data: Record<string, unknown> } | { readonly ok: false; readonly problem: Problem };

@@ -1,0 +1,16 @@
+import { each } from './each';
+import type { Migration } from './';
+
+/**
+ * A 5-pin socket takes one cable: where several are drawn, a splitter has to be there. In shows
+ * from before nobody could say so, so none is assumed.
+ */
+export const splitters: Migration = {
+  from: 4,
+  name: 'splitters',
+  up: (show) => ({
+    ...show,
+    ports: each(show.ports, (p) => ({ ...p, splitter: false })),
+    units: each(show.units, (u) => ({ ...u, splitter: false })),
+  }),
+};
