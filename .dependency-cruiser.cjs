@@ -18,7 +18,7 @@ const layer = (name, from, allowed) => ({
 });
 
 /** Parsers of open formats, pure text in and data out, for the readers and writers in formats. */
-const PARSERS = ['node_modules/papaparse/', 'node_modules/fast-xml-parser/', 'node_modules/@types/papaparse/'];
+const PARSERS = ['node_modules/fflate/', 'node_modules/papaparse/', 'node_modules/fast-xml-parser/', 'node_modules/@types/papaparse/'];
 
 module.exports = {
   forbidden: [

@@ -10,6 +10,16 @@ export type Severity = 'error' | 'warning' | 'note';
 /** Everything that can go wrong, by code, with the data that a sentence about it needs. */
 export interface ProblemData {
   'json.syntax': { readonly detail: string };
+  'bundle.not-zip': Record<never, never>;
+  'bundle.damaged': { readonly name: string };
+  'bundle.too-many': { readonly count: number; readonly limit: number };
+  'bundle.path': { readonly name: string };
+  'bundle.twice': { readonly name: string };
+  'bundle.no-show': { readonly name: string };
+  'bundle.too-large': { readonly name: string; readonly size: number; readonly limit: number };
+  'bundle.extra': { readonly name: string };
+  'bundle.sound-size': { readonly name: string; readonly expected: number; readonly found: number };
+  'bundle.sound-missing': { readonly name: string };
   'show.not-a-show': { readonly found: string };
   'show.newer': { readonly version: number; readonly known: number };
   'show.version': { readonly found: string };

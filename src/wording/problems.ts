@@ -7,6 +7,19 @@ type Sentences = { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
 
 const SENTENCES: Sentences = {
   'json.syntax': (d) => `The file is not valid JSON: reading stopped at ${d.detail}.`,
+  'bundle.not-zip': () => 'The file is not a zip file.',
+  'bundle.damaged': (d) =>
+    d.name === '' ? 'The zip file is damaged or cut off.' : `"${d.name}" in the zip file is damaged.`,
+  'bundle.too-many': (d) => `The zip file holds ${d.count} files; a show has up to ${d.limit}.`,
+  'bundle.path': (d) => `The zip file holds "${d.name}", a path that leads out of it.`,
+  'bundle.twice': (d) => `The zip file holds "${d.name}" twice.`,
+  'bundle.no-show': (d) => `The zip file holds no show: "${d.name}" is missing.`,
+  'bundle.too-large': (d) =>
+    `"${d.name}" would be ${Math.round(d.size / 1e6)} MB unpacked; up to ${Math.round(d.limit / 1e6)} MB are read.`,
+  'bundle.extra': (d) => `"${d.name}" does not belong to a show and was passed over.`,
+  'bundle.sound-size': (d) =>
+    `"${d.name}" has ${n(d.found, 'byte')} where the show says ${d.expected}, and was left out; its place in the songs is kept.`,
+  'bundle.sound-missing': (d) => `"${d.name}" is not in the file; its place in the songs is kept.`,
   'show.not-a-show': (d) =>
     `This is not a show of Hollow Lantern: expected the format "hollow-lantern-show", found ${d.found}.`,
   'show.newer': (d) =>

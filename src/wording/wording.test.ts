@@ -6,6 +6,16 @@ import { messageWords, placeWords, problemLine, sentence, stateWords, variantWor
 /** One of every problem, so that none is without a sentence. */
 const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'json.syntax': { detail: '","' },
+  'bundle.not-zip': {},
+  'bundle.damaged': { name: 'show.json' },
+  'bundle.too-many': { count: 6000, limit: 5000 },
+  'bundle.path': { name: '../x' },
+  'bundle.twice': { name: 'show.json' },
+  'bundle.no-show': { name: 'show.json' },
+  'bundle.too-large': { name: 'show.json', size: 2e8, limit: 1e8 },
+  'bundle.extra': { name: 'x.txt' },
+  'bundle.sound-size': { name: 'Take', expected: 10, found: 11 },
+  'bundle.sound-missing': { name: 'Take' },
   'show.not-a-show': { found: 'a list' },
   'show.newer': { version: 9, known: 1 },
   'show.version': { found: '"1"' },

@@ -143,22 +143,24 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
     }
   }
   if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
-  const before = run!.dry.verdicts.filter(misses).length;
   for (const { edit, fix } of candidates) {
-    if (edit && mends(facts, verdict.cueId, edit, before)) return { edit, fix };
+    if (edit && mends(facts, verdict.cueId, edit, run!.dry.verdicts)) return { edit, fix };
   }
   return null;
 }
 
 const misses = (v: Verdict): boolean => v.outcome === 'late' || v.outcome === 'never';
 
-/** Whether everything that a cue wants lands after an edit, told units included, and fewer changes miss than before. */
-function mends({ show, song }: SongFacts, cueId: string, edit: Edit, before: number): boolean {
+/** Whether what a cue wants is late nowhere after an edit, told units included, and fewer changes miss than before. */
+function mends({ show, song }: SongFacts, cueId: string, edit: Edit, before: readonly Verdict[]): boolean {
   const after = applyEdit(show, edit);
   const changed = indexShow(after).songs.get(song.id)!;
   const compiled = compileSong(after, changed);
   // Cheap to know, and enough to turn most down.
   if (compiled.lates.some((l) => l.cueId === cueId && l.late > millisToMicros(show.tolerance.after))) return false;
   const { verdicts } = dryRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
-  return !verdicts.some((v) => v.cueId === cueId && misses(v)) && verdicts.filter(misses).length < before;
+  // What never gets there for another reason, a wrong channel, is not for this to mend.
+  const never = new Set(before.filter((v) => v.outcome === 'never').map((v) => `${v.cueId} ${v.unitId}`));
+  const own = verdicts.filter((v) => v.cueId === cueId && misses(v) && !never.has(`${v.cueId} ${v.unitId}`));
+  return own.length === 0 && verdicts.filter(misses).length < before.filter(misses).length;
 }

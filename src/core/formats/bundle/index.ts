@@ -1,0 +1,2 @@
+export { isZip, readBundle, type Bundle } from './read';
+export { writeBundle } from './write';
