@@ -46,7 +46,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('button', 'Add a song');
     await b.find('dialog');
     expect(await violations()).toEqual([]);
-    await b.click('button', 'Not now');
+    await b.click('button', 'Cancel');
   });
 
   it('map', async () => {
@@ -81,7 +81,7 @@ describe('every view passes WCAG A and AA', () => {
 
   it('every part of a map', async () => {
     await b.click('link', 'Map');
-    for (const part of ['Controls', 'Address plan', 'Times & habits', 'Relay rules', 'House numbers']) {
+    for (const part of ['Controls', 'Address plan', 'Timing and behaviour', 'Relay rules', 'House numbers']) {
       await b.click('link', part);
       await b.find('heading', part === 'House numbers' ? 'House numbers' : 'Quillback');
       expect(await violations()).toEqual([]);

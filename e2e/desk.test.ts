@@ -130,7 +130,7 @@ describe('a show from nothing', () => {
 
   it('exports the show and opens it again elsewhere', async () => {
     await b.click('link', 'Book');
-    await b.click('button', 'Show as a file');
+    await b.click('button', 'Export show');
     await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
     const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
     expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 4, title: 'New show' });

@@ -64,9 +64,9 @@ describe('the frame of a song', () => {
   it('refuses a tempo, a metre and a length that cannot be, in place', async () => {
     await b.click('radio', 'Frame');
     await b.find('region', 'Frame of the song');
-    await b.press('textbox', 'A minute', all, '500', Key.ENTER);
+    await b.press('textbox', 'BPM', all, '500', Key.ENTER);
     await b.says('alert', undefined, 'Expected 20 to 400.');
-    await b.press('textbox', 'A minute', all, '120', Key.ENTER);
+    await b.press('textbox', 'BPM', all, '120', Key.ENTER);
     await b.gone('alert');
     await b.press('textbox', 'From bar 1', all, '4/5', Key.ENTER);
     await b.find('alert');

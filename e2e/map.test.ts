@@ -70,7 +70,7 @@ describe('a map typed by keyboard alone', () => {
   });
 
   it('takes a pasted column, and refuses a faulty one whole, with its line', async () => {
-    await b.press('button', 'Take a list in', Key.ENTER);
+    await b.press('button', 'Import list', Key.ENTER);
     const paper = await b.find('textbox', /^Names one below the other/);
     await paper.sendKeys(
       'Ebb\nFlow\nSpring, neap',
@@ -81,9 +81,9 @@ describe('a map typed by keyboard alone', () => {
     await b.press('gridcell', 'C1', Key.chord(Key.CONTROL, 'v'));
     await b.find('gridcell', 'C1 Ebb');
     await b.find('gridcell', 'C3 Spring, neap');
-    await b.press('button', 'Take a list in', Key.ENTER);
+    await b.press('button', 'Import list', Key.ENTER);
     await b.press('textbox', /^Names one below the other/, 'A1 ; One\nZ9 ; Two\nlabel,name');
-    await b.find('button', 'Take the names in');
+    await b.find('button', 'Import names');
     await b.press(
       'textbox',
       /^Names one below the other/,
@@ -91,14 +91,14 @@ describe('a map typed by keyboard alone', () => {
       'label,name\nC4,Wrack\nZ9,Nowhere',
     );
     await b.says('alert', 'About the list', 'Line 3, column 1: Sandbar has no slot "Z9"');
-    expect(await (await b.find('button', 'Take the names in')).isEnabled()).toBe(false);
+    expect(await (await b.find('button', 'Import names')).isEnabled()).toBe(false);
     await b.press(
       'textbox',
       /^Names one below the other/,
       Key.chord(Key.CONTROL, 'a'),
       'label,name\nC4,Wrack\nfactory B6,Glass',
     );
-    await b.press('button', 'Take the names in', Key.ENTER);
+    await b.press('button', 'Import names', Key.ENTER);
     await b.find('gridcell', 'C4 Wrack');
   });
 
@@ -146,7 +146,7 @@ describe('the demo rig', () => {
     await b.click('link', 'Chart');
     await b.find('group', 'Chart of Slack Tide in Seven');
     await b.click('link', 'Map');
-    await b.click('button', 'Take a list in');
+    await b.click('button', 'Import list');
     // Fog Lead and Ledger Rhythm changed places in the unit, and one got a slightly other name.
     const now = ['A3\tHarbour Clean', 'B1\tFog Lead', 'B4\tRope Burn!', 'C1\tUndertow Baritone', 'H6\tLedger Rhythm'];
     await b.press('textbox', /^Names one below the other/, now.join('\n').replaceAll('\t', ';'));
@@ -319,8 +319,8 @@ describe('the demo rig', () => {
   it('compares firmware before it goes over to it', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Thistle Echo');
-    await b.click('link', 'Times & habits');
-    await b.click('button', 'Compare and go over');
+    await b.click('link', 'Timing and behaviour');
+    await b.click('button', 'Compare and switch');
     await b.says('list', 'Differences', 'A recall also engages: Engage need not be sent any more.');
     await b.click('button', 'Go over to 3.0');
     await fieldSays('textbox', 'This map is for firmware', '3.0');
@@ -335,7 +335,7 @@ describe('the demo rig', () => {
       [/^MIDI name document/, '.midnam'],
       [/^The whole unit/, 'marram.lantern-unit.json'],
     ] as const) {
-      await b.click('button', 'Hand on');
+      await b.click('button', 'Export');
       await b.click('menuitem', item);
       await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith(ending)), `${ending} arrives`);
     }
@@ -352,11 +352,11 @@ describe('the demo rig', () => {
     await b.find('gridcell', '02A Keel');
     await b.press('gridcell', '02A Keel', Key.DELETE);
     await b.find('gridcell', '02A');
-    await b.click('button', 'Take a list in');
+    await b.click('button', 'Import list');
     writeFileSync(join(folder, 'names.midnam'), names);
     await b.driver.findElement(By.css('input[type=file]')).sendKeys(join(folder, 'names.midnam'));
     await b.says('status', undefined, /slots in the list, 1 of them change/);
-    await b.click('button', 'Take the names in');
+    await b.click('button', 'Import names');
     await b.find('gridcell', '02A Keel');
   });
 });

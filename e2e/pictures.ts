@@ -34,7 +34,7 @@ async function pictures(address: string): Promise<void> {
     await b.type(' ');
     await b.says('listitem', 'Oxbow Forty', 'state 4');
     await still('map');
-    await b.click('button', 'Take a list in');
+    await b.click('button', 'Import list');
     const list = ['A3;Harbour Clean', 'B1;Fog Lead', 'B4;Rope Burn!', 'C1;Undertow Baritone', 'H6;Ledger Rhythm'];
     await b.press('textbox', /^Names one below the other/, list.join('\n'));
     await b.click('radio', /^The list as it is in the unit now/);

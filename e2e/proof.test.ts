@@ -108,16 +108,16 @@ describe('a quiet finding', () => {
     await b.fill('textbox', /^Bar\|beat/, `10${Key.ENTER}`);
     await b.type('ledger rhythm', Key.ENTER);
     // It is on already.
-    await b.click('button', 'Let it be …');
-    await b.fill('textbox', 'Why it may stay', 'a landmark for the stand-in');
+    await b.click('button', 'Ignore …');
+    await b.fill('textbox', 'Reason', 'a landmark for the stand-in');
     await b.type(Key.ENTER);
     await b.gone('dialog');
     await b.gone('link', /findings?: to the dry run$/);
     await b.click('link', 'Dry run');
     await b.click('link', 'Slack Tide in Seven');
-    await b.click('DisclosureTriangle', '1 let be');
-    await b.says('list', 'Findings let be', 'a landmark for the stand-in');
-    await b.click('button', 'Look at it again');
+    await b.click('DisclosureTriangle', '1 ignored');
+    await b.says('list', 'Ignored findings', 'a landmark for the stand-in');
+    await b.click('button', 'Show again');
     await b.says('list', 'Findings', 'changes nothing');
   });
 });
@@ -126,20 +126,20 @@ describe('a unit’s times', () => {
   it('are measured through the sound input, or it is said why not', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Tarn');
-    await b.click('link', 'Times & habits');
+    await b.click('link', 'Timing and behaviour');
     await b.click('button', 'Measure them');
     // The browser's own stand-in for a sound input beeps now and then: all beeps and no held note.
     await b.click('button', 'Through the sound input');
     await b.says('dialog', undefined, /Listening: [1-5] of 5/);
     await b.says('dialog', undefined, /(A gap was heard in \d of 5 changes only|give or take)/);
-    await b.click('button', /Not now|Leave it/);
+    await b.click('button', /Cancel|Leave it/);
     await b.gone('dialog');
   });
 
   it('are measured by ear and put into the map', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Tarn');
-    await b.click('link', 'Times & habits');
+    await b.click('link', 'Timing and behaviour');
     await b.click('button', 'Measure them');
     await b.click('button', 'By ear');
     const press = async (name: string, said: string): Promise<void> => {

@@ -124,7 +124,7 @@ describe('what is heard beside the units', () => {
     await b.click('button', /The song itself/);
     await b.click('option', 'own sound');
     await b.click('button', 'Speak it');
-    await b.click('button', 'That was it');
+    await b.click('button', 'Stop recording');
     await b.find('button', 'Undo: call with Call The song itself');
     await b.find('button', 'Another sound');
     await b.click('button', 'Undo: call with Call The song itself');

@@ -144,7 +144,7 @@ describe('a song from a MIDI file', () => {
     await b.says('dialog', undefined, /torn\.mid/);
     const add = await b.find('button', 'Add the song');
     expect(await add.isEnabled()).toBe(false);
-    await b.click('button', 'Not now');
+    await b.click('button', 'Cancel');
     await b.find('link', 'Driftwood Reel');
   });
 });

@@ -2,8 +2,9 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
-import { demoShow } from '../src/core/demo';
+import { demoShow, faultyDemo } from '../src/core/demo';
 import { readShowData } from '../src/core/formats/show-file';
+import type { Show } from '../src/core/show';
 import { LIBRARY, librarySchema } from '../src/core/library';
 
 /** What an error looks like on the wire: a code for programs, a sentence for people. */
@@ -16,8 +17,15 @@ const apiError = (code: string, sentence: string): ApiError => ({ error: { code,
 /** Serves the built application from `dist`, the demo show and the unit library. */
 export function createApp(dist: string): Express {
   // What goes out is checked like what comes in: a fault here is a fault of the build.
-  const demo = readShowData(demoShow());
-  if (!demo.value) throw new Error(`the demo show is not valid: ${JSON.stringify(demo.problems)}`);
+  const checked = (show: Show): Show => {
+    const { value, problems } = readShowData(show);
+    if (!value) throw new Error(`${show.title} is not valid: ${JSON.stringify(problems)}`);
+    return value;
+  };
+  const shows: Readonly<Record<string, Show>> = {
+    '/api/demo': checked(demoShow()),
+    '/api/demo/faults': checked(faultyDemo()),
+  };
   const library = librarySchema.parse(LIBRARY);
 
   const app = express();
@@ -46,14 +54,16 @@ export function createApp(dist: string): Express {
     }),
   );
 
-  app.get('/api/demo', (_, response) => {
-    response.json(demo.value);
-  });
+  for (const [path, show] of Object.entries(shows)) {
+    app.get(path, (_, response) => {
+      response.json(show);
+    });
+  }
   app.get('/api/library', (_, response) => {
     response.json(library);
   });
   app.all('/api/{*path}', (request, response) => {
-    const known = ['/api/demo', '/api/library'].includes(request.path);
+    const known = request.path in shows || request.path === '/api/library';
     if (known) {
       response.set('Allow', 'GET').status(405);
       response.json(apiError('method', `${request.path} is only there to be read (GET), not for ${request.method}.`));

@@ -13,7 +13,8 @@ const app = createApp(fileURLToPath(new URL('../dist', import.meta.url)));
 const server = app.listen(port, '127.0.0.1', () => {
   const address = server.address();
   const at = typeof address === 'object' && address ? address.port : port;
-  process.stdout.write(`Hollow Lantern is at http://127.0.0.1:${at}/\n`);
+  const here = `http://127.0.0.1:${at}`;
+  process.stdout.write(`Hollow Lantern is at ${here}/\nThe demo show, at once: ${here}/demo\n`);
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
   const why = error.code === 'EADDRINUSE' ? `port ${port} is in use; set PORT to another one` : error.message;

@@ -5,6 +5,7 @@ import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
 import { Shell } from './components/Shell';
 import { ShelfScreen } from './screens/ShelfScreen';
+import { DemoScreen } from './screens/DemoScreen';
 import { saveOnLeave } from './state/desk';
 
 const BookScreen = lazy(() => import('./screens/BookScreen').then((m) => ({ default: m.BookScreen })));
@@ -24,6 +25,7 @@ function Views() {
       <Suspense>
         <Routes>
           <Route path="/" element={<ShelfScreen />} />
+          <Route path="/demo" element={<DemoScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<BookScreen />} />
             <Route path="rig/:part?" element={<RigScreen />} />

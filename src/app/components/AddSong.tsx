@@ -41,7 +41,7 @@ function songOf(show: Show, typed: Typed): { readonly complaint: string } | { re
   const beats = Number(metre?.[1]);
   const unit = UNITS.find((u) => u === Number(metre?.[2]));
   const bars = Number(typed.bars);
-  if (title === '') return { complaint: 'The song wants a title.' };
+  if (title === '') return { complaint: 'Enter a title.' };
   if (!(bpm >= 20 && bpm <= 400))
     return { complaint: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
   const pattern = show.songs.find((s) => s.id === typed.start);
@@ -111,12 +111,12 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                 <Rows>
                   {field('title', 'Title')}
                   <Pair>
-                    {field('tempo', 'Quarters a minute')}
+                    {field('tempo', 'Tempo (quarter notes per minute)')}
                     {!copied && field('metre', 'Metre')}
                     {!copied && typed.start !== CORE_START && field('bars', 'Bars')}
                   </Pair>
                   <Pick
-                    label="It begins as"
+                    label="Start from"
                     value={typed.start}
                     choices={starts(show)}
                     onPick={(start) => {
@@ -127,7 +127,7 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                   />
                   {complaint !== null && <Complaint>{complaint}</Complaint>}
                   <Last>
-                    <Button onPress={close}>Not now</Button>
+                    <Button onPress={close}>Cancel</Button>
                     <MainButton type="submit">Add the song</MainButton>
                   </Last>
                 </Rows>

@@ -97,7 +97,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
             <Input />
           </Field>
           <Field value={monogram} onChange={setMonogram} maxLength={2}>
-            <Label>Two letters for its lamp</Label>
+            <Label>Short name</Label>
             <Input />
           </Field>
         </Pair>
@@ -148,7 +148,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
         </Pair>
         {complaint !== null && <Complaint>{complaint}</Complaint>}
         <Last>
-          <Button onPress={close}>Not now</Button>
+          <Button onPress={close}>Cancel</Button>
           <MainButton type="submit">Add the unit</MainButton>
         </Last>
       </Rows>

@@ -93,22 +93,22 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
       {accepted.length > 0 && (
         <details>
           <summary>
-            <Soft>{accepted.length} let be</Soft>
+            <Soft>{accepted.length} ignored</Soft>
           </summary>
-          <List aria-label="Findings let be" style={{ marginTop: 6 }}>
+          <List aria-label="Ignored findings" style={{ marginTop: 6 }}>
             {accepted.map((f) => (
               <li key={findingKey(f)}>
                 <LanternMark mark="hollow" size={22} silent />
                 <span>
-                  {findingSentence(f)} <Soft>Let be: {acceptedReason(show, f)}</Soft>
+                  {findingSentence(f)} <Soft>Ignored: {acceptedReason(show, f)}</Soft>
                 </span>
                 <Acts>
                   <Button
                     onPress={() =>
-                      perform(acceptFinding(show, findingKey(f), findingPrint(f), ''), 'look at a finding again')
+                      perform(acceptFinding(show, findingKey(f), findingPrint(f), ''), 'show a finding again')
                     }
                   >
-                    Look at it again
+                    Show again
                   </Button>
                 </Acts>
               </li>
@@ -143,19 +143,19 @@ function Also({ findings }: { readonly findings: readonly Finding[] }) {
 
 const placeWord = (place: FindingPlace): string =>
   place.in === 'song'
-    ? 'to its place'
+    ? 'Go to it'
     : place.in === 'tone'
-      ? 'to the tone'
+      ? 'Go to the tone'
       : place.in === 'port'
-        ? 'to the port'
-        : 'to the unit';
+        ? 'Go to the port'
+        : 'Go to the unit';
 
 /** A quiet finding that somebody has looked at: the reason is kept with the show, and it comes back when it changes. */
 function LetBe({ finding }: { readonly finding: Finding }) {
   const show = useShow();
   const [reason, setReason] = useState('');
   return (
-    <DialogButton face="Let it be …" title="Let it be">
+    <DialogButton face="Ignore …" title="Ignore a finding">
       {(close) => (
         <Form
           onSubmit={(e) => {
@@ -163,7 +163,7 @@ function LetBe({ finding }: { readonly finding: Finding }) {
             if (reason.trim() === '') return;
             perform(
               acceptFinding(show, findingKey(finding), findingPrint(finding), reason.trim().slice(0, 400)),
-              'let a finding be',
+              'ignore a finding',
             );
             close();
           }}
@@ -171,13 +171,13 @@ function LetBe({ finding }: { readonly finding: Finding }) {
           <Rows>
             <p>{findingSentence(finding)}</p>
             <Field value={reason} onChange={setReason} isRequired>
-              <Label>Why it may stay</Label>
+              <Label>Reason</Label>
               <Input autoFocus />
             </Field>
-            <Soft>It stays quiet until what it says changes.</Soft>
+            <Soft>It stays away until what it says changes.</Soft>
             <Last>
               <Button onPress={close}>Cancel</Button>
-              <MainButton type="submit">Let it be</MainButton>
+              <MainButton type="submit">Ignore</MainButton>
             </Last>
           </Rows>
         </Form>

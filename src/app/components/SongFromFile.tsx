@@ -93,7 +93,7 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
       {plain && found && (
         <>
           <div>
-            <b>What speaks in the file, and to which unit</b>
+            <b>Channels in the file, and to which unit</b>
             <Voices aria-label="Voices of the file">
               {voices.map((voice) => (
                 <li key={voice.id}>
@@ -129,7 +129,7 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
         </>
       )}
       <Last>
-        <Button onPress={onClose}>Not now</Button>
+        <Button onPress={onClose}>Cancel</Button>
         <MainButton
           isDisabled={!found}
           onPress={() => {

@@ -76,3 +76,17 @@ export async function loadProofs(shelf: Shelf, showId: string): Promise<Record<s
   const rows = await shelf.proofs.where('showId').equals(showId).toArray();
   return Object.assign({}, ...rows.map((r) => r.proofs)) as Record<string, SongProof['proofs'][string]>;
 }
+
+/** A show of the shelf that is the same as another in all but its id; undefined where there is none. */
+export async function findSame(shelf: Shelf, show: Show): Promise<Listed | undefined> {
+  const bare = (data: unknown): string => JSON.stringify({ ...(data as object), id: '' });
+  const rows = await shelf.shows.filter((row) => row.title === show.title).toArray();
+  const same = rows.find((row) => bare(row.data) === bare(show));
+  return same && { id: same.id, title: same.title, savedAt: same.savedAt };
+}
+
+/** The show of a title that was saved last. */
+export async function findTitled(shelf: Shelf, title: string): Promise<string | undefined> {
+  const rows = await shelf.shows.filter((row) => row.title === title).toArray();
+  return rows.sort((a, b) => b.savedAt - a.savedAt)[0]?.id;
+}

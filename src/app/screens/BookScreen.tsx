@@ -1,17 +1,28 @@
-import { ArrowDown, ArrowUp, Download, FlaskConical, Plus, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Download, FlaskConical, Plus, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { writeShowFile } from '../../core/formats/show-file';
-import { addToSet, moveInSet, removeFromSet, setShowTitle, songTime, type Song } from '../../core/show';
+import {
+  addSong,
+  addToSet,
+  deleteSong,
+  moveInSet,
+  removeFromSet,
+  setShowTitle,
+  songTime,
+  startFrom,
+  type Show,
+  type Song,
+} from '../../core/show';
 import { ticksToSeconds } from '../../core/time';
-import { download, fileName } from '../adapters/download';
 import { AddSong } from '../components/AddSong';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
-import { newId, perform, prove } from '../state/desk';
+import { newId, perform, prove, say } from '../state/desk';
+import { exportShow } from '../state/sound';
 import { useSongMark } from '../state/marks';
 import { useApp, useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
@@ -51,12 +62,12 @@ const Order = styled.ol`
 
 const Row = styled.li`
   display: grid;
-  grid-template-columns: 40px 34px minmax(0, 1fr) 120px 90px 56px 98px;
+  grid-template-columns: 40px 34px minmax(0, 1fr) 84px 70px 48px 166px;
   align-items: center;
   gap: 8px;
   padding: 11px 14px;
   @media (max-width: 1150px) {
-    grid-template-columns: 30px 32px minmax(0, 1fr) 80px 56px 42px 92px;
+    grid-template-columns: 28px 30px minmax(0, 1fr) 56px 52px 40px 158px;
     gap: 5px;
     padding: 11px 8px;
   }
@@ -136,6 +147,7 @@ export function BookScreen() {
   const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
   const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
   const total = set.reduce((sum, s) => sum + songSeconds(s), 0);
+  const [said, setSaid] = useState<string | null>(null);
   const proveAll = async (): Promise<void> => {
     for (const song of set) await prove(song.id);
   };
@@ -179,12 +191,15 @@ export function BookScreen() {
                     {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
                   </Soft>
                   <Soft>{minutes(songSeconds(song))}</Soft>
-                  <SignButton
-                    aria-label={`Put ${song.title} in the set`}
-                    onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
-                  >
-                    <Plus size={17} />
-                  </SignButton>
+                  <span style={{ display: 'flex' }}>
+                    <SignButton
+                      aria-label={`Put ${song.title} in the set`}
+                      onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
+                    >
+                      <Plus size={17} />
+                    </SignButton>
+                    <SongActs show={show} song={song} />
+                  </span>
                 </Row>
               ))}
             </Order>
@@ -193,7 +208,7 @@ export function BookScreen() {
         {set.length > 0 && (
           <p style={{ marginTop: 12 }}>
             <Soft>
-              {set.length} songs, {minutes(total)} of music
+              {set.length === 1 ? '1 song' : `${set.length} songs`}, {minutes(total)} of music
             </Soft>
           </p>
         )}
@@ -221,9 +236,15 @@ export function BookScreen() {
             )}
           </Band>
         </div>
-        <Button onPress={() => download(fileName(show.title, 'json'), writeShowFile(show), 'application/json')}>
-          <Download size={16} aria-hidden /> Show as a file
-        </Button>
+        <div style={{ display: 'grid', gap: 8, justifyItems: 'start' }}>
+          <Button onPress={() => void exportShow(show, true).then(setSaid)}>
+            <Download size={16} aria-hidden /> Export show
+          </Button>
+          {show.audio.length > 0 && (
+            <Button onPress={() => void exportShow(show, false).then(setSaid)}>Export without recordings</Button>
+          )}
+          {said !== null && <Soft role="status">{said}</Soft>}
+        </div>
       </Aside>
     </Page>
   );
@@ -233,7 +254,7 @@ function TitleField({ title }: { readonly title: string }) {
   const show = useShow();
   const commit = (text: string): string | null => {
     perform(setShowTitle(show, text), 'rename the show');
-    return text.trim() === '' ? 'a title' : null;
+    return text.trim() === '' ? 'Enter a title' : null;
   };
   return <DraftField label="Title of the show" value={title} commit={commit} />;
 }
@@ -275,7 +296,33 @@ function SetRow({ song, place, last }: { readonly song: Song; readonly place: nu
         >
           <X size={17} />
         </SignButton>
+        <SongActs show={show} song={song} />
       </span>
     </Row>
+  );
+}
+
+/** What can be done with a song as a whole. Undo brings back what was deleted. */
+function SongActs({ show, song }: { readonly show: Show; readonly song: Song }) {
+  const copy = (): void => {
+    const made = startFrom(song, newId(), `${song.title} (copy)`.slice(0, 120), newId);
+    if (perform(addSong(show, made, newId()), `duplicate ${song.title}`))
+      say(`${made.title} is at the end of the set.`);
+  };
+  return (
+    <>
+      <SignButton aria-label={`Duplicate ${song.title}`} onPress={copy}>
+        <Copy size={16} />
+      </SignButton>
+      <SignButton
+        aria-label={`Delete ${song.title}`}
+        onPress={() => {
+          if (perform(deleteSong(show, song.id), `delete ${song.title}`))
+            say(`${song.title} is deleted. Undo brings it back.`);
+        }}
+      >
+        <Trash2 size={16} />
+      </SignButton>
+    </>
   );
 }

@@ -112,7 +112,7 @@ export function DryRunScreen() {
         <span style={{ flex: 1 }} />
         {kept ? (
           <Soft style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
-            <Flag size={15} aria-hidden /> held against the run of {clock.format(kept.at)}
+            <Flag size={15} aria-hidden /> compared with the run of {clock.format(kept.at)}
             <SignButton aria-label="Forget the run that was kept" onPress={() => markRuns(null)}>
               <X size={16} />
             </SignButton>

@@ -95,7 +95,7 @@ const PARTS = [
   ['', 'Presets'],
   ['controls', 'Controls'],
   ['plan', 'Address plan'],
-  ['unit', 'Times & habits'],
+  ['unit', 'Timing and behaviour'],
   ['relays', 'Relay rules'],
 ] as const;
 

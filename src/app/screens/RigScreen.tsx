@@ -131,7 +131,7 @@ function DrawingPart() {
         </Button>
         {show.players.length > 0 && (
           <Pick
-            label="Whose"
+            label="Player"
             hideLabel
             width="150px"
             value={playerId ?? EVERYONE}

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import useSWR from 'swr';
+import { isZip, readBundle, type Bundle } from '../../core/formats/bundle';
 import { readShowFile } from '../../core/formats/show-file';
 import { smfToShow } from '../../core/formats/smf';
 import { hasErrors, type Problem, type Read } from '../../core/problems';
@@ -13,8 +13,8 @@ import { fetchDemo } from '../adapters/api';
 import { Button, Complaint, MainButton, SignButton, Soft } from '../components/controls';
 import { LanternMark } from '../components/LanternMark';
 import { shelf } from '../persistence/db';
-import { removeShow, watchShows, type Listed } from '../persistence/shows';
-import { newId, saveNow, shelve } from '../state/desk';
+import { findSame, removeShow, watchShows, type Listed } from '../persistence/shows';
+import { newId, saveNow, say, shelve } from '../state/desk';
 import { desk, font } from '../theme/tokens';
 
 const Page = styled.main`
@@ -73,6 +73,18 @@ const Row = styled.div`
   gap: 10px;
 `;
 
+const Again = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 10px 14px;
+  border-left: 4px solid ${desk.lamp};
+  background: ${desk.lampWash};
+`;
+
+const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
+
 const List = styled.ul`
   margin: 0;
   padding: 0;
@@ -103,21 +115,47 @@ export function ShelfScreen() {
   const [shows, setShows] = useState<readonly Listed[] | undefined>();
   const [complaint, setComplaint] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
-  const demo = useSWR('/api/demo', fetchDemo);
+  const [twin, setTwin] = useState<(Bundle & { readonly same: Listed }) | null>(null);
   useEffect(() => {
     void saveNow();
     return watchShows(shelf, setShows);
   }, []);
 
-  const enter = async (show: Show): Promise<void> => {
-    const id = await shelve(show);
+  const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {
+    const id = await shelve(show, sounds);
     await navigate(`/show/${id}`);
   };
   const openFile = async (file: File): Promise<void> => {
-    const read = await readFile(file);
-    if (read.value && !hasErrors(read.problems)) await enter(read.value);
-    else setComplaint(`${file.name} was not opened. ${firstError(read.problems)}`);
+    setComplaint(null);
+    setTwin(null);
+    const { value, problems } = await readFile(file);
+    if (!value || hasErrors(problems)) {
+      setComplaint(`${file.name} was not opened. ${firstError(problems)}`);
+      return;
+    }
+    const told = problems.map(problemLine);
+    const missing = value.show.audio.filter((a) => !value.sounds.has(a.id)).map((a) => a.name);
+    if (missing.length > 0 && told.length === 0)
+      told.push(`Recordings that are not in the file: ${missing.join(', ')}.`);
+    const same = await findSame(shelf, value.show);
+    if (same) {
+      setTwin({ ...value, same });
+      return;
+    }
+    await enter(value.show, value.sounds);
+    // Opening a show clears the note, so it comes after.
+    if (missing.length > 0) say(told.join(' '));
   };
+  const fetched = async (path: string): Promise<void> => {
+    try {
+      await enter(await fetchDemo(path));
+    } catch (error) {
+      setComplaint(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const some = shows !== undefined && shows.length > 0;
+  const demo = () => void fetched('/api/demo');
+  const fresh = () => void enter(emptyShow(newId(), 'New show'));
 
   return (
     <Page>
@@ -143,20 +181,23 @@ export function ShelfScreen() {
       <Side>
         <div>
           <h2>{shows && shows.length > 0 ? 'Your shows' : 'Start with a show'}</h2>
-          <Soft>Everything stays in this browser until you hand a file on.</Soft>
+          <Soft>Everything stays in this browser until you export a file.</Soft>
         </div>
         {shows && shows.length > 0 && (
           <List aria-label="Shows">
             {shows.map((s) => (
               <li key={s.id}>
                 <Link to={`/show/${s.id}`}>{s.title}</Link>
-                <Soft>
-                  {new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(s.savedAt)}
-                </Soft>
+                <Soft>{dates.format(s.savedAt)}</Soft>
                 {asked === s.id ? (
-                  <Button onPress={() => void removeShow(shelf, s.id)}>Really remove {s.title}</Button>
+                  <>
+                    <Button onPress={() => void removeShow(shelf, s.id)}>Delete {s.title}</Button>
+                    <Button aria-label={`Keep ${s.title}`} onPress={() => setAsked(null)}>
+                      Cancel
+                    </Button>
+                  </>
                 ) : (
-                  <SignButton aria-label={`Remove ${s.title}`} onPress={() => setAsked(s.id)}>
+                  <SignButton aria-label={`Delete ${s.title} …`} onPress={() => setAsked(s.id)}>
                     <Trash2 size={17} />
                   </SignButton>
                 )}
@@ -164,13 +205,23 @@ export function ShelfScreen() {
             ))}
           </List>
         )}
+        {twin && (
+          <Again role="alert">
+            <span>This show is in this browser already, saved {dates.format(twin.same.savedAt)}.</span>
+            <MainButton onPress={() => void navigate(`/show/${twin.same.id}`)}>Open that one</MainButton>
+            <Button onPress={() => void enter(twin.show, twin.sounds)}>Open as a copy</Button>
+            <Button onPress={() => setTwin(null)}>Cancel</Button>
+          </Again>
+        )}
         <Row>
-          <MainButton isDisabled={!demo.data} onPress={() => demo.data && void enter(demo.data)}>
-            Open the demo show
-          </MainButton>
-          <Button onPress={() => void enter(emptyShow(newId(), 'New show'))}>New show</Button>
+          {some ? (
+            <MainButton onPress={fresh}>New show</MainButton>
+          ) : (
+            <MainButton onPress={demo}>Open the demo show</MainButton>
+          )}
+          {some ? <Button onPress={demo}>Open the demo show</Button> : <Button onPress={fresh}>New show</Button>}
           <FileTrigger
-            acceptedFileTypes={['.json', '.mid', '.midi']}
+            acceptedFileTypes={['.json', '.zip', '.mid', '.midi']}
             onSelect={(files) => {
               const file = files?.[0];
               if (file) void openFile(file);
@@ -181,17 +232,24 @@ export function ShelfScreen() {
             </Button>
           </FileTrigger>
         </Row>
-        {demo.error !== undefined && <Complaint>{String((demo.error as Error).message)}</Complaint>}
+        <Soft style={{ fontSize: 13.5 }}>
+          To practise mending:{' '}
+          <Button onPress={() => void fetched('/api/demo/faults')}>Open the demo with faults</Button>
+        </Soft>
         {complaint !== null && <Complaint>{complaint}</Complaint>}
       </Side>
     </Page>
   );
 }
 
-async function readFile(file: File): Promise<Read<Show>> {
+async function readFile(file: File): Promise<Read<Bundle>> {
   const bytes = new Uint8Array(await file.arrayBuffer());
-  if (/\.midi?$/i.test(file.name)) return smfToShow(bytes, file.name.replace(/\.midi?$/i, ''));
-  return readShowFile(new TextDecoder().decode(bytes));
+  if (isZip(bytes)) return readBundle(bytes);
+  const midi = /\.midi?$/i.test(file.name);
+  const { value: show, problems } = midi
+    ? smfToShow(bytes, file.name.replace(/\.midi?$/i, ''))
+    : readShowFile(new TextDecoder().decode(bytes));
+  return { value: show && { show, sounds: new Map() }, problems };
 }
 
 const firstError = (problems: readonly Problem[]): string => {

@@ -20,7 +20,7 @@ import { copySounds } from '../persistence/sounds';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
 import { hushed, useLanes } from './lanes';
 import { forgetRuns, keepChecked, keepRun } from './runs';
-import { readySounds, wakeSound } from './sound';
+import { keepSounds, readySounds, wakeSound } from './sound';
 import { useApp, type Done, type OpenShow } from './store';
 
 /** A new id for anything in a show. */
@@ -188,10 +188,15 @@ export async function openFromShelf(id: string): Promise<void> {
   else useApp.setState({ open: null, refusal: problems.map(problemLine)[0] ?? 'The show cannot be read.' });
 }
 
-/** Puts a show that came from elsewhere on the shelf as a new one, and gives its id there. */
-export async function shelve(show: Show): Promise<string> {
+/** Puts a show that came from elsewhere on the shelf as a new one, with the sounds that came with it; gives its id there. */
+export async function shelve(
+  show: Show,
+  sounds: ReadonlyMap<string, Uint8Array<ArrayBuffer>> = new Map(),
+): Promise<string> {
   const own: Show = { ...show, id: newId() };
   await saveShow(shelf, own, null, Date.now());
+  const lost = await keepSounds(show, own.id, sounds);
+  if (lost.length > 0) say(`Not taken in, because it cannot be decoded or does not fit: ${lost.join(', ')}.`);
   return own.id;
 }
 

@@ -15,7 +15,7 @@ export interface Run {
 /** What the checks say of a song that was not played. */
 export type Checked = Omit<Run, 'picture'>;
 
-/** Runs that later ones are held against. */
+/** Runs that later ones are compared with. */
 export interface KeptRuns {
   /** When they were kept. */
   readonly at: Date;

@@ -1,5 +1,7 @@
 import { create } from 'zustand';
 import toWav from 'audiobuffer-to-wav';
+import { writeBundle } from '../../core/formats/bundle';
+import { writeShowFile } from '../../core/formats/show-file';
 import { soundLine, type Sound } from '../../core/sound';
 import { indexShow, microsAt, songTime, type Audio, type Show, type Song } from '../../core/show';
 import { secondsToTicks, microsToSeconds, type Micros } from '../../core/time';
@@ -90,10 +92,7 @@ export async function takeSound(
       complaint: `"${file.name}" cannot be decoded: expected WAV, MP3, OGG or FLAC. Nothing in the song has changed.`,
     };
   }
-  const channels = Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i));
-  const peaks = await peaksInWorker(channels, buffer.sampleRate, (share) =>
-    onProgress(`Drawing, ${Math.round(share * 100)} %`),
-  );
+  const peaks = await peaksOf(buffer, (share) => onProgress(`Drawing, ${Math.round(share * 100)} %`));
   const type = file.type.slice(0, 80) || 'audio/unknown';
   try {
     await keepSound(shelf, { showId, id, type, bytes, peaks });
@@ -101,8 +100,56 @@ export async function takeSound(
     return { complaint: `"${file.name}" does not fit on this browser's shelf any more: make room, then try again.` };
   }
   buffers.set(id, buffer);
-  useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: peaks } }));
+  useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: peaks }, missing: s.missing.filter((m) => m !== id) }));
   return { audio: { id, name, type, length: buffer.duration, size: file.size } };
+}
+
+const peaksOf = (buffer: AudioBuffer, onProgress: (share: number) => void = () => undefined): Promise<Uint8Array> =>
+  peaksInWorker(
+    Array.from({ length: buffer.numberOfChannels }, (_, i) => buffer.getChannelData(i)),
+    buffer.sampleRate,
+    onProgress,
+  );
+
+/** Puts the sounds that came with a show on the shelf. Gives the names of those that would not decode or do not fit. */
+export async function keepSounds(
+  show: Show,
+  showId: string,
+  sounds: ReadonlyMap<string, Uint8Array<ArrayBuffer>>,
+): Promise<string[]> {
+  const lost: string[] = [];
+  for (const { id, name, type } of show.audio) {
+    const found = sounds.get(id);
+    if (!found) continue;
+    try {
+      const bytes = found.slice().buffer;
+      const peaks = await peaksOf(await decode(bytes));
+      await keepSound(shelf, { showId, id, type, bytes, peaks });
+    } catch {
+      lost.push(name);
+    }
+  }
+  return lost;
+}
+
+/** Exports a show: a zip file with its recordings where it has any, else its JSON. Gives what there is to say. */
+export async function exportShow(show: Show, withSounds: boolean): Promise<string> {
+  if (show.audio.length === 0 || !withSounds) {
+    download(fileName(show.title, 'json'), writeShowFile(show), 'application/json');
+    const names = show.audio.map((a) => a.name);
+    return names.length === 0
+      ? `Exported ${fileName(show.title, 'json')}.`
+      : `Exported without recordings. Not in the file: ${names.join(', ')}.`;
+  }
+  const sounds = new Map<string, Uint8Array>();
+  for (const { id } of show.audio) {
+    const row = await loadSound(shelf, show.id, id);
+    if (row) sounds.set(id, new Uint8Array(row.bytes));
+  }
+  const { bytes, missing } = writeBundle(show, sounds);
+  download(fileName(show.title, 'zip'), bytes, 'application/zip');
+  const said = `Exported ${fileName(show.title, 'zip')} with ${sounds.size === 1 ? '1 recording' : `${sounds.size} recordings`}.`;
+  return missing.length === 0 ? said : `${said} Not in this browser, so not in the file: ${missing.join(', ')}.`;
 }
 
 /** Renders click, calls and recordings of a song from its start to its end, and hands them on as a WAV file. */

@@ -168,7 +168,7 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
           <Row key={mark.at} role="group" style={{ flexWrap: 'nowrap' }} aria-label={`Tempo at ${place}`}>
             <span style={{ width: 44, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
             <DraftField
-              label="A minute"
+              label="BPM"
               style={{ width: 62, flex: 'none' }}
               value={String(Math.round(mark.bpm * 1000) / 1000)}
               numeric

@@ -5,6 +5,7 @@ import {
   changeTrack,
   newCall,
   removeTrack,
+  replaceAudio,
   setCall,
   setCallSound,
   setClock,
@@ -166,6 +167,12 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
     perform(changeTrack(show, song.id, track.id, part), label);
     return null;
   };
+  const [said, setSaid] = useState<string | null>(null);
+  const putBack = async (file: File): Promise<void> => {
+    const taken = await takeSound(show.id, track.audioId, file, setSaid);
+    setSaid('complaint' in taken ? taken.complaint : null);
+    if ('audio' in taken) perform(replaceAudio(show, track.audioId, taken.audio), `put ${taken.audio.name} back`);
+  };
   const figure = (text: string, low: number, high: number): number | undefined => {
     const value = Number(text.replace(',', '.'));
     return text.trim() !== '' && value >= low && value <= high ? value : undefined;
@@ -182,7 +189,17 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
           <Trash2 size={15} />
         </SignButton>
       </Row>
-      {missing && <Complaint>Its sound is not in this browser. Add the file again, and take this one away.</Complaint>}
+      {missing && (
+        <>
+          <Complaint>
+            The recording is not in this browser. Choose its file; start, level and role stay as they are.
+          </Complaint>
+          <Row>
+            <SoundFileButton label={`Choose the file for ${name}`} onFile={(file) => void putBack(file)} />
+            {said !== null && <Soft role="status">{said}</Soft>}
+          </Row>
+        </>
+      )}
       <Row style={{ flexWrap: 'nowrap' }}>
         <Pick
           width="136px"

@@ -89,7 +89,7 @@ export function RecordButton({ name, onFile }: { readonly name: string; readonly
     <>
       {going ? (
         <Button onPress={() => void stop(going)}>
-          <Square size={14} aria-hidden /> That was it
+          <Square size={14} aria-hidden /> Stop recording
         </Button>
       ) : (
         <Button onPress={() => void start()}>

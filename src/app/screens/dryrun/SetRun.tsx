@@ -68,7 +68,7 @@ export function SetRun({ songs, rigFindings }: Props) {
         ))}
         {notRun === 0 && withFindings.length === 0 && (
           <p>
-            <Soft>The checks have nothing to say of any song of the set.</Soft>
+            <Soft>No findings in any song of the set.</Soft>
           </p>
         )}
         <Tolerance />

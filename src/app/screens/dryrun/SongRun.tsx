@@ -63,7 +63,7 @@ export function SongRun({ song }: { readonly song: Song }) {
                 ? `All ${changes} changes land on their beat.`
                 : `${wrong} of ${changes} changes ${wrong === 1 ? 'does' : 'do'} not land on their beat.`}
           </p>
-          <FindingList findings={run.findings} well="The checks have nothing to say." inSong />
+          <FindingList findings={run.findings} well="No findings." inSong />
         </section>
         {kept && (
           <section>

@@ -106,7 +106,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
       )}
       <Row>
         <Button onPress={() => onSend({ controls: { [control.id]: control.rest ?? low } })}>
-          <AudioLines size={16} aria-hidden /> Send it at rest
+          <AudioLines size={16} aria-hidden /> Send the value at rest
         </Button>
         <Learn unit={unit} onTake={(encoding) => put({ ...control, encoding, rest: null }, `learn ${control.name}`)} />
         <Teach unit={unit} control={control} />

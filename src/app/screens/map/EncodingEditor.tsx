@@ -325,7 +325,7 @@ function Stray({ encoding, options }: { readonly encoding: Encoding; readonly op
             : valueWords({ encoding, options }, decoded);
   return (
     <Field value={text} onChange={setText} isInvalid={!fits} style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
-      <Label style={{ fontWeight: 400 }}>What the unit makes of a stray value</Label>
+      <Label style={{ fontWeight: 400 }}>Unexpected value: the unit reads it as</Label>
       <Input inputMode="numeric" style={{ width: 58, minHeight: 28 }} />
       <b role="status">{fits ? words : '0 to 127'}</b>
     </Field>

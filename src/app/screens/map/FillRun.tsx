@@ -78,7 +78,7 @@ function FillForm({ unitId, run, close }: FormProps) {
           </Soft>
         )}
         <Last>
-          <Button onPress={close}>Not now</Button>
+          <Button onPress={close}>Cancel</Button>
           <MainButton type="submit" isDisabled={wrong !== null || name.trim() === ''}>
             Fill
           </MainButton>

@@ -100,7 +100,7 @@ function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
       {refused !== null && <Complaint>{refused}</Complaint>}
       <Last>
         <Button onPress={() => onAgain(all.at(-1)?.number ?? 0)} isDisabled={heard.length === 0}>
-          Listen anew
+          Listen again
         </Button>
         {otherChannel && <Button onPress={() => take(true)}>Take it, and channel {learnt.channel} for the unit</Button>}
         <MainButton isDisabled={!learnt} onPress={() => take(false)}>

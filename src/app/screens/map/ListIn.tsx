@@ -51,7 +51,7 @@ export function ListIn({ unitId, run }: { readonly unitId: string; readonly run:
     <DialogButton
       face={
         <>
-          <Upload size={16} aria-hidden /> Take a list in
+          <Upload size={16} aria-hidden /> Import list
         </>
       }
       title="A preset list"
@@ -163,9 +163,9 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
         </Soft>
       )}
       <Last>
-        <Button onPress={onClose}>Not now</Button>
+        <Button onPress={onClose}>Cancel</Button>
         <MainButton isDisabled={!names || start === undefined} onPress={() => void go()}>
-          {use === 'names' ? 'Take the names in' : 'Compare with the map'}
+          {use === 'names' ? 'Import names' : 'Compare with the map'}
         </MainButton>
       </Last>
     </Rows>

@@ -33,7 +33,7 @@ export function ListOut({ unitId }: { readonly unitId: string }) {
     <>
       <MenuTrigger>
         <Button>
-          <Download size={16} aria-hidden /> Hand on
+          <Download size={16} aria-hidden /> Export
         </Button>
         <Drop>
           <Menu onAction={(key) => take(String(key))}>

@@ -116,7 +116,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
         ))}
       {refused !== null && <Complaint>{refused}</Complaint>}
       <Last style={{ flexWrap: 'wrap' }}>
-        <Button onPress={close}>{phase === 'done' ? 'Leave it' : 'Not now'}</Button>
+        <Button onPress={close}>{phase === 'done' ? 'Leave it' : 'Cancel'}</Button>
         <Button isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => listen(what)}>
           Through the sound input
         </Button>

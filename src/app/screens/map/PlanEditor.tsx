@@ -168,7 +168,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
               put({ table: way === 'table' ? (plan.table ?? countedTable(plan)) : null });
             }}
             choices={[
-              { id: 'counted', name: 'counted through' },
+              { id: 'counted', name: 'numbered in sequence' },
               { id: 'table', name: "the unit's own table" },
             ]}
           />
@@ -200,7 +200,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
             Use this plan
           </MainButton>
           <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
-            Back to what it was
+            Reset
           </Button>
           {changed && <Soft>Not used yet: named slots keep their index.</Soft>}
         </Row>

@@ -98,7 +98,7 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
       {unit.relays.map((relay) => (
         <RuleLine key={relay.id} unit={unit} relay={relay} targets={targets} />
       ))}
-      {unit.relays.length === 0 && <Soft>It tells nobody anything.</Soft>}
+      {unit.relays.length === 0 && <Soft>No relay rules.</Soft>}
       <div>
         <Button onPress={add} isDisabled={targets.length === 0}>
           <Plus size={15} aria-hidden /> Add a rule
@@ -162,7 +162,7 @@ function RuleLine({ unit, relay, targets }: RuleProps) {
       )}
       <Soft>it calls</Soft>
       <Pick
-        label="Unit that is told"
+        label="Target unit"
         hideLabel
         value={relay.toUnitId}
         choices={targets}

@@ -83,7 +83,7 @@ export function SlotCard({ unit, index, slot, onSend, onTone }: Props) {
       </Ways>
       <Row>
         <MainButton onPress={onSend}>
-          <AudioLines size={17} aria-hidden /> Send it now
+          <AudioLines size={17} aria-hidden /> Send
         </MainButton>
         <Button onPress={onTone} isDisabled={!slot}>
           <Plus size={16} aria-hidden /> Make a tone of it

@@ -59,7 +59,7 @@ export function SlotStart({ unit, index, slot }: Props) {
   return (
     <Box>
       <summary>
-        What it brings along <Soft>{count === 0 ? 'not written down' : `${count} written down`}</Soft>
+        Loaded with the preset <Soft>{count === 0 ? 'not written down' : `${count} written down`}</Soft>
       </summary>
       <div>
         {variants && (

@@ -210,14 +210,14 @@ function Effects({ unit }: Props) {
             }
           />
           <Pick
-            label="Off cuts it"
+            label="Switch that cuts it"
             width="100px"
             value={effect.cut}
             choices={choices}
             onPick={(cut) => of(i, { cut })}
           />
           <Pick
-            label="Off lets it ring"
+            label="Switch that lets it ring"
             width="92px"
             value={effect.ring ?? NONE}
             choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
@@ -269,7 +269,7 @@ function Versions({ unit }: Props) {
           <span style={{ flex: 1 }}>
             Firmware <b>{version.firmware || 'without a name'}</b>
           </span>
-          <DialogButton face="Compare and go over" title={`${unit.name} with firmware ${version.firmware}`} width={560}>
+          <DialogButton face="Compare and switch" title={`${unit.name} with firmware ${version.firmware}`} width={560}>
             {(close) => (
               <Rows>
                 <Differences aria-label="Differences">
@@ -360,7 +360,7 @@ function CopyMap({ unit }: Props) {
           <Soft>Cables and channel stay its own. What tones say of controls that it loses is left out, and told.</Soft>
           {refused !== null && <Soft role="alert">{refused}</Soft>}
           <Last>
-            <Button onPress={close}>Not now</Button>
+            <Button onPress={close}>Cancel</Button>
             <MainButton
               onPress={() => {
                 const change = copyMap(show, unit.id, to, what === 'slots', newId);

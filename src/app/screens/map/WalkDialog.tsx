@@ -116,7 +116,7 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
         </Field>
         {wrong !== null && <Complaint>{wrong}</Complaint>}
         <Last>
-          <Button onPress={close}>Not now</Button>
+          <Button onPress={close}>Cancel</Button>
           <MainButton type="submit" isDisabled={wrong !== null}>
             Start walking
           </MainButton>

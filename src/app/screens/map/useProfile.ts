@@ -23,5 +23,5 @@ export function droppedWords(dropped: readonly Dropped[]): string {
   const names = [...new Set(dropped.map((d) => d.name || 'a nameless preset'))];
   const shown = names.slice(0, 3).join(', ');
   const more = names.length > 3 ? ` and ${names.length - 3} more` : '';
-  return `${shown}${more} said something of what is gone; that is left out now. Undo brings it back.`;
+  return `${shown}${more} used what is gone; that was taken out. Undo brings it back.`;
 }

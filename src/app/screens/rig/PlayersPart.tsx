@@ -63,7 +63,7 @@ export function PlayersPart() {
         </Button>
       </div>
       {nobodys.length > 0 && <Soft>Nobody's yet: {nobodys.map((u) => u.name).join(', ')}.</Soft>}
-      <Soft>Whose a unit is, is set in the drawing, with the unit chosen.</Soft>
+      <Soft>Choose a unit in the drawing to say who plays it.</Soft>
     </Page>
   );
 }

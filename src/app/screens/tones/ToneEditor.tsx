@@ -52,7 +52,7 @@ export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onC
       <Head>
         <DraftField label="Tone" value={tone.name} commit={commitName} />
         <MainButton onPress={() => void sendTone(show, tone)} isDisabled={tone.parts.length === 0}>
-          <AudioLines size={17} aria-hidden /> Send it now
+          <AudioLines size={17} aria-hidden /> Send
         </MainButton>
         <Button onPress={onCopy}>
           <Copy size={16} aria-hidden /> Duplicate

@@ -73,7 +73,7 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
       />
       <Row>
         <MainButton onPress={() => void sendTone(show, tone)} isDisabled={tone.parts.length === 0}>
-          <AudioLines size={16} aria-hidden /> Send it
+          <AudioLines size={16} aria-hidden /> Send
         </MainButton>
         <Button onPress={onCopy}>
           <Copy size={15} aria-hidden /> Duplicate

@@ -57,13 +57,14 @@ export {
   removeSong,
   setSongField,
 } from './songs';
-export { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './sound';
+export { addTrack, changeTrack, deleteSong, removeTrack, replaceAudio, setCall, setCallSound, setClock } from './sound';
 export { songOfCore, startFrom } from './patterns';
 export {
   CORE_LIMIT,
   acceptFinding,
   addTone,
   removeTone,
+  removeToneEverywhere,
   renameTone,
   setCore,
   setOpening,

@@ -1,7 +1,7 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
 import type { Audio, Call, Show, Song, Track } from '../schema';
-import { setSongField } from './songs';
+import { removeSong, setSongField } from './songs';
 
 /** The sounds that a song uses. */
 const soundsOf = (song: Song): ReadonlySet<string> =>
@@ -100,4 +100,25 @@ export function setClock(show: Show, songId: string, portId: string, id: string 
   if (had === (id !== null)) return null;
   const after = id === null ? clocks.filter((c) => c.portId !== portId) : [...clocks, { id, portId }];
   return setSongField(show, songId, 'clocks', after);
+}
+
+/** Deletes a song; sounds that nothing else uses leave the show with it. */
+export function deleteSong(show: Show, songId: string): Edit | null {
+  const song = indexShow(show).songs.get(songId);
+  const edit = removeSong(show, songId);
+  if (!song || !edit) return null;
+  const bare: Song = {
+    ...song,
+    tracks: [],
+    announce: null,
+    sections: song.sections.map((s) => ({ ...s, call: null })),
+  };
+  return together([...withoutUnused(show, song, bare), edit]);
+}
+
+/** Another file for a sound whose bytes are gone: where it is used, and how, stays as it is. */
+export function replaceAudio(show: Show, audioId: string, audio: Omit<Audio, 'id'>): Edit | null {
+  const before = show.audio.find((a) => a.id === audioId);
+  if (!before) return null;
+  return { kind: 'set', path: ['audio', { id: audioId }], before, after: { ...audio, id: audioId } };
 }

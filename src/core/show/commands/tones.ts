@@ -35,6 +35,33 @@ export function removeTone(show: Show, toneId: string): Edit | null {
   return out ? { kind: 'group', edits: [out, remove] } : remove;
 }
 
+/** Takes a tone away with every cue that places it, and as an opening wherever it is one. */
+export function removeToneEverywhere(show: Show, toneId: string): Edit | null {
+  const index = show.tones.findIndex((t) => t.id === toneId);
+  if (index < 0) return null;
+  const edits: Edit[] = [];
+  for (const song of show.songs) {
+    const path: Path = ['songs', { id: song.id }];
+    const cues = song.cues.filter((c) => c.action.kind !== 'tone' || c.action.toneId !== toneId);
+    if (cues.length < song.cues.length) {
+      edits.push({ kind: 'set', path: [...path, 'cues'], before: song.cues, after: cues });
+    }
+    if (song.openingToneId === toneId) {
+      edits.push({ kind: 'set', path: [...path, 'openingToneId'], before: toneId, after: null });
+    }
+  }
+  const core = setCore(
+    show,
+    show.core.filter((id) => id !== toneId),
+  );
+  const opening = show.openingToneId === toneId ? setShowOpening(show, null) : null;
+  const others = [core, opening].filter((e) => e !== null);
+  return {
+    kind: 'group',
+    edits: [...edits, ...others, { kind: 'remove', path: ['tones'], index, value: show.tones[index] }],
+  };
+}
+
 /** Most tones that the core may have: there are that many number keys. */
 export const CORE_LIMIT = 9;
 

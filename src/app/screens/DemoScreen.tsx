@@ -1,0 +1,33 @@
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { fetchDemo } from '../adapters/api';
+import { shelf } from '../persistence/db';
+import { findTitled } from '../persistence/shows';
+import { shelve } from '../state/desk';
+
+let entering: Promise<string> | undefined;
+
+/** The demo show at once: the copy in this browser where there is one, else a fresh one. */
+export function DemoScreen() {
+  const navigate = useNavigate();
+  const [complaint, setComplaint] = useState<string | null>(null);
+  useEffect(() => {
+    const enter = async (): Promise<string> => {
+      const demo = await fetchDemo('/api/demo');
+      return (await findTitled(shelf, demo.title)) ?? (await shelve(demo));
+    };
+    entering ??= enter().finally(() => (entering = undefined));
+    entering.then(
+      (id) => void navigate(`/show/${id}`, { replace: true }),
+      (error: unknown) => setComplaint(error instanceof Error ? error.message : String(error)),
+    );
+  }, [navigate]);
+  if (complaint === null) return null;
+  return (
+    <main style={{ padding: 40 }}>
+      <h1>The demo show cannot be opened</h1>
+      <p>{complaint}</p>
+      <Link to="/">Back to all shows</Link>
+    </main>
+  );
+}
