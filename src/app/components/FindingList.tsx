@@ -2,13 +2,13 @@ import { useState, type ReactNode } from 'react';
 import { Form } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { acceptedReason, findingKey, findingPrint, type Finding, type FindingPlace } from '../../core/checks';
-import { acceptFinding } from '../../core/show';
+import { acceptedReason, findingKey, findingPrint, mendAll, type Finding, type FindingPlace } from '../../core/checks';
+import { acceptFinding, applyEdit, type Edit } from '../../core/show';
 import { findingSentence, findingSentenceInSong, fixWords } from '../../wording';
 import { perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
-import { groupsOf, mendKey, placePath } from './findingGroups';
+import { groupsOf, mendKey, placePath, songOfGroup, type Group } from './findingGroups';
 import { Button, Field, Input, Label, MainButton, Soft } from './controls';
 import { DialogButton } from './DialogButton';
 import { Last, Rows } from './dialogParts';
@@ -56,15 +56,37 @@ interface Props {
   readonly inSong?: boolean;
 }
 
-/** What the checks have to say: each leads to its place, is mended here where it can be, or let be with a reason. */
+/** More of a kind than this stand together, with the first of them in full. */
+const APART = 2;
+
+/** Kinds that only a dry run makes: mended one by one, because each changes how the others land. */
+const BY_DRY_RUN = new Set<Finding['code']>(['song.late', 'song.early', 'song.never', 'song.tempo-missed']);
+
+/** What the checks found: each leads to its place, is mended here where it can be, or ignored with a reason; many of a kind together. */
 export function FindingList({ findings, well, renderWay, inSong = false }: Props) {
   const show = useShow();
   const open = groupsOf(findings.filter((f) => acceptedReason(show, f) === undefined));
+  const lines = open.flatMap((g) => (g.length > APART ? [g] : g.map((f): Group => [f])));
   // What mends several at one place stands once.
-  const mends = new Map(open.toReversed().flatMap(([f]) => (f.fix ? [[mendKey(f), f]] : [])));
+  const mends = new Map(lines.toReversed().flatMap(([f]) => (f.fix ? [[mendKey(f), f]] : [])));
   const shows = (f: Finding): boolean => f.fix !== null && mends.get(mendKey(f)) === f;
-  const say = inSong ? findingSentenceInSong : findingSentence;
   const accepted = findings.filter((f) => acceptedReason(show, f) !== undefined);
+  const line = (f: Finding, fixed: boolean, more?: ReactNode) => (
+    <li key={findingKey(f) + findingPrint(f)}>
+      <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
+      <span>
+        {(inSong ? findingSentenceInSong : findingSentence)(f)}{' '}
+        {renderWay?.(f) ?? <Link to={placePath(show, f.place)}>{placeWord(f.place)}</Link>}
+      </span>
+      {(fixed || f.severity !== 'error') && (
+        <Acts>
+          {fixed && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
+          {f.severity !== 'error' && <Ignore findings={[f]} />}
+        </Acts>
+      )}
+      {more}
+    </li>
+  );
   return (
     <>
       <List aria-label="Findings">
@@ -74,21 +96,11 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
             <span>{well}</span>
           </li>
         )}
-        {open.map(([f, ...others]) => (
-          <li key={findingKey(f) + findingPrint(f)}>
-            <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
-            <span>
-              {say(f)} {renderWay?.(f) ?? <Link to={placePath(show, f.place)}>{placeWord(f.place)}</Link>}
-              {others.length > 0 && <Also findings={others} />}
-            </span>
-            {(shows(f) || f.severity !== 'error') && (
-              <Acts>
-                {shows(f) && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
-                {f.severity !== 'error' && <LetBe finding={f} />}
-              </Acts>
-            )}
-          </li>
-        ))}
+        {lines.map((group) => {
+          const [f, ...others] = group;
+          if (others.length === 0) return line(f, shows(f));
+          return line(f, shows(f), <Others group={group} line={(other) => line(other, other.fix !== null)} />);
+        })}
       </List>
       {accepted.length > 0 && (
         <details>
@@ -120,24 +132,32 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
   );
 }
 
-/** Places that are named one by one where the same is found in many. */
-const NAMED_PLACES = 24;
-
-/** The same thing found elsewhere: only its places. */
-function Also({ findings }: { readonly findings: readonly Finding[] }) {
+/** The rest of a kind: mended or ignored in one go, and one by one below. */
+function Others({ group, line }: { readonly group: Group; readonly line: (f: Finding) => ReactNode }) {
   const show = useShow();
-  const rest = findings.length - NAMED_PLACES;
+  const [first, ...others] = group;
+  const mendable = !BY_DRY_RUN.has(first.code) && group.some((f) => f.fix !== null);
   return (
-    <>
-      , and at{' '}
-      {findings.slice(0, NAMED_PLACES).map((f, i) => (
-        <span key={findingKey(f)}>
-          {i > 0 && ', '}
-          <Link to={placePath(show, f.place)}>{'at' in f.data ? f.data.at : placeWord(f.place)}</Link>
-        </span>
-      ))}
-      {rest > 0 && ` and ${rest} more places`}
-    </>
+    <div style={{ gridColumn: 2, display: 'grid', gap: 6 }}>
+      <Acts>
+        {mendable && (
+          <Button
+            onPress={() =>
+              perform(mendAll(show, songOfGroup(group), first.code), `${fixWords(first).toLowerCase()}, all of them`)
+            }
+          >
+            Mend all {group.length}
+          </Button>
+        )}
+        {first.severity !== 'error' && <Ignore findings={group} />}
+      </Acts>
+      <details>
+        <summary>{others.length} more like this</summary>
+        <List aria-label="More like this" style={{ marginTop: 6 }}>
+          {others.map(line)}
+        </List>
+      </details>
+    </div>
   );
 }
 
@@ -150,31 +170,44 @@ const placeWord = (place: FindingPlace): string =>
         ? 'Go to the port'
         : 'Go to the unit';
 
-/** A quiet finding that somebody has looked at: the reason is kept with the show, and it comes back when it changes. */
-function LetBe({ finding }: { readonly finding: Finding }) {
+/** Quiet findings that somebody has looked at: the reason is kept with the show, and they come back when they change. */
+function Ignore({ findings }: { readonly findings: readonly Finding[] }) {
   const show = useShow();
   const [reason, setReason] = useState('');
+  const all = findings.length > 1;
+  const ignore = (): void => {
+    const edits: Edit[] = [];
+    let state = show;
+    for (const f of findings) {
+      const edit = acceptFinding(state, findingKey(f), findingPrint(f), reason.trim().slice(0, 400));
+      if (!edit) continue;
+      edits.push(edit);
+      state = applyEdit(state, edit);
+    }
+    perform({ kind: 'group', edits }, all ? 'ignore findings' : 'ignore a finding');
+  };
   return (
-    <DialogButton face="Ignore …" title="Ignore a finding">
+    <DialogButton
+      face={all ? `Ignore all ${findings.length} …` : 'Ignore …'}
+      title={all ? 'Ignore findings' : 'Ignore a finding'}
+    >
       {(close) => (
         <Form
           onSubmit={(e) => {
             e.preventDefault();
             if (reason.trim() === '') return;
-            perform(
-              acceptFinding(show, findingKey(finding), findingPrint(finding), reason.trim().slice(0, 400)),
-              'ignore a finding',
-            );
+            ignore();
             close();
           }}
         >
           <Rows>
-            <p>{findingSentence(finding)}</p>
+            <p>{findingSentence(findings[0]!)}</p>
+            {all && <p>And {findings.length - 1} more like this.</p>}
             <Field value={reason} onChange={setReason} isRequired>
               <Label>Reason</Label>
               <Input autoFocus />
             </Field>
-            <Soft>It stays away until what it says changes.</Soft>
+            <Soft>{all ? 'They stay' : 'It stays'} away until what is said changes.</Soft>
             <Last>
               <Button onPress={close}>Cancel</Button>
               <MainButton type="submit">Ignore</MainButton>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { finding, type Finding, type FindingPlace } from '../../core/checks/finding';
 import { demoShow } from '../../core/demo';
-import { groupsOf, mendKey, placePath } from './findingGroups';
+import { groupsOf, mendKey, placePath, songOfGroup } from './findingGroups';
 
 const show = demoShow();
 const inSong = (at: number, cueId?: string): FindingPlace => ({
@@ -18,28 +18,19 @@ const never = (at: number, unit = 'Tarn', songId = 'fog-bell'): Finding =>
     why: 'settling',
   });
 
-describe('findings that say the same', () => {
-  it('are one entry, with their places in order', () => {
+describe('findings of one kind', () => {
+  it('are one entry in a song, in their order', () => {
     const list = [never(1), never(5), never(9, 'Harrow'), never(13)];
     expect(groupsOf(list).map((g) => g.map((f) => ('at' in f.data ? f.data.at : '')))).toEqual([
-      ['1|1', '5|1', '13|1'],
-      ['9|1'],
+      ['1|1', '5|1', '9|1', '13|1'],
     ]);
   });
 
-  it('are apart for each song', () => {
-    expect(groupsOf([never(1), never(1, 'Tarn', 'slack-tide')])).toHaveLength(2);
-  });
-
-  it('stand alone where they can be mended, or let be', () => {
-    const fix = { kind: 'group', edits: [] } as const;
-    const data = { song: 'Fog Bell', at: '1|1', cueId: 'c' };
-    const mended = [1, 2].map((at) => finding('song.duplicate', 'warning', inSong(at), data, fix));
-    expect(groupsOf(mended)).toHaveLength(2);
-    const quiet = [1, 2].map((at) => finding('song.duplicate', 'warning', inSong(at), data));
-    expect(groupsOf(quiet)).toHaveLength(2);
+  it('are apart for each song, and for the rig', () => {
     const rig = finding('rig.no-port', 'error', { in: 'unit', unitId: 'tarn' }, { unit: 'Tarn' });
-    expect(groupsOf([rig])).toEqual([[rig]]);
+    const groups = groupsOf([never(1), never(1, 'Tarn', 'slack-tide'), rig]);
+    expect(groups).toHaveLength(3);
+    expect(groups.map(songOfGroup)).toEqual(['fog-bell', 'slack-tide', null]);
   });
 });
 

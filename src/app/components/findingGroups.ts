@@ -1,4 +1,4 @@
-import { findingKey, findingPrint, type Finding, type FindingPlace } from '../../core/checks';
+import type { Finding, FindingPlace } from '../../core/checks';
 import type { Show } from '../../core/show';
 import { fixWords } from '../../wording';
 
@@ -7,20 +7,22 @@ export const mendKey = (f: Finding): string => JSON.stringify([f.place, fixWords
 
 export type Group = readonly [first: Finding, ...others: Finding[]];
 
-/** Findings that say the same of one song in several places are one entry; those with a fix stand alone. */
+const songOf = (f: Finding): string | null => (f.place.in === 'song' ? f.place.songId : null);
+
+/** Findings of one kind in one song, or in the rig and its tones, are one entry. */
 export function groupsOf(findings: readonly Finding[]): readonly Group[] {
   const groups = new Map<string, [Finding, ...Finding[]]>();
   for (const f of findings) {
-    const alone = f.fix !== null || f.severity !== 'error' || f.place.in !== 'song' || !('at' in f.data);
-    const key = alone
-      ? findingKey(f) + findingPrint(f)
-      : JSON.stringify([f.code, f.place.in === 'song' && f.place.songId, { ...f.data, at: '' }]);
+    const key = JSON.stringify([f.code, songOf(f)]);
     const group = groups.get(key);
     if (group) group.push(f);
     else groups.set(key, [f]);
   }
   return [...groups.values()];
 }
+
+/** The song that a group is of, or null for the rig and its tones. */
+export const songOfGroup = ([first]: Group): string | null => songOf(first);
 
 /** The address that a finding is mended at. */
 export function placePath({ id }: Show, place: FindingPlace): string {

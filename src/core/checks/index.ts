@@ -3,3 +3,4 @@ export { acceptedReason, findingKey, findingPrint } from './accepted';
 export { SONG_CHECKS, checkSong } from './checkSong';
 export { songFacts, type SongFacts } from './song/facts';
 export type { Check, Finding, FindingCode, FindingData, FindingPlace } from './finding';
+export { mendAll } from './mendAll';

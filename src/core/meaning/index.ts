@@ -14,6 +14,7 @@ export {
 export { compareTones, type ToneDifference } from './compareTones';
 export { contextOf, passMoment, type Doing, type RigContext } from './context';
 export { Course, leadsTo } from './course';
+export { leftovers, type Leftover } from './leftovers';
 export { MessageReader, type Direction, type Meaning } from './messageReader';
 export { OPENING_CUE, moments, tapRuns, type Moment, type MomentAction, type TapRun } from './moments';
 export { durationOf, latencyOf, thruGap, type Path } from './path';

@@ -76,6 +76,8 @@ export interface PatchRow {
   readonly channel: number | null;
   readonly listens: number | 'all' | null;
   readonly player: string;
+  /** The cable leaves a splitter in the socket, not the socket itself. */
+  readonly splitter: boolean;
   /** What is used instead when the cable or the unit at its end fails. */
   readonly spare: string;
 }
@@ -92,7 +94,15 @@ export function patchSheet(show: Show): PatchRow[] {
     if (!port || !unit.returns) return;
     const own = { channel: null, listens: null, player: player(unit), spare: spare(unit.spare, port.spare) } as const;
     const fromSocket = unit.returns.thru ? 'thru' : 'out';
-    rows.push({ from: unit.name, fromSocket, to: port.name, toSocket: 'in', cable: port.cable, ...own });
+    rows.push({
+      from: unit.name,
+      fromSocket,
+      to: port.name,
+      toSocket: 'in',
+      cable: port.cable,
+      splitter: false,
+      ...own,
+    });
   };
   const behind = (unit: Unit): void => {
     for (const next of show.units) {
@@ -104,6 +114,7 @@ export function patchSheet(show: Show): PatchRow[] {
           to: next.name,
           toSocket: 'in',
           cable: 'din',
+          splitter: unit.splitter,
           channel: next.channel,
           listens: next.listens,
           player: player(next),
@@ -124,6 +135,7 @@ export function patchSheet(show: Show): PatchRow[] {
         to: unit.name,
         toSocket: 'in',
         cable: port.cable,
+        splitter: port.splitter,
         channel: unit.channel,
         listens: unit.listens,
         player: player(unit),

@@ -14,6 +14,7 @@ import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueProof } from '../../state/marks';
 import { useShow } from '../../state/store';
+import { LeavesPart } from './LeavesPart';
 import { desk } from '../../theme/tokens';
 
 const Panel = styled.section`
@@ -88,6 +89,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
         </SignButton>
       </Top>
       {found.length > 0 && <FindingList findings={found} well="" inSong />}
+      {tone && !cue.muted && <LeavesPart song={song} cue={cue} />}
       <DraftField
         label="Bar|beat"
         value={formatPosition(bars, cue.at, song.bars)}

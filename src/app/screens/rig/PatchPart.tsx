@@ -64,7 +64,7 @@ export function PatchPart() {
               <td>
                 <b>{row.from}</b>
               </td>
-              <td>{row.fromSocket}</td>
+              <td>{row.splitter ? `${row.fromSocket}, splitter` : row.fromSocket}</td>
               <td>
                 <b>{row.to}</b>
               </td>

@@ -216,9 +216,7 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
             box={drawing.units[i]!}
             pressed={chosen?.kind === 'unit' && chosen.id === unit.id}
             faint={playerId !== null && unit.playerId !== playerId}
-            bad={findings.some(
-              (f) => f.place.in === 'unit' && f.place.unitId === unit.id && f.place.controlId === undefined,
-            )}
+            bad={findings.some((f) => f.place.in === 'unit' && f.place.unitId === unit.id && f.severity !== 'note')}
             onChoose={() => onChoose({ kind: 'unit', id: unit.id })}
           />
         ))}
@@ -282,6 +280,7 @@ function PortView({ port, box, pressed, bad, onChoose }: PortProps) {
             {port.cable === 'usb' ? 'USB' : '5-pin'}
             {!port.active && ', off'}
             {port.softThru && ', soft thru'}
+            {port.splitter && ', splitter'}
           </small>
         </span>
         {bad && <LanternMark mark="cracked" size={20} night={port.active} />}
@@ -318,6 +317,7 @@ function UnitView({ unit, index, box, pressed, faint, bad, onChoose }: UnitProps
             {agrees
               ? `channel ${channel}${listens === 'all' ? ', hears all' : ''}`
               : `sent ${channel}, hears ${listens}`}
+            {unit.splitter && ', splitter'}
           </small>
         </span>
         {bad && <LanternMark mark="cracked" size={22} />}

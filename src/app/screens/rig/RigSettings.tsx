@@ -12,6 +12,7 @@ import {
   type Port,
   type Unit,
 } from '../../../core/show';
+import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
@@ -74,7 +75,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
           value={unit.name}
           commit={(name) =>
             name.trim() === ''
-              ? 'a name'
+              ? 'Enter a name'
               : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, 120)), 'rename a unit')
           }
         />
@@ -144,6 +145,16 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
           <span />
         )}
       </Pair>
+      {show.units.some((u) => u.input?.from === 'unit' && u.input.unitId === unit.id) && (
+        <Check
+          isSelected={unit.splitter}
+          onChange={(on) =>
+            perform(setUnitField(show, unit.id, 'splitter', on), on ? 'add a splitter' : 'remove a splitter')
+          }
+        >
+          Splitter in its out socket (several cables)
+        </Check>
+      )}
       <DraftField
         label="When it fails"
         value={unit.spare}
@@ -181,7 +192,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         value={port.name}
         commit={(name) =>
           name.trim() === ''
-            ? 'a name'
+            ? 'Enter a name'
             : take(setPortField(show, port.id, 'name', name.trim().slice(0, 120)), 'rename a port')
         }
       />
@@ -214,6 +225,16 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         ]}
         onPick={(id) => perform(setPortField(show, port.id, 'softThru', id === 'thru'), 'switch soft thru')}
       />
+      {port.cable === 'din' && (
+        <Check
+          isSelected={port.splitter}
+          onChange={(on) =>
+            perform(setPortField(show, port.id, 'splitter', on), on ? 'add a splitter' : 'remove a splitter')
+          }
+        >
+          Splitter in its out socket (several cables)
+        </Check>
+      )}
       <DraftField
         label="When it fails"
         value={port.spare}

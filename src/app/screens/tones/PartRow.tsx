@@ -2,12 +2,13 @@ import { AudioLines, X } from 'lucide-react';
 import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
 import { aimOf } from '../../../core/meaning';
-import { newPart, type TonePart, type Unit } from '../../../core/show';
+import { newPart, type Tone, type TonePart, type Unit } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { UnitBadge } from '../../components/UnitBadge';
 import { audition } from '../../state/desk';
 import { desk } from '../../theme/tokens';
 import { PartFields } from './PartFields';
+import { ReachedBy } from './ReachedBy';
 
 const Row = styled.section<{ $in: boolean }>`
   display: grid;
@@ -31,6 +32,7 @@ const Who = styled.div`
 `;
 
 interface Props {
+  readonly tone: Tone;
   readonly unit: Unit;
   readonly index: number;
   readonly part: TonePart | undefined;
@@ -42,7 +44,7 @@ interface Props {
 }
 
 /** What one tone wants of one unit. */
-export function PartRow({ unit, index, part, brought, onPart, slotIdAt }: Props) {
+export function PartRow({ tone, unit, index, part, brought, onPart, slotIdAt }: Props) {
   if (!part) {
     return (
       <Row $in={false} aria-label={unit.name}>
@@ -67,6 +69,7 @@ export function PartRow({ unit, index, part, brought, onPart, slotIdAt }: Props)
       </Who>
       <div>
         <PartFields unit={unit} part={part} onPart={onPart} slotIdAt={slotIdAt} />
+        <ReachedBy tone={tone} unit={unit} />
       </div>
       <div>
         <SignButton aria-label={`Leave ${unit.name} out`} onPress={() => onPart(null, `leave ${unit.name} out`)}>

@@ -1,13 +1,14 @@
-import { AudioLines, Copy, Trash2 } from 'lucide-react';
+import { AudioLines, Copy } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { removeTone, renameTone, type Tone, type Unit } from '../../../core/show';
+import { renameTone, type Tone, type Unit } from '../../../core/show';
 import { toneAims } from '../../../core/meaning';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { DeleteTone } from './DeleteTone';
 import { PartRow } from './PartRow';
 import { sendTone } from './sendTone';
 import { usePartEdit } from './usePartEdit';
@@ -42,10 +43,9 @@ const Parts = styled.div`
 export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: () => void }) {
   const show = useShow();
   const aims = toneAims(show, tone);
-  const removal = removeTone(show, tone.id);
   const commitName = (name: string): string | null => {
     perform(renameTone(show, tone.id, name), 'rename a tone');
-    return name.trim() === '' ? 'a name' : null;
+    return name.trim() === '' ? 'Enter a name' : null;
   };
   return (
     <Editor aria-label={tone.name}>
@@ -57,9 +57,7 @@ export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onC
         <Button onPress={onCopy}>
           <Copy size={16} aria-hidden /> Duplicate
         </Button>
-        <Button isDisabled={removal === null} onPress={() => perform(removal, `remove ${tone.name}`)}>
-          <Trash2 size={16} aria-hidden /> Remove
-        </Button>
+        <DeleteTone tone={tone} />
       </Head>
       <p style={{ marginBottom: 14 }}>
         <WhereUsed toneId={tone.id} />
@@ -93,5 +91,5 @@ interface RowProps {
 function EditedRow({ tone, unit, index, brought }: RowProps) {
   const edit = usePartEdit(tone, unit);
   const part = tone.parts.find((p) => p.unitId === unit.id);
-  return <PartRow unit={unit} index={index} part={part} brought={brought} {...edit} />;
+  return <PartRow tone={tone} unit={unit} index={index} part={part} brought={brought} {...edit} />;
 }

@@ -1,9 +1,9 @@
-import { AudioLines, Copy, Radio, Trash2, X } from 'lucide-react';
+import { AudioLines, Copy, Radio, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { aimOf, compareTones } from '../../../core/meaning';
-import { captureOver, newPart, removeTone, renameTone, type Tone, type Unit } from '../../../core/show';
+import { captureOver, newPart, renameTone, type Tone, type Unit } from '../../../core/show';
 import { differenceWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -12,7 +12,9 @@ import { UnitBadge } from '../../components/UnitBadge';
 import { audition, newId, perform } from '../../state/desk';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { DeleteTone } from './DeleteTone';
 import { PartFields } from './PartFields';
+import { ReachedBy } from './ReachedBy';
 import { sendTone } from './sendTone';
 import { usePartEdit } from './usePartEdit';
 import { WhereUsed } from './WhereUsed';
@@ -59,7 +61,6 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
   const show = useShow();
   const [other, setOther] = useState(NONE);
   const against = show.tones.find((t) => t.id === other && t.id !== tone.id);
-  const removal = removeTone(show, tone.id);
   const differences = against ? compareTones(show, tone, against) : [];
   return (
     <Box aria-label={`Tone ${tone.name}`}>
@@ -68,7 +69,7 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
         value={tone.name}
         commit={(name) => {
           perform(renameTone(show, tone.id, name), 'rename a tone');
-          return name.trim() === '' ? 'a name' : null;
+          return name.trim() === '' ? 'Enter a name' : null;
         }}
       />
       <Row>
@@ -78,9 +79,7 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
         <Button onPress={onCopy}>
           <Copy size={15} aria-hidden /> Duplicate
         </Button>
-        <Button isDisabled={removal === null} onPress={() => perform(removal, `remove ${tone.name}`)}>
-          <Trash2 size={15} aria-hidden /> Remove
-        </Button>
+        <DeleteTone tone={tone} />
       </Row>
       <WhereUsed toneId={tone.id} />
       {unit && <PartBox tone={tone} unit={unit} />}
@@ -127,7 +126,10 @@ function PartBox({ tone, unit }: { readonly tone: Tone; readonly unit: Unit }) {
         {unit.name}
       </h2>
       {part ? (
-        <PartFields unit={unit} part={part} onPart={onPart} slotIdAt={slotIdAt} />
+        <>
+          <PartFields unit={unit} part={part} onPart={onPart} slotIdAt={slotIdAt} />
+          <ReachedBy tone={tone} unit={unit} />
+        </>
       ) : (
         <Soft>This tone leaves it as it is.</Soft>
       )}
