@@ -76,7 +76,7 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
       <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
       <span>
         {(inSong ? findingSentenceInSong : findingSentence)(f)}{' '}
-        {renderWay?.(f) ?? <Link to={placePath(show, f.place)}>{placeWord(f.place)}</Link>}
+        {renderWay?.(f) ?? <Link to={placePath(show, f.place, f.code)}>{placeWord(f.place)}</Link>}
       </span>
       {(fixed || f.severity !== 'error') && (
         <Acts>

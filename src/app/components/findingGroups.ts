@@ -25,7 +25,7 @@ export function groupsOf(findings: readonly Finding[]): readonly Group[] {
 export const songOfGroup = ([first]: Group): string | null => songOf(first);
 
 /** The address that a finding is mended at. */
-export function placePath({ id }: Show, place: FindingPlace): string {
+export function placePath({ id }: Show, place: FindingPlace, code?: Finding['code']): string {
   switch (place.in) {
     case 'song': {
       const chosen = place.cueId ? `&cue=${place.cueId}` : place.sweepId ? `&sweep=${place.sweepId}` : '';
@@ -36,6 +36,8 @@ export function placePath({ id }: Show, place: FindingPlace): string {
     case 'port':
       return `/show/${id}/rig?port=${place.portId}`;
     case 'unit':
+      // The panel of a stored state is described where its checklist is.
+      if (code === 'map.state-undescribed') return `/show/${id}/map/${place.unitId}/relays`;
       if (place.controlId !== undefined) return `/show/${id}/map/${place.unitId}/controls`;
       if (place.slotId !== undefined) return `/show/${id}/map/${place.unitId}`;
       return `/show/${id}/rig?unit=${place.unitId}`;

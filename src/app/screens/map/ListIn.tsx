@@ -16,7 +16,6 @@ import {
   type Matching,
   type Unit,
 } from '../../../core/show';
-import { dependentsWords } from '../../../wording';
 import { Choices } from '../../components/Choices';
 import { DialogButton } from '../../components/DialogButton';
 import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../components/controls';
@@ -24,6 +23,7 @@ import { Last, Rows } from '../../components/dialogParts';
 import { Told } from '../../components/Told';
 import { matchList, newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
 import { ReorderForm } from './ReorderForm';
 import type { Run } from './useSlotSheet';
 
@@ -54,7 +54,7 @@ export function ListIn({ unitId, run }: { readonly unitId: string; readonly run:
           <Upload size={16} aria-hidden /> Import list
         </>
       }
-      title="A preset list"
+      title="Import a preset list"
       width={880}
       onOpen={() => setFirst(run.current.first)}
     >
@@ -122,7 +122,15 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
   };
   const changed = names?.filter((n) => (unit.slots.find((s) => s.index === n.index)?.name ?? '') !== n.name) ?? [];
   const touched = new Set(changed.flatMap((n) => unit.slots.find((s) => s.index === n.index)?.id ?? []));
-  const follow = dependentsWords(slotDependents(show, unit.id, touched));
+  const used = slotDependents(show, unit.id, touched);
+  const calls = used.tones > 0 || used.songs > 0;
+  // The same name elsewhere in the list than on the map: presets changed places, they were not renamed.
+  const other = calls
+    ? unit.slots.filter(
+        (s) =>
+          s.name !== '' && touched.has(s.id) && (names ?? []).some((n) => n.name === s.name && n.index !== s.index),
+      )
+    : [];
   return (
     <Rows>
       <Field value={text} onChange={setText} autoFocus>
@@ -147,7 +155,11 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
         value={use}
         onPick={setUse}
         choices={[
-          { id: 'names', name: 'Names for these slots', about: 'Slots stay where they are and get new names.' },
+          {
+            id: 'names',
+            name: 'Names for these slots',
+            about: 'Every slot keeps its number; only its name changes. Songs go on calling the same numbers.',
+          },
           {
             id: 'reorder',
             name: 'The list as it is in the unit now',
@@ -156,10 +168,28 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
         ]}
       />
       <Told problems={[...broken, ...(read?.problems ?? [])]} label="About the list" />
+      {names && names.length > 0 && (
+        <Soft role="status" aria-label="Where the list lands">
+          First row: {names[0]!.name || 'no name'} on {labelOf(plan, names[0]!.index)}; last row:{' '}
+          {names.at(-1)!.name || 'no name'} on {labelOf(plan, names.at(-1)!.index)}.
+        </Soft>
+      )}
       {names && use === 'names' && (
         <Soft role="status">
-          {names.length} {names.length === 1 ? 'slot' : 'slots'} in the list, {changed.length} of them change. {follow}
+          {names.length} {names.length === 1 ? 'slot' : 'slots'} in the list, {changed.length} of them change.{' '}
           {read.controls.length > 0 && ` ${read.controls.length} controls come along.`}
+        </Soft>
+      )}
+      {use === 'names' && other.length > 0 && (
+        <Soft role="alert" style={{ color: desk.rust, fontWeight: 600 }}>
+          {other.length === 1 ? '1 preset that songs use is' : `${other.length} presets that songs use are`} in the list
+          under another number (
+          {other
+            .slice(0, 3)
+            .map((s) => s.name)
+            .join(', ')}
+          {other.length > 3 && ' …'}). As names only, what calls them will sound other than before. If the unit's list
+          was put in another order, choose “The list as it is in the unit now”: then songs follow.
         </Soft>
       )}
       <Last>

@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import {
   addressOf,
@@ -20,6 +20,7 @@ import { sentence } from '../../../wording';
 import { Bytes, Button, Complaint, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
 import { Check } from '../../components/Check';
 import { Pick } from '../../components/Pick';
+import { say } from '../../state/desk';
 import { desk, font } from '../../theme/tokens';
 import { planTableText, readPlanTable } from './planTable';
 import { useProfile } from './useProfile';
@@ -73,6 +74,20 @@ const Row = styled.div`
   align-items: end;
 `;
 
+/** Always in sight, however long the plan is. */
+const Foot = styled(Row)`
+  position: sticky;
+  bottom: -20px;
+  margin: 0 -20px -20px;
+  padding: 10px 20px 12px;
+  align-items: center;
+  border-top: 1.5px solid ${desk.line};
+  background: ${desk.paper};
+`;
+
+/** Plans that were typed and neither used nor reset, by unit: leaving the view does not lose them. */
+const drafts = new Map<string, AddressPlan>();
+
 const Preview = styled.table`
   border-collapse: collapse;
   font-variant-numeric: tabular-nums;
@@ -95,7 +110,12 @@ const Preview = styled.table`
 /** The rule that turns a slot's place into its label and its messages, with the edges of the plan in sight. */
 export function PlanEditor({ unit }: { readonly unit: Unit }) {
   const change = useProfile(unit);
-  const [plan, setPlan] = useState<AddressPlan>(unit.profile.plan);
+  const [plan, show] = useState<AddressPlan>(drafts.get(unit.id) ?? unit.profile.plan);
+  const setPlan = (next: AddressPlan): void => {
+    if (JSON.stringify(next) === JSON.stringify(unit.profile.plan)) drafts.delete(unit.id);
+    else drafts.set(unit.id, next);
+    show(next);
+  };
   const [seen, setSeen] = useState(unit.profile.plan);
   const [refused, setRefused] = useState<string | null>(null);
   const [table, setTable] = useState<string | null>(null);
@@ -103,7 +123,8 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
   // Undo, or another tab: the plan under the draft is another one now.
   if (seen !== unit.profile.plan) {
     setSeen(unit.profile.plan);
-    setPlan(unit.profile.plan);
+    drafts.delete(unit.id);
+    show(unit.profile.plan);
     setRefused(null);
     setTable(null);
   }
@@ -116,6 +137,19 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
   const putGroup = (i: number, group: SlotGroup): void => put({ groups: plan.groups.with(i, group) });
   const sound = shaped.success && faults.length === 0;
   const changed = JSON.stringify(plan) !== JSON.stringify(unit.profile.plan);
+  const unused = useRef(false);
+  useEffect(() => {
+    unused.current = changed;
+    const ask = (event: BeforeUnloadEvent): void => event.preventDefault();
+    if (changed) window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [changed]);
+  useEffect(
+    () => () => {
+      if (unused.current) say(`The address plan of ${unit.name} is kept as typed, but not used yet.`);
+    },
+    [unit.name],
+  );
   return (
     <>
       <Scroller>
@@ -192,7 +226,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
           <Complaint key={f.code}>{faultSentence(unit.name, f)}</Complaint>
         ))}
         {refused !== null && <Complaint>{refused}</Complaint>}
-        <Row>
+        <Foot>
           <MainButton
             isDisabled={!sound || !changed || refused !== null}
             onPress={() => setRefused(change({ ...unit.profile, plan }, 'change the address plan'))}
@@ -202,8 +236,10 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
           <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
             Reset
           </Button>
-          {changed && <Soft>Not used yet: named slots keep their index.</Soft>}
-        </Row>
+          {changed && (
+            <Soft>Not used yet. It is kept as typed until you use or reset it; named presets keep their place.</Soft>
+          )}
+        </Foot>
       </Scroller>
       <Aside>
         {sound ? (

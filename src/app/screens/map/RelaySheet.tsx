@@ -1,21 +1,25 @@
-import { Plus, Trash2 } from 'lucide-react';
+import { Plus, Printer, Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { indexOfLabel, labelOf, slotMessages } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { toHex } from '../../../core/midi';
 import {
+  applyEdit,
   indexShow,
   putRelay,
   removeRelay,
   setSlotField,
   slotAt,
   slotsById,
+  type Edit,
   type Relay,
+  type Show,
   type Slot,
   type Unit,
 } from '../../../core/show';
-import { storingSteps, type StoringStep } from '../../../core/meaning';
+import { contextOf, leadsTo, storingSteps, type StoringStep } from '../../../core/meaning';
 import { Bytes, Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Find } from '../../components/Find';
@@ -77,11 +81,17 @@ const Panel = styled.div`
 /** What a unit tells the next when it goes somewhere, and what has to be stored there. */
 export function RelaySheet({ unit }: { readonly unit: Unit }) {
   const show = useShow();
-  const targets = show.units.filter((u) => u.id !== unit.id && u.slots.length > 0);
-  const steps = storingSteps(show, unit);
+  const behind = unitsBehind(show, unit);
+  const named = show.units.filter((u) => u.id !== unit.id && u.slots.length > 0);
+  // What is wired behind this unit comes first: only it can be told anything.
+  const targets = [...named.filter((u) => behind.has(u.id)), ...named.filter((u) => !behind.has(u.id))];
+  const [into, setInto] = useState<string | null>(null);
+  const target = targets.find((u) => u.id === into) ?? targets[0];
+  const lists = [unit, ...show.units.filter((u) => unit.relays.some((r) => r.toUnitId === u.id))]
+    .map((of) => ({ of, steps: storingSteps(show, of) }))
+    .filter((l) => l.steps.length > 0);
   const cycles = checkRig(show).filter((f) => f.code === 'rig.relay-cycle');
   const add = (): void => {
-    const [target] = targets;
     const slot = target?.slots[0];
     if (!target || !slot) return;
     const when = unit.profile.variants
@@ -89,6 +99,25 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
       : { slotId: unit.slots[0]?.id ?? null, variant: null };
     perform(putRelay(show, unit.id, { id: newId(), when, toUnitId: target.id, toSlotId: slot.id }), 'add a relay rule');
   };
+  const { variants } = unit.profile;
+  /** Variant 1 calls the first named state of the target, 2 the second, and so on. */
+  const fill = (): void => {
+    if (!target || !variants) return;
+    const states = target.slots.toSorted((a, b) => a.index - b.index);
+    const taken = new Set(unit.relays.flatMap((r) => (r.when.slotId === null ? [r.when.variant] : [])));
+    let state = show;
+    const edits: Edit[] = [];
+    for (const [i, slot] of states.slice(0, variants.names.length).entries()) {
+      if (taken.has(i)) continue;
+      const rule = { id: newId(), when: { slotId: null, variant: i }, toUnitId: target.id, toSlotId: slot.id };
+      const edit = putRelay(state, unit.id, rule);
+      if (!edit) continue;
+      edits.push(edit);
+      state = applyEdit(state, edit);
+    }
+    if (edits.length > 0) perform({ kind: 'group', edits }, `add ${edits.length} relay rules`);
+  };
+  const most = target && variants ? Math.min(variants.names.length, target.slots.length) : 0;
   return (
     <Scroller>
       <h2>When {unit.name} goes there, it tells the next unit this</h2>
@@ -99,24 +128,61 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         <RuleLine key={relay.id} unit={unit} relay={relay} targets={targets} />
       ))}
       {unit.relays.length === 0 && <Soft>No relay rules.</Soft>}
-      <div>
+      <Panel style={{ alignItems: 'end' }}>
+        {targets.length > 1 && (
+          <Pick label="Rules to" width="180px" value={target!.id} choices={targets} onPick={setInto} />
+        )}
         <Button onPress={add} isDisabled={targets.length === 0}>
           <Plus size={15} aria-hidden /> Add a rule
         </Button>
-        {targets.length === 0 && <Soft> First name a slot of the unit that is to be told.</Soft>}
-      </div>
-      {steps.length > 0 && (
-        <>
-          <h2>To store on {unit.name}, because other units call it</h2>
-          <Steps aria-label={`To store on ${unit.name}`}>
-            {steps.map((step) => (
-              <StoreStep key={step.slotId} unit={unit} step={step} />
-            ))}
-          </Steps>
-        </>
+        {most > 1 && target && variants && (
+          <Button onPress={fill}>
+            {variants.word} 1-{most} call {target.name} {labelOf(target.profile.plan, first(target))} and on
+          </Button>
+        )}
+        {targets.length === 0 && <Soft>First name a preset of the target unit on its map.</Soft>}
+        {target && !behind.has(target.id) && (
+          <Soft>
+            {target.name} is not wired behind {unit.name}: nothing would reach it.
+          </Soft>
+        )}
+      </Panel>
+      {lists.map(({ of, steps }) => (
+        <section key={of.id} aria-label={`To store on ${of.name}`} style={{ display: 'grid', gap: 8 }}>
+          <h2>
+            To store on {of.name}, because {of === unit ? 'other units call' : `${unit.name} calls`} it
+          </h2>
+          {of === unit ? (
+            <Steps aria-label={`To store on ${of.name}`}>
+              {steps.map((step) => (
+                <StoreStep key={step.slotId} unit={of} step={step} />
+              ))}
+            </Steps>
+          ) : (
+            <p>
+              {steps.length === 1 ? '1 state' : `${steps.length} states`}, described on{' '}
+              <Link to={`/show/${show.id}/map/${of.id}/relays`}>{of.name}</Link>
+            </p>
+          )}
+        </section>
+      ))}
+      {lists.some((l) => l.of === unit) && (
+        <div>
+          <Button onPress={() => window.print()}>
+            <Printer size={16} aria-hidden /> Print the checklist
+          </Button>
+        </div>
       )}
     </Scroller>
   );
+}
+
+const first = (unit: Unit): number => Math.min(...unit.slots.map((s) => s.index));
+
+/** Units that what a unit sends by itself comes to. */
+function unitsBehind(show: Show, unit: Unit): ReadonlySet<string> {
+  const { units } = contextOf(show);
+  return new Set(show.units.filter((u) => u !== unit && leadsTo(units, unit.id, units.get(u.id)!)).map((u) => u.id));
 }
 
 const ANY = 'any';
@@ -183,7 +249,7 @@ function RuleLine({ unit, relay, targets }: RuleProps) {
       )}
       <Bytes>{messages?.map((m) => toHex(m, ' ').toUpperCase()).join(' · ') ?? 'no program'}</Bytes>
       <SignButton
-        aria-label="Remove the rule"
+        aria-label={`Remove the rule to ${target?.name ?? 'nobody'}, ${slot?.name ?? ''}`.trim()}
         onPress={() => perform(removeRelay(show, unit.id, relay.id), 'remove a relay rule')}
       >
         <Trash2 size={16} />
@@ -205,7 +271,7 @@ function SlotPick(props: {
   const shown = slot ? `${labelOf(unit.profile.plan, slot.index)} ${slot.name}`.trim() : '';
   const [typed, setTyped] = useState<string | null>(null);
   const search = (text: string) =>
-    findSlots(unit, text === shown ? '' : text).filter((f) => slotAtIndex(unit, Number(f.id)));
+    findSlots(unit, text === shown ? '' : text, 'label').filter((f) => slotAtIndex(unit, Number(f.id)));
   const take = (index: number): void => {
     const found = slotAtIndex(unit, index);
     if (found) onSlot(found);

@@ -2,7 +2,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowRight, Download } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { labelOf } from '../../../core/addressing';
+import { labelOf, slotMessages } from '../../../core/addressing';
+import { toHex } from '../../../core/midi';
 import { writeReorderList } from '../../../core/formats/preset-list';
 import {
   leftOver,
@@ -17,7 +18,7 @@ import {
 } from '../../../core/show';
 import { dependentsWords } from '../../../wording';
 import { download, fileName } from '../../adapters/download';
-import { Button, MainButton, Soft } from '../../components/controls';
+import { Button, Bytes, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
@@ -128,6 +129,12 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
   const lost = slotDependents(show, unit.id, gone);
   const edit = reorderSlots(show, unit.id, destinations, fresh, newId);
   const place = (p: ListedName | null) => (p ? `${slotNumber(unit.profile.plan, p.index, counting)}` : '');
+  const bytes = (p: ListedName | null): string =>
+    p
+      ? (slotMessages(unit.profile.plan, unit.channel, p.index, null) ?? [])
+          .map((m) => toHex(m, ' ').toUpperCase())
+          .join(' · ')
+      : '';
   return (
     <Rows>
       <Sums>
@@ -156,7 +163,9 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
                 style={{ transform: `translateY(${item.start}px)` }}
               >
                 <b role="cell">{place(line.before)}</b>
-                <span role="cell">{line.before?.name}</span>
+                <span role="cell">
+                  {line.before?.name} <Bytes>{bytes(line.before)}</Bytes>
+                </span>
                 <span role="cell">
                   <ArrowRight size={15} aria-hidden />
                 </span>
@@ -178,7 +187,7 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
                   ) : (
                     <>
                       <b style={{ marginRight: 10 }}>{place(line.after)}</b>
-                      {line.after?.name}
+                      {line.after?.name} <Bytes>{bytes(line.after)}</Bytes>
                     </>
                   )}
                 </span>
@@ -196,7 +205,7 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
             download(fileName(`${unit.name} before and after`, 'csv'), writeReorderList(unit, lines), 'text/csv')
           }
         >
-          <Download size={16} aria-hidden /> Keep this list
+          <Download size={16} aria-hidden /> Export this list
         </Button>
         <Button onPress={onBack}>Back to the list</Button>
         <MainButton

@@ -36,6 +36,29 @@ const Line = styled.div`
   padding-bottom: 4px;
 `;
 
+/** What the columns of the list say, and what their numbers count from. */
+const Columns = styled.div`
+  position: sticky;
+  top: -2px;
+  z-index: 1;
+  display: grid;
+  grid-template-columns: 128px minmax(0, 1fr) 92px 84px;
+  gap: 10px;
+  align-items: end;
+  padding: 3px 11px;
+  background: ${desk.paper};
+  border-bottom: 1.5px solid ${desk.ink};
+  font-size: 12px;
+  line-height: 1.15;
+  color: ${desk.inkSoft};
+`;
+
+const COUNTED: Readonly<Record<Counting, string>> = {
+  zero: 'Number, from 0',
+  one: 'Number, from 1',
+  label: 'As the unit labels it',
+};
+
 export interface SlotView {
   readonly layout: 'grid' | 'list';
   readonly sort: ListSort;
@@ -158,6 +181,14 @@ export function SlotSheet({ unit, view, counting, selected, on, songs, summons, 
 
   return (
     <Scroller ref={scroller} onCopy={sheet.onCopy} onPaste={sheet.onPaste}>
+      {layout === 'list' && (
+        <Columns aria-hidden>
+          <span>{COUNTED[counting]}</span>
+          <span>Preset</span>
+          <span>Songs</span>
+          <span>{plan.bank.send === 'none' ? 'Program, from 0' : 'Bank · program, from 0'}</span>
+        </Columns>
+      )}
       <DndContext sensors={sensors} onDragEnd={drop} accessibility={NO_SPEECH}>
         <div
           ref={grid}

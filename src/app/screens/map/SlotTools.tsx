@@ -119,7 +119,7 @@ function GoTo({ unitId, onVisit }: { readonly unitId: string; readonly onVisit: 
   const [text, setText] = useState('');
   const search = (typed: string): Found[] => {
     const unit = indexShow(useApp.getState().open!.show).units.get(unitId);
-    return unit ? findSlots(unit, typed) : [];
+    return unit ? findSlots(unit, typed, useApp.getState().counting) : [];
   };
   const visit = (id: string): void => {
     setText('');
@@ -128,9 +128,9 @@ function GoTo({ unitId, onVisit }: { readonly unitId: string; readonly onVisit: 
   return (
     <div style={{ width: 170 }}>
       <Find
-        label="Go to a slot"
+        label="Go to"
         hideLabel
-        placeholder="go to label or name"
+        placeholder="number or name"
         text={text}
         onText={setText}
         search={search}

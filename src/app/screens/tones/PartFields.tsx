@@ -1,14 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import {
-  encodeValue,
-  indexOfLabel,
-  keepsOf,
-  labelOf,
-  slotMessages,
-  type Control,
-  type Effect,
-} from '../../../core/addressing';
+import { encodeValue, keepsOf, labelOf, slotMessages, type Control, type Effect } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf } from '../../../core/meaning';
 import { slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
@@ -16,7 +8,7 @@ import { ControlField } from '../../components/ControlField';
 import { Bytes, Complaint } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { Pick } from '../../components/Pick';
-import { slotNumber, variantNumber } from '../../state/numbers';
+import { slotNumber, slotOfNumber, variantNumber } from '../../state/numbers';
 import { useApp } from '../../state/store';
 import { useDraft } from '../../state/useDraft';
 
@@ -122,14 +114,16 @@ function SlotField({
   const lost = slot ? undefined : unit.lostSlots.find((s) => s.id === part.slotId);
   const search = (typed: string): Found[] => {
     const wanted = typed === shown ? '' : typed.trim().toLowerCase();
-    const exact = indexOfLabel(plan, wanted);
+    const exact = wanted === '' ? undefined : slotOfNumber(plan, wanted, counting);
     const named = unit.slots.filter(
       (s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted),
     );
-    const list = named.slice(0, 40).map((s) => ({ id: String(s.index), name: s.name, aside: labelOf(plan, s.index) }));
+    const list = named
+      .slice(0, 40)
+      .map((s) => ({ id: String(s.index), name: s.name, aside: slotNumber(plan, s.index, counting) }));
     if (exact === undefined) return list;
     const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
-    return [{ id: String(exact), name, aside: labelOf(plan, exact) }, ...list];
+    return [{ id: String(exact), name, aside: slotNumber(plan, exact, counting) }, ...list];
   };
   const enter = (): void => {
     if (text.trim() === shown) return;
@@ -139,7 +133,7 @@ function SlotField({
       return;
     }
     const [first] = search(text);
-    setWrong(first ? null : `${unit.name} has no slot "${text.trim()}"`);
+    setWrong(first ? null : `${unit.name} has no preset "${text.trim()}"`);
     if (first) {
       onSlot(Number(first.id));
       drop();
@@ -148,8 +142,8 @@ function SlotField({
   return (
     <div style={{ width: 230 }}>
       <Find
-        label="Slot"
-        placeholder="label or name"
+        label="Preset"
+        placeholder="number or name"
         text={text}
         onText={setText}
         search={search}
