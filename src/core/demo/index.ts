@@ -1,2 +1,3 @@
 export { demoShow } from './demoShow';
-export { FAULTS, faultyDemo, type Fault } from './faults';
+export { FAULTS, faultyDemo } from './faults';
+export type { Fault } from './faultParts';

@@ -2,7 +2,7 @@ import { newControl, onOff } from '../addressing';
 import { newPart, newPort, newSlot, newTone, newUnit, toneCue } from '../show';
 import { slotId } from './units';
 
-import { type Fault, BAR, withUnit, withControls, addUnit, unitOf, inNewSong, control, locate } from './faultParts';
+import { type Fault, BAR, withUnit, withControls, addUnit, unitOf, inNewSong, locate } from './faultParts';
 
 /** Faults of the rig, its map and its tones. */
 export const RIG_FAULTS: readonly Fault[] = [
