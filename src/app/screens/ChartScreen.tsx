@@ -14,7 +14,7 @@ import {
   removeCues,
   shiftCues,
   songTime,
-  sweepable,
+  type sweepable,
   type Cue,
   type Song,
 } from '../../core/show';
@@ -167,13 +167,11 @@ function SongChart({ song, search }: Props) {
     choose(new Set([id]));
     setSaid(`${name} placed at ${formatPosition(bars, at, song.bars)}`);
   };
-  const addSweep = (): void => {
-    const [first] = sweepable(show);
-    if (!first) return;
+  const addSweep = (what: ReturnType<typeof sweepable>[number]): void => {
     const bar = barOfTick(bars, caret);
     const id = newId();
     perform(
-      putSweep(show, song.id, newSweep(id, first.unit, first.control, caret, bar.tick + bar.length)),
+      putSweep(show, song.id, newSweep(id, what.unit, what.control, caret, bar.tick + bar.length)),
       'add a sweep',
     );
     choose(NOTHING);

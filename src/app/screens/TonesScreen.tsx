@@ -17,6 +17,7 @@ import { ToneEditor } from './tones/ToneEditor';
 import { TonePanel } from './tones/TonePanel';
 import { TONE_PARTS } from './tones/toneParts';
 import { ToneSheet, type ToneCell } from './tones/ToneSheet';
+import { TonesOf } from './tones/TonesOf';
 
 const Page = styled.div`
   height: 100%;
@@ -136,11 +137,12 @@ export function TonesScreen() {
       <Nothing>
         <h1>No tones yet</h1>
         <p>
-          A tone is a named sound of the whole rig: a slot, a variant and control values for each unit that it needs.
+          A tone is a named sound of the whole rig: a preset, a variant and control values for each unit that it needs.
         </p>
         <div>
-          <MainButton onPress={() => openNew()}>Make the first tone</MainButton>
+          <MainButton onPress={() => openNew()}>Add the first tone</MainButton>
         </div>
+        <TonesOf />
       </Nothing>
     );
   }
@@ -206,6 +208,7 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
         <Button onPress={() => setChosen({ toneId: onAdd(), unitId: null })}>
           <Plus size={15} aria-hidden /> New tone
         </Button>
+        <TonesOf />
         <Button onPress={capture}>
           <Radio size={16} aria-hidden /> Capture the rig
         </Button>

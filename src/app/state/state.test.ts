@@ -24,8 +24,8 @@ describe('numbers', () => {
       'G5',
     ]);
     expect((['zero', 'one', 'label'] as const).map((c) => slotNumber(letters, 131, c))).toEqual([
-      '1·003',
-      '2·004',
+      '1·003 (131)',
+      '2·004 (132)',
       'factory B6',
     ]);
     expect((['zero', 'one', 'label'] as const).map((c) => slotNumber(bass, 46, c))).toEqual(['046', '047', '12C']);

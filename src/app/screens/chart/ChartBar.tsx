@@ -1,7 +1,7 @@
-import { FlaskConical, Spline, ZoomIn, ZoomOut } from 'lucide-react';
+import { FlaskConical, ZoomIn, ZoomOut } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { sweepable, type Cue, type Show, type Song } from '../../../core/show';
+import type { Cue, Show, Song, sweepable } from '../../../core/show';
 import type { Ticks } from '../../../core/time';
 import { SCALES } from '../../chart/layout';
 import { ExportSong } from '../../components/ExportSong';
@@ -13,6 +13,7 @@ import { useSongFindings } from '../../state/findings';
 import { useSongMark } from '../../state/marks';
 import { useApp } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { AddSweep } from './AddSweep';
 import { PlaceLine } from './PlaceLine';
 import { SNAPS, type Snap } from './snap';
 
@@ -59,7 +60,7 @@ interface Props {
   readonly onPlace: (action: Cue['action'], at: Ticks) => void;
   readonly onSnap: (snap: Snap) => void;
   readonly onScale: (scale: number) => void;
-  readonly onSweep: () => void;
+  readonly onSweep: (what: ReturnType<typeof sweepable>[number]) => void;
 }
 
 /** Above the chart: which song, what goes where, how close one looks, and what is done with the whole of it. */
@@ -89,9 +90,7 @@ export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, o
           <ZoomIn size={18} />
         </SignButton>
       </div>
-      <Button onPress={onSweep} isDisabled={sweepable(show).length === 0}>
-        <Spline size={16} aria-hidden /> Sweep
-      </Button>
+      <AddSweep show={show} onAdd={onSweep} />
       <Button isDisabled={proving} onPress={() => void prove(song.id)}>
         <FlaskConical size={17} aria-hidden /> Dry run
       </Button>

@@ -2,6 +2,7 @@ import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import {
   addTrack,
+  callEverySection,
   changeTrack,
   newCall,
   removeTrack,
@@ -77,6 +78,13 @@ export function SoundPanel({ show, song }: Props) {
       ))}
       <AddTrack show={show} song={song} />
       <h3>Calls in the ears</h3>
+      {song.sections.some((x) => x.call === null) && (
+        <Row>
+          <Button onPress={() => perform(callEverySection(show, song.id, newCall()), 'call ahead of every section')}>
+            Call ahead of every section
+          </Button>
+        </Row>
+      )}
       <CallPart show={show} song={song} sectionId={null} name="The song itself" call={song.announce} />
       {song.sections.map((section) => (
         <CallPart

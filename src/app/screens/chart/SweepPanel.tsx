@@ -8,13 +8,14 @@ import {
   putSweep,
   removeSweep,
   songTime,
+  stretchSweep,
   sweepable,
   type Show,
   type Song,
   type Sweep,
 } from '../../../core/show';
 import { playedSweeps, sweepValue } from '../../../core/meaning';
-import { TICKS_PER_QUARTER, formatPosition, parsePosition } from '../../../core/time';
+import { TICKS_PER_QUARTER, formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { sweepWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
@@ -93,6 +94,11 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
   const put = (part: Partial<Sweep>, label: string): string | null => {
     const edit = putSweep(show, song.id, { ...sweep, ...part });
     perform(edit, label);
+    return edit ? null : 'an end after the start';
+  };
+  const stretch = (from: Ticks, to: Ticks): string | null => {
+    const edit = putSweep(show, song.id, stretchSweep(sweep, from, to));
+    perform(edit, 'change a sweep');
     return edit ? null : 'an end after the start';
   };
   if (!unit || !control) return null;
@@ -181,7 +187,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           value={formatPosition(bars, sweep.from, song.bars)}
           commit={(text) => {
             const from = place(text);
-            return from === undefined ? 'bar|beat' : put({ from }, 'move the start of a sweep');
+            return from === undefined ? 'bar|beat' : stretch(from, sweep.to);
           }}
         />
         <DraftField
@@ -189,7 +195,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           value={formatPosition(bars, sweep.to, song.bars)}
           commit={(text) => {
             const to = place(text);
-            return to === undefined ? 'bar|beat' : put({ to }, 'move the end of a sweep');
+            return to === undefined ? 'bar|beat' : stretch(sweep.from, to);
           }}
         />
       </Row>

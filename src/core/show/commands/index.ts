@@ -14,7 +14,18 @@ export {
   removeTempo,
   setPickup,
 } from './frame';
-export { dipOf, dipShape, newSweep, putMove, putSweep, removeMove, removeSweep, setTaps, sweepable } from './sweeps';
+export {
+  dipOf,
+  dipShape,
+  newSweep,
+  putMove,
+  putSweep,
+  removeMove,
+  removeSweep,
+  setTaps,
+  stretchSweep,
+  sweepable,
+} from './sweeps';
 export { captureOver, captureTone } from './capture';
 export {
   addHouseNumber,
@@ -57,13 +68,24 @@ export {
   removeSong,
   setSongField,
 } from './songs';
-export { addTrack, changeTrack, deleteSong, removeTrack, replaceAudio, setCall, setCallSound, setClock } from './sound';
+export {
+  addTrack,
+  callEverySection,
+  changeTrack,
+  deleteSong,
+  removeTrack,
+  replaceAudio,
+  setCall,
+  setCallSound,
+  setClock,
+} from './sound';
 export { songOfCore, startFrom } from './patterns';
 export {
   CORE_LIMIT,
   acceptFinding,
   addTone,
   removeTone,
+  addTonesOf,
   removeToneEverywhere,
   renameTone,
   setCore,

@@ -122,3 +122,14 @@ export function replaceAudio(show: Show, audioId: string, audio: Omit<Audio, 'id
   if (!before) return null;
   return { kind: 'set', path: ['audio', { id: audioId }], before, after: { ...audio, id: audioId } };
 }
+
+/** Puts a call ahead of every section that has none. Null where all have one. */
+export function callEverySection(show: Show, songId: string, call: Call): Edit | null {
+  const sections = indexShow(show).songs.get(songId)?.sections ?? [];
+  return setSongField(
+    show,
+    songId,
+    'sections',
+    sections.map((s) => (s.call ? s : { ...s, call })),
+  );
+}

@@ -54,6 +54,24 @@ export function dipOf(
 
 type Point = { readonly at: Ticks; readonly value: number };
 
+/**
+ * A sweep with another start or end: its shape stretches with it. A level that comes back keeps
+ * how fast it goes and returns; a wave keeps its beat, unless one wave is all of it.
+ */
+export function stretchSweep(sweep: Sweep, from: Ticks, to: Ticks): Sweep {
+  const [before, after] = [sweep.to - sweep.from, to - from];
+  if (!(after > 0) || before === after) return { ...sweep, from, to };
+  const { shape } = sweep;
+  const dip = dipOf(shape);
+  if (dip) return { ...sweep, from, to, shape: dipShape(after, dip.from, dip.to, dip.ramp) };
+  if (shape.kind === 'line') {
+    const points = shape.points.map((p) => ({ ...p, at: (p.at * after) / before }));
+    return { ...sweep, from, to, shape: { ...shape, points } };
+  }
+  const whole = Math.abs(shape.period - before) < 1;
+  return { ...sweep, from, to, shape: whole ? { ...shape, period: after } : shape };
+}
+
 /** Adds a sweep, or puts it in the place of the one with its id. Null where it ends before it begins, or its control cannot be swept. */
 export function putSweep(show: Show, songId: string, sweep: Sweep): Edit | null {
   const { songs, units } = indexShow(show);

@@ -1,4 +1,5 @@
 import type { Edit, Path } from '../edits';
+import { newPart, newTone } from '../builders';
 import { indexShow, openingOf } from '../find';
 import type { Show, Tone, TonePart } from '../schema';
 
@@ -129,4 +130,34 @@ export function setTonePart(show: Show, toneId: string, unitId: string, part: To
   if (!part) return { kind: 'remove', path, index, value: before };
   if (JSON.stringify(part) === JSON.stringify(before)) return null;
   return { kind: 'set', path, before: tone.parts, after: tone.parts.with(index, part) };
+}
+
+/**
+ * Adds a tone for each named preset of a unit, or for each of its variants, named after it. Those
+ * whose name is taken are left out. Null where there is none to add.
+ */
+export function addTonesOf(show: Show, unitId: string, what: 'presets' | 'variants', newId: () => string): Edit | null {
+  const unit = indexShow(show).units.get(unitId);
+  if (!unit) return null;
+  const parts =
+    what === 'presets'
+      ? unit.slots
+          .filter((s) => s.name !== '')
+          .toSorted((a, b) => a.index - b.index)
+          .map((s) => ({ name: s.name, part: newPart(unitId, { slotId: s.id }) }))
+      : (unit.profile.variants?.names ?? []).map((name, variant) => ({
+          name: `${unit.name} ${name || `${unit.profile.variants!.word} ${variant + 1}`}`,
+          part: newPart(unitId, { variant }),
+        }));
+  const taken = new Set(show.tones.map((t) => t.name));
+  const tones = parts.flatMap(({ name, part }) => {
+    if (taken.has(name)) return [];
+    taken.add(name);
+    return [newTone(newId(), name.slice(0, 120), [part])];
+  });
+  if (tones.length === 0) return null;
+  return {
+    kind: 'group',
+    edits: tones.map((value, i): Edit => ({ kind: 'insert', path: ['tones'], index: show.tones.length + i, value })),
+  };
 }
