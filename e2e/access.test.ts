@@ -60,7 +60,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('grid', 'Tones against units');
     expect(await violations()).toEqual([]);
     await b.click('gridcell', /^Fog Lead, Quillback/);
-    await b.find('combobox', 'Slot');
+    await b.find('combobox', 'Preset');
     expect(await violations()).toEqual([]);
     await b.click('link', /^All units of this tone/);
     await b.find('textbox', 'Tone');

@@ -164,6 +164,20 @@ export class Browser {
     );
   }
 
+  /** Picks from a list that opens under a button. */
+  async pick(label: RegExp, option: string | RegExp): Promise<void> {
+    await this.click('button', label);
+    await this.click('option', option);
+  }
+
+  /** Adds a sweep of a control at the caret, as its dialog asks for it. */
+  async addSweep(control: string): Promise<void> {
+    await this.click('button', 'Sweep …');
+    await this.pick(/Control$/, control);
+    await this.click('button', 'Add the sweep');
+    await this.find('region', 'Chosen sweep');
+  }
+
   wait(condition: () => Promise<boolean>, what: string): Promise<boolean> {
     return this.driver.wait(condition, PATIENCE, what);
   }

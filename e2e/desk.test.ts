@@ -33,7 +33,7 @@ describe('a show from nothing', () => {
     await b.find('heading', 'No units yet');
     await b.click('button', 'Add a unit');
     await b.click('button', 'Add the unit');
-    await b.says('alert', undefined, 'The unit wants a name.');
+    await b.says('alert', undefined, 'Enter a name for the unit.');
     await b.fill('textbox', 'Name', 'Sandbar');
     await b.click('button', 'Add the unit');
     await b.find('grid', 'Slots of Sandbar');
@@ -56,12 +56,12 @@ describe('a show from nothing', () => {
 
   it('makes a tone, refuses a slot that is not there, takes one by a part of its name', async () => {
     await b.click('link', 'Tones');
-    await b.click('button', 'Make the first tone');
+    await b.click('button', 'Add the first tone');
     await b.click('button', 'Include Sandbar');
-    await b.fill('combobox', 'Slot', `Z9${Key.ENTER}`);
-    await b.says('alert', undefined, 'Sandbar has no slot "Z9"');
-    await b.fill('combobox', 'Slot', `high${Key.ENTER}`);
-    const slot = await b.find('combobox', 'Slot');
+    await b.fill('combobox', 'Preset', `Z9${Key.ENTER}`);
+    await b.says('alert', undefined, 'Sandbar has no preset "Z9"');
+    await b.fill('combobox', 'Preset', `high${Key.ENTER}`);
+    const slot = await b.find('combobox', 'Preset');
     await b.wait(async () => (await slot.getAttribute('value')) === 'A2 High Tide', 'the slot is taken');
     await b.says('region', 'Sandbar', 'B0 00 00 · C0 01');
     await b.fill('textbox', 'Tone', `Tide${Key.ENTER}`);
@@ -133,9 +133,11 @@ describe('a show from nothing', () => {
     await b.click('button', 'Export show');
     await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
     const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
-    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 4, title: 'New show' });
+    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 5, title: 'New show' });
     await b.go(inject('address'));
     await choose('again.json', text);
+    await b.says('alert', undefined, 'This show is in this browser already');
+    await b.click('button', 'Open as a copy');
     await b.find('heading', 'The set');
     await b.click('link', 'First Light');
     await b.find('button', '3|3 Tide, not proven');

@@ -27,7 +27,7 @@ describe('a new song', () => {
   const attempt = async (title: string, tempo: string, metre: string, bars: string): Promise<void> => {
     await b.fill('textbox', 'Title', title);
     for (const [name, text] of [
-      [/^Quarters/, tempo],
+      [/^Tempo/, tempo],
       [/^Metre/, metre],
       [/^Bars/, bars],
     ] as const) {
@@ -97,10 +97,10 @@ describe('the frame of a song', () => {
 describe('things that get in each other’s way', () => {
   it('are two sweeps of one control: told at the sweep, and ended where the other begins', async () => {
     await goTo('3');
-    await b.click('button', 'Sweep');
+    await b.addSweep('Quillback: Delay mix');
     await b.fill('textbox', 'To bar|beat', `6${Key.ENTER}`);
     await goTo('5');
-    await b.click('button', 'Sweep');
+    await b.addSweep('Quillback: Delay mix');
     await b.says('region', 'Chosen sweep', 'two sweeps move Delay mix of Quillback at once');
     await b.click('button', 'End the first where the second begins');
     await b.says('region', 'Chosen sweep', /^(?!.*two sweeps)/s);

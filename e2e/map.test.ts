@@ -104,10 +104,10 @@ describe('a map typed by keyboard alone', () => {
 
   it('finds and sorts in a list', async () => {
     await b.press('radio', 'List', Key.SPACE);
-    await b.press('textbox', 'Narrow the list', 'tide');
+    await b.press('textbox', 'Filter the list', 'tide');
     await b.find('gridcell', 'A2 High Tide');
     await b.gone('gridcell', 'A3 Slack');
-    await b.press('textbox', 'Narrow the list', Key.chord(Key.CONTROL, 'a'), 'factory b6');
+    await b.press('textbox', 'Filter the list', Key.chord(Key.CONTROL, 'a'), 'factory b6');
     await b.find('gridcell', 'factory B6 Glass');
     await b.press('radio', 'Grid', Key.SPACE);
     await b.find('gridcell', 'A3 Slack');
@@ -228,16 +228,16 @@ describe('the demo rig', () => {
       .release()
       .perform();
     await b.click('button', /^Marram (channel|sent)/);
-    await b.says('button', /Its in socket is fed by$/, 'port Board');
+    await b.says('button', /Input from$/, 'port Board');
     await b.click('button', 'Undo: move a cable');
-    await b.says('button', /Its in socket is fed by$/, 'port Rack');
-    await b.click('button', /A cable back to$/);
+    await b.says('button', /Input from$/, 'port Rack');
+    await b.click('button', /Output back to$/);
     await b.click('option', 'port Rack');
     await b.click('button', /from its$/);
     await b.click('option', 'thru socket');
     await b.click('button', /^Rack 5-pin/);
-    await b.click('button', /What arrives on its in side$/);
-    await b.click('option', /^is sent out of it again/);
+    await b.click('button', /Incoming messages$/);
+    await b.click('option', /^are sent out again/);
     await b.says('list', 'Findings', 'A message can go round and round: Rack → Marram → Rack');
     await b.click('button', 'Open the loop');
     await b.says('list', 'Findings', 'Nothing is wrong');
@@ -280,7 +280,7 @@ describe('the demo rig', () => {
     await b.click('button', 'Walk');
     await b.fill('textbox', 'To', 'A3');
     await b.fill('textbox', 'Seconds for each', '1.5');
-    await b.click('button', 'Start walking');
+    await b.click('button', 'Start');
     await b.says('listitem', 'Quillback', 'A1');
     await b.says('listitem', 'Quillback', 'A3');
     await b.find('button', 'Walk');
@@ -322,9 +322,9 @@ describe('the demo rig', () => {
     await b.click('link', 'Timing and behaviour');
     await b.click('button', 'Compare and switch');
     await b.says('list', 'Differences', 'A recall also engages: Engage need not be sent any more.');
-    await b.click('button', 'Go over to 3.0');
+    await b.click('button', 'Switch to 3.0');
     await fieldSays('textbox', 'This map is for firmware', '3.0');
-    await b.click('button', 'Undo: go over to firmware 3.0');
+    await b.click('button', 'Undo: switch to firmware 3.0');
     await fieldSays('textbox', 'This map is for firmware', '2.4');
   });
 

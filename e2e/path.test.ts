@@ -128,7 +128,7 @@ describe('from an empty browser to a proven song', () => {
     await b.find('button', '17|1 Winter Gull, proven');
     await b.click('link', 'Map');
     await b.find('gridcell', 'A3 Harbour Clean');
-    await b.fill('combobox', 'Go to a slot', 'winter');
+    await b.fill('combobox', 'Go to', 'winter');
     await b.type(Key.ARROW_DOWN, Key.ENTER);
     await b.find('gridcell', 'I6 Winter Gull');
   });

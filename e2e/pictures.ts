@@ -68,10 +68,10 @@ async function pictures(address: string): Promise<void> {
     await still('chart');
     await b.click('button', 'Stop');
     // A cue that comes right behind another has no time to land.
-    await b.fill('textbox', /^Bar\|beat/, `13|4|60${Key.ENTER}`);
+    await b.fill('textbox', /^Bar\|beat/, `13|4.25${Key.ENTER}`);
     await b.type('fog', Key.ENTER);
     await b.click('button', 'Dry run');
-    await b.find('button', '13|4|60 Fog Lead, fails');
+    await b.find('button', '13|4.25 Fog Lead, fails');
     await b.says('region', 'Chosen cue', 'ms late');
     await still('chart-cracked');
     await b.click('link', /findings: to the dry run$/);
@@ -90,8 +90,7 @@ async function pictures(address: string): Promise<void> {
     await b.click('radio', 'Here');
     await b.fill('textbox', /^Bar\|beat/, `29${Key.ENTER}`);
     await b.type(Key.ESCAPE);
-    await b.click('button', 'Sweep');
-    await b.find('region', 'Chosen sweep');
+    await b.addSweep('Quillback: Delay mix');
     await still('sweep');
     await b.click('button', 'Undo: add a sweep');
     await b.click('radio', 'Sound');

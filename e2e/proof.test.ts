@@ -31,36 +31,36 @@ describe('a cue that comes too late', () => {
   });
 
   it('turns exactly what an edit touched hollow', async () => {
-    await b.fill('textbox', /^Bar\|beat/, `13|4|60${Key.ENTER}`);
+    await b.fill('textbox', /^Bar\|beat/, `13|4.25${Key.ENTER}`);
     await b.type('fog lead', Key.ENTER);
-    await b.find('button', '13|4|60 Fog Lead, not proven');
+    await b.find('button', '13|4.25 Fog Lead, not proven');
     await b.find('button', '9|1 Ledger Rhythm, proven');
     await b.find('button', '13|4 Ledger Echo, proven');
     // The next change follows it on the same units; it is on another page of the chart, or in sight.
     const named = await hollow();
-    expect(named).toContain('13|4|60 Fog Lead, not proven');
+    expect(named).toContain('13|4.25 Fog Lead, not proven');
     expect(named.every((n) => Number(n.split('|')[0]) >= 13)).toBe(true);
   });
 
   it('fails, says why, and offers the change that mends it', async () => {
     await b.click('button', 'Dry run');
-    await b.find('button', '13|4|60 Fog Lead, fails');
+    await b.find('button', '13|4.25 Fog Lead, fails');
     await b.says('region', 'Chosen cue', /Quillback is \d+ ms late, because it takes \d+ ms and the change before it/);
     await b.find('link', /^\d findings: to the dry run$/);
   });
 
   it('is mended with one press and proven', async () => {
     await b.click('button', /^Move it \d+ ms later$/);
-    await b.find('button', /^13\|4\|60 Fog Lead, not proven$/);
+    await b.find('button', /^13\|4\.25 Fog Lead, not proven$/);
     await b.click('button', 'Dry run');
-    await b.find('button', /^13\|4\|60 Fog Lead, proven$/);
+    await b.find('button', /^13\|4\.25 Fog Lead, proven$/);
     await b.gone('link', /findings?: to the dry run$/);
   });
 
   it('fails again when the mending is undone', async () => {
     await b.click('button', /^Undo: move it/);
     // The proof of this content is still known.
-    await b.find('button', '13|4|60 Fog Lead, fails');
+    await b.find('button', '13|4.25 Fog Lead, fails');
   });
 });
 
@@ -68,16 +68,16 @@ describe('the dry run', () => {
   it('shows what is late first, close up, and holds runs against each other', async () => {
     await b.click('link', 'Dry run');
     await b.click('link', 'Slack Tide in Seven');
-    await b.says('list', 'Changes, the worst first', /^13\|4\|60/);
+    await b.says('list', 'Changes, the worst first', /^13\|4\.25/);
     await b.says('region', 'The chosen change', /Oxbow Forty is \d+ ms late/);
-    await b.find('image', /^Close look at 13\|4\|60/);
+    await b.find('image', /^Close look at 13\|4\.25/);
     await b.find('image', 'How far each change landed from its beat: 3 late');
     await b.find('image', /^How busy each cable is: at most \d+ % of a second$/);
     await b.click('button', 'Keep, to compare with');
     await b.click('button', /^Move it \d+ ms later$/);
     await b.says('list', 'Changes that land otherwise', /\+\d+ ms → on the beat/);
     await b.find('image', 'How far each change landed from its beat: none is late');
-    await b.click('button', 'Forget the run that was kept');
+    await b.click('button', 'Stop comparing');
     await b.gone('list', 'Changes that land otherwise');
   });
 
@@ -157,7 +157,7 @@ describe('a unit’s times', () => {
     await b.find('button', 'I hear the change');
     await press('change', 'changes');
     await b.says('dialog', undefined, /\d+ ms\s+give or take \d+; the map says \d+/);
-    await b.click('button', 'Put it into the map');
+    await b.click('button', 'Add to the map');
     await b.gone('dialog');
     await b.find('button', 'Undo: measure a time');
   });

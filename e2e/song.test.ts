@@ -62,7 +62,10 @@ describe('a song of forty bars by keyboard alone', () => {
     await b.find('button', /^40\|1 Four taps/);
     await b.press('textbox', /^Bar\|beat/, all, '33', Key.ENTER);
     await b.type(Key.ESCAPE);
-    await b.press('button', 'Sweep', Key.ENTER);
+    await b.press('button', 'Sweep …', Key.ENTER);
+    await b.press('button', /Control$/, Key.ENTER);
+    await b.press('option', 'Quillback: Delay mix', Key.ENTER);
+    await b.press('button', 'Add the sweep', Key.ENTER);
     await b.find('region', 'Chosen sweep');
     await b.press('textbox', 'To bar|beat', all, '35|1', Key.ENTER);
     await b.find('button', /^33\|1 Delay mix, 0 % to 100 %, rising/);

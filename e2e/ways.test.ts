@@ -69,8 +69,7 @@ describe('core tones', () => {
 describe('a sweep', () => {
   it('is recorded from a pedal, thinned within a stated error', async () => {
     await goTo('3');
-    await b.click('button', 'Sweep');
-    await b.find('region', 'Chosen sweep');
+    await b.addSweep('Quillback: Delay mix');
     await b.fill('textbox', 'To bar|beat', `9${Key.ENTER}`);
     await b.click('button', 'Record');
     await b.find('button', 'Stop');

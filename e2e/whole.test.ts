@@ -107,7 +107,7 @@ describe('printed numbers', () => {
     await goTo('9');
     await b.click('radio', 'Frame');
     await b.find('region', 'Frame of the song');
-    await b.click('button', 'Number bar 9 anew');
+    await b.click('button', 'Renumber from bar 9');
     await b.press('textbox', 'Bar 9 is printed as', all, '101', Key.ENTER);
     const numbers = (): Promise<string> =>
       b.driver.executeScript('return document.querySelectorAll("[data-chart-line]")[1].innerText');

@@ -367,25 +367,10 @@ function LaneView({ lane, line, top, fill, counting, sweeps }: LaneProps) {
       {stretches.map((s, i) => {
         const x = xOf(line, s.at);
         const end = i + 1 < stretches.length ? xOf(line, stretches[i + 1]!.at) : line.width;
-        const words = unit ? stateName(unit, s.state, counting) : '';
-        const room = Math.floor((end - x - 12) / 6.4);
         return (
           <g key={`${s.at} ${i}`}>
             <rect x={x} y={top + LANE - 6} width={Math.max(0, end - x - 2)} height={5} fill={fill} />
             {!s.carried && <path d={`M${x + 1} ${top + 2}v${LANE - 3}`} stroke={colour} strokeWidth={2.6} />}
-            {room > 2 && (
-              <text
-                x={x + 6}
-                y={top + 12}
-                fontSize={12}
-                paintOrder="stroke"
-                stroke={desk.sheet}
-                strokeWidth={3}
-                fill={s.carried ? desk.inkSoft : desk.ink}
-              >
-                {words.length > room ? `${words.slice(0, Math.max(1, room - 1))}…` : words}
-              </text>
-            )}
           </g>
         );
       })}
@@ -412,6 +397,30 @@ function LaneView({ lane, line, top, fill, counting, sweeps }: LaneProps) {
           strokeWidth={1.4}
         />
       )}
+      {/* Names last: nothing is drawn through them. */}
+      {stretches.map((s, i) => {
+        const x = xOf(line, s.at);
+        const end = i + 1 < stretches.length ? xOf(line, stretches[i + 1]!.at) : line.width;
+        const words = unit ? stateName(unit, s.state, counting) : '';
+        const room = Math.floor((end - x - 12) / 6.4);
+        return (
+          room > 2 && (
+            <text
+              key={`${s.at} ${i}`}
+              x={x + 6}
+              y={top + 12}
+              fontSize={12}
+              paintOrder="stroke"
+              stroke={desk.sheet}
+              strokeWidth={5}
+              strokeLinejoin="round"
+              fill={s.carried ? desk.inkSoft : desk.ink}
+            >
+              {words.length > room ? `${words.slice(0, Math.max(1, room - 1))}…` : words}
+            </text>
+          )
+        );
+      })}
     </g>
   );
 }

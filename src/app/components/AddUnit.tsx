@@ -58,7 +58,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
 
   /** What keeps the unit from being added, in a sentence. */
   const objection = (): string | null => {
-    if (name.trim() === '') return 'The unit wants a name.';
+    if (name.trim() === '') return 'Enter a name for the unit.';
     if (show.units.some((u) => u.name.toLowerCase() === name.trim().toLowerCase()))
       return `There is a unit named ${name.trim()} already.`;
     return entry || file ? null : 'Choose what kind of unit it is.';

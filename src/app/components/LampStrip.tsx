@@ -5,6 +5,7 @@ import styled, { css, keyframes } from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { UNKNOWN_STATE, type UnitState } from '../../core/rig';
 import { songTime, type Song, type Unit } from '../../core/show';
+import { countInTimes } from '../../core/sound';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
 import { variantWords } from '../../wording';
 import { useCaret } from '../state/caret';
@@ -224,6 +225,13 @@ function Transport() {
     show.songs.find((s) => s.id === (news.playing ? news.songId : caret.songId)) ?? show.songs[0];
   const time = shown && songTime(shown);
   const ticks = time && news.playing ? secondsToTicks(time.tempo, microsToSeconds(news.place)) : caret.at;
+  /** Ahead of the place that is played from: the beats that are still to come. */
+  const before = shown && time && news.playing && news.from !== null && news.place < news.from ? waiting() : null;
+  function waiting(): string {
+    const at = Math.round(secondsToTicks(time!.tempo, microsToSeconds(news.from!)));
+    const left = countInTimes(shown!, at).filter((t) => t >= news.place - BEAT_IN_SIGHT).length;
+    return left > 0 ? `in ${left}` : 'ready …';
+  }
   const toggle = (): void => {
     if (news.playing) void stopSong();
     else if (shown) void playSong(shown.id, caret.songId === shown.id ? caret.at : 0);
@@ -246,8 +254,8 @@ function Transport() {
       <Place>
         <b aria-label="Position">
           {shown && time
-            ? news.playing && news.place < 0
-              ? 'ready …'
+            ? before !== null
+              ? before
               : formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)
             : '–'}
         </b>
@@ -260,6 +268,9 @@ function Transport() {
     </Deck>
   );
 }
+
+/** A beat of the count-in stays in sight a moment after it is heard. */
+const BEAT_IN_SIGHT = 120_000;
 
 /** The start of the beat that a tick lies in: what a display shows while time runs. */
 function wholeBeat(bars: ReturnType<typeof songTime>['bars'], ticks: number): number {

@@ -7,8 +7,10 @@ import { tinykeys } from 'tinykeys';
 import { keepAsCopy, openFromShelf, redo, takeSaved, undo } from '../state/desk';
 import { useShowMark } from '../state/marks';
 import { setCounting, useApp, useShow, type Counting } from '../state/store';
+import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
+import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
 import { LanternMark, lanternWords } from './LanternMark';
 
@@ -57,6 +59,7 @@ const Main = styled.main`
   min-width: 0;
   min-height: 0;
   overflow: auto;
+  outline: none;
 `;
 
 /** The dividers of a binder, along its right edge. */
@@ -165,6 +168,21 @@ const Slip = styled.div`
   }
 `;
 
+const Skip = styled.a`
+  position: fixed;
+  left: 12px;
+  top: -60px;
+  z-index: 20;
+  padding: 9px 14px;
+  border-radius: 4px 12px 4px 12px;
+  background: ${desk.night};
+  color: ${desk.nightText};
+  font-weight: 700;
+  &:focus {
+    top: 8px;
+  }
+`;
+
 const NOTE_MILLIS = 9000;
 
 const SAVE_WORDS = {
@@ -213,6 +231,7 @@ function OpenShell() {
   const past = useApp((s) => s.open?.past.at(-1)?.label);
   const future = useApp((s) => s.open?.future[0]?.label);
   const save = useApp((s) => s.open?.save ?? 'saved');
+  useFocusKeeper();
   useEffect(
     () =>
       tinykeys(window, {
@@ -226,6 +245,7 @@ function OpenShell() {
   );
   return (
     <Frame>
+      <Skip href="#view">Skip to the view</Skip>
       <Head>
         <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
           <LanternMark mark={mark} size={28} silent />
@@ -259,7 +279,7 @@ function OpenShell() {
           </MainButton>
         </Notice>
       )}
-      <Main>
+      <Main id="view" tabIndex={-1}>
         <Note />
         <View />
       </Main>
@@ -271,6 +291,7 @@ function OpenShell() {
         ))}
       </Tabs>
       <LampStrip />
+      <KeysHelp />
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
   );

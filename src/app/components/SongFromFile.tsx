@@ -94,7 +94,7 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
         <>
           <div>
             <b>Channels in the file, and to which unit</b>
-            <Voices aria-label="Voices of the file">
+            <Voices aria-label="Channels of the file">
               {voices.map((voice) => (
                 <li key={voice.id}>
                   <span>

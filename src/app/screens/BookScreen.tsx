@@ -243,7 +243,11 @@ export function BookScreen() {
           {show.audio.length > 0 && (
             <Button onPress={() => void exportShow(show, false).then(setSaid)}>Export without recordings</Button>
           )}
-          {said !== null && <Soft role="status">{said}</Soft>}
+          {said !== null && (
+            <Soft role="status" aria-label="Export">
+              {said}
+            </Soft>
+          )}
         </div>
       </Aside>
     </Page>

@@ -113,7 +113,7 @@ export function DryRunScreen() {
         {kept ? (
           <Soft style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
             <Flag size={15} aria-hidden /> compared with the run of {clock.format(kept.at)}
-            <SignButton aria-label="Forget the run that was kept" onPress={() => markRuns(null)}>
+            <SignButton aria-label="Stop comparing" onPress={() => markRuns(null)}>
               <X size={16} />
             </SignButton>
           </Soft>

@@ -97,7 +97,7 @@ export function HouseScreen() {
         </header>
         {show.house.length === 0 ? (
           <div>
-            <MainButton onPress={add}>Make the first house number</MainButton>
+            <MainButton onPress={add}>Add the first house number</MainButton>
           </div>
         ) : (
           <>

@@ -110,7 +110,7 @@ export function MovesScreen() {
           <p>A move is a named action with no state to hold: four taps, tuner on, looper record.</p>
           <div>
             <MainButton isDisabled={can.length === 0} onPress={add}>
-              Make the first move
+              Add the first move
             </MainButton>
           </div>
           {can.length === 0 && <Soft>No unit has a control yet: write one into its map first.</Soft>}

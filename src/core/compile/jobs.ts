@@ -230,8 +230,9 @@ export class Planner {
 
   /** Notes on the chains of those that are told what has to go by. `by.until` is when it takes effect. */
   private markTold(portId: string, { told }: SetOff, by: Mark, sent: boolean): void {
-    for (const { unit, arrives, there } of told) {
-      if (there === null) continue;
+    for (const { unit, arrives, there: reckoned } of told) {
+      // What is ignored as reckoned may come a little later, and be taken: nothing else is sent before.
+      const there = reckoned ?? arrives + millisToMicros(unit.profile.times.recall);
       const chain = this.chainOf(unit, portId);
       if (chain.portId !== portId) continue;
       const settled = arrives + millisToMicros(unit.profile.times.settle);

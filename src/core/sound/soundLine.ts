@@ -49,6 +49,9 @@ export function soundLine(song: Song, at: Ticks): SoundLine {
   return { sounds, start: Math.min(place, sounds[0]?.at ?? place), place };
 }
 
+/** When the clicks of the count-in before a place are heard. */
+export const countInTimes = (song: Song, at: Ticks): readonly Micros[] => countIn(song, at).map((c) => c.at);
+
 /** How long before a place the count-in begins. */
 export function countInLength(song: Song, at: Ticks): Micros {
   const count = countIn(song, at);

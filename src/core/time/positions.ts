@@ -27,11 +27,14 @@ export function positionOf(map: BarMap, ticks: Ticks): Position {
 }
 
 /**
- * `17|3` or `17|3|480`, with the bar as the score prints it. Where the score prints a
+ * `17|3`, `17|3.5` or `17|3|113`, with the bar as the score prints it. Where the score prints a
  * number more than once among `last` bars, the second is written `17(2)|3`.
  */
 export function formatPosition(map: BarMap, ticks: Ticks, last: number): string {
   const { bar, beat, tick } = positionOf(map, ticks);
+  // Quarters of a beat read better as decimals than as ticks.
+  const quarters = (tick * 4) / barOfTick(map, ticks).beatTicks;
+  if (quarters > 0 && Number.isInteger(quarters)) return `${formatBar(map, bar, last)}|${beat + quarters / 4}`;
   const rounded = Math.round(tick * 1000) / 1000;
   return `${formatBar(map, bar, last)}|${beat}${rounded === 0 ? '' : `|${rounded}`}`;
 }

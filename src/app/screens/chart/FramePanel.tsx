@@ -1,6 +1,7 @@
 import { Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import {
+  applyEdit,
   copySection,
   insertBars,
   moveSection,
@@ -23,6 +24,7 @@ import {
 import {
   TICKS_PER_QUARTER,
   barOfTick,
+  barStart,
   formatBar,
   formatPosition,
   parsePosition,
@@ -93,7 +95,7 @@ function WholeFields({ show, song }: FrameProps) {
         value={song.title}
         commit={(text) =>
           text.trim() === ''
-            ? 'a title'
+            ? 'Enter a title'
             : take(setSongField(show, song.id, 'title', text.trim().slice(0, 120)), 'rename the song', 'another title')
         }
       />
@@ -152,6 +154,22 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
   const put = (mark: Song['tempo'][number], label: string): void => {
     perform(putTempo(show, song.id, mark), label);
   };
+  /** A ramp from the last tempo: to the caret, or where that stands before it, to the last bar. */
+  const rampOn = (mark: Song['tempo'][number], text: string): string | null => {
+    const rampTo = Number(text.replace(',', '.'));
+    if (!(rampTo >= 20 && rampTo <= 400)) return '20 to 400';
+    const to = at > mark.at ? at : barStart(bars, song.bars);
+    if (to <= mark.at) return 'a longer song';
+    const first = putTempo(show, song.id, { ...mark, rampTo });
+    const then = putTempo(first ? applyEdit(show, first) : show, song.id, {
+      ...mark,
+      at: to,
+      bpm: rampTo,
+      rampTo: null,
+    });
+    perform({ kind: 'group', edits: [first, then].filter((e) => e !== null) }, 'add a ramp');
+    return null;
+  };
   const tap = (): void => {
     const next = [...taps, performance.now()].slice(-16);
     setTaps(next);
@@ -189,7 +207,16 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
               }
               onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
             />
-            {i < song.tempo.length - 1 && (
+            {i === song.tempo.length - 1 ? (
+              <DraftField
+                label="Ramp to"
+                value=""
+                placeholder="none"
+                numeric
+                style={{ width: 58 }}
+                commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
+              />
+            ) : (
               <DraftField
                 label="Ramp to"
                 value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
@@ -390,7 +417,7 @@ function BarsPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
           isDisabled={song.printed.some((m) => m.bar === bar)}
           onPress={() => perform(putPrinted(show, song.id, bar, 1), 'number a bar anew')}
         >
-          <Plus size={14} aria-hidden /> Number bar {bar} anew
+          <Plus size={14} aria-hidden /> Renumber from bar {bar}
         </Button>
       </div>
     </>

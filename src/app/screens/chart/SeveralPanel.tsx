@@ -171,7 +171,7 @@ export function WholeSong({ show, song }: { readonly show: Show; readonly song: 
       {others.length > 0 && (
         <>
           <Pick
-            label="Take over the changes of"
+            label="Copy the changes of"
             value={source}
             choices={others.map((s) => ({ id: s.id, name: s.title }))}
             onPick={setSource}

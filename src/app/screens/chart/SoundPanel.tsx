@@ -321,7 +321,7 @@ function CallPart({ show, song, sectionId, name, call }: CallProps) {
       </Row>
       {call?.how === 'voice' && (
         <DraftField
-          label="Says (empty: the name)"
+          label="Text (empty: the name)"
           value={call.text}
           commit={(text) => put({ ...call, text: text.slice(0, 200) }, 'change a call')}
         />

@@ -174,7 +174,7 @@ export function LoadChart({ show, song, run }: SongProps) {
   };
   return (
     <Figure>
-      <figcaption>How busy the cables are</figcaption>
+      <figcaption>Load of the cables</figcaption>
       <div>
         <Line
           data={data}

@@ -67,7 +67,7 @@ export function SongRun({ song }: { readonly song: Song }) {
         </section>
         {kept && (
           <section>
-            <h2>Against the run that was kept</h2>
+            <h2>Compared with the kept run</h2>
             <DifferenceList {...view} before={kept.runs[song.id]} />
           </section>
         )}

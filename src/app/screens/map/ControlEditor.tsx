@@ -114,7 +114,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
           <Trash2 size={16} aria-hidden /> Remove
         </Button>
       </Row>
-      <Soft style={{ fontSize: 13 }}>Every change is taken over as it is typed; Undo takes it back.</Soft>
+      <Soft style={{ fontSize: 13 }}>Changes apply as you type; Undo takes them back.</Soft>
     </EditorBox>
   );
 }

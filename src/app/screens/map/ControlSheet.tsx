@@ -83,7 +83,8 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
   const findings = checkRig(show).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
   const add = (): void => {
     const id = newId();
-    change(withControl(unit.profile, newControl(id, freshName(controls), onOff(freeNumber(unit)))), 'add a control');
+    const number = freeNumber(unit);
+    change(withControl(unit.profile, newControl(id, freshName(controls, number), onOff(number))), 'add a control');
     onChoose(id);
   };
   const addSender = (): void => {
@@ -173,9 +174,12 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
   );
 }
 
-function freshName(controls: readonly Control[]): string {
-  for (let n = controls.length + 1; ; n++) {
-    if (!controls.some((c) => c.name === `Control ${n}`)) return `Control ${n}`;
+/** A new control is named by its own number. */
+function freshName(controls: readonly Control[], number: number): string {
+  const name = `Control ${number}`;
+  for (let n = 1; ; n++) {
+    const tried = n === 1 ? name : `${name} (${n})`;
+    if (!controls.some((c) => c.name === tried)) return tried;
   }
 }
 

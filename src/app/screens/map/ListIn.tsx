@@ -145,7 +145,7 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
           <Button>Open a file</Button>
         </FileTrigger>
         <Field value={from} onChange={setFrom} isInvalid={start === undefined} style={{ width: 200 }}>
-          <Label>Names alone begin at slot</Label>
+          <Label>First slot for names without a label</Label>
           <Input />
         </Field>
         {start === undefined && <Soft>{`Slots are written like ${labelOf(plan, 0)}.`}</Soft>}
@@ -169,7 +169,7 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
       />
       <Told problems={[...broken, ...(read?.problems ?? [])]} label="About the list" />
       {names && names.length > 0 && (
-        <Soft role="status" aria-label="Where the list lands">
+        <Soft>
           First row: {names[0]!.name || 'no name'} on {labelOf(plan, names[0]!.index)}; last row:{' '}
           {names.at(-1)!.name || 'no name'} on {labelOf(plan, names.at(-1)!.index)}.
         </Soft>

@@ -129,7 +129,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
               if (sentence === null) close();
             }}
           >
-            Put it into the map
+            Add to the map
           </MainButton>
         ) : (
           <MainButton isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => start(what)}>

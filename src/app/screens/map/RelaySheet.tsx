@@ -209,7 +209,7 @@ function RuleLine({ unit, relay, targets }: RuleProps) {
         unit={unit}
         slot={relay.when.slotId === null ? undefined : slotsById(unit).get(relay.when.slotId)}
         empty="any preset"
-        label="Preset that is reached"
+        label="Preset that calls"
         onSlot={(s) => put({ when: { ...relay.when, slotId: s?.id ?? null } })}
       />
       {variants ? (
@@ -238,12 +238,7 @@ function RuleLine({ unit, relay, targets }: RuleProps) {
         }}
       />
       {target ? (
-        <SlotPick
-          unit={target}
-          slot={slot}
-          label="State that it is told"
-          onSlot={(s) => s && put({ toSlotId: s.id })}
-        />
+        <SlotPick unit={target} slot={slot} label="State that is called" onSlot={(s) => s && put({ toSlotId: s.id })} />
       ) : (
         <span />
       )}

@@ -98,7 +98,7 @@ export const SlotTools = memo(function SlotTools({ unitId, view, onView, onVisit
           <Field
             value={view.find}
             onChange={(find) => onView({ ...view, find })}
-            aria-label="Narrow the list"
+            aria-label="Filter the list"
             style={{ width: 98 }}
           >
             <Input placeholder="name" />

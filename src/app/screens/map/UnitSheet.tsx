@@ -165,7 +165,7 @@ function Habits({ unit }: Props) {
         onPick={(id) => void change({ ...profile, engage: id === NONE ? null : id }, 'change recall then engage')}
       />
       <DraftField
-        label="What only its panel sets in a stored state (with commas)"
+        label="Panel settings of a stored state (with commas)"
         value={profile.panel.join(', ')}
         placeholder="channel, EQ, loop, reverb"
         commit={(text) => {
@@ -196,7 +196,7 @@ function Effects({ unit }: Props) {
   const choices = switches.map(({ id, name }) => ({ id, name }));
   return (
     <Part aria-label="Effects">
-      <h2>Trails: cut, or left to ring</h2>
+      <h2>Trails: cut or ringing out</h2>
       {profile.effects.map((effect, i) => (
         <Row key={effect.id}>
           <DraftField
@@ -277,9 +277,7 @@ function Versions({ unit }: Props) {
                     <li key={k}>{differenceSentence(d)}</li>
                   ))}
                 </Differences>
-                {compareProfiles(profile, version).length === 0 && (
-                  <Soft>Nothing that a message does is different.</Soft>
-                )}
+                {compareProfiles(profile, version).length === 0 && <Soft>No message differs.</Soft>}
                 {refused !== null && <Soft role="alert">{refused}</Soft>}
                 <Last>
                   <Button onPress={close}>Stay with {profile.firmware || 'this'}</Button>
@@ -293,7 +291,7 @@ function Versions({ unit }: Props) {
                       if (sentence === null) close();
                     }}
                   >
-                    Go over to {version.firmware}
+                    Switch to {version.firmware}
                   </MainButton>
                 </Last>
               </Rows>
@@ -357,7 +355,9 @@ function CopyMap({ unit }: Props) {
               },
             ]}
           />
-          <Soft>Cables and channel stay its own. What tones say of controls that it loses is left out, and told.</Soft>
+          <Soft>
+            Cables and channel stay its own. What tones say of controls that it loses is taken out, and listed.
+          </Soft>
           {refused !== null && <Soft role="alert">{refused}</Soft>}
           <Last>
             <Button onPress={close}>Cancel</Button>

@@ -22,8 +22,8 @@ export function WalkDialog({ unitId, run }: { readonly unitId: string; readonly 
   const [from, setFrom] = useState<Run>({ first: 0, count: 1 });
   if (walking) {
     return (
-      <Button onPress={() => void stopWalk()}>
-        <Footprints size={16} aria-hidden /> Stop the walk, {walking.at + 1} of {walking.count}
+      <Button onPress={() => void stopWalk()} aria-label={`Stop the walk, ${walking.at + 1} of ${walking.count}`}>
+        <Footprints size={16} aria-hidden /> Stop, {walking.at + 1}/{walking.count}
       </Button>
     );
   }
@@ -34,7 +34,7 @@ export function WalkDialog({ unitId, run }: { readonly unitId: string; readonly 
           <Footprints size={16} aria-hidden /> Walk
         </>
       }
-      title="Walk, hands on the instrument"
+      title="Step through presets"
       onOpen={() => setFrom(run.current)}
     >
       {(close) => <WalkForm unitId={unitId} run={from} close={close} />}
@@ -118,7 +118,7 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
         <Last>
           <Button onPress={close}>Cancel</Button>
           <MainButton type="submit" isDisabled={wrong !== null}>
-            Start walking
+            Start
           </MainButton>
         </Last>
       </Rows>

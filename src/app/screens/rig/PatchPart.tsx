@@ -46,13 +46,11 @@ export function PatchPart() {
       <Sheet aria-label="Patch sheet">
         <thead>
           <tr>
-            {['Cable', 'From', 'Socket', 'To', 'Socket', 'Kind', 'Set the unit to', 'Who', 'When it fails'].map(
-              (t, i) => (
-                <th key={i} scope="col">
-                  {t}
-                </th>
-              ),
-            )}
+            {['Cable', 'From', 'Socket', 'To', 'Socket', 'Kind', 'Set the unit to', 'Who', 'Spare'].map((t, i) => (
+              <th key={i} scope="col">
+                {t}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>

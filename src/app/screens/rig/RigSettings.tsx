@@ -80,7 +80,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
           }
         />
         <DraftField
-          label="Letters on its lamp"
+          label="Short name"
           value={unit.monogram}
           commit={(text) =>
             text.trim() === ''
@@ -96,7 +96,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
         onPick={(id) => set('playerId', id === NONE ? null : id, 'give a unit to a player')}
       />
       <Pick
-        label="Its in socket is fed by"
+        label="Input from"
         value={fed}
         onPick={feed}
         choices={[
@@ -124,7 +124,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
       </Pair>
       <Pair>
         <Pick
-          label="A cable back to"
+          label="Output back to"
           value={returns?.portId ?? NONE}
           choices={[{ id: NONE, name: 'nothing' }, ...show.ports.map((p) => ({ id: p.id, name: `port ${p.name}` }))]}
           onPick={(id) =>
@@ -156,9 +156,9 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
         </Check>
       )}
       <DraftField
-        label="When it fails"
+        label="Spare"
         value={unit.spare}
-        placeholder="what is used instead"
+        placeholder="used when it fails"
         commit={(text) => take(setUnitField(show, unit.id, 'spare', text.trim().slice(0, 200)), 'note a spare')}
       />
       <p>
@@ -167,14 +167,14 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
       <div>
         <Button
           onPress={() => {
-            perform(removeUnit(show, unit.id), `take ${unit.name} out of the rig`);
+            perform(removeUnit(show, unit.id), `delete ${unit.name}`);
             onGone();
           }}
         >
-          <Trash2 size={15} aria-hidden /> Take it out of the rig
+          <Trash2 size={15} aria-hidden /> Delete the unit
         </Button>
       </div>
-      <Soft style={{ fontSize: 13 }}>What tones, rules and songs say of it goes along; Undo brings all back.</Soft>
+      <Soft style={{ fontSize: 13 }}>Tones, rules and songs lose what they say of it; Undo brings all back.</Soft>
     </Box>
   );
 }
@@ -217,11 +217,11 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         />
       </Pair>
       <Pick
-        label="What arrives on its in side"
+        label="Incoming messages"
         value={port.softThru ? 'thru' : 'stays'}
         choices={[
-          { id: 'stays', name: 'goes no further' },
-          { id: 'thru', name: 'is sent out of it again (soft thru)' },
+          { id: 'stays', name: 'are not passed on' },
+          { id: 'thru', name: 'are sent out again (soft thru)' },
         ]}
         onPick={(id) => perform(setPortField(show, port.id, 'softThru', id === 'thru'), 'switch soft thru')}
       />
@@ -236,9 +236,9 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         </Check>
       )}
       <DraftField
-        label="When it fails"
+        label="Spare"
         value={port.spare}
-        placeholder="what is used instead"
+        placeholder="used when it fails"
         commit={(text) => take(setPortField(show, port.id, 'spare', text.trim().slice(0, 200)), 'note a spare')}
       />
       <p>
@@ -254,7 +254,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
             onGone();
           }}
         >
-          <Trash2 size={15} aria-hidden /> Remove the port
+          <Trash2 size={15} aria-hidden /> Delete the port
         </Button>
       </div>
       <Soft style={{ fontSize: 13 }}>

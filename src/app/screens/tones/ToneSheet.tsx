@@ -20,7 +20,7 @@ const Scroller = styled.div`
 `;
 
 const NAME_WIDTH = 196;
-const CELL_WIDTH = 126;
+const CELL_WIDTH = 138;
 const ROW_HEIGHT = 62;
 
 const Row = styled.div`
@@ -105,6 +105,13 @@ const Cell = styled.div<{ $in: boolean }>`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  /* What stands alone has room for two lines. */
+  & > :only-child {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 3;
+    white-space: normal;
   }
   & > b {
     font-size: 13.5px;
