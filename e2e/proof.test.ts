@@ -45,7 +45,7 @@ describe('a cue that comes too late', () => {
   it('fails, says why, and offers the change that mends it', async () => {
     await b.click('button', 'Dry run');
     await b.find('button', '13|4.25 Fog Lead, fails');
-    await b.says('region', 'Chosen cue', /Quillback is \d+ ms late, because it takes \d+ ms and the change before it/);
+    await b.says('region', 'Chosen cue', /\S+ is \d+ ms late, because .* takes \d+ ms and the change before it/);
     await b.find('link', /^\d findings: to the dry run$/);
   });
 

@@ -285,7 +285,7 @@ function Versions({ unit }: Props) {
                     onPress={() => {
                       const sentence = takeChange(
                         switchVersion(show, unit.id, i),
-                        `go over to firmware ${version.firmware}`,
+                        `switch to firmware ${version.firmware}`,
                       );
                       setRefused(sentence);
                       if (sentence === null) close();
