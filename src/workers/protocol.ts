@@ -5,7 +5,7 @@ import type { Problem } from '../core/problems';
 import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { Lantern, Verdict } from '../core/simulate';
 import type { Micros, Ticks } from '../core/time';
-import type { MonitorLine } from '../player';
+import type { MonitorLine } from '../playback';
 
 /**
  * A show on its way to a worker: only what changed since the last time, so that what is
@@ -99,8 +99,8 @@ export interface PedalPoint {
   readonly share: number;
 }
 
-/** What the player tells while it plays, and whenever the rig changes. */
-export interface PlayerNews {
+/** What the playback tells while it plays, and whenever the rig changes. */
+export interface PlaybackNews {
   readonly playing: boolean;
   readonly songId: string | null;
   /** Song time. */
@@ -118,9 +118,9 @@ export interface PlayerNews {
 }
 
 /** The worker that holds the clock, the transport and the stand-in rig. */
-export interface PlayerWorker {
+export interface PlaybackWorker {
   update(update: ShowUpdate): void;
-  listen(onNews: (news: PlayerNews) => void): void;
+  listen(onNews: (news: PlaybackNews) => void): void;
   play(songId: string, from: Ticks): void;
   stop(): void;
   /** Units that a song sends nothing to from now on; the others catch up when they are heard again. */

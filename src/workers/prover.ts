@@ -12,7 +12,7 @@ interface Kept {
   readonly under: Surroundings;
   readonly compiled: CompiledSong;
   readonly wants: readonly Wanted[];
-  readonly prints: ReadonlyMap<string, string>;
+  readonly fingerprints: ReadonlyMap<string, string>;
 }
 
 /** Verdicts of one cue that are worth keeping: a sweep has hundreds, and those that are well say all the same. */
@@ -37,7 +37,7 @@ export class Prover implements ProofWorker {
     const result: Record<string, Record<string, string>> = {};
     for (const id of songIds) {
       const song = this.mirror.song(id);
-      if (song) result[id] = Object.fromEntries(this.made(song).prints);
+      if (song) result[id] = Object.fromEntries(this.made(song).fingerprints);
     }
     return result;
   }
@@ -46,7 +46,7 @@ export class Prover implements ProofWorker {
     const song = this.mirror.song(songId);
     if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
     const { show } = this.mirror;
-    const { compiled, wants, prints } = this.made(song);
+    const { compiled, wants, fingerprints } = this.made(song);
     const dry = dryRun(rigSpec(show), compiled.events, wants, show.tolerance);
     const { verdicts } = dry;
     const byCue = new Map<string, Verdict[]>();
@@ -56,14 +56,14 @@ export class Prover implements ProofWorker {
       else byCue.set(verdict.cueId, [verdict]);
     }
     const proofs: Record<string, CueProof> = {};
-    for (const [cueId, print] of prints) {
+    for (const [cueId, fingerprint] of fingerprints) {
       const found = byCue.get(cueId) ?? [];
-      proofs[print] = { lantern: lanternOf(found), verdicts: telling(found) };
+      proofs[fingerprint] = { lantern: lanternOf(found), verdicts: telling(found) };
     }
     return {
       songId,
       proofs,
-      fingerprints: Object.fromEntries(prints),
+      fingerprints: Object.fromEntries(fingerprints),
       problems: compiled.problems,
       findings: checkSong(show, song, { compiled, dry }),
       picture: pictureOf(show, compiled, wants, dry),
@@ -85,7 +85,7 @@ export class Prover implements ProofWorker {
     if (kept && sameSurroundings(kept.under, show)) return kept;
     const compiled = compileSong(show, song);
     const wants = songWants(show, song);
-    const made = { under: surroundingsOf(show), compiled, wants, prints: fingerprints(show, compiled, wants) };
+    const made = { under: surroundingsOf(show), compiled, wants, fingerprints: fingerprints(show, compiled, wants) };
     this.kept.set(song, made);
     return made;
   }

@@ -11,12 +11,12 @@ import {
   toneCue,
   type Show,
 } from '../core/show';
-import type { PlayerNews } from './protocol';
+import type { PlaybackNews } from './protocol';
 import { Prover } from './prover';
 import { ShowMirror, updateOf } from './showMirror';
 import { monitorWords } from '../wording';
-import type { MonitorLine } from '../player';
-import { StandInPlayer } from './standInPlayer';
+import type { MonitorLine } from '../playback';
+import { StandInPlayback } from './standInPlayback';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -53,10 +53,10 @@ describe('proofs', () => {
     p.update(updateOf(undefined, s));
     return p;
   };
-  const prints = (s: Show) => prover(s).fingerprints([song.id])[song.id]!;
+  const fingerprints = (s: Show) => prover(s).fingerprints([song.id])[song.id]!;
   const changedBy = (after: Show): string[] => {
-    const a = prints(show);
-    const b = prints(after);
+    const a = fingerprints(show);
+    const b = fingerprints(after);
     return Object.keys(b).filter((cue) => a[cue] !== b[cue]);
   };
 
@@ -77,7 +77,7 @@ describe('proofs', () => {
 
   it('are void when something else counts as on time, and follow it', () => {
     const strict = applyEdit(show, setTolerance(show, { after: 2, before: 0 })!);
-    expect(changedBy(strict)).toHaveLength(Object.keys(prints(show)).length);
+    expect(changedBy(strict)).toHaveLength(Object.keys(fingerprints(show)).length);
     const late = applyEdit(show, changeCue(show, song.id, 'slack-tide-cue-3', { at: song.cues[2]!.at + 30 })!);
     const near = applyEdit(late, placeCue(late, song.id, toneCue('near', song.cues[2]!.at, 'fog-lead'))!);
     const lantern = (s: Show): string | undefined => {
@@ -104,16 +104,16 @@ describe('proofs', () => {
   });
 });
 
-describe('the stand-in player', () => {
-  /** A player with a clock that goes on by hand. */
-  function player(s: Show = show) {
+describe('the stand-in playback', () => {
+  /** A playback with a clock that goes on by hand. */
+  function playback(s: Show = show) {
     let now = 5e6;
     let wake = (): void => undefined;
-    const news: PlayerNews[] = [];
-    const p = new StandInPlayer({ now: () => now, every: (_, run) => (wake = run) });
+    const news: PlaybackNews[] = [];
+    const p = new StandInPlayback({ now: () => now, every: (_, run) => (wake = run) });
     p.update(updateOf(undefined, s));
     p.listen((n) => news.push(n));
-    const go = (millis: number): PlayerNews => {
+    const go = (millis: number): PlaybackNews => {
       for (const end = now + millis * 1000; now < end;) {
         now += 8000;
         wake();
@@ -124,13 +124,13 @@ describe('the stand-in player', () => {
   }
 
   it('starts with a rig that nobody knows', () => {
-    const { go } = player();
+    const { go } = playback();
     expect(go(10)).toMatchObject({ playing: false, songId: null });
     expect(go(10).rig.quillback).toMatchObject({ slot: null, variant: null });
   });
 
   it('plays a song from its start: the opening first', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.play(song.id, 0);
     const first = go(300);
     expect(first).toMatchObject({ playing: true, songId: song.id });
@@ -140,7 +140,7 @@ describe('the stand-in player', () => {
   });
 
   it('plays from the middle: what was before is caught up, then cues come at their time', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     // Half a bar before bar 9; a bar of 7/8 at 126 takes 1.67 s.
     p.play(song.id, 8 * 7 * 480 - 1680);
     const before = go(400);
@@ -150,7 +150,7 @@ describe('the stand-in player', () => {
   });
 
   it('stops where it is, and by itself at the end', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.play(song.id, 0);
     go(2000);
     p.stop();
@@ -162,7 +162,7 @@ describe('the stand-in player', () => {
   });
 
   it('sends what is tried at once, also what is on already', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     const sent = p.audition('quillback', { slot: 47, controls: {} });
     expect(sent.map((e) => e.bytes)).toEqual([
       [0xb0, 0, 0],
@@ -175,7 +175,7 @@ describe('the stand-in player', () => {
   });
 
   it('keeps what the rig is on while names change, and forgets it for a unit that changes', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.audition('quillback', { slot: 47, controls: {} });
     go(300);
     const renamed = applyEdit(show, renameTone(show, 'undertow', 'Rip')!);
@@ -194,7 +194,7 @@ describe('the stand-in player', () => {
   });
 
   it('walks through places, one every so often, and stops when told', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     const aims = [46, 47, 48].map((slot) => ({ slot, controls: {} }));
     p.walk({ unitId: 'quillback', aims, everyMillis: 1000 });
     expect(go(500)).toMatchObject({ walk: { unitId: 'quillback', at: 0, count: 3 }, rig: { quillback: { slot: 46 } } });
@@ -208,7 +208,7 @@ describe('the stand-in player', () => {
   });
 
   it('sends a lesson again and again until the unit has learnt it, which does not obey it', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     const mix = [0xb6, 71, 127];
     p.teach({ unitId: 'tarn', messages: [mix] });
     expect(go(60).lesson).toEqual({ unitId: 'tarn', sent: 1, learnt: mix });
@@ -222,7 +222,7 @@ describe('the stand-in player', () => {
   });
 
   it('lists everything that leaves and arrives, with what it means', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     const lines: MonitorLine[] = [];
     p.watch((batch) => lines.push(...batch));
     p.audition('quillback', { slot: 47, controls: {} });

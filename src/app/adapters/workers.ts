@@ -1,7 +1,7 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Show } from '../../core/show';
-import type { MonitorLine } from '../../player';
-import type { PeaksWorker, PlayerNews, PlayerWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
+import type { MonitorLine } from '../../playback';
+import type { PeaksWorker, PlaybackNews, PlaybackWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
 
 /** Sends a worker what changed in the show since it was last sent. */
@@ -20,29 +20,29 @@ class Mirrored<W extends { update(update: ShowUpdate): void }> {
 
 export interface Workers {
   readonly proof: Mirrored<ProofWorker>;
-  readonly player: Mirrored<PlayerWorker>;
+  readonly playback: Mirrored<PlaybackWorker>;
 }
 
 let workers: Workers | undefined;
 
-/** Where news of the player goes. */
-export interface PlayerEars {
-  readonly news: (news: PlayerNews) => void;
+/** Where news of the playback goes. */
+export interface PlaybackEars {
+  readonly news: (news: PlaybackNews) => void;
   readonly lines: (batch: readonly MonitorLine[]) => void;
 }
 
 /** The two workers, started on first use and kept. */
-export function getWorkers(ears: PlayerEars): Workers {
+export function getWorkers(ears: PlaybackEars): Workers {
   if (workers) return workers;
   const proof = wrap<ProofWorker>(
     new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module' }),
   );
-  const player = wrap<PlayerWorker>(
-    new Worker(new URL('../../workers/player.worker.ts', import.meta.url), { type: 'module' }),
+  const playback = wrap<PlaybackWorker>(
+    new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module' }),
   );
-  void player.listen(proxy(ears.news));
-  void player.watch(proxy(ears.lines));
-  workers = { proof: new Mirrored(proof), player: new Mirrored(player) };
+  void playback.listen(proxy(ears.news));
+  void playback.watch(proxy(ears.lines));
+  workers = { proof: new Mirrored(proof), playback: new Mirrored(playback) };
   return workers;
 }
 

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Form } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { acceptedReason, findingKey, findingPrint, mendAll, type Finding, type FindingPlace } from '../../core/checks';
+import { acceptedReason, findingKey, findingSays, mendAll, type Finding, type FindingPlace } from '../../core/checks';
 import { acceptFinding, applyEdit, type Edit } from '../../core/show';
 import { findingSentence, findingSentenceInSong, fixWords } from '../../wording';
 import { perform } from '../state/desk';
@@ -72,7 +72,7 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
   const shows = (f: Finding): boolean => f.fix !== null && mends.get(mendKey(f)) === f;
   const accepted = findings.filter((f) => acceptedReason(show, f) !== undefined);
   const line = (f: Finding, fixed: boolean, more?: ReactNode) => (
-    <li key={findingKey(f) + findingPrint(f)}>
+    <li key={findingKey(f) + findingSays(f)}>
       <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
       <span>
         {(inSong ? findingSentenceInSong : findingSentence)(f)}{' '}
@@ -117,7 +117,7 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
                 <Acts>
                   <Button
                     onPress={() =>
-                      perform(acceptFinding(show, findingKey(f), findingPrint(f), ''), 'show a finding again')
+                      perform(acceptFinding(show, findingKey(f), findingSays(f), ''), 'show a finding again')
                     }
                   >
                     Show again
@@ -179,7 +179,7 @@ function Ignore({ findings }: { readonly findings: readonly Finding[] }) {
     const edits: Edit[] = [];
     let state = show;
     for (const f of findings) {
-      const edit = acceptFinding(state, findingKey(f), findingPrint(f), reason.trim().slice(0, 400));
+      const edit = acceptFinding(state, findingKey(f), findingSays(f), reason.trim().slice(0, 400));
       if (!edit) continue;
       edits.push(edit);
       state = applyEdit(state, edit);

@@ -11,7 +11,7 @@ import {
 } from '../../core/show';
 import { sameSurroundings } from '../../core/meaning';
 import type { Ticks } from '../../core/time';
-import { withLines } from '../../player';
+import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
 import type { Lesson, PedalPoint, PedalRecording, Walk } from '../../workers/protocol';
 import { getWorkers } from '../adapters/workers';
@@ -80,7 +80,7 @@ export function redo(): void {
 /** After every change: the workers hear of it, the marks follow the content, the shelf gets it soon. */
 function changed(): void {
   if (useApp.getState().open?.save !== 'conflict') setOpen({ save: 'unsaved' });
-  refreshing = refreshPrints();
+  refreshing = refreshFingerprints();
   clearTimeout(saveTimer);
   saveTimer = setTimeout(() => requestIdleCallback(() => void saveNow(), { timeout: SAVE_LATEST }), SAVE_DELAY);
 }
@@ -105,21 +105,21 @@ export function saveNow(): Promise<void> {
   return saving;
 }
 
-async function refreshPrints(): Promise<void> {
+async function refreshFingerprints(): Promise<void> {
   const show = useApp.getState().open?.show;
   if (!show) return;
-  const { proof, player } = workers();
+  const { proof, playback } = workers();
   // Workers take messages in their order: what is asked next is asked of this show.
   void proof.show(show);
-  void player.show(show);
-  const asked = toPrint(printed, show);
+  void playback.show(show);
+  const asked = songsToFingerprint(printed, show);
   const found = await proof.worker.fingerprints(asked);
   // An edit in the meantime has its own answer on the way.
   if (useApp.getState().open?.show !== show) return;
   printed = show;
   const ids = new Set(show.songs.map((s) => s.id));
-  const kept = Object.entries(useApp.getState().prints).filter(([id]) => ids.has(id));
-  useApp.setState({ prints: { ...Object.fromEntries(kept), ...found } });
+  const kept = Object.entries(useApp.getState().fingerprints).filter(([id]) => ids.has(id));
+  useApp.setState({ fingerprints: { ...Object.fromEntries(kept), ...found } });
 }
 
 /** The fingerprints that are on their way. */
@@ -129,7 +129,7 @@ let refreshing: Promise<void> = Promise.resolve();
 let printed: Show | undefined;
 
 /** Songs whose cues may have other fingerprints than before: an edit of one song leaves the others theirs. */
-function toPrint(before: Show | undefined, show: Show): string[] {
+function songsToFingerprint(before: Show | undefined, show: Show): string[] {
   const rest = before && sameSurroundings(before, show) ? new Set(before.songs) : new Set<Show['songs'][number]>();
   return show.songs.filter((s) => !rest.has(s)).map((s) => s.id);
 }
@@ -142,11 +142,11 @@ async function enter(show: Show, revision: number | null): Promise<void> {
     open: { show, revision, past: [], future: [], save: revision === null ? 'unsaved' : 'saved' },
     refusal: null,
     proofs,
-    prints: {},
+    fingerprints: {},
   });
   printed = undefined;
   if (revision === null) await saveNow();
-  await refreshPrints();
+  await refreshFingerprints();
   endWatch = watchRevision(shelf, show.id, (now) => void follow(now));
 }
 
@@ -235,26 +235,26 @@ export async function playSong(songId: string, from: Ticks): Promise<void> {
   const show = useApp.getState().open?.show;
   const song = show && indexShow(show).songs.get(songId);
   if (!show || !song) return;
-  const { player } = workers();
+  const { playback } = workers();
   wakeSound();
-  await Promise.all([prove(songId), player.show(show), readySounds(show, song)]);
-  await player.worker.play(songId, from);
+  await Promise.all([prove(songId), playback.show(show), readySounds(show, song)]);
+  await playback.worker.play(songId, from);
 }
 
 /** From now on keeps what a pedal does while a song plays. */
-export const recordPedal = async (what: PedalRecording | null): Promise<void> => (await playerNow()).record(what);
+export const recordPedal = async (what: PedalRecording | null): Promise<void> => (await playbackNow()).record(what);
 
 /** What a pedal did. */
-export const recordedPedal = async (): Promise<readonly PedalPoint[]> => (await playerNow()).recorded();
+export const recordedPedal = async (): Promise<readonly PedalPoint[]> => (await playbackNow()).recorded();
 
 // What is muted in the lanes is sent nothing from then on.
 useLanes.subscribe((lanes) => {
   const show = useApp.getState().open?.show;
-  if (show) void workers().player.worker.hush(hushed(show, lanes));
+  if (show) void workers().playback.worker.hush(hushed(show, lanes));
 });
 
 export async function stopSong(): Promise<void> {
-  await workers().player.worker.stop();
+  await workers().playback.worker.stop();
 }
 
 /** Matches a unit's slots with a new list of them, beside the screen's own work. */
@@ -266,29 +266,29 @@ export async function matchList(unitId: string, now: readonly ListedName[]): Pro
   return proof.worker.match(unitId, now);
 }
 
-/** The player, told of the show as it is now. */
-async function playerNow() {
-  const { player } = workers();
+/** The playback, told of the show as it is now. */
+async function playbackNow() {
+  const { playback } = workers();
   const show = useApp.getState().open?.show;
-  if (show) await player.show(show);
-  return player.worker;
+  if (show) await playback.show(show);
+  return playback.worker;
 }
 
 /** Sends what tries one thing on a unit. */
 export const audition = async (unitId: string, aim: UnitAim): Promise<void> =>
-  void (await (await playerNow()).audition(unitId, aim));
+  void (await (await playbackNow()).audition(unitId, aim));
 
 /** Sends one thing after the other to a unit, hands on the instrument. */
-export const walk = async (run: Walk): Promise<void> => (await playerNow()).walk(run);
-export const stopWalk = async (): Promise<void> => (await playerNow()).stopWalk();
+export const walk = async (run: Walk): Promise<void> => (await playbackNow()).walk(run);
+export const stopWalk = async (): Promise<void> => (await playbackNow()).stopWalk();
 
 /** Sends a message to a unit that waits to learn, again and again. */
-export const teach = async (lesson: Lesson): Promise<void> => (await playerNow()).teach(lesson);
-export const stopTeaching = async (): Promise<void> => (await playerNow()).stopTeaching();
+export const teach = async (lesson: Lesson): Promise<void> => (await playbackNow()).teach(lesson);
+export const stopTeaching = async (): Promise<void> => (await playbackNow()).stopTeaching();
 
 /** Moves a switch, pad or pedal of a controller's stand-in. */
 export const touch = async (unitId: string, senderId: string, value: number): Promise<void> =>
-  (await playerNow()).touch(unitId, senderId, value);
+  (await playbackNow()).touch(unitId, senderId, value);
 
 /** For a page that is going away: the last edits must not be lost. */
 export function saveOnLeave(): () => void {

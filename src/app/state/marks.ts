@@ -6,43 +6,43 @@ import { useApp, type AppState } from './store';
 
 /** What is proven of a cue as it is now; undefined while it is not. */
 export function proofOf(
-  state: Pick<AppState, 'prints' | 'proofs'>,
+  state: Pick<AppState, 'fingerprints' | 'proofs'>,
   songId: string,
   cueId: string,
 ): CueProof | undefined {
-  const print = state.prints[songId]?.[cueId];
-  return print === undefined ? undefined : state.proofs[print];
+  const fingerprint = state.fingerprints[songId]?.[cueId];
+  return fingerprint === undefined ? undefined : state.proofs[fingerprint];
 }
 
-const markOf = (state: Pick<AppState, 'prints' | 'proofs'>, songId: string, cueId: string): Lantern =>
+const markOf = (state: Pick<AppState, 'fingerprints' | 'proofs'>, songId: string, cueId: string): Lantern =>
   proofOf(state, songId, cueId)?.lantern ?? 'hollow';
 
 /** Songs are asked for their mark at every change of anything; what a mark rests on is mostly the same. */
-const kept = new WeakMap<Song, { readonly prints: unknown; readonly proofs: unknown; readonly mark: Lantern }>();
+const kept = new WeakMap<Song, { readonly fingerprints: unknown; readonly proofs: unknown; readonly mark: Lantern }>();
 
 /**
  * A song's mark: that of all its cues that are not muted, its sweeps, taps and clocks. A
  * song without any has nothing to prove, and is hollow.
  */
-export function songMark(state: Pick<AppState, 'prints' | 'proofs'>, song: Song): Lantern {
-  const prints = state.prints[song.id];
+export function songMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, song: Song): Lantern {
+  const fingerprints = state.fingerprints[song.id];
   const { proofs } = state;
   const known = kept.get(song);
-  if (known && known.prints === prints && known.proofs === proofs) return known.mark;
+  if (known && known.fingerprints === fingerprints && known.proofs === proofs) return known.mark;
   const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
   for (const id of [OPENING_CUE, ...[...song.sweeps, ...song.taps, ...song.clocks].map((s) => s.id)]) {
     // What is not played has no fingerprint.
-    if (prints?.[id] !== undefined) ids.add(id);
+    if (fingerprints?.[id] !== undefined) ids.add(id);
   }
   if (song.openingToneId !== null) ids.add(OPENING_CUE);
   const mark = sumLanterns([...ids].map((id) => markOf(state, song.id, id)));
-  kept.set(song, { prints, proofs, mark });
+  kept.set(song, { fingerprints, proofs, mark });
   return mark;
 }
 
 interface ToneMarks {
   readonly songs: unknown;
-  readonly prints: unknown;
+  readonly fingerprints: unknown;
   readonly proofs: unknown;
   readonly marks: ReadonlyMap<string, Lantern>;
 }
@@ -50,10 +50,10 @@ interface ToneMarks {
 let toneMarks: ToneMarks | undefined;
 
 /** A tone's mark: that of every cue, in every song, that places it. All tones are worked out at once. */
-export function toneMark(state: Pick<AppState, 'prints' | 'proofs'>, show: Show, toneId: string): Lantern {
-  const { prints, proofs } = state;
+export function toneMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, show: Show, toneId: string): Lantern {
+  const { fingerprints, proofs } = state;
   const { songs } = show;
-  if (toneMarks?.songs !== songs || toneMarks.prints !== prints || toneMarks.proofs !== proofs) {
+  if (toneMarks?.songs !== songs || toneMarks.fingerprints !== fingerprints || toneMarks.proofs !== proofs) {
     const lists = new Map<string, Lantern[]>();
     const add = (id: string, mark: Lantern): void => {
       const list = lists.get(id);
@@ -67,7 +67,7 @@ export function toneMark(state: Pick<AppState, 'prints' | 'proofs'>, show: Show,
         if (!cue.muted && cue.action.kind === 'tone') add(cue.action.toneId, markOf(state, song.id, cue.id));
       }
     }
-    toneMarks = { songs, prints, proofs, marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])) };
+    toneMarks = { songs, fingerprints, proofs, marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])) };
   }
   return toneMarks.marks.get(toneId) ?? 'hollow';
 }

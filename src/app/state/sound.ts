@@ -235,7 +235,7 @@ export function wakeSound(): void {
   if (context?.state === 'suspended') void context.resume();
 }
 
-/** From now on what the player plays is heard. */
+/** From now on what is played back is heard. */
 function follow(): void {
   const { news, open } = useApp.getState();
   const { playing, zero, from, songId } = news;

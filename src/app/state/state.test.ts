@@ -46,8 +46,8 @@ describe('marks', () => {
   const proof = (lantern: 'lit' | 'cracked') => ({ lantern, verdicts: [] });
   const state = (change: Partial<AppState> = {}): AppState =>
     ({
-      prints: { [song.id]: Object.fromEntries(cues.map((c) => [c, `print of ${c}`])) },
-      proofs: Object.fromEntries(cues.map((c) => [`print of ${c}`, proof('lit')])),
+      fingerprints: { [song.id]: Object.fromEntries(cues.map((c) => [c, `fingerprint of ${c}`])) },
+      proofs: Object.fromEntries(cues.map((c) => [`fingerprint of ${c}`, proof('lit')])),
       ...change,
     }) as AppState;
 
@@ -55,15 +55,15 @@ describe('marks', () => {
     const { songMark } = await import('./marks');
     expect(songMark(state(), song)).toBe('lit');
     const edited = state();
-    const prints = { [song.id]: { ...edited.prints[song.id], 'slack-tide-cue-3': 'another' } };
-    expect(songMark(state({ prints }), song)).toBe('hollow');
-    expect(songMark(state({ prints, proofs: { ...edited.proofs, another: proof('cracked') } }), song)).toBe('cracked');
+    const fingerprints = { [song.id]: { ...edited.fingerprints[song.id], 'slack-tide-cue-3': 'another' } };
+    expect(songMark(state({ fingerprints }), song)).toBe('hollow');
+    expect(songMark(state({ fingerprints, proofs: { ...edited.proofs, another: proof('cracked') } }), song)).toBe('cracked');
     expect(songMark(state({ proofs: {} }), song)).toBe('hollow');
   });
 
   it('of a song leave muted cues out', async () => {
     const { songMark } = await import('./marks');
-    const { 'print of slack-tide-cue-3': _, ...proofs } = state().proofs;
+    const { 'fingerprint of slack-tide-cue-3': _, ...proofs } = state().proofs;
     const muted = { ...song, cues: song.cues.map((c) => (c.id === 'slack-tide-cue-3' ? { ...c, muted: true } : c)) };
     expect(songMark(state({ proofs }), song)).toBe('hollow');
     expect(songMark(state({ proofs }), muted)).toBe('lit');

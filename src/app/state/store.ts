@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Edit, Show } from '../../core/show';
-import type { MonitorLine } from '../../player';
-import type { CueProof, PlayerNews } from '../../workers/protocol';
+import type { MonitorLine } from '../../playback';
+import type { CueProof, PlaybackNews } from '../../workers/protocol';
 
 /** How numbers are shown; what is stored and sent is always counted from 0. */
 export type Counting = 'zero' | 'one' | 'label';
@@ -30,11 +30,11 @@ export interface AppState {
   readonly open: OpenShow | null;
   /** Why the show of the address cannot be opened. */
   readonly refusal: string | null;
-  readonly prints: Fingerprints;
+  readonly fingerprints: Fingerprints;
   readonly proofs: Readonly<Record<string, CueProof>>;
   /** Songs that a dry run is going on for. */
   readonly proving: readonly string[];
-  readonly news: PlayerNews;
+  readonly news: PlaybackNews;
   /** What left and arrived, oldest first. */
   readonly lines: readonly MonitorLine[];
   readonly counting: Counting;
@@ -54,7 +54,7 @@ function storedCounting(): Counting {
 export const useApp = create<AppState>(() => ({
   open: null,
   refusal: null,
-  prints: {},
+  fingerprints: {},
   proofs: {},
   proving: [],
   news: {

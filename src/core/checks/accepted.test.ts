@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { acceptFinding, applyEdit, type Show } from '../show';
-import { acceptedReason, findingKey, findingPrint } from './accepted';
+import { acceptedReason, findingKey, findingSays } from './accepted';
 import { finding, type Finding } from './finding';
 
 const show = demoShow();
@@ -13,7 +13,7 @@ const full = (percent: number, at = 960, severity: Finding['severity'] = 'warnin
     { song: 'Fog Bell', at: '1|2', port: 'Rack', percent },
   );
 const accept = (s: Show, f: Finding, reason = 'a long patch is sent there'): Show =>
-  applyEdit(s, acceptFinding(s, findingKey(f), findingPrint(f), reason)!);
+  applyEdit(s, acceptFinding(s, findingKey(f), findingSays(f), reason)!);
 
 describe('a finding that is let be', () => {
   it('is quiet, with its reason', () => {
@@ -36,7 +36,7 @@ describe('a finding that is let be', () => {
 
   it('is known by kind and place, not by what it says', () => {
     expect(findingKey(full(60))).toBe(findingKey(full(99)));
-    expect(findingPrint(full(60))).not.toBe(findingPrint(full(99)));
+    expect(findingSays(full(60))).not.toBe(findingSays(full(99)));
     const other = finding('rig.no-port', 'warning', { in: 'unit', unitId: 'tarn' }, { unit: 'Tarn' });
     expect(findingKey(other)).not.toBe(findingKey(full(60)));
   });

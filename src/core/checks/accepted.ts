@@ -5,12 +5,12 @@ import type { Finding } from './finding';
 export const findingKey = ({ code, place }: Finding): string => JSON.stringify([code, place]).slice(0, 400);
 
 /** What it says: when that changes, it has to be looked at again. */
-export const findingPrint = ({ data }: Finding): string => JSON.stringify(data).slice(0, 4000);
+export const findingSays = ({ data }: Finding): string => JSON.stringify(data).slice(0, 4000);
 
 /** Why somebody let a finding be; undefined where nobody did, or where it has changed since. Grave ones cannot be let be. */
 export function acceptedReason(show: Show, finding: Finding): string | undefined {
   if (finding.severity === 'error' || show.accepted.length === 0) return undefined;
   const key = findingKey(finding);
   const found = show.accepted.find((a) => a.key === key);
-  return found?.print === findingPrint(finding) ? found.reason : undefined;
+  return found?.says === findingSays(finding) ? found.reason : undefined;
 }

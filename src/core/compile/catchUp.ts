@@ -5,7 +5,7 @@ import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState
 import { microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
-import { stepsOf, type Step } from './expand';
+import { sendsOf, type Send } from './expand';
 import { Planner } from './jobs';
 import { soonestEnds } from './schedule/soonest';
 import { scheduleThrough } from './thruWaits';
@@ -50,7 +50,7 @@ function passAll(show: Show, song: Song): void {
  * The fewest messages that bring the rig from one state to another, in an order that the
  * units accept, unit by unit. What the wanted state does not know is left alone.
  */
-export function catchUpSteps(show: Show, from: RigState, to: RigState): Turns[] {
+export function catchUpSends(show: Show, from: RigState, to: RigState): Turns[] {
   const context = contextOf(show);
   let fold = new StateFold(context.units, from);
   const units = [...context.units.values()].sort((a, b) => context.order.get(a.id)! - context.order.get(b.id)!);
@@ -70,15 +70,15 @@ type Context = RigContext;
 /** A unit's messages, in turns: what relay rules set off in one comes to its end before the next. */
 export interface Turns {
   readonly unit: UnitSpec;
-  readonly turns: readonly (readonly Step[])[];
+  readonly turns: readonly (readonly Send[])[];
 }
 
 interface Plan {
   readonly fold: StateFold;
-  readonly turns: readonly (readonly Step[])[];
+  readonly turns: readonly (readonly Send[])[];
 }
 
-const lengthOf = ({ turns }: Plan): number => turns.reduce((n, steps) => n + steps.length, 0);
+const lengthOf = ({ turns }: Plan): number => turns.reduce((n, sends) => n + sends.length, 0);
 
 /** Somewhere to go on the way, for what the unit then tells others. */
 interface Detour {
@@ -100,12 +100,22 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
     .map((r): Detour => ({ slot: r.slot, variant: r.variant }));
   let best: Plan | undefined;
   for (const first of ways) {
-    for (const way of [[first], ...ways.map((second) => [first, second])]) {
+    for (const way of [[first], ...ways.map((second) => [first, second])].flatMap((w) => left(w, unit, to))) {
       const found = plan(context, fold, unit, to, way);
       if (done(found, goals) && (!best || lengthOf(found) < lengthOf(best))) best = found;
     }
   }
   return best ?? straight;
+}
+
+/**
+ * A way, and the same with the wanted variant set before the wanted preset is called: where a
+ * preset keeps the variant, calling it in the variant of the way might fire a rule of its own.
+ */
+function left(way: readonly Detour[], { id, profile }: UnitSpec, to: RigState): (readonly Detour[])[] {
+  const variant = to[id]?.variant;
+  if (profile.recallLoads.variant || typeof variant !== 'number') return [way];
+  return [way, [...way, { slot: way.at(-1)!.slot, variant }]];
 }
 
 /** The slots wanted of units that only this one's relay rules reach, near and far. */
@@ -131,10 +141,10 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
   const fold = new StateFold(context.units, from.all());
   const channel = context.channels.get(unit.id)!;
   const wanted = to[unit.id]!;
-  const turns: (readonly Step[])[] = [];
+  const turns: (readonly Send[])[] = [];
   const turn = (aim: UnitAim, reload: boolean): void => {
-    const steps = stepsOf({ unit, channel, changes: changesTo(fold, unit, aim, 'changes', reload), raw: null });
-    if (steps.length > 0) turns.push(steps);
+    const sends = sendsOf({ unit, channel, changes: changesTo(fold, unit, aim, 'changes', reload), raw: null });
+    if (sends.length > 0) turns.push(sends);
   };
   for (const { slot, variant } of way) {
     const place = slot ?? wanted.slot ?? undefined;
@@ -183,7 +193,7 @@ export interface CatchUp {
 
 /** Catch-up messages timed from 0 on, as soon as cables and units take them. */
 export const catchUp = (show: Show, from: RigState, to: RigState): CatchUp =>
-  soonest(show, from, catchUpSteps(show, from, to), CATCH_UP_CUE);
+  soonest(show, from, catchUpSends(show, from, to), CATCH_UP_CUE);
 
 /** Id of the cue that messages sent to try something belong to. */
 export const AUDITION_CUE = 'audition';
@@ -201,8 +211,8 @@ export function audition(show: Show, unitId: string, aim: UnitAim, from: RigStat
   // Nothing may be left out as known: the real unit may have been turned by hand.
   fold.set(unitId, { ...known, variant: null, controls: turnedAway(unit, aim) });
   const changes = changesTo(fold, unit, aim, 'changes', true);
-  const steps = stepsOf({ unit, channel: context.channels.get(unitId)!, changes, raw: null });
-  return soonest(show, from, [{ unit, turns: [steps] }], AUDITION_CUE);
+  const sends = sendsOf({ unit, channel: context.channels.get(unitId)!, changes, raw: null });
+  return soonest(show, from, [{ unit, turns: [sends] }], AUDITION_CUE);
 }
 
 /** Whatever a switch that only turns over is at: pressing it turns it. */
@@ -213,24 +223,24 @@ const turnedAway = (unit: UnitSpec, aim: UnitAim): Record<string, number> =>
       .map((c) => [c.id, 1 - aim.controls[c.id]!]),
   );
 
-/** Times steps from 0 on, as soon as cables and units take them. */
+/** Times sends from 0 on, as soon as cables and units take them. */
 function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: string): CatchUp {
   const context = contextOf(show);
   const planner = new Planner(context, true);
   const now = { at: 0, cueId: null, due: 0 };
   for (const { unit, turns } of plans) {
-    for (const steps of turns) {
-      planner.add({ cueId, landing: 'complete', due: 0 }, [{ unit, steps, unreached: false }], () => now);
+    for (const sends of turns) {
+      planner.add({ cueId, landing: 'complete', due: 0 }, [{ unit, sends, unreached: false }], () => now);
     }
   }
   const events: TimedBytes[] = [];
   let length = 0;
   for (const list of planner.lists.values()) {
     const ends = scheduleThrough(context, from, list, soonestEnds);
-    for (const [i, { path, step, unit, duration }] of list.entries()) {
-      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit.id });
-      const told = step.setOff ? Math.max(0, ...step.setOff.told.map((t) => t.there ?? 0)) : 0;
-      length = Math.max(length, ends[i]! + latencyOf(path, step.bytes) + settled(unit) + told);
+    for (const [i, { path, send, unit, duration }] of list.entries()) {
+      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit.id });
+      const told = send.setOff ? Math.max(0, ...send.setOff.told.map((t) => t.there ?? 0)) : 0;
+      length = Math.max(length, ends[i]! + latencyOf(path, send.bytes) + settled(unit) + told);
     }
   }
   events.sort((a, b) => a.at - b.at);

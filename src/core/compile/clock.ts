@@ -24,7 +24,7 @@ export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
     cueId: clockId,
     unit: null,
     path,
-    step: { bytes: [byte] },
+    send: { bytes: [byte] },
     duration,
     deadline: due - latency,
     release: due - latency - duration,

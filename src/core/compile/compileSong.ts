@@ -7,7 +7,7 @@ import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
 import { clockJobs } from './clock';
 import { entry } from './entry';
-import { expandMoment, type UnitSteps } from './expand';
+import { expandMoment, type UnitSends } from './expand';
 import { Forecast, leavingOf, type Forecasted, type Scheduled } from './forecast';
 import { Planner, type PortJob, type Release } from './jobs';
 import { latesOf, type Late } from './lateness';
@@ -47,8 +47,8 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     const { id: cueId, due, landing } = moment;
     keeper?.add(fold, due);
     const all = expandMoment(show, context, fold, moment, 'changes');
-    for (const steps of all) if (steps.unreached) entry(unreached, steps.unit.id, () => new Set<string>()).add(cueId);
-    planner.add({ cueId, due, landing }, all, (steps) => dues.release(moment, steps));
+    for (const sends of all) if (sends.unreached) entry(unreached, sends.unit.id, () => new Set<string>()).add(cueId);
+    planner.add({ cueId, due, landing }, all, (sends) => dues.release(moment, sends));
   }
 
   keeper?.keep(show, song);
@@ -68,8 +68,8 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     const ends = scheduleThrough(context, from, list, (jobs) => schedulePort(jobs).ends);
     scheduled.push({ list, ends });
     for (let i = 0; i < list.length; i++) {
-      const { duration, path, step, cueId, unit } = list[i]!;
-      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: step.bytes, cueId, unitId: unit?.id ?? '' });
+      const { duration, path, send, cueId, unit } = list[i]!;
+      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit?.id ?? '' });
     }
   }
   // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
@@ -107,9 +107,9 @@ class Dues {
 
   constructor(private readonly earliest: Micros) {}
 
-  release({ id: cueId, due }: Moment, { unit, steps }: UnitSteps): Release {
+  release({ id: cueId, due }: Moment, { unit, sends }: UnitSends): Release {
     let before = this.pass(unit.id, cueId, due);
-    for (const { setOff } of steps) {
+    for (const { setOff } of sends) {
       for (const { unit: other } of setOff?.told ?? []) {
         const its = this.pass(other.id, cueId, due);
         if (its.at > before.at) before = its;

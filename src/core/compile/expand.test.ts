@@ -3,7 +3,7 @@ import type { AddressPlan, Profile } from '../addressing';
 import type { UnitAim, UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { StateFold, changesTo, relayOrder, takeMessage } from '../meaning';
-import { stepsOf, type Step } from './expand';
+import { sendsOf, type Send } from './expand';
 
 const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   id: 'a',
@@ -23,15 +23,15 @@ const expandAim = (
   aim: UnitAim,
   thrift: 'changes' | 'everything',
   reload: boolean,
-): Step[] => stepsOf({ unit: to, channel, changes: changesTo(fold, to, aim, thrift, reload), raw: null });
-const expandMessage = (fold: StateFold, to: UnitSpec, bytes: number[]): Step[] =>
-  stepsOf({ unit: to, channel: 1, changes: [], raw: { bytes, taken: takeMessage(fold, to, bytes) } });
+): Send[] => sendsOf({ unit: to, channel, changes: changesTo(fold, to, aim, thrift, reload), raw: null });
+const expandMessage = (fold: StateFold, to: UnitSpec, bytes: number[]): Send[] =>
+  sendsOf({ unit: to, channel: 1, changes: [], raw: { bytes, taken: takeMessage(fold, to, bytes) } });
 const plan = (bank: AddressPlan['bank']): Partial<Profile> => ({ plan: { ...modelerProfile.plan, bank } });
 
-describe('steps to an aim', () => {
+describe('sends to an aim', () => {
   it('are slot, then variant, then controls in the order of the profile', () => {
     const a = unit();
-    const steps = expandAim(
+    const sends = expandAim(
       foldOf(a),
       a,
       1,
@@ -39,7 +39,7 @@ describe('steps to an aim', () => {
       'changes',
       false,
     );
-    expect(steps.map((s) => [s.kind, ...s.bytes])).toEqual([
+    expect(sends.map((s) => [s.kind, ...s.bytes])).toEqual([
       ['bank', 0xb0, 0, 0],
       ['recall', 0xc0, 47],
       ['variant', 0xb0, 85, 2],
@@ -143,8 +143,8 @@ describe('relay rules', () => {
     const b = unit({}, { id: 'b', relays: [rule(9, null, 'c', 7)] });
     const a = unit({}, { relays: [rule(47, null, 'b', 9)] });
     const fold = foldOf(a, b, c);
-    const steps = expandAim(fold, a, 1, { slot: 47, controls: {} }, 'changes', false);
-    expect(steps.at(-1)!.setOff!.told.map((t) => [t.unit.id, t.there! > 0])).toEqual([
+    const sends = expandAim(fold, a, 1, { slot: 47, controls: {} }, 'changes', false);
+    expect(sends.at(-1)!.setOff!.told.map((t) => [t.unit.id, t.there! > 0])).toEqual([
       ['b', true],
       ['c', true],
     ]);

@@ -12,12 +12,12 @@ import {
 import type { UnitSpec } from '../rig';
 import type { Show } from '../show';
 
-export type StepKind = 'bank' | 'recall' | 'variant' | 'control' | 'message';
+export type SendKind = 'bank' | 'recall' | 'variant' | 'control' | 'message';
 
 /** One message to one unit, and what it does there. */
-export interface Step {
+export interface Send {
   readonly unitId: string;
-  readonly kind: StepKind;
+  readonly kind: SendKind;
   readonly bytes: Bytes;
   /** It is sent as it stands, whatever the unit is doing. */
   readonly raw: boolean;
@@ -28,35 +28,35 @@ export interface Step {
 }
 
 /** A unit and what it is sent. */
-export interface UnitSteps {
+export interface UnitSends {
   readonly unit: UnitSpec;
-  readonly steps: readonly Step[];
+  readonly sends: readonly Send[];
   /** Nothing that is sent or told brings it to what is wanted. */
   readonly unreached: boolean;
 }
 
-/** A moment's steps, unit by unit, those that relay to others first. Changes `fold`. */
+/** A moment's sends, unit by unit, those that relay to others first. Changes `fold`. */
 export const expandMoment = (
   show: Show,
   context: RigContext,
   fold: StateFold,
   moment: Moment,
   thrift: Thrift,
-): readonly UnitSteps[] =>
+): readonly UnitSends[] =>
   passMoment(show, context, fold, moment, thrift).map((doing) => ({
     unit: doing.unit,
-    steps: stepsOf(doing),
+    sends: sendsOf(doing),
     unreached: doing.unreached,
   }));
 
 /** What is done to a unit as messages, one after the other. */
-export function stepsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'channel' | 'changes' | 'raw'>): Step[] {
-  const steps: Step[] = [];
-  const add = (kind: StepKind, bytes: Bytes, reaches: number | null, setOff: SetOff | null): void => {
+export function sendsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'channel' | 'changes' | 'raw'>): Send[] {
+  const sends: Send[] = [];
+  const add = (kind: SendKind, bytes: Bytes, reaches: number | null, setOff: SetOff | null): void => {
     const sets = setOff && setOff.told.length > 0 ? setOff : null;
-    steps.push({ unitId: unit.id, kind, bytes, raw: raw !== null, reaches, setOff: sets });
+    sends.push({ unitId: unit.id, kind, bytes, raw: raw !== null, reaches, setOff: sets });
   };
-  const addValue = (kind: StepKind, encoding: Encoding, value: number, setOff: SetOff | null): void => {
+  const addValue = (kind: SendKind, encoding: Encoding, value: number, setOff: SetOff | null): void => {
     const messages = encodeValue(encoding, channel, value);
     // A note takes effect when it is struck; everything else once its last message is there.
     const effective = encoding.kind === 'note' || encoding.kind === 'note-table' ? 0 : messages.length - 1;
@@ -81,5 +81,5 @@ export function stepsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'c
     else if (taken.kind === 'variant') add('variant', bytes, taken.variant, taken.setOff);
     else add(taken.kind === 'control' ? 'control' : 'message', bytes, null, null);
   }
-  return steps;
+  return sends;
 }

@@ -23,23 +23,23 @@ import { fingerprints } from './fingerprint';
 
 const show = demoShow();
 const song = show.songs[0]!;
-const prints = (s: Show, i = 0): ReadonlyMap<string, string> =>
+const fingerprintsOf = (s: Show, i = 0): ReadonlyMap<string, string> =>
   fingerprints(s, compileSong(s, s.songs[i]!), songWants(s, s.songs[i]!));
 const changedBy = (edit: Edit | null): string[] => {
-  const after = prints(applyEdit(show, edit!));
-  const before = prints(show);
+  const after = fingerprintsOf(applyEdit(show, edit!));
+  const before = fingerprintsOf(show);
   return [...after.keys()].filter((id) => after.get(id) !== before.get(id));
 };
 
 describe('fingerprints', () => {
   it('are one a cue, the opening, sweeps and taps included, and no two alike', () => {
-    const all = prints(show);
+    const all = fingerprintsOf(show);
     expect(all.size).toBe(song.cues.length + song.sweeps.length + song.taps.length + 1);
     expect(new Set(all.values()).size).toBe(all.size);
   });
 
   it('come out the same every time', () => {
-    expect(prints(demoShow())).toEqual(prints(show));
+    expect(fingerprintsOf(demoShow())).toEqual(fingerprintsOf(show));
   });
 
   it('change with a hundredth of a millisecond, and with a fine value of a control', () => {
@@ -52,9 +52,9 @@ describe('fingerprints', () => {
 
   it('go with what is on time, and come back with it', () => {
     const strict = setTolerance(show, { after: 1, before: 100 })!;
-    expect(changedBy(strict)).toHaveLength(prints(show).size);
+    expect(changedBy(strict)).toHaveLength(fingerprintsOf(show).size);
     const there = applyEdit(show, strict);
-    expect(prints(applyEdit(there, invertEdit(strict)))).toEqual(prints(show));
+    expect(fingerprintsOf(applyEdit(there, invertEdit(strict)))).toEqual(fingerprintsOf(show));
   });
 
   it('do not change with names', () => {
@@ -65,15 +65,15 @@ describe('fingerprints', () => {
 
   it('of a clock change with what holds it up', () => {
     const clocked = applyEdit(show, setClock(show, song.id, 'rack', 'clock')!);
-    const before = prints(clocked).get('clock');
+    const before = fingerprintsOf(clocked).get('clock');
     expect(before).toBeDefined();
-    const printWith = (bytes: string): string | undefined =>
-      prints(applyEdit(clocked, placeCue(clocked, song.id, messageCue('new', 2 * 3360, 'quillback', bytes))!)).get(
+    const withFingerprint = (bytes: string): string | undefined =>
+      fingerprintsOf(applyEdit(clocked, placeCue(clocked, song.id, messageCue('new', 2 * 3360, 'quillback', bytes))!)).get(
         'clock',
       );
     // A program change fits between two clocks; a tenth of a second of data does not.
-    expect(printWith('c003')).toBe(before);
-    expect(printWith(`f07d${'11'.repeat(300)}f7`)).not.toBe(before);
+    expect(withFingerprint('c003')).toBe(before);
+    expect(withFingerprint(`f07d${'11'.repeat(300)}f7`)).not.toBe(before);
   });
 
   it('never stay when what is sent or wanted for a cue is another, on random shows', () => {
@@ -82,7 +82,7 @@ describe('fingerprints', () => {
         const cue = of.cues[at % of.cues.length]!;
         const edit = changeCue(s, of.id, cue.id, { shift });
         if (!edit) return;
-        const [a, b] = [prints(s), prints(applyEdit(s, edit))];
+        const [a, b] = [fingerprintsOf(s), fingerprintsOf(applyEdit(s, edit))];
         // A cue that wants nothing of any unit has none.
         if (a.has(cue.id)) expect(b.get(cue.id)).not.toBe(a.get(cue.id));
       }),

@@ -29,12 +29,12 @@ class Hash {
     this.b ^= this.b >>> 15;
   }
 
-  print(): string {
+  digest(): string {
     return (this.a >>> 0).toString(36) + (this.b >>> 0).toString(36);
   }
 }
 
-const unitPrints = new WeakMap<UnitSpec, string>();
+const unitDigests = new WeakMap<UnitSpec, string>();
 
 /**
  * For each cue, a short text that stays the same exactly as long as nothing that its proof
@@ -47,7 +47,7 @@ export function fingerprints(
   wants: readonly Wanted[],
 ): ReadonlyMap<string, string> {
   const context = contextOf(show);
-  const sent = sentPrints(compiled);
+  const sent = sentDigests(compiled);
   const hashes = new Map<string, Hash>();
   const last = new Map<string, string>();
   const told = new Map<string, Set<string>>();
@@ -63,18 +63,18 @@ export function fingerprints(
     hash.number(show.tolerance.before);
     const own = sent.get(cueId);
     // A clock is for all units of its port; what tells a unit something is sent to others.
-    const print = own?.get(unitId) ?? own?.get('') ?? (wanted.told && own ? [...own.values()].join(' ') : '');
+    const digest = own?.get(unitId) ?? own?.get('') ?? (wanted.told && own ? [...own.values()].join(' ') : '');
     const unit = context.units.get(unitId);
-    hash.text(print);
+    hash.text(digest);
     hash.text(last.get(unitId) ?? '');
-    hash.text(unit ? unitPrint(unit) : '');
-    if (print !== '') last.set(unitId, print);
+    hash.text(unit ? unitDigest(unit) : '');
+    if (digest !== '') last.set(unitId, digest);
   }
-  return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.print()]));
+  return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.digest()]));
 }
 
 /** What was sent and when, by cue and unit. */
-function sentPrints({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<string, string>> {
+function sentDigests({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<string, string>> {
   const hashes = new Map<string, Map<string, Hash>>();
   for (const { cueId, unitId, portId, at, bytes } of events) {
     const units = entry(hashes, cueId, () => new Map<string, Hash>());
@@ -83,7 +83,7 @@ function sentPrints({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<s
     hash.number(at);
     for (const byte of bytes) hash.number(byte);
   }
-  return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.print()]))]));
+  return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.digest()]))]));
 }
 
 function addWanted(hash: Hash, { unitId, due, landing, told, aim }: Wanted): void {
@@ -112,14 +112,14 @@ function addWanted(hash: Hash, { unitId, due, landing, told, aim }: Wanted): voi
   }
 }
 
-function unitPrint(unit: UnitSpec): string {
-  let print = unitPrints.get(unit);
-  if (print === undefined) {
+function unitDigest(unit: UnitSpec): string {
+  let digest = unitDigests.get(unit);
+  if (digest === undefined) {
     const hash = new Hash();
     // Names are for people: renaming a unit's control or variant changes nothing that is sent.
     hash.text(JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)));
-    print = hash.print();
-    unitPrints.set(unit, print);
+    digest = hash.digest();
+    unitDigests.set(unit, digest);
   }
-  return print;
+  return digest;
 }

@@ -31,14 +31,14 @@ export function leavingOf(scheduled: readonly Scheduled[]): readonly Leaving[] {
     list.map((job, i) => {
       const { byteMicros, latency } = CABLE_TIMING[job.path.cable];
       const at = ends[i]! - job.duration;
-      return { job, at, arrives: at + job.step.bytes.length * byteMicros + latency };
+      return { job, at, arrives: at + job.send.bytes.length * byteMicros + latency };
     }),
   );
   return leaving.sort((a, b) => a.at - b.at);
 }
 
 /**
- * Effects that the compiler counts on, from the units' times: it looks at what steps are meant
+ * Effects that the compiler counts on, from the units' times: it looks at what sends are meant
  * to do, never at bytes. `R` of the course is the cue.
  */
 export class Forecast extends Course<PlannedJob> {
@@ -69,14 +69,14 @@ export class Forecast extends Course<PlannedJob> {
       const hear = (unit: UnitSpec, at: Micros): void => {
         if (job.unit === null || unit.id !== job.unit.id) return;
         this.arrived(job, at);
-        this.step(job, at);
+        this.takes(job, at);
       };
       for (const unit of roots.get(job.path.portId) ?? []) {
         // Where nobody passes anything on, only the unit that is meant matters.
         if (!job.path.thru && unit.id !== job.unit?.id) continue;
         this.queue.push(arrives, () => {
           hear(unit, arrives);
-          if (job.path.thru) this.passOn(unit, 'thru', job.step.bytes.length, arrives, hear);
+          if (job.path.thru) this.passOn(unit, 'thru', job.send.bytes.length, arrives, hear);
         });
       }
     }
@@ -87,8 +87,8 @@ export class Forecast extends Course<PlannedJob> {
     this.note(cueId, unit.id, at);
   }
 
-  private step(job: PlannedJob, arrives: Micros): void {
-    const { unit, step, cueId } = job;
+  private takes(job: PlannedJob, arrives: Micros): void {
+    const { unit, send, cueId } = job;
     const { times } = unit.profile;
     const fold = this.states as StateFold;
     this.accept(
@@ -96,21 +96,21 @@ export class Forecast extends Course<PlannedJob> {
       arrives,
       (at) => {
         const busy = this.busyUntil.get(unit.id) ?? Number.NEGATIVE_INFINITY;
-        if (step.kind === 'recall') {
+        if (send.kind === 'recall') {
           const there = (done: Micros): void => {
-            fold.loadSlot(unit, step.reaches);
+            fold.loadSlot(unit, send.reaches);
             this.note(cueId, unit.id, done);
             this.takeEffect(job, 'slot', done);
           };
           this.load(unit, at, there, () => undefined);
-        } else if (step.kind === 'variant') {
+        } else if (send.kind === 'variant') {
           const done = Math.max(busy, at + millisToMicros(times.variant));
           this.queue.push(done, () => {
-            fold.setVariant(unit, step.reaches!);
+            fold.setVariant(unit, send.reaches!);
             this.note(cueId, unit.id, done);
             this.takeEffect(job, 'variant', done);
           });
-        } else if (step.kind === 'control') {
+        } else if (send.kind === 'control') {
           this.note(cueId, unit.id, Math.max(busy, at + millisToMicros(times.control)));
         }
       },
@@ -134,7 +134,7 @@ export class Forecast extends Course<PlannedJob> {
       if (!count) counts.set(root, (count = new Map()));
       const n = count.get(unit) ?? 0;
       count.set(unit, n + 1);
-      const reckoned = root.step.setOff?.told.filter((t) => t.unit === unit)[n];
+      const reckoned = root.send.setOff?.told.filter((t) => t.unit === unit)[n];
       if (reckoned) later.set(root, Math.max(later.get(root) ?? 0, arrives - effect - reckoned.arrives));
     }
     return later;

@@ -6,7 +6,7 @@ export {
   CATCH_UP_CUE,
   audition,
   catchUp,
-  catchUpSteps,
+  catchUpSends,
   stateAt,
   type CatchUp,
   type Turns,
@@ -16,4 +16,4 @@ export { playLine, type PlayLine } from './playLine';
 export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
 export type { Late, LateCause } from './lateness';
-export { expandMoment, type Step, type StepKind, type UnitSteps } from './expand';
+export { expandMoment, type Send, type SendKind, type UnitSends } from './expand';

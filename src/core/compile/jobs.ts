@@ -3,15 +3,15 @@ import type { Bytes } from '../midi';
 import type { UnitSpec } from '../rig';
 import { millisToMicros, type Micros } from '../time';
 import { entry } from './entry';
-import type { Step, UnitSteps } from './expand';
+import type { Send, UnitSends } from './expand';
 import type { Job, Wait } from './schedule/job';
 
 /** From the arrival of a message to its effect. */
-export function effectTime(unit: UnitSpec, step: Step): Micros {
+export function effectTime(unit: UnitSpec, send: Send): Micros {
   const { times } = unit.profile;
-  if (step.kind === 'recall') return millisToMicros(times.recall);
-  if (step.kind === 'variant') return millisToMicros(times.variant);
-  if (step.kind === 'control') return millisToMicros(times.control);
+  if (send.kind === 'recall') return millisToMicros(times.recall);
+  if (send.kind === 'variant') return millisToMicros(times.variant);
+  if (send.kind === 'control') return millisToMicros(times.control);
   return 0;
 }
 
@@ -20,7 +20,7 @@ export interface PlannedJob extends Job {
   readonly cueId: string;
   readonly unit: UnitSpec;
   readonly path: Path;
-  readonly step: Step;
+  readonly send: Send;
   readonly origin: Release;
 }
 
@@ -38,7 +38,7 @@ export interface RawJob extends Job {
   readonly cueId: string;
   readonly unit: null;
   readonly path: Path;
-  readonly step: { readonly bytes: Bytes };
+  readonly send: { readonly bytes: Bytes };
 }
 
 /** Whatever waits to leave on a port. */
@@ -53,6 +53,8 @@ interface Mark {
   /** From its end on: until a unit takes the next message, or until a preset is there. */
   readonly until: Micros;
   readonly turn: number;
+  /** Rules are carried out once it is there. */
+  readonly tells?: boolean;
 }
 
 /** Where a unit's messages stand: what the next one has to follow. */
@@ -67,6 +69,8 @@ interface Chain {
   told: Mark[];
   /** Presets, and variants that tell others something, that nothing may take the place of before they are there. */
   loads: Mark[];
+  /** The preset called last: no variant is there sooner. */
+  preset?: Mark;
   /** The last variant and the last control: a preset that loads faster than they take effect would come before them. */
   slow: { variant?: Mark; control?: Mark };
 }
@@ -105,15 +109,15 @@ export class Planner {
    * rules set off. Landing sent: the first byte leaves at it, the rest follow as soon as the
    * units take them.
    */
-  add(turn: Turn, all: readonly UnitSteps[], releaseOf: (steps: UnitSteps) => Release): void {
+  add(turn: Turn, all: readonly UnitSends[], releaseOf: (sends: UnitSends) => Release): void {
     const starts = new Map<string, number>();
-    for (const { unit, steps, unreached } of all) {
+    for (const { unit, sends, unreached } of all) {
       const path = this.context.paths.get(unit.id);
       if (!path) continue;
       const list = entry(this.lists, path.portId, () => []);
       if (!starts.has(path.portId)) starts.set(path.portId, list.length);
-      const origin = releaseOf({ unit, steps, unreached });
-      if (steps.length > 0) this.append(turn, list, starts.get(path.portId)!, path, unit, steps, origin);
+      const origin = releaseOf({ unit, sends, unreached });
+      if (sends.length > 0) this.append(turn, list, starts.get(path.portId)!, path, unit, sends, origin);
     }
     for (const [portId, start] of starts) carryBack(this.lists.get(portId)!, start);
   }
@@ -124,22 +128,21 @@ export class Planner {
     start: number,
     path: Path,
     unit: UnitSpec,
-    steps: readonly Step[],
+    sends: readonly Send[],
     origin: Release,
   ): void {
     const number = ++this.turns;
     const chain = this.chainOf(unit, path.portId);
     const { due } = origin;
     const sent = turn.landing === 'sent';
-    let recall: { readonly index: number; readonly there: Micros } | undefined;
     let end = due;
-    for (const [k, step] of steps.entries()) {
-      const duration = durationOf(path, step.bytes);
-      const latency = latencyOf(path, step.bytes);
-      const effect = latency + effectTime(unit, step);
-      const waits = this.waitsOf(chain, step, number, duration, latency, effect - latency);
-      if (step.setOff) this.addWaitsOfTold(waits, path.portId, step.setOff, effect, number);
-      const gap = chain.last < 0 ? 0 : Math.max(chain.accepts - latency, thruGap(path, chain.lastBytes, step.bytes), 0);
+    for (const [k, send] of sends.entries()) {
+      const duration = durationOf(path, send.bytes);
+      const latency = latencyOf(path, send.bytes);
+      const effect = latency + effectTime(unit, send);
+      const waits = this.waitsOf(chain, send, number, duration, latency, effect - latency);
+      if (send.setOff) this.addWaitsOfTold(waits, path.portId, send.setOff, effect, number);
+      const gap = chain.last < 0 ? 0 : Math.max(chain.accepts - latency, thruGap(path, chain.lastBytes, send.bytes), 0);
       const index = list.length;
       let deadline: Micros;
       if (sent) {
@@ -147,17 +150,18 @@ export class Planner {
         if (k > 0) end = Math.max(end, list[index - 1]!.deadline + gap);
         for (const w of waits) if (w.on >= start) end = Math.max(end, list[w.on]!.deadline + w.gap);
         deadline = end;
-      } else deadline = due - effect - (step.setOff?.tail ?? 0);
+      } else deadline = due - effect - (send.setOff?.tail ?? 0);
       // A variant is there no sooner than the preset that loads: what it sets off waits for that.
-      if (recall && !sent && step.setOff) {
-        const before = list[recall.index]!;
-        before.deadline = Math.min(before.deadline, due - recall.there - step.setOff.tail);
+      const { preset } = chain;
+      if (preset?.turn === number && !sent && send.setOff) {
+        const before = list[preset.on]!;
+        before.deadline = Math.min(before.deadline, due - preset.until - send.setOff.tail);
       }
       list.push({
         cueId: turn.cueId,
         unit,
         path,
-        step,
+        send,
         origin,
         duration,
         deadline,
@@ -166,26 +170,26 @@ export class Planner {
         gap,
         also: waits.length > 0 ? waits : null,
       });
-      const recalls = step.kind === 'recall';
+      const recalls = send.kind === 'recall';
+      const mark: Mark = { on: index, until: effect, turn: number };
       if (recalls) chain.slow = {};
-      else if (step.kind === 'variant' || step.kind === 'control') {
-        chain.slow[step.kind] = { on: index, until: effect, turn: number };
+      else if (send.kind === 'variant' || send.kind === 'control') {
+        chain.slow[send.kind] = mark;
       }
       chain.last = index;
-      chain.lastBytes = step.bytes;
+      chain.lastBytes = send.bytes;
       chain.accepts = recalls ? latency + millisToMicros(unit.profile.times.settle) : 0;
       chain.told = [];
       if (recalls) {
-        recall = { index, there: effect };
+        chain.preset = mark;
         // What has rules carried out has to be there before anything takes its place, or they never are.
-        const needed = sent || steps.some((s) => s.setOff !== null);
-        chain.loads = needed ? [{ on: index, until: effect, turn: number }] : [];
-      } else if (step.setOff) chain.loads = [...chain.loads, { on: index, until: effect, turn: number }];
-      if (step.setOff) {
-        this.markTold(path.portId, step.setOff, { on: index, until: effect, turn: number }, sent);
-        if (step.kind === 'variant' && recall) {
-          const mark = { on: recall.index, until: recall.there, turn: number };
-          this.markTold(path.portId, step.setOff, mark, sent);
+        const tells = sends.some((s) => s.setOff !== null);
+        chain.loads = sent || tells ? [{ ...mark, tells }] : [];
+      } else if (send.setOff) chain.loads = [...chain.loads, { ...mark, tells: true }];
+      if (send.setOff) {
+        this.markTold(path.portId, send.setOff, mark, sent);
+        if (send.kind === 'variant' && preset) {
+          this.markTold(path.portId, send.setOff, { ...preset, turn: number }, sent);
         }
       }
     }
@@ -204,14 +208,17 @@ export class Planner {
   }
 
   /** What a message has to wait for beside the one before it. */
-  private waitsOf(chain: Chain, step: Step, turn: number, duration: Micros, latency: Micros, effect: Micros): Wait[] {
+  private waitsOf(chain: Chain, send: Send, turn: number, duration: Micros, latency: Micros, effect: Micros): Wait[] {
     const waits = chain.told
       .filter((m) => m.turn !== turn)
       .map(({ on, until }): Wait => ({ on, gap: until - latency }));
-    if (step.kind === 'recall') addSlow(waits, chain, latency + effect);
-    // Controls, and bytes as they stand, take the place of nothing.
-    if (step.raw || (step.kind !== 'bank' && step.kind !== 'recall' && step.kind !== 'variant')) return waits;
-    for (const m of chain.loads) if (m.turn !== turn) waits.push({ on: m.on, gap: m.until + duration });
+    if (send.kind === 'recall') addSlow(waits, chain, latency + effect);
+    // Controls take the place of nothing.
+    if (send.kind !== 'bank' && send.kind !== 'recall' && send.kind !== 'variant') return waits;
+    // Bytes as they stand leave when they are due, but for what rules would never hear of.
+    for (const m of chain.loads) {
+      if (m.turn !== turn && (m.tells || !send.raw)) waits.push({ on: m.on, gap: m.until + duration });
+    }
     return waits;
   }
 
@@ -237,8 +244,11 @@ export class Planner {
       if (chain.portId !== portId) continue;
       const settled = arrives + millisToMicros(unit.profile.times.settle);
       const until = by.until + (this.patient ? Math.max(settled, there) + PATIENCE : settled);
-      chain.told = [...chain.told, { ...by, until }];
-      if (sent || unit.relays.length > 0) chain.loads = [...chain.loads, { ...by, until: by.until + there }];
+      // Of earlier ones this one has waited for: what waits for it waits for them.
+      const own = (marks: readonly Mark[]): Mark[] => marks.filter((m) => m.turn === by.turn);
+      chain.told = [...own(chain.told), { ...by, until }];
+      const tells = unit.relays.length > 0;
+      if (sent || tells) chain.loads = [...own(chain.loads), { ...by, until: by.until + there, tells }];
     }
   }
 }

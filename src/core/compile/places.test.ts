@@ -4,7 +4,7 @@ import { applyEdit, changeCue, setOpening, songTime, type Show } from '../show';
 import { rigSpec } from '../meaning';
 import { SimulatedRig } from '../simulate';
 import { parsePosition } from '../time';
-import { audition, catchUp, catchUpSteps, stateAt } from './catchUp';
+import { audition, catchUp, catchUpSends, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
 import { playLine } from './playLine';
 import { stateLine } from './stateLine';
@@ -84,7 +84,7 @@ describe('catching up', () => {
   it('goes by the unit before for a unit that no port reaches', () => {
     const state = stateAt(show, song, at('9'));
     const moved = { ...state, oxbow: { ...state.oxbow!, slot: 0 } };
-    const [plan] = catchUpSteps(show, moved, state);
+    const [plan] = catchUpSends(show, moved, state);
     expect(plan!.unit.id).toBe('quillback');
     expect(plan!.turns[0]![0]).toMatchObject({ kind: 'recall', bytes: [0xc0, 6] });
     const rig = new SimulatedRig(rigSpec(show));

@@ -16,7 +16,7 @@ import {
 } from '../show';
 import { SimulatedRig, dryRun, type Verdict } from '../simulate';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
-import { stateAt } from './catchUp';
+import { catchUp, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
 
 /** A modeler that tells an amplifier behind it which state to go to. */
@@ -231,5 +231,55 @@ describe('changes that are sent on their beat', () => {
     const [bank, first, second] = events;
     expect(bank!.at).toBeCloseTo(5e6, 3);
     expect(second!.at).toBeCloseTo(first!.at + 640 + 180_000, 3);
+  });
+});
+
+describe('cues close to one another', () => {
+  const thru = { input: { from: 'unit', unitId: 'u0', thru: true } as const };
+
+  it('send a unit its own preset after what a variant tells it, also where the preset of an earlier cue still loads', () => {
+    const units = rigWith([rule(null, 2, 18)], {}, thru);
+    const { rig, show, song } = played(
+      units,
+      { a: [on(9)], b: [on(null, 2), on(27, null, 'far')] },
+      [toneCue('x', 9600, 'a'), { ...toneCue('y', 9648, 'a'), action: { kind: 'tone', toneId: 'a', reload: true } }, toneCue('z', 9696, 'b')],
+      {},
+      'usb',
+    );
+    expect(rig.state().far!.slot).toBe(27);
+    expect(stateAt(show, song, 1e6).far!.slot).toBe(27);
+  });
+
+  it('let rules hear of a preset before a program that is sent as it stands takes its place, and only then', () => {
+    const cues = [toneCue('x', 9600, 'a', { landing: 'sent' }), messageCue('y', 9792, 'u0', 'c000')];
+    const programs = (relays: readonly Relay[]): readonly number[] =>
+      played(rigWith(relays), { a: [on(9)] }, cues)
+        .events.filter((e) => e.bytes[0] === 0xc0)
+        .map((e) => e.at);
+    const [first, last] = programs([rule(9, null, 18)]);
+    expect(last).toBeCloseTo(first! + 640 + 180_000, 3);
+    expect(played(rigWith([rule(9, null, 18)]), { a: [on(9)] }, cues).rig.state().far!.slot).toBe(18);
+    // Nothing hears of this one: the bytes leave when they are due.
+    expect(programs([rule(27, null, 18)])[1]).toBeCloseTo(5_100_000, 3);
+  });
+});
+
+describe('catch-up by way of a preset that keeps the variant', () => {
+  it('leaves the variant before it goes on, so that no other rule is set off', () => {
+    const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
+    const [u0, far] = rigWith([rule(9, 3, 18), rule(27, 3, 27)]);
+    const { show, song, rig } = played(
+      [{ ...u0!, profile: keeps }, far!],
+      { a: [on(9, 3)], b: [on(null, 0)], c: [on(27)] },
+      [toneCue('x', 9600, 'a'), toneCue('y', 14400, 'b'), toneCue('z', 19200, 'c')],
+    );
+    const wanted = stateAt(show, song, 1e6);
+    expect([wanted.u0!.slot, wanted.u0!.variant, wanted.far!.slot]).toEqual([27, 0, 18]);
+    expect(rig.state().far!.slot).toBe(18);
+    const other = new SimulatedRig(rigSpec(show));
+    for (const e of catchUp(show, {}, wanted).events) other.send(e.portId, e.at, e.bytes);
+    other.settle();
+    expect(other.state().far!.slot).toBe(18);
+    expect([other.state().u0!.slot, other.state().u0!.variant]).toEqual([27, 0]);
   });
 });

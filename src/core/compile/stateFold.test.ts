@@ -81,7 +81,7 @@ describe('what a fold gave away', () => {
         for (const moment of list.slice(cut)) {
           const own = expandMoment(show, context, fold, moment, 'changes');
           const its = expandMoment(show, context, copy, moment, 'changes');
-          expect(its.map((u) => u.steps.map((s) => s.bytes))).toEqual(own.map((u) => u.steps.map((s) => s.bytes)));
+          expect(its.map((u) => u.sends.map((s) => s.bytes))).toEqual(own.map((u) => u.sends.map((s) => s.bytes)));
         }
         expect(copy.all()).toEqual(fold.all());
       }),

@@ -63,7 +63,7 @@ function waitsInThrus(
   const places = new Map(list.map((job, i) => [job, i]));
   const cast = new Forecast(context, from, (job, at) => {
     const i = places.get(job)!;
-    waits[i] = at - ends[i]! - latencyOf(job.path, job.step.bytes);
+    waits[i] = at - ends[i]! - latencyOf(job.path, job.send.bytes);
   });
   cast.play(leavingOf([{ list, ends }]));
   for (const [job, by] of cast.toldLater()) later[places.get(job)!] = by;

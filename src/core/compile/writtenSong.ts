@@ -16,9 +16,9 @@ export function writtenSong(show: Show, song: Song): WrittenMessage[] {
   const fold = new StateFold(context.units);
   const messages: WrittenMessage[] = [];
   for (const cue of moments(show, song).toSorted((a, b) => a.at - b.at)) {
-    for (const { unit, steps } of expandMoment(show, context, fold, cue, 'everything')) {
+    for (const { unit, sends } of expandMoment(show, context, fold, cue, 'everything')) {
       if (!context.paths.has(unit.id)) continue;
-      for (const { bytes } of steps) messages.push({ at: cue.at, unitId: unit.id, bytes });
+      for (const { bytes } of sends) messages.push({ at: cue.at, unitId: unit.id, bytes });
     }
   }
   return messages;

@@ -117,10 +117,10 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   return problems;
 }
 
-type Step = string | number;
+type PathPart = string | number;
 
 /** What a profile's shape alone does not say. */
-function checkProfile(unit: string, profile: Profile, known: Known, ...path: Step[]): Problem[] {
+function checkProfile(unit: string, profile: Profile, known: Known, ...path: PathPart[]): Problem[] {
   const problems = profileProblems(unit, profile, (...rest) => at(...path, ...rest));
   const { controls, effects, engage } = profile;
   const ids = new Set(controls.map((c) => c.id));
@@ -142,7 +142,7 @@ function checkProfile(unit: string, profile: Profile, known: Known, ...path: Ste
 function checkValues(
   unit: Unit,
   values: readonly { readonly controlId: string; readonly value: number }[],
-  ...path: Step[]
+  ...path: PathPart[]
 ): Problem[] {
   const problems: Problem[] = [];
   for (const [c, { controlId, value }] of values.entries()) {
@@ -244,7 +244,7 @@ function checkSong(song: Song, i: number, known: Known): Problem[] {
 /** What a song's sounds and clocks refer to. */
 function checkSound(song: Song, i: number, known: Known): Problem[] {
   const problems: Problem[] = [];
-  const sound = (id: string | null | undefined, ...path: Step[]): void => {
+  const sound = (id: string | null | undefined, ...path: PathPart[]): void => {
     if (id && !known.audio.has(id)) problems.push(missing('sound', id, 'songs', i, ...path, 'audioId'));
   };
   sound(song.announce?.audioId, 'announce');
@@ -265,13 +265,13 @@ const controlOf = (known: Known, { unitId, controlId }: OfControl): Control | un
   known.unitById.get(unitId)?.profile.controls.find((c) => c.id === controlId);
 
 /** One value of one unit's control, outside of a tone. */
-function checkValue(set: OfControl & { readonly value: number }, known: Known, ...path: Step[]): Problem[] {
+function checkValue(set: OfControl & { readonly value: number }, known: Known, ...path: PathPart[]): Problem[] {
   const unit = known.unitById.get(set.unitId);
   if (!unit) return [missing('unit', set.unitId, ...path, 'unitId')];
   return checkValues(unit, [set], ...path);
 }
 
-function checkSweep(sweep: Sweep, known: Known, ...path: Step[]): Problem[] {
+function checkSweep(sweep: Sweep, known: Known, ...path: PathPart[]): Problem[] {
   const unit = known.unitById.get(sweep.unitId);
   if (!unit) return [missing('unit', sweep.unitId, ...path, 'unitId')];
   const control = controlOf(known, sweep);

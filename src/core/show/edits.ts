@@ -2,8 +2,8 @@
  * An edit is a value: what to change, and enough to change it back. Undo keeps edits, not
  * copies. A path leads through objects by key and through lists by the members' `id`.
  */
-export type Step = string | { readonly id: string };
-export type Path = readonly Step[];
+export type PathPart = string | { readonly id: string };
+export type Path = readonly PathPart[];
 
 export type Edit =
   | { readonly kind: 'set'; readonly path: Path; readonly before: unknown; readonly after: unknown }
@@ -64,7 +64,7 @@ function change<T>(root: T, path: Path, update: (value: unknown) => unknown): T 
   return walk(root, 0) as T;
 }
 
-function member(value: unknown, step: Step, path: Path): unknown {
+function member(value: unknown, step: PathPart, path: Path): unknown {
   if (typeof step !== 'string') {
     const list = asList(value, path);
     return list[indexOfId(list, step.id, path)];

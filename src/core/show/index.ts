@@ -23,7 +23,7 @@ export {
   type Track,
   type Unit,
 } from './schema';
-export { applyEdit, invertEdit, readPath, type Edit, type Path, type Step as PathStep } from './edits';
+export { applyEdit, invertEdit, readPath, type Edit, type Path, type PathPart } from './edits';
 export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './find';
 export { microsAt, songTime, type SongTime } from './songTime';
 export {

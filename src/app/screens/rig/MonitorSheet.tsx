@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { toHex } from '../../../core/midi';
 import { indexShow } from '../../../core/show';
 import type { Meaning } from '../../../core/meaning';
-import { MONITOR_LINES, type MonitorLine } from '../../../player';
+import { MONITOR_LINES, type MonitorLine } from '../../../playback';
 import { messageWords, monitorWords } from '../../../wording';
 import { Button, Bytes, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';

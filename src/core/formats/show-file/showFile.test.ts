@@ -31,6 +31,17 @@ describe('show file', () => {
     }
   });
 
+  it('lifts a show of the version before to what this version writes', () => {
+    const saved = (n: number): Show => {
+      const url = new URL(`../../../../fixtures/shows/version-${n}.json`, import.meta.url);
+      return readShowFile(readFileSync(url, 'utf8')).value!;
+    };
+    const before = saved(SHOW_VERSION - 1);
+    expect(before.accepted).toEqual(saved(SHOW_VERSION).accepted);
+    expect(before.accepted[0]!.says).toBe('{}');
+    expect([...before.ports, ...before.units].every((x) => !x.splitter)).toBe(true);
+  });
+
   it('says where the JSON breaks off', () => {
     const { problems } = readShowFile('{\n "format": "hollow-lantern-show",\n "version": 1,,\n}');
     expect(problems.map(problemLine)[0]).toMatch(/^line 3, column 15: The file is not valid JSON/);

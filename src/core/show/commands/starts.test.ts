@@ -165,11 +165,11 @@ describe('taps', () => {
 
 describe('a finding that is let be', () => {
   it('is kept with its reason, once, and given up with an empty one', () => {
-    const one = done(acceptFinding(show, 'key', 'print', ' for the stand-in '));
-    expect(one.accepted).toEqual([{ key: 'key', print: 'print', reason: 'for the stand-in' }]);
-    const two = done(acceptFinding(one, 'key', 'other print', 'still'), one);
-    expect(two.accepted).toEqual([{ key: 'key', print: 'other print', reason: 'still' }]);
+    const one = done(acceptFinding(show, 'key', 'what it says', ' for the stand-in '));
+    expect(one.accepted).toEqual([{ key: 'key', says: 'what it says', reason: 'for the stand-in' }]);
+    const two = done(acceptFinding(one, 'key', 'something else', 'still'), one);
+    expect(two.accepted).toEqual([{ key: 'key', says: 'something else', reason: 'still' }]);
     expect(done(acceptFinding(two, 'key', '', ''), two).accepted).toEqual([]);
-    expect(acceptFinding(show, 'key', 'print', '  ')).toBeNull();
+    expect(acceptFinding(show, 'key', 'what it says', '  ')).toBeNull();
   });
 });

@@ -101,10 +101,10 @@ export function setOpening(show: Show, songId: string, to: string | 'show' | nul
 }
 
 /** Lets a finding be, with a reason; an empty reason takes that back. */
-export function acceptFinding(show: Show, key: string, print: string, reason: string): Edit | null {
+export function acceptFinding(show: Show, key: string, says: string, reason: string): Edit | null {
   const rest = show.accepted.filter((a) => a.key !== key);
   const text = reason.trim().slice(0, 400);
-  const after = text === '' ? rest : [...rest, { key, print, reason: text }];
+  const after = text === '' ? rest : [...rest, { key, says, reason: text }];
   if (JSON.stringify(after) === JSON.stringify(show.accepted)) return null;
   return { kind: 'set', path: ['accepted'], before: show.accepted, after };
 }

@@ -6,11 +6,11 @@ import { indexShow, microsAt, songTime } from '../core/show';
 import { rigSpec, routeTo } from '../core/meaning';
 import { soundLine } from '../core/sound';
 import { microsToSeconds, millisToMicros, secondsToTicks, type Micros, type Ticks } from '../core/time';
-import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../player';
-import type { Lesson, PedalPoint, PedalRecording, PlayerNews, PlayerWorker, ShowUpdate, Walk } from './protocol';
+import { Monitor, STOPPED, StandIns, placeOf, play, step, stop, type MonitorLine, type Transport } from '../playback';
+import type { Lesson, PedalPoint, PedalRecording, PlaybackNews, PlaybackWorker, ShowUpdate, Walk } from './protocol';
 import { ShowMirror } from './showMirror';
 
-/** How far ahead messages are handed over; the player wakes more often than that. */
+/** How far ahead messages are handed over; the playback wakes more often than that. */
 const LOOK_AHEAD: Micros = 25_000;
 const WAKE_MILLIS = 8;
 /** The screen hears of the place this often. */
@@ -20,7 +20,7 @@ const LINES_MICROS: Micros = 100_000;
 /** A lesson is repeated this often. */
 const LESSON_MICROS: Micros = 400_000;
 
-/** What the player needs of the machine: the time, and to be woken. */
+/** What the playback needs of the machine: the time, and to be woken. */
 export interface Clock {
   readonly now: () => Micros;
   readonly every: (millis: number, run: () => void) => void;
@@ -39,7 +39,7 @@ interface Teaching extends Lesson {
 }
 
 /** Plays songs to a rig of stand-ins, which obeys the bytes alone. */
-export class StandInPlayer implements PlayerWorker {
+export class StandInPlayback implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
   private readonly monitor = new Monitor();
   private readonly ports: StandIns;
@@ -51,7 +51,7 @@ export class StandInPlayer implements PlayerWorker {
   private songId: string | null = null;
   private walking: Walking | null = null;
   private teaching: Teaching | null = null;
-  private onNews: ((news: PlayerNews) => void) | undefined;
+  private onNews: ((news: PlaybackNews) => void) | undefined;
   private onLines: ((lines: readonly MonitorLine[]) => void) | undefined;
   private lastNews = Number.NEGATIVE_INFINITY;
   private lastLines = Number.NEGATIVE_INFINITY;
@@ -75,7 +75,7 @@ export class StandInPlayer implements PlayerWorker {
     this.ready = true;
   }
 
-  listen(onNews: (news: PlayerNews) => void): void {
+  listen(onNews: (news: PlaybackNews) => void): void {
     this.onNews = onNews;
     this.dirty = true;
   }

@@ -2,27 +2,27 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
 import { barAt } from '../core/time';
 import { applyEdit, setClock, setSongField, songTime, type Show } from '../core/show';
-import type { MonitorLine } from '../player';
-import type { PlayerNews } from './protocol';
+import type { MonitorLine } from '../playback';
+import type { PlaybackNews } from './protocol';
 import { updateOf } from './showMirror';
-import { StandInPlayer } from './standInPlayer';
+import { StandInPlayback } from './standInPlayback';
 
 const show = demoShow();
 const song = show.songs[0]!;
 /** A bar of 7/8 at 126. */
 const BAR_MILLIS = (7 * 30_000) / 126;
 
-/** A player with a clock that goes on by hand. */
-function player(s: Show = show) {
+/** A playback with a clock that goes on by hand. */
+function playback(s: Show = show) {
   let now = 5e6;
   let wake = (): void => undefined;
-  const news: PlayerNews[] = [];
+  const news: PlaybackNews[] = [];
   const lines: MonitorLine[] = [];
-  const p = new StandInPlayer({ now: () => now, every: (_, run) => (wake = run) });
+  const p = new StandInPlayback({ now: () => now, every: (_, run) => (wake = run) });
   p.update(updateOf(undefined, s));
   p.listen((n) => news.push(n));
   p.watch((batch) => lines.push(...batch));
-  const go = (millis: number): PlayerNews => {
+  const go = (millis: number): PlaybackNews => {
     for (const end = now + millis * 1000; now < end;) {
       now += 8000;
       wake();
@@ -37,7 +37,7 @@ const bar = (n: number): number => barAt(songTime(song).bars, n).tick;
 
 describe('a lane that is muted', () => {
   it('is sent nothing from then on, and caught up when it is heard again', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.play(song.id, bar(4));
     expect(go(BAR_MILLIS * 0.5).rig.quillback).toMatchObject({ slot: 2, variant: 0 });
     p.hush(['quillback']);
@@ -52,7 +52,7 @@ describe('a lane that is muted', () => {
   });
 
   it('changes nothing while nothing plays', () => {
-    const { p, go, lines } = player();
+    const { p, go, lines } = playback();
     p.hush(['quillback', 'tarn']);
     p.hush([]);
     go(500);
@@ -66,7 +66,7 @@ describe('a pedal that is recorded', () => {
   const other = treadle.profile.senders.find((s) => s !== pedal && s.encoding.kind === 'continuous')!;
 
   it('is kept in song time, as a share of its way, while the song plays', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.record({ unitId: 'treadle', senderId: pedal.id });
     p.touch('treadle', pedal.id, 0.5);
     go(400);
@@ -86,7 +86,7 @@ describe('a pedal that is recorded', () => {
   });
 
   it('begins anew with the next recording, and is left alone after the last', () => {
-    const { p, go } = player();
+    const { p, go } = playback();
     p.play(song.id, 0);
     p.record({ unitId: 'treadle', senderId: pedal.id });
     go(300);
@@ -107,7 +107,7 @@ describe('MIDI clock', () => {
     list.filter((b) => b[0]! >= 0xf8 || b[0] === 0xf2).map((b) => b[0]!);
 
   it('starts with the song and stops with it', () => {
-    const { p, go, sent } = player(clocked);
+    const { p, go, sent } = playback(clocked);
     p.play(song.id, 0);
     go(4000);
     const running = realTime(sent('rack'));
@@ -125,7 +125,7 @@ describe('MIDI clock', () => {
   });
 
   it('goes on from a place with the song position and "continue"', () => {
-    const { p, go, sent } = player(clocked);
+    const { p, go, sent } = playback(clocked);
     p.play(song.id, bar(9));
     go(2000);
     const list = sent('rack').filter((b) => b[0]! >= 0xf8 || b[0] === 0xf2);
@@ -139,7 +139,7 @@ describe('MIDI clock', () => {
   });
 
   it('stops for a song that takes the place of another', () => {
-    const { p, go, sent } = player(clocked);
+    const { p, go, sent } = playback(clocked);
     p.play(song.id, 0);
     go(3000);
     p.play(show.songs[2]!.id, 0);
@@ -152,7 +152,7 @@ describe('a count-in', () => {
   it('is time before bar 1 in which only the opening leaves', () => {
     const click = { ...song.click, countIn: 2 };
     const counted = applyEdit(show, setSongField(show, song.id, 'click', click)!);
-    const { p, go, lines } = player(counted);
+    const { p, go, lines } = playback(counted);
     p.play(song.id, 0);
     const first = go(200);
     expect(first.playing).toBe(true);

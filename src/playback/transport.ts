@@ -2,7 +2,7 @@ import type { PlayLine } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { Micros } from '../core/time';
 
-/** A player at a moment. Plain data: `step` makes the next one. */
+/** Playback at a moment. Plain data: `step` makes the next one. */
 export type Transport =
   | { readonly kind: 'stopped'; readonly place: Micros }
   | {
@@ -42,7 +42,7 @@ export interface Stepped {
   readonly due: readonly TimedBytes[];
 }
 
-/** Everything that leaves up to clock time `until`; the player stops by itself at the end of the song. */
+/** Everything that leaves up to clock time `until`; the playback stops by itself at the end of the song. */
 export function step(transport: Transport, now: Micros, until: Micros): Stepped {
   if (transport.kind === 'stopped') return { transport, due: [] };
   const { line, zero } = transport;
