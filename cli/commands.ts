@@ -225,7 +225,7 @@ export function state(path: string, title: string, at: string, json: boolean): O
   const song = findSong(show, title);
   const { bars } = songTime(song);
   const place = parsePosition(bars, at, song.bars);
-  if (!place.ok) throw new Failure(placeSentence(place.fault));
+  if (!place.ok) throw new Failure(placeSentence(place.problem));
   const rig = stateAt(show, song, place.ticks);
   const units = show.units.map((unit) => unitReport(show, unit.id, rig));
   const position = formatPosition(bars, place.ticks, song.bars);

@@ -1,11 +1,11 @@
 import { NOWHERE, problem, type Problem } from '../core/problems';
 import type { Dependents } from '../core/show';
-import type { PositionFault } from '../core/time';
+import type { PositionProblem } from '../core/time';
 import { sentence } from './problems';
 
 /** What is wrong with a place that somebody typed. */
-export function placeSentence(fault: PositionFault): string {
-  const { code, ...data } = fault;
+export function placeSentence(found: PositionProblem): string {
+  const { code, ...data } = found;
   return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
 }
 

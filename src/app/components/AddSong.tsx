@@ -3,7 +3,7 @@ import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
 import { addSong, newSong, songOfCore, startFrom, type Show, type Song } from '../../core/show';
 import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
-import { Button, Complaint, Field, Input, Label, MainButton } from './controls';
+import { Button, FormProblem, Field, Input, Label, MainButton } from './controls';
 import { Last, Pair, Rows, Sheet, Veil } from './dialogParts';
 import { Pick } from './Pick';
 
@@ -34,23 +34,23 @@ function starts(show: Show): { id: string; name: string }[] {
 }
 
 /** What is wrong with what was typed, or the song that it makes. */
-function songOf(show: Show, typed: Typed): { readonly complaint: string } | { readonly song: Song } {
+function songOf(show: Show, typed: Typed): { readonly problem: string } | { readonly song: Song } {
   const title = typed.title.trim();
   const bpm = Number(typed.tempo);
   const metre = /^\s*(\d+)\s*\/\s*(\d+)\s*$/.exec(typed.metre);
   const beats = Number(metre?.[1]);
   const unit = UNITS.find((u) => u === Number(metre?.[2]));
   const bars = Number(typed.bars);
-  if (title === '') return { complaint: 'Enter a title.' };
+  if (title === '') return { problem: 'Enter a title.' };
   if (!(bpm >= 20 && bpm <= 400))
-    return { complaint: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
+    return { problem: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
   const pattern = show.songs.find((s) => s.id === typed.start);
   if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, 120), newId), bpm) };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {
-    return { complaint: `Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "${typed.metre}".` };
+    return { problem: `Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "${typed.metre}".` };
   }
   if (!Number.isInteger(bars) || bars < 1 || bars > 2000) {
-    return { complaint: `Bars: a whole number from 1 to 2000, not "${typed.bars}".` };
+    return { problem: `Bars: a whole number from 1 to 2000, not "${typed.bars}".` };
   }
   const frame = { bpm, beats, unit, bars };
   const name = title.slice(0, 120);
@@ -77,7 +77,7 @@ function withTempo(song: Song, bpm: number): Song {
 export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => void }) {
   const show = useShow();
   const [typed, setTyped] = useState<Typed>(EMPTY);
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const copied = show.songs.some((s) => s.id === typed.start);
   const field = (name: keyof Typed, label: string) => (
     <Field value={typed[name]} onChange={(value) => setTyped({ ...typed, [name]: value })} autoFocus={name === 'title'}>
@@ -96,13 +96,13 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                 onSubmit={(event) => {
                   event.preventDefault();
                   const made = songOf(show, typed);
-                  if ('complaint' in made) {
-                    setComplaint(made.complaint);
+                  if ('problem' in made) {
+                    setProblem(made.problem);
                     return;
                   }
                   perform(addSong(show, made.song, newId()), `add ${made.song.title}`);
                   setTyped(EMPTY);
-                  setComplaint(null);
+                  setProblem(null);
                   close();
                   onAdded(made.song.id);
                 }}
@@ -125,7 +125,7 @@ export function AddSong({ onAdded }: { readonly onAdded: (songId: string) => voi
                       setTyped({ ...typed, start, tempo });
                     }}
                   />
-                  {complaint !== null && <Complaint>{complaint}</Complaint>}
+                  {problem !== null && <FormProblem>{problem}</FormProblem>}
                   <Last>
                     <Button onPress={close}>Cancel</Button>
                     <MainButton type="submit">Add the song</MainButton>

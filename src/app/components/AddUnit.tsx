@@ -7,7 +7,7 @@ import { addUnit, newPort, newUnit, type Port, type Show } from '../../core/show
 import { fetchLibrary } from '../adapters/api';
 import { DialogButton } from './DialogButton';
 import { Last, Pair, Rows } from './dialogParts';
-import { Button, Complaint, Field, Input, Label, MainButton, Soft } from './controls';
+import { Button, FormProblem, Field, Input, Label, MainButton, Soft } from './controls';
 import { Pick } from './Pick';
 import { download, fileName } from '../adapters/download';
 import { Told } from './Told';
@@ -40,7 +40,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
   const [kind, setKind] = useState('letter-modeler');
   const [channel, setChannel] = useState(() => String(freeChannel(show)));
   const [portId, setPortId] = useState(show.ports[0]?.id ?? NEW_PORT);
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const [file, setFile] = useState<UnitFile | null>(null);
   const [problems, setProblems] = useState<readonly Problem[]>([]);
   const ports = [...show.ports.map(({ id, name: n }) => ({ id, name: n })), { id: NEW_PORT, name: 'a new 5-pin port' }];
@@ -86,7 +86,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
       onSubmit={(event) => {
         event.preventDefault();
         const wrong = add();
-        setComplaint(wrong);
+        setProblem(wrong);
         if (wrong === null) close();
       }}
     >
@@ -146,7 +146,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
             onPick={setChannel}
           />
         </Pair>
-        {complaint !== null && <Complaint>{complaint}</Complaint>}
+        {problem !== null && <FormProblem>{problem}</FormProblem>}
         <Last>
           <Button onPress={close}>Cancel</Button>
           <MainButton type="submit">Add the unit</MainButton>

@@ -1,6 +1,6 @@
 import { useState, type CSSProperties } from 'react';
 import { useDraft } from '../state/useDraft';
-import { Complaint, Field, Input, Label } from './controls';
+import { FormProblem, Field, Input, Label } from './controls';
 
 interface Props {
   readonly label: string;
@@ -31,7 +31,7 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
         onBlur={take}
         onKeyDown={(e) => e.key === 'Enter' && !e.nativeEvent.isComposing && take()}
       />
-      {expected !== null && <Complaint>{expected.endsWith('.') ? expected : `Expected ${expected}.`}</Complaint>}
+      {expected !== null && <FormProblem>{expected.endsWith('.') ? expected : `Expected ${expected}.`}</FormProblem>}
     </Field>
   );
 }

@@ -118,7 +118,7 @@ export const Bytes = styled.code`
 `;
 
 /** What went wrong, where it went wrong. */
-export const Complaint = styled.p.attrs({ role: 'alert' })`
+export const FormProblem = styled.p.attrs({ role: 'alert' })`
   color: ${desk.rust};
   font-weight: 600;
   font-size: 13px;

@@ -10,7 +10,7 @@ let entering: Promise<string> | undefined;
 /** The demo show at once: the copy in this browser where there is one, else a fresh one. */
 export function DemoScreen() {
   const navigate = useNavigate();
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     const enter = async (): Promise<string> => {
       const demo = await fetchDemo('/api/demo');
@@ -19,14 +19,14 @@ export function DemoScreen() {
     entering ??= enter().finally(() => (entering = undefined));
     entering.then(
       (id) => void navigate(`/show/${id}`, { replace: true }),
-      (error: unknown) => setComplaint(error instanceof Error ? error.message : String(error)),
+      (error: unknown) => setProblem(error instanceof Error ? error.message : String(error)),
     );
   }, [navigate]);
-  if (complaint === null) return null;
+  if (problem === null) return null;
   return (
     <main style={{ padding: 40 }}>
       <h1>The demo show cannot be opened</h1>
-      <p>{complaint}</p>
+      <p>{problem}</p>
       <Link to="/">Back to all shows</Link>
     </main>
   );

@@ -10,7 +10,7 @@ import { hasErrors, type Problem, type Read } from '../../core/problems';
 import { emptyShow, type Show } from '../../core/show';
 import { problemLine } from '../../wording';
 import { fetchDemo } from '../adapters/api';
-import { Button, Complaint, MainButton, SignButton, Soft } from '../components/controls';
+import { Button, FormProblem, MainButton, SignButton, Soft } from '../components/controls';
 import { LanternMark } from '../components/LanternMark';
 import { shelf } from '../persistence/db';
 import { findSame, removeShow, watchShows, type Listed } from '../persistence/shows';
@@ -113,7 +113,7 @@ const List = styled.ul`
 export function ShelfScreen() {
   const navigate = useNavigate();
   const [shows, setShows] = useState<readonly Listed[] | undefined>();
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
   const [twin, setTwin] = useState<(Bundle & { readonly same: Listed }) | null>(null);
   useEffect(() => {
@@ -126,11 +126,11 @@ export function ShelfScreen() {
     await navigate(`/show/${id}`);
   };
   const openFile = async (file: File): Promise<void> => {
-    setComplaint(null);
+    setProblem(null);
     setTwin(null);
     const { value, problems } = await readFile(file);
     if (!value || hasErrors(problems)) {
-      setComplaint(`${file.name} was not opened. ${firstError(problems)}`);
+      setProblem(`${file.name} was not opened. ${firstError(problems)}`);
       return;
     }
     const told = problems.map(problemLine);
@@ -150,7 +150,7 @@ export function ShelfScreen() {
     try {
       await enter(await fetchDemo(path));
     } catch (error) {
-      setComplaint(error instanceof Error ? error.message : String(error));
+      setProblem(error instanceof Error ? error.message : String(error));
     }
   };
   const some = shows !== undefined && shows.length > 0;
@@ -236,7 +236,7 @@ export function ShelfScreen() {
           To practise mending:{' '}
           <Button onPress={() => void fetched('/api/demo/faults')}>Open the demo with faults</Button>
         </Soft>
-        {complaint !== null && <Complaint>{complaint}</Complaint>}
+        {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Side>
     </Page>
   );

@@ -63,7 +63,7 @@ export async function readySounds(show: Show, song: Song): Promise<Buffers> {
   return buffers;
 }
 
-export type Taken = { readonly audio: Audio } | { readonly complaint: string };
+export type Taken = { readonly audio: Audio } | { readonly problem: string };
 
 /** Takes a sound file in: how long it plays, its picture, its bytes on the shelf. `onProgress` hears words for how far it is. */
 export async function takeSound(
@@ -73,13 +73,13 @@ export async function takeSound(
   onProgress: (words: string) => void,
 ): Promise<Taken> {
   const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Sound';
-  if (file.size === 0) return { complaint: `"${file.name}" is empty.` };
+  if (file.size === 0) return { problem: `"${file.name}" is empty.` };
   onProgress('Reading …');
   const seconds = await playingTime(file);
   if (seconds !== null && seconds > LONGEST_SECONDS) {
     const minutes = Math.round(seconds / 60);
     return {
-      complaint: `"${file.name}" plays ${minutes} minutes; a recording for a song may play ${LONGEST_SECONDS / 60}. Cut it, one file a song.`,
+      problem: `"${file.name}" plays ${minutes} minutes; a recording for a song may play ${LONGEST_SECONDS / 60}. Cut it, one file a song.`,
     };
   }
   const bytes = await file.arrayBuffer();
@@ -89,7 +89,7 @@ export async function takeSound(
     buffer = await decode(bytes);
   } catch {
     return {
-      complaint: `"${file.name}" cannot be decoded: expected WAV, MP3, OGG or FLAC. Nothing in the song has changed.`,
+      problem: `"${file.name}" cannot be decoded: expected WAV, MP3, OGG or FLAC. Nothing in the song has changed.`,
     };
   }
   const peaks = await peaksOf(buffer, (share) => onProgress(`Drawing, ${Math.round(share * 100)} %`));
@@ -97,7 +97,7 @@ export async function takeSound(
   try {
     await keepSound(shelf, { showId, id, type, bytes, peaks });
   } catch {
-    return { complaint: `"${file.name}" does not fit on this browser's shelf any more: make room, then try again.` };
+    return { problem: `"${file.name}" does not fit on this browser's shelf any more: make room, then try again.` };
   }
   buffers.set(id, buffer);
   useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: peaks }, missing: s.missing.filter((m) => m !== id) }));

@@ -2,13 +2,13 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decodeMessage } from '../midi';
 import { letterPlan } from '../testing/rigs';
-import { decodeValue, encodeValue, encodingFaults, valueRange, type Encoding } from './encodings/registry';
+import { decodeValue, encodeValue, encodingProblems, valueRange, type Encoding } from './encodings/registry';
 import {
   addressOf,
   indexOfAddress,
   indexOfLabel,
   labelOf,
-  planFaults,
+  planProblems,
   slotCount,
   slotMessages,
   type AddressPlan,
@@ -78,7 +78,7 @@ describe('address plan', () => {
         if (select?.kind !== 'control' || program?.kind !== 'program') throw new Error('two messages expected');
         expect(indexOfAddress(p, { bank: select.value, program: program.program })).toBe(index);
       }
-      expect(planFaults(p)).toEqual([]);
+      expect(planProblems(p)).toEqual([]);
     },
   );
 
@@ -120,22 +120,22 @@ describe('address plan', () => {
 
   it('finds what is wrong with a plan', () => {
     const same = plan([threeDigits.groups[0]!, threeDigits.groups[0]!]);
-    expect(planFaults(same)).toMatchObject([{ code: 'same-label', label: '000', first: 0, second: 384 }]);
+    expect(planProblems(same)).toMatchObject([{ code: 'same-label', label: '000', first: 0, second: 384 }]);
     const long = plan([{ ...threeDigits.groups[0]!, count: 400 }]);
-    expect(planFaults(long)).toMatchObject([{ code: 'group-too-long', count: 400, room: 384 }]);
+    expect(planProblems(long)).toMatchObject([{ code: 'group-too-long', count: 400, room: 384 }]);
     const letters = plan([
       { name: 'x', count: 10, readOnly: false, digits: [{ kind: 'letter', from: 'T', count: 10 }] },
     ]);
-    expect(planFaults(letters)).toMatchObject([{ code: 'letters-run-out' }]);
+    expect(planProblems(letters)).toMatchObject([{ code: 'letters-run-out' }]);
     const noBank = plan(threeDigits.groups, { bank: { send: 'none', when: 'always' } });
-    expect(planFaults(noBank)).toMatchObject([{ code: 'bank-out-of-reach', slots: 384, reach: 128 }]);
+    expect(planProblems(noBank)).toMatchObject([{ code: 'bank-out-of-reach', slots: 384, reach: 128 }]);
     const table = plan(threeDigits.groups, {
       table: [
         { bank: 0, program: 5, index: 999 },
         { bank: 0, program: 5, index: 1 },
       ],
     });
-    expect(planFaults(table)).toMatchObject([
+    expect(planProblems(table)).toMatchObject([
       { code: 'table-index', row: 0 },
       { code: 'table-twice', row: 1 },
     ]);
@@ -197,7 +197,7 @@ describe('encodings', () => {
           step: fc.integer({ min: 1, max: 9 }),
           count: fc.integer({ min: 1, max: 20 }),
         })
-        .filter((e) => encodingFaults(e).every((f) => f.code === 'reserved-number')),
+        .filter((e) => encodingProblems(e).every((f) => f.code === 'reserved-number')),
       fc.record({
         kind: fc.constant('set-switch' as const),
         number: byte,
@@ -229,12 +229,12 @@ describe('encodings', () => {
   });
 
   it('names faulty encodings', () => {
-    expect(encodingFaults({ ...scenes, number: 32 })).toMatchObject([{ code: 'reserved-number' }]);
-    expect(encodingFaults({ ...scenes, base: 125 })).toMatchObject([{ code: 'past-127', last: 132 }]);
-    expect(encodingFaults({ ...drive, off: 100 })).toMatchObject([{ code: 'on-is-off' }]);
-    expect(encodingFaults({ ...level, curve: 'logarithmic', points: [] })).toMatchObject([
+    expect(encodingProblems({ ...scenes, number: 32 })).toMatchObject([{ code: 'reserved-number' }]);
+    expect(encodingProblems({ ...scenes, base: 125 })).toMatchObject([{ code: 'past-127', last: 132 }]);
+    expect(encodingProblems({ ...drive, off: 100 })).toMatchObject([{ code: 'on-is-off' }]);
+    expect(encodingProblems({ ...level, curve: 'logarithmic', points: [] })).toMatchObject([
       { code: 'log-through-zero' },
     ]);
-    expect(encodingFaults({ ...level, low: 6 })).toMatchObject([{ code: 'flat-range' }]);
+    expect(encodingProblems({ ...level, low: 6 })).toMatchObject([{ code: 'flat-range' }]);
   });
 });

@@ -7,7 +7,7 @@ import {
   decodeValue,
   encodeValue,
   encodingClaims,
-  encodingFaults,
+  encodingProblems,
   encodingKinds,
   encodingSchema,
   fitsRange,
@@ -66,7 +66,7 @@ describe('every kind of encoding', () => {
     expect(Object.keys(one).sort()).toEqual([...encodingKinds].sort());
     for (const e of Object.values(one)) {
       expect(encodingSchema.safeParse(e).success).toBe(true);
-      expect(encodingFaults(e)).toEqual([]);
+      expect(encodingProblems(e)).toEqual([]);
     }
   });
 
@@ -148,14 +148,14 @@ describe('taps', () => {
 describe('scales', () => {
   it('run over a table of figures', () => {
     const cut: Encoding = { ...one.continuous, low: 20, high: 400, curve: 'table', points: [20, 40, 80, 150, 400] };
-    expect(encodingFaults(cut)).toEqual([]);
+    expect(encodingProblems(cut)).toEqual([]);
     expect(encodeValue(cut, 1, 80)).toEqual([[0xb0, 7, 64]]);
     expect(receive(cut, control(7, 0, 127))).toEqual([20, 400]);
     expect(receive(cut, control(7, 32))[0]).toBeCloseTo(40.3, 1);
     const falling: Encoding = { ...one.continuous, low: 400, high: 20, curve: 'table', points: [400, 80, 20] };
     expect(encodeValue(falling, 1, 240)).toEqual([[0xb0, 7, 32]]);
-    expect(encodingFaults({ ...cut, points: [20, 90, 80, 400] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
-    expect(encodingFaults({ ...cut, points: [20, 300] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
+    expect(encodingProblems({ ...cut, points: [20, 90, 80, 400] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
+    expect(encodingProblems({ ...cut, points: [20, 300] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
   });
 
   it('take a value outside as the nearer end', () => {
@@ -237,7 +237,7 @@ describe('notes and programs', () => {
         [0xc0, 58],
       ]),
     ).toEqual([2, undefined]);
-    expect(encodingFaults({ ...one['note-table'], values: [1, 2, 1] })).toEqual([{ code: 'same-value', value: 1 }]);
+    expect(encodingProblems({ ...one['note-table'], values: [1, 2, 1] })).toEqual([{ code: 'same-value', value: 1 }]);
   });
 
   it('call an option by its program', () => {
@@ -265,25 +265,25 @@ describe('system exclusive', () => {
   });
 
   it('says what is wrong with a template', () => {
-    const fault = (change: object) => encodingFaults({ ...one.exclusive, ...change } as Encoding).map((f) => f.code);
-    expect(fault({ template: 'F0 80 ss F7' })).toEqual(['template']);
-    expect(fault({ template: '7D vv ss' })).toEqual(['template']);
-    expect(fault({ template: 'F0 7D vv ss F' })).toEqual(['template']);
-    expect(fault({ template: 'F0 7D vv F7' })).toEqual(['template']);
-    expect(fault({ high: 200 })).toEqual(['template-value']);
-    expect(fault({ checksum: { kind: 'xor', from: 2, to: 9 } })).toEqual(['checksum-range']);
+    const problem = (change: object) => encodingProblems({ ...one.exclusive, ...change } as Encoding).map((f) => f.code);
+    expect(problem({ template: 'F0 80 ss F7' })).toEqual(['template']);
+    expect(problem({ template: '7D vv ss' })).toEqual(['template']);
+    expect(problem({ template: 'F0 7D vv ss F' })).toEqual(['template']);
+    expect(problem({ template: 'F0 7D vv F7' })).toEqual(['template']);
+    expect(problem({ high: 200 })).toEqual(['template-value']);
+    expect(problem({ checksum: { kind: 'xor', from: 2, to: 9 } })).toEqual(['checksum-range']);
     expect(() => encodeValue({ ...one.exclusive, template: 'F0 zz F7' }, 1, 1)).toThrow(RangeError);
   });
 });
 
-describe('faults', () => {
+describe('problems', () => {
   it('are named', () => {
-    expect(encodingFaults({ ...one.note, first: 125 })).toMatchObject([{ code: 'past-127', last: 130 }]);
-    expect(encodingFaults({ ...one.momentary, press: 0 })).toMatchObject([{ code: 'on-is-off' }]);
-    expect(encodingFaults({ ...one.table, values: [1, 2, 1] })).toMatchObject([{ code: 'same-value', value: 1 }]);
-    expect(encodingFaults({ ...one.nrpn, fine: false })).toMatchObject([{ code: 'past-127', last: 16383 }]);
-    expect(encodingFaults({ ...one.zones, number: 6 })).toMatchObject([{ code: 'reserved-number', number: 6 }]);
-    expect(encodingFaults({ ...one['fourteen-bit'], number: 6 })).toHaveLength(2);
+    expect(encodingProblems({ ...one.note, first: 125 })).toMatchObject([{ code: 'past-127', last: 130 }]);
+    expect(encodingProblems({ ...one.momentary, press: 0 })).toMatchObject([{ code: 'on-is-off' }]);
+    expect(encodingProblems({ ...one.table, values: [1, 2, 1] })).toMatchObject([{ code: 'same-value', value: 1 }]);
+    expect(encodingProblems({ ...one.nrpn, fine: false })).toMatchObject([{ code: 'past-127', last: 16383 }]);
+    expect(encodingProblems({ ...one.zones, number: 6 })).toMatchObject([{ code: 'reserved-number', number: 6 }]);
+    expect(encodingProblems({ ...one['fourteen-bit'], number: 6 })).toHaveLength(2);
     expect(fitsRange(one.zones, 3)).toBe(false);
     expect(fitsRange(one.zones, 1.5)).toBe(false);
     expect(fitsRange(one.continuous, 99.5)).toBe(true);
@@ -298,7 +298,7 @@ describe('another kind of encoding', () => {
         const next = encodingOfKind(b, encodingOfKind(a, start));
         expect(next.kind).toBe(b);
         expect(encodingSchema.safeParse(next).success).toBe(true);
-        expect(encodingFaults(next)).toEqual([]);
+        expect(encodingProblems(next)).toEqual([]);
       }
     }
     expect(encodingOfKind('zones', start)).toEqual({ kind: 'zones', number: 31, count: 5 });

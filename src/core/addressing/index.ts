@@ -7,19 +7,19 @@ export {
   indexOfAddress,
   indexOfLabel,
   labelOf,
-  planFaults,
+  planProblems,
   slotCount,
   slotMessages,
   type Address,
   type AddressPlan,
   type Digit,
-  type PlanFault,
+  type PlanProblem,
   type SlotGroup,
 } from './plan';
 export {
   decodeValue,
   encodeValue,
-  encodingFaults,
+  encodingProblems,
   encodingKinds,
   encodingClaims,
   encodingSchema,
@@ -29,7 +29,7 @@ export {
   sameOnTheWire,
   valueRange,
   type Encoding,
-  type EncodingFault,
+  type EncodingProblem,
 } from './encodings/registry';
 export { HEARD, NO_MEMORY, type Claim, type ControlMemory, type Decoded, type ValueRange } from './encodings/encoding';
 export { RESERVED_CONTROLS } from './encodings/carrier';

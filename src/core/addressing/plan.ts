@@ -60,7 +60,7 @@ export interface Address {
   readonly program: number;
 }
 
-export type PlanFault =
+export type PlanProblem =
   | { readonly code: 'group-too-long'; readonly group: number; readonly count: number; readonly room: number }
   | { readonly code: 'letters-run-out'; readonly group: number; readonly from: string; readonly count: number }
   | { readonly code: 'same-label'; readonly label: string; readonly first: number; readonly second: number }
@@ -187,35 +187,35 @@ export function slotMessages(
 }
 
 /** Everything that is wrong with a plan, in the order in which one would mend it. */
-export function planFaults(plan: AddressPlan): PlanFault[] {
-  const faults: PlanFault[] = [];
+export function planProblems(plan: AddressPlan): PlanProblem[] {
+  const problems: PlanProblem[] = [];
   for (const [i, group] of plan.groups.entries()) {
     for (const d of group.digits) {
       if (d.kind === 'letter' && d.from.charCodeAt(0) + d.count - 1 > 'Z'.charCodeAt(0)) {
-        faults.push({ code: 'letters-run-out', group: i, from: d.from, count: d.count });
+        problems.push({ code: 'letters-run-out', group: i, from: d.from, count: d.count });
       }
     }
     const room = groupRoom(group);
-    if (group.count > room) faults.push({ code: 'group-too-long', group: i, count: group.count, room });
+    if (group.count > room) problems.push({ code: 'group-too-long', group: i, count: group.count, room });
   }
-  if (faults.length > 0) return faults;
+  if (problems.length > 0) return problems;
   const same = firstSameLabel(plan);
-  if (same) faults.push(same);
+  if (same) problems.push(same);
   const slots = slotCount(plan);
-  if (plan.table) faults.push(...tableFaults(plan.table, slots));
+  if (plan.table) problems.push(...tableProblems(plan.table, slots));
   else {
     const banks = { none: 1, msb: 128, lsb: 128, both: 16384 }[plan.bank.send];
     if (slots > banks * plan.perBank) {
-      faults.push({ code: 'bank-out-of-reach', slots, reach: banks * plan.perBank });
+      problems.push({ code: 'bank-out-of-reach', slots, reach: banks * plan.perBank });
     }
   }
-  return faults;
+  return problems;
 }
 
 /** Slots whose labels are compared one by one; plans beyond that are generated and have one digit a place. */
 const LABELS_COMPARED = 20000;
 
-function firstSameLabel(plan: AddressPlan): PlanFault | undefined {
+function firstSameLabel(plan: AddressPlan): PlanProblem | undefined {
   const seen = new Map<string, number>();
   const count = Math.min(slotCount(plan), LABELS_COMPARED);
   for (let index = 0; index < count; index++) {
@@ -227,13 +227,13 @@ function firstSameLabel(plan: AddressPlan): PlanFault | undefined {
   return undefined;
 }
 
-function tableFaults(table: NonNullable<AddressPlan['table']>, slots: number): PlanFault[] {
-  const faults: PlanFault[] = [];
+function tableProblems(table: NonNullable<AddressPlan['table']>, slots: number): PlanProblem[] {
+  const problems: PlanProblem[] = [];
   const seen = new Set<number>();
   for (const [row, { bank, program, index }] of table.entries()) {
-    if (index >= slots) faults.push({ code: 'table-index', row, index, slots });
-    if (seen.has(bank * 128 + program)) faults.push({ code: 'table-twice', row, bank, program });
+    if (index >= slots) problems.push({ code: 'table-index', row, index, slots });
+    if (seen.has(bank * 128 + program)) problems.push({ code: 'table-twice', row, bank, program });
     seen.add(bank * 128 + program);
   }
-  return faults;
+  return problems;
 }

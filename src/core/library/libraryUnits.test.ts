@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { decodeValue, encodeValue, keepsOf, planFaults, valueRange, type Profile } from '../addressing';
+import { decodeValue, encodeValue, keepsOf, planProblems, valueRange, type Profile } from '../addressing';
 import { checkRig } from '../checks';
 import { decodeMessage, type Message } from '../midi';
 import { checkShow, emptyShow, newPort, newUnit, type Show } from '../show';
@@ -31,7 +31,7 @@ describe.each(profiles)('%s', (_, profile) => {
   it('makes a show that is sound, with nothing wrong in its map', () => {
     const show = showOf(profile);
     expect(checkShow(show)).toEqual([]);
-    expect(planFaults(profile.plan)).toEqual([]);
+    expect(planProblems(profile.plan)).toEqual([]);
     expect(checkRig(show).filter((f) => f.code.startsWith('map.'))).toEqual([]);
   });
 

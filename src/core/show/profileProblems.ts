@@ -1,4 +1,4 @@
-import { encodingFaults, planFaults, valueRange, type Profile } from '../addressing';
+import { encodingProblems, planProblems, valueRange, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 
 /** What is wrong with a unit's profile by itself. `place` says where, from a path within the profile. */
@@ -8,7 +8,7 @@ export function profileProblems(
   place: (...path: (string | number)[]) => Place,
 ): Problem[] {
   const problems: Problem[] = [];
-  for (const { code, ...data } of planFaults(profile.plan)) {
+  for (const { code, ...data } of planProblems(profile.plan)) {
     problems.push(problem(`plan.${code}`, 'error', place('plan'), { unit, ...data } as never));
   }
   const { variants, controls, senders } = profile;
@@ -18,7 +18,7 @@ export function profileProblems(
     ...senders,
   ];
   for (const { name, encoding } of encodings) {
-    for (const { code, ...data } of encodingFaults(encoding)) {
+    for (const { code, ...data } of encodingProblems(encoding)) {
       // A reserved number is a finding: the show still opens.
       if (code === 'reserved-number') continue;
       problems.push(problem(`encoding.${code}`, 'error', place(), { unit, control: name, ...data } as never));

@@ -32,5 +32,5 @@ export {
   snap,
   type ParsedPosition,
   type Position,
-  type PositionFault,
+  type PositionProblem,
 } from './positions';

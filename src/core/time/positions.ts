@@ -8,7 +8,7 @@ export interface Position {
   readonly tick: Ticks;
 }
 
-export type PositionFault =
+export type PositionProblem =
   | { readonly code: 'form'; readonly text: string }
   | { readonly code: 'bar'; readonly number: number; readonly last: number }
   | { readonly code: 'time'; readonly number: number; readonly times: number }
@@ -16,7 +16,7 @@ export type PositionFault =
   | { readonly code: 'tick'; readonly tick: number; readonly beatTicks: number };
 
 export type ParsedPosition =
-  { readonly ok: true; readonly ticks: Ticks } | { readonly ok: false; readonly fault: PositionFault };
+  { readonly ok: true; readonly ticks: Ticks } | { readonly ok: false; readonly problem: PositionProblem };
 
 export function positionOf(map: BarMap, ticks: Ticks): Position {
   const bar = barOfTick(map, ticks);
@@ -56,31 +56,31 @@ const FORM =
  */
 export function parsePosition(map: BarMap, text: string, last: number): ParsedPosition {
   const match = FORM.exec(text.trim());
-  if (!match) return { ok: false, fault: { code: 'form', text } };
+  if (!match) return { ok: false, problem: { code: 'form', text } };
   const [, barText, timeText, beatText, over, under, tickText] = match;
   const number = Number(barText);
   const bars = barsPrinted(map, number, last);
-  if (bars.length === 0) return { ok: false, fault: { code: 'bar', number, last } };
+  if (bars.length === 0) return { ok: false, problem: { code: 'bar', number, last } };
   const time = timeText === undefined ? 1 : Number(timeText);
   const ordinal = bars[time - 1];
   if (ordinal === undefined) {
-    return { ok: false, fault: { code: 'time', number, times: bars.length } };
+    return { ok: false, problem: { code: 'time', number, times: bars.length } };
   }
   const bar = barAt(map, ordinal);
   const missing = bar.beats * bar.beatTicks - bar.length;
   let beat = beatText === undefined ? missing / bar.beatTicks + 1 : Number(beatText);
   if (over !== undefined) {
-    if (Number(under) === 0) return { ok: false, fault: { code: 'form', text } };
+    if (Number(under) === 0) return { ok: false, problem: { code: 'form', text } };
     beat += Number(over) / Number(under);
   }
   const tick = tickText === undefined ? 0 : Number(tickText);
   if (tick >= bar.beatTicks) {
-    return { ok: false, fault: { code: 'tick', tick, beatTicks: bar.beatTicks } };
+    return { ok: false, problem: { code: 'tick', tick, beatTicks: bar.beatTicks } };
   }
   const into = (beat - 1) * bar.beatTicks - missing + tick;
   if (into < 0 || beat >= bar.beats + 1) {
     const from = Math.floor(missing / bar.beatTicks) + 1;
-    return { ok: false, fault: { code: 'beat', beat, from, to: bar.beats } };
+    return { ok: false, problem: { code: 'beat', beat, from, to: bar.beats } };
   }
   return { ok: true, ticks: bar.tick + into };
 }

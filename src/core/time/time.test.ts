@@ -99,7 +99,7 @@ describe('bars', () => {
   it('counts the pickup as the end of a full bar', () => {
     expect(formatPosition(map, 0, 10)).toBe('0|6');
     expect(parsePosition(map, '0|6', 10)).toEqual({ ok: true, ticks: 0 });
-    expect(parsePosition(map, '0|2', 10)).toMatchObject({ ok: false, fault: { code: 'beat', from: 6, to: 7 } });
+    expect(parsePosition(map, '0|2', 10)).toMatchObject({ ok: false, problem: { code: 'beat', from: 6, to: 7 } });
   });
 
   it('reads fractions of a beat', () => {
@@ -110,11 +110,11 @@ describe('bars', () => {
     expect(at('17|3+1/3')).toMatchObject({ ok: true, ticks: 16 * 4 * q + 2 * q + 320 });
     expect(at('17|3|480')).toEqual({ ok: true, ticks: 16 * 4 * q + 2.5 * q });
     expect(at('17')).toEqual({ ok: true, ticks: 16 * 4 * q });
-    expect(at('101')).toMatchObject({ ok: false, fault: { code: 'bar' } });
-    expect(at('3|5')).toMatchObject({ ok: false, fault: { code: 'beat', to: 4 } });
-    expect(at('3|1|960')).toMatchObject({ ok: false, fault: { code: 'tick' } });
-    expect(at('3|1+1/0')).toMatchObject({ ok: false, fault: { code: 'form' } });
-    expect(at('soon')).toMatchObject({ ok: false, fault: { code: 'form' } });
+    expect(at('101')).toMatchObject({ ok: false, problem: { code: 'bar' } });
+    expect(at('3|5')).toMatchObject({ ok: false, problem: { code: 'beat', to: 4 } });
+    expect(at('3|1|960')).toMatchObject({ ok: false, problem: { code: 'tick' } });
+    expect(at('3|1+1/0')).toMatchObject({ ok: false, problem: { code: 'form' } });
+    expect(at('soon')).toMatchObject({ ok: false, problem: { code: 'form' } });
   });
 
   it('prints numbers that restart and skip', () => {
@@ -126,7 +126,7 @@ describe('bars', () => {
     expect(formatPosition(printed, barStart(printed, 10), 16)).toBe('2(2)|1');
     expect(parsePosition(printed, '2', 16)).toEqual({ ok: true, ticks: barStart(printed, 2) });
     expect(parsePosition(printed, '2(2)|1', 16)).toEqual({ ok: true, ticks: barStart(printed, 10) });
-    expect(parsePosition(printed, '2(3)', 16)).toMatchObject({ ok: false, fault: { code: 'time', times: 2 } });
+    expect(parsePosition(printed, '2(3)', 16)).toMatchObject({ ok: false, problem: { code: 'time', times: 2 } });
   });
 
   it('writes positions that read back to the same tick', () => {

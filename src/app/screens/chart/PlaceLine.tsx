@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { songTime, type Cue, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence } from '../../../wording';
-import { Complaint, Field, Input, Label, MainButton } from '../../components/controls';
+import { FormProblem, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { useDraft } from '../../state/useDraft';
 import { placeables } from './placeables';
@@ -31,12 +31,12 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const shown = formatPosition(bars, caret, song.bars);
   const [position, setPosition] = useDraft(shown);
   const [tone, setTone] = useState('');
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const positionField = useRef<HTMLInputElement>(null);
 
   const read = (): Ticks | undefined => {
     const parsed = parsePosition(bars, position, song.bars);
-    setComplaint(parsed.ok ? null : placeSentence(parsed.fault));
+    setProblem(parsed.ok ? null : placeSentence(parsed.problem));
     return parsed.ok ? parsed.ticks : undefined;
   };
   /** Whether the caret went there. */
@@ -61,12 +61,12 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const first = (): void => {
     const [best] = search(tone);
     if (best && tone.trim() !== '') place(best.id);
-    else if (tone.trim() !== '') setComplaint(`No tone or move is named like "${tone.trim()}".`);
+    else if (tone.trim() !== '') setProblem(`No tone or move is named like "${tone.trim()}".`);
   };
   return (
     <div>
       <Line role="group" aria-label="Place a tone">
-        <Field value={position} onChange={setPosition} isInvalid={complaint !== null} style={{ width: 96 }}>
+        <Field value={position} onChange={setPosition} isInvalid={problem !== null} style={{ width: 96 }}>
           <Label>
             Bar|beat <kbd>B</kbd>
           </Label>
@@ -96,7 +96,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
           Place
         </MainButton>
       </Line>
-      {complaint !== null && <Complaint>{complaint}</Complaint>}
+      {problem !== null && <FormProblem>{problem}</FormProblem>}
     </div>
   );
 }

@@ -19,7 +19,7 @@ import {
 } from '../../../core/show';
 import { formatBar, formatPosition, parsePosition } from '../../../core/time';
 import { Check } from '../../components/Check';
-import { Button, Complaint, SignButton, Soft } from '../../components/controls';
+import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
@@ -133,14 +133,14 @@ export function SoundPanel({ show, song }: Props) {
 
 function AddTrack({ show, song }: Props) {
   const [progress, setProgress] = useState<string | null>(null);
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const take = async (file: File): Promise<void> => {
-    setComplaint(null);
+    setProblem(null);
     const audioId = newId();
     const taken = await takeSound(show.id, audioId, file, setProgress);
     setProgress(null);
-    if ('complaint' in taken) {
-      setComplaint(taken.complaint);
+    if ('problem' in taken) {
+      setProblem(taken.problem);
       return;
     }
     const role = song.tracks.length === 0 ? 'backing' : 'guide';
@@ -153,8 +153,8 @@ function AddTrack({ show, song }: Props) {
         <SoundFileButton label="Add a recording" disabled={progress !== null} onFile={(file) => void take(file)} />
         {progress !== null && <Soft role="status">{progress}</Soft>}
       </Row>
-      {complaint !== null && <Complaint>{complaint}</Complaint>}
-      {song.tracks.length === 0 && complaint === null && (
+      {problem !== null && <FormProblem>{problem}</FormProblem>}
+      {song.tracks.length === 0 && problem === null && (
         <Soft style={{ fontSize: 13 }}>
           A backing track, or a guide to program against: WAV, MP3, OGG or FLAC, chosen or dropped here.
         </Soft>
@@ -178,7 +178,7 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
   const [said, setSaid] = useState<string | null>(null);
   const putBack = async (file: File): Promise<void> => {
     const taken = await takeSound(show.id, track.audioId, file, setSaid);
-    setSaid('complaint' in taken ? taken.complaint : null);
+    setSaid('problem' in taken ? taken.problem : null);
     if ('audio' in taken) perform(replaceAudio(show, track.audioId, taken.audio), `put ${taken.audio.name} back`);
   };
   const figure = (text: string, low: number, high: number): number | undefined => {
@@ -199,9 +199,9 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
       </Row>
       {missing && (
         <>
-          <Complaint>
+          <FormProblem>
             The recording is not in this browser. Choose its file; start, level and role stay as they are.
-          </Complaint>
+          </FormProblem>
           <Row>
             <SoundFileButton label={`Choose the file for ${name}`} onFile={(file) => void putBack(file)} />
             {said !== null && <Soft role="status">{said}</Soft>}
@@ -287,7 +287,7 @@ function CallPart({ show, song, sectionId, name, call }: CallProps) {
   };
   const take = async (file: File): Promise<void> => {
     const taken = await takeSound(show.id, newId(), file, setSaid);
-    setSaid('complaint' in taken ? taken.complaint : null);
+    setSaid('problem' in taken ? taken.problem : null);
     if ('audio' in taken) {
       perform(setCallSound(show, song.id, sectionId, call ?? newCall(), taken.audio), `call with ${taken.audio.name}`);
     }

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { DropZone, FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import { record, type Recording } from '../../adapters/ear';
-import { Button, Complaint } from '../../components/controls';
+import { Button, FormProblem } from '../../components/controls';
 import { desk } from '../../theme/tokens';
 
 const ACCEPT = ['.wav', '.mp3', '.ogg', '.flac', 'audio/*'];
@@ -66,18 +66,18 @@ export function SoundDrop({
 /** Takes a call up through the sound input: press, speak, press. */
 export function RecordButton({ name, onFile }: { readonly name: string; readonly onFile: (file: File) => void }) {
   const [going, setGoing] = useState<Recording | null>(null);
-  const [complaint, setComplaint] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
   const latest = useRef<Recording | null>(null);
   // Whoever leaves in the middle leaves no open microphone behind.
   useEffect(() => () => void latest.current?.stop(''), []);
   const start = async (): Promise<void> => {
-    setComplaint(null);
+    setProblem(null);
     try {
       const begun = await record();
       latest.current = begun;
       setGoing(begun);
     } catch {
-      setComplaint('There is no sound input, or the browser does not let it be used.');
+      setProblem('There is no sound input, or the browser does not let it be used.');
     }
   };
   const stop = async (recording: Recording): Promise<void> => {
@@ -96,7 +96,7 @@ export function RecordButton({ name, onFile }: { readonly name: string; readonly
           <Circle size={14} aria-hidden /> Speak it
         </Button>
       )}
-      {complaint !== null && <Complaint>{complaint}</Complaint>}
+      {problem !== null && <FormProblem>{problem}</FormProblem>}
     </>
   );
 }

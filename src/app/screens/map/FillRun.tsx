@@ -3,7 +3,7 @@ import { Form } from 'react-aria-components';
 import { labelOf, slotCount } from '../../../core/addressing';
 import { indexShow, nameSlots, runOfNames } from '../../../core/show';
 import { DialogButton } from '../../components/DialogButton';
-import { Complaint, Button, Field, Input, Label, MainButton, Soft } from '../../components/controls';
+import { FormProblem, Button, Field, Input, Label, MainButton, Soft } from '../../components/controls';
 import { Last, Pair, Rows } from '../../components/dialogParts';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -70,7 +70,7 @@ function FillForm({ unitId, run, close }: FormProps) {
           </Field>
         </Pair>
         {wrong !== null ? (
-          <Complaint>{wrong}</Complaint>
+          <FormProblem>{wrong}</FormProblem>
         ) : (
           <Soft role="status">
             {labelOf(plan, run.first)} {names[0]?.name || '…'}

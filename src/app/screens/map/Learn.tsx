@@ -6,7 +6,7 @@ import { decodeMessage } from '../../../core/midi';
 import { indexShow, setUnitField, type Unit } from '../../../core/show';
 import { claimWords, encodingKindWords, messageWords, monitorWords } from '../../../wording';
 import { DialogButton } from '../../components/DialogButton';
-import { Button, Complaint, MainButton, Soft } from '../../components/controls';
+import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { StandInKeys } from '../../components/StandInKeys';
 import { perform } from '../../state/desk';
@@ -97,7 +97,7 @@ function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
           {encodingKindWords(learnt.encoding.kind)}
         </Found>
       )}
-      {refused !== null && <Complaint>{refused}</Complaint>}
+      {refused !== null && <FormProblem>{refused}</FormProblem>}
       <Last>
         <Button onPress={() => onAgain(all.at(-1)?.number ?? 0)} isDisabled={heard.length === 0}>
           Listen again

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { Unit } from '../../../core/show';
 import { DialogButton } from '../../components/DialogButton';
-import { Button, Complaint, MainButton, Soft } from '../../components/controls';
+import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { Choices } from '../../components/Choices';
 import { desk, font } from '../../theme/tokens';
@@ -100,9 +100,9 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
           { id: 'control', name: 'a switch of its own' },
         ]}
       />
-      {!twoAims(unit, what) && <Complaint>{unit.name} has nothing to go back and forth between for that.</Complaint>}
+      {!twoAims(unit, what) && <FormProblem>{unit.name} has nothing to go back and forth between for that.</FormProblem>}
       {phase === 'listening' && <Soft role="status">Listening: {taken} of 5. Hold a steady note.</Soft>}
-      {trouble !== null && <Complaint>{trouble}</Complaint>}
+      {trouble !== null && <FormProblem>{trouble}</FormProblem>}
       {phase === 'done' &&
         (result ? (
           <Figure role="status">
@@ -112,9 +112,9 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
             </small>
           </Figure>
         ) : (
-          <Complaint>That was too few to tell. Try it again.</Complaint>
+          <FormProblem>That was too few to tell. Try it again.</FormProblem>
         ))}
-      {refused !== null && <Complaint>{refused}</Complaint>}
+      {refused !== null && <FormProblem>{refused}</FormProblem>}
       <Last style={{ flexWrap: 'wrap' }}>
         <Button onPress={close}>{phase === 'done' ? 'Leave it' : 'Cancel'}</Button>
         <Button isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => listen(what)}>

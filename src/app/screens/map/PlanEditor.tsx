@@ -6,7 +6,7 @@ import {
   addressPlanSchema,
   indexOfLabel,
   labelOf,
-  planFaults,
+  planProblems,
   slotCount,
   slotMessages,
   type AddressPlan,
@@ -17,7 +17,7 @@ import { toHex } from '../../../core/midi';
 import { NOWHERE, problem, type Problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
-import { Bytes, Button, Complaint, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
+import { Bytes, Button, FormProblem, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
 import { Check } from '../../components/Check';
 import { Pick } from '../../components/Pick';
 import { say } from '../../state/desk';
@@ -129,13 +129,13 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
     setTable(null);
   }
   const shaped = addressPlanSchema.safeParse(plan);
-  const faults = shaped.success ? planFaults(plan) : [];
+  const found = shaped.success ? planProblems(plan) : [];
   const put = (part: Partial<AddressPlan>): void => {
     setRefused(null);
     setPlan({ ...plan, ...part });
   };
   const putGroup = (i: number, group: SlotGroup): void => put({ groups: plan.groups.with(i, group) });
-  const sound = shaped.success && faults.length === 0;
+  const sound = shaped.success && found.length === 0;
   const changed = JSON.stringify(plan) !== JSON.stringify(unit.profile.plan);
   const unused = useRef(false);
   useEffect(() => {
@@ -214,18 +214,18 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
               setTable(text);
               const read = readPlanTable(text, plan);
               if ('rows' in read) put({ table: read.rows });
-              else setRefused(read.complaint);
+              else setRefused(read.problem);
             }}
           >
             <Label>Bank, program (both from 0) and slot, a line each</Label>
             <TableText />
           </Field>
         )}
-        {!shaped.success && <Complaint>A number of the plan is missing or out of range.</Complaint>}
-        {faults.map((f) => (
-          <Complaint key={f.code}>{faultSentence(unit.name, f)}</Complaint>
+        {!shaped.success && <FormProblem>A number of the plan is missing or out of range.</FormProblem>}
+        {found.map((f) => (
+          <FormProblem key={f.code}>{problemSentence(unit.name, f)}</FormProblem>
         ))}
-        {refused !== null && <Complaint>{refused}</Complaint>}
+        {refused !== null && <FormProblem>{refused}</FormProblem>}
         <Foot>
           <MainButton
             isDisabled={!sound || !changed || refused !== null}
@@ -245,7 +245,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
         {sound ? (
           <Edges plan={plan} channel={unit.channel} asked={asked} onAsked={setAsked} />
         ) : (
-          <Soft>No preview while the plan has a fault.</Soft>
+          <Soft>No preview while the plan has a problem.</Soft>
         )}
       </Aside>
     </>
@@ -258,7 +258,7 @@ const TableText = styled(Input).attrs({ as: 'textarea', rows: 6, spellCheck: fal
   max-width: 340px;
 `;
 
-const faultSentence = (unit: string, { code, ...data }: ReturnType<typeof planFaults>[number]): string =>
+const problemSentence = (unit: string, { code, ...data }: ReturnType<typeof planProblems>[number]): string =>
   sentence(problem(`plan.${code}`, 'error', NOWHERE, { unit, ...data } as never) as Problem);
 
 const countedTable = (plan: AddressPlan): NonNullable<AddressPlan['table']> =>

@@ -64,7 +64,7 @@ export function SlotsPart({ unit, onSend }: Props) {
   const run = useRef<Run>({ first: index, count: 1 });
   const [view, setView] = useState<SlotView>({ layout: 'grid', sort: 'place', find: '' });
   const [summons, setSummons] = useState(0);
-  const [faults, setFaults] = useState<readonly Problem[]>([]);
+  const [numberProblems, setNumberProblems] = useState<readonly Problem[]>([]);
   const songs = useMemo(() => songsBySlot(show, unit.id), [show, unit.id]);
   const slot = slotAt(show, unit.id, index);
   const visit = useCallback((i: number): void => {
@@ -75,7 +75,7 @@ export function SlotsPart({ unit, onSend }: Props) {
   /** Does an edit of slots and says what depends on those it touched. */
   const touch = (edit: Edit | null, label: string, first: number, count: number): void => {
     const touched = unit.slots.filter((s) => s.index >= first && s.index < first + count).map((s) => s.id);
-    setFaults([]);
+    setNumberProblems([]);
     if (!perform(edit, label)) return;
     say(dependentsWords(slotDependents(show, unit.id, new Set(touched))));
   };
@@ -95,13 +95,13 @@ export function SlotsPart({ unit, onSend }: Props) {
     onPaste: (first, text) => {
       const { value, problems } = readPresetList(text, { plan, unit: unit.name, first });
       if (!value) {
-        setFaults(problems);
+        setNumberProblems(problems);
         return;
       }
       const places = value.map((v) => v.index);
       const low = Math.min(...places);
       touch(nameSlots(show, unit.id, value, newId), `paste ${value.length} names`, low, Math.max(...places) - low + 1);
-      setFaults(problems);
+      setNumberProblems(problems);
     },
     textOf: (first, count) =>
       Array.from({ length: count }, (_, i) => slotAt(show, unit.id, first + i)?.name ?? '').join('\n'),
@@ -118,8 +118,8 @@ export function SlotsPart({ unit, onSend }: Props) {
       <Middle>
         <SlotTools unitId={unit.id} view={view} onView={setView} onVisit={visit} run={run} />
         <Hint>
-          {faults.length > 0 ? (
-            <Told problems={faults} label="About what was pasted" />
+          {numberProblems.length > 0 ? (
+            <Told problems={numberProblems} label="About what was pasted" />
           ) : (
             <>
               Type to name · <kbd>Space</kbd> sends · <kbd>Shift</kbd> + arrow reaches · <kbd>Alt</kbd> + arrow moves ·{' '}

@@ -6,7 +6,7 @@ import type { UnitAim } from '../../../core/rig';
 import { indexShow } from '../../../core/show';
 import { Choices } from '../../components/Choices';
 import { DialogButton } from '../../components/DialogButton';
-import { Button, Complaint, Field, Input, Label, MainButton } from '../../components/controls';
+import { Button, FormProblem, Field, Input, Label, MainButton } from '../../components/controls';
 import { Last, Pair, Rows } from '../../components/dialogParts';
 import { Pick } from '../../components/Pick';
 import { stopWalk, walk } from '../../state/desk';
@@ -114,7 +114,7 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
           <Label>Seconds for each</Label>
           <Input inputMode="decimal" />
         </Field>
-        {wrong !== null && <Complaint>{wrong}</Complaint>}
+        {wrong !== null && <FormProblem>{wrong}</FormProblem>}
         <Last>
           <Button onPress={close}>Cancel</Button>
           <MainButton type="submit" isDisabled={wrong !== null}>

@@ -18,9 +18,9 @@ describe('the text of a plan that is a table', () => {
       ],
     });
     expect(readPlanTable('0 5 H6\nhello', plan)).toEqual({
-      complaint: expect.stringContaining('Line 2: expected bank'),
+      problem: expect.stringContaining('Line 2: expected bank'),
     });
-    expect(readPlanTable('0 5 Z9', plan)).toEqual({ complaint: 'Line 1: there is no slot "Z9".' });
-    expect(readPlanTable('0 200 A1', plan)).toEqual({ complaint: expect.stringContaining('programs up to 127') });
+    expect(readPlanTable('0 5 Z9', plan)).toEqual({ problem: 'Line 1: there is no slot "Z9".' });
+    expect(readPlanTable('0 200 A1', plan)).toEqual({ problem: expect.stringContaining('programs up to 127') });
   });
 });

@@ -12,17 +12,17 @@ export const planTableText = (plan: AddressPlan): string =>
 export function readPlanTable(
   text: string,
   plan: AddressPlan,
-): { readonly rows: Rows } | { readonly complaint: string } {
+): { readonly rows: Rows } | { readonly problem: string } {
   const rows: Rows[number][] = [];
   for (const [i, line] of text.split(/\r?\n/).entries()) {
     if (line.trim() === '') continue;
     const [, bank, program, label] = /^\s*(\d{1,5})[\s,;]+(\d{1,3})[\s,;]+(.+?)\s*$/.exec(line) ?? [];
     if (bank === undefined)
-      return { complaint: `Line ${i + 1}: expected bank, program and slot, as in "0 12 ${labelOf(plan, 0)}".` };
+      return { problem: `Line ${i + 1}: expected bank, program and slot, as in "0 12 ${labelOf(plan, 0)}".` };
     const index = indexOfLabel(plan, label!);
-    if (index === undefined) return { complaint: `Line ${i + 1}: there is no slot "${label}".` };
+    if (index === undefined) return { problem: `Line ${i + 1}: there is no slot "${label}".` };
     if (Number(bank) > 16383 || Number(program) > 127) {
-      return { complaint: `Line ${i + 1}: banks go up to 16383 and programs up to 127, counted from 0.` };
+      return { problem: `Line ${i + 1}: banks go up to 16383 and programs up to 127, counted from 0.` };
     }
     rows.push({ bank: Number(bank), program: Number(program), index });
   }

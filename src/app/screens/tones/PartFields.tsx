@@ -5,7 +5,7 @@ import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf } from '../../../core/meaning';
 import { slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
 import { ControlField } from '../../components/ControlField';
-import { Bytes, Complaint } from '../../components/controls';
+import { Bytes, FormProblem } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { Pick } from '../../components/Pick';
 import { slotNumber, slotOfNumber, variantNumber } from '../../state/numbers';
@@ -153,8 +153,8 @@ function SlotField({
         }}
         onEnter={enter}
       />
-      {wrong !== null && <Complaint>{wrong}</Complaint>}
-      {lost && <Complaint>{lost.name || 'Its preset'} is gone from the unit's list.</Complaint>}
+      {wrong !== null && <FormProblem>{wrong}</FormProblem>}
+      {lost && <FormProblem>{lost.name || 'Its preset'} is gone from the unit's list.</FormProblem>}
     </div>
   );
 }

@@ -21,7 +21,7 @@ import { noteTableEncoding, noteTableEncodingSchema } from './noteTableEncoding'
 import { nrpnEncoding, nrpnEncodingSchema } from './nrpnEncoding';
 import { programEncoding, programEncodingSchema } from './programEncoding';
 import { programTableEncoding, programTableEncodingSchema } from './programTableEncoding';
-import { scaleFault, type ScaleFault } from './scale';
+import { scaleProblem, type ScaleProblem } from './scale';
 import { setSwitchEncoding, setSwitchEncodingSchema } from './setSwitchEncoding';
 import { tableEncoding, tableEncodingSchema } from './tableEncoding';
 import { tapEncoding, tapEncodingSchema } from './tapEncoding';
@@ -93,7 +93,7 @@ export function fitsRange(encoding: Encoding, value: number): boolean {
   return value >= low && value <= high && (step === 0 || Number.isInteger(value / step));
 }
 
-export type EncodingFault =
+export type EncodingProblem =
   | { readonly code: 'reserved-number'; readonly number: number }
   | { readonly code: 'past-127'; readonly last: number }
   | { readonly code: 'on-is-off'; readonly on: number; readonly off: number }
@@ -101,18 +101,18 @@ export type EncodingFault =
   | { readonly code: 'template'; readonly template: string }
   | { readonly code: 'template-value'; readonly high: number; readonly most: number }
   | { readonly code: 'checksum-range'; readonly from: number; readonly to: number; readonly length: number }
-  | ScaleFault;
+  | ScaleProblem;
 
 /** What is wrong with an encoding, beyond the shape that its schema checks. */
-export function encodingFaults(e: Encoding): EncodingFault[] {
-  const faults: EncodingFault[] = encodingClaims(e)
+export function encodingProblems(e: Encoding): EncodingProblem[] {
+  const problems: EncodingProblem[] = encodingClaims(e)
     .filter((c) => c.on === 'control' && RESERVED_CONTROLS.has(c.number))
     .map((c) => ({ code: 'reserved-number', number: c.number }));
-  const own = ownFault(e);
-  return own ? [...faults, own] : faults;
+  const own = ownProblem(e);
+  return own ? [...problems, own] : problems;
 }
 
-function ownFault(e: Encoding): EncodingFault | undefined {
+function ownProblem(e: Encoding): EncodingProblem | undefined {
   switch (e.kind) {
     case 'index':
       return pastLast(e.base + e.step * (e.count - 1));
@@ -131,10 +131,10 @@ function ownFault(e: Encoding): EncodingFault | undefined {
     }
     case 'continuous':
     case 'fourteen-bit':
-      return scaleFault(e, e.from, e.to);
+      return scaleProblem(e, e.from, e.to);
     case 'nrpn':
       return e.fine || Math.max(e.from, e.to) < 128
-        ? scaleFault(e, e.from, e.to)
+        ? scaleProblem(e, e.from, e.to)
         : { code: 'past-127', last: Math.max(e.from, e.to) };
     case 'exclusive': {
       const tokens = exclusiveTokens(e.template);
@@ -155,7 +155,7 @@ function ownFault(e: Encoding): EncodingFault | undefined {
   }
 }
 
-const pastLast = (last: number): EncodingFault | undefined => (last > 127 ? { code: 'past-127', last } : undefined);
+const pastLast = (last: number): EncodingProblem | undefined => (last > 127 ? { code: 'past-127', last } : undefined);
 
 /** Two values are the same to the unit when they become the same bytes. */
 export function sameOnTheWire(encoding: Encoding, a: number, b: number): boolean {

@@ -74,13 +74,13 @@ export function figureOf(s: Scale, from: number, to: number, wire: number): numb
   return figureAt(s, Math.min(1, Math.max(0, share)));
 }
 
-export type ScaleFault =
+export type ScaleProblem =
   | { readonly code: 'flat-range'; readonly low: number; readonly high: number }
   | { readonly code: 'log-through-zero'; readonly low: number; readonly high: number }
   | { readonly code: 'table-points'; readonly low: number; readonly high: number };
 
 /** What is wrong with a scale, if anything. */
-export function scaleFault(s: Scale, from: number, to: number): ScaleFault | undefined {
+export function scaleProblem(s: Scale, from: number, to: number): ScaleProblem | undefined {
   const { low, high } = s;
   if (low === high || from === to) return { code: 'flat-range', low, high };
   if (s.curve === 'logarithmic' && low * high <= 0) return { code: 'log-through-zero', low, high };

@@ -10,7 +10,7 @@ const show = demoShow();
 const unitNamed = (id: string) => show.units.find((u) => u.id === id)!;
 const quillback = unitNamed('quillback');
 const text = writeMidiNames(quillback, 'Maude').text;
-const complaint = (t: string): string[] => readMidiNames(t).problems.map(problemLine);
+const problem = (t: string): string[] => readMidiNames(t).problems.map(problemLine);
 
 describe('a MIDI name document', () => {
   it.each(show.units)('of $name keeps to the published structure and brings every name back', (unit) => {
@@ -71,7 +71,7 @@ describe('a MIDI name document', () => {
       { label: '1', name: 'Gull & Tern', bank: { msb: null, lsb: null }, program: 0 },
       { label: '2', name: 'Swift', bank: { msb: 1, lsb: null }, program: 3 },
     ]);
-    expect(complaint(bank('<PatchBank Name="B"><UsesPatchNameList Name="X"/></PatchBank>'))).toEqual([
+    expect(problem(bank('<PatchBank Name="B"><UsesPatchNameList Name="X"/></PatchBank>'))).toEqual([
       'line 3, column 27: It refers to the PatchNameList "X", which is not in the document.',
     ]);
     const slots = patchesToSlots(value![0]!, unitNamed('oxbow').profile.plan);
@@ -79,7 +79,7 @@ describe('a MIDI name document', () => {
   });
 
   it('is refused with its line where it breaks the structure', () => {
-    const broken = (from: string | RegExp, to: string): string[] => complaint(text.replace(from, to));
+    const broken = (from: string | RegExp, to: string): string[] => problem(text.replace(from, to));
     expect(broken('<Patch Number="H6"', '<Patch Colour="red" Number="H6"')[0]).toMatch(
       /^line \d+, column \d+: Patch has no attribute Colour/,
     );

@@ -11,7 +11,7 @@ const unit = demoShow().units[0]!;
 const { plan } = unit.profile;
 const options = { plan, unit: unit.name, first: 0 };
 const read = (text: string, first = 0) => readPresetList(text, { ...options, first });
-const complaints = (text: string) => read(text).problems.map((p) => [p.code, p.place.in === 'text' && p.place.row]);
+const problemLines = (text: string) => read(text).problems.map((p) => [p.code, p.place.in === 'text' && p.place.row]);
 
 describe('a pasted list of presets', () => {
   it('may be one column, from any slot on; an empty line is a slot without a name', () => {
@@ -41,18 +41,18 @@ describe('a pasted list of presets', () => {
     ]);
   });
 
-  it('is refused whole with the line of each fault', () => {
-    expect(complaints('A1\tGull\nZ9\tTern\nA1\tSwift')).toEqual([
+  it('is refused whole with the line of each problem', () => {
+    expect(problemLines('A1\tGull\nZ9\tTern\nA1\tSwift')).toEqual([
       ['list.no-such-slot', 2],
       ['list.slot-twice', 3],
     ]);
     expect(read('A1\tGull\nZ9\tTern').value).toBeUndefined();
-    expect(complaints(`Gull\n${'x'.repeat(121)}`)).toEqual([['list.name-long', 2]]);
-    expect(complaints('Gull\nT\ufffdrn')).toEqual([['list.not-text', 2]]);
-    expect(complaints('A1\tGull\nA2\t"Tern')).toContainEqual(['list.quotes', 2]);
-    expect(complaints('label,bank\nA1,0')).toEqual([['list.no-names', 1]]);
-    expect(complaints('\n \n')).toEqual([['list.empty', false]]);
-    expect(complaints('from 0,name\n-1,Gull\n180,Tern\nx,Swift')).toEqual([
+    expect(problemLines(`Gull\n${'x'.repeat(121)}`)).toEqual([['list.name-long', 2]]);
+    expect(problemLines('Gull\nT\ufffdrn')).toEqual([['list.not-text', 2]]);
+    expect(problemLines('A1\tGull\nA2\t"Tern')).toContainEqual(['list.quotes', 2]);
+    expect(problemLines('label,bank\nA1,0')).toEqual([['list.no-names', 1]]);
+    expect(problemLines('\n \n')).toEqual([['list.empty', false]]);
+    expect(problemLines('from 0,name\n-1,Gull\n180,Tern\nx,Swift')).toEqual([
       ['list.no-such-slot', 2],
       ['list.no-such-slot', 3],
       ['list.no-such-slot', 4],

@@ -11,7 +11,7 @@ import { runs } from '../../testing/runs';
 const text = writeShowFile(demoShow());
 
 /** What the reader says about the demo show with one thing changed. */
-function complaints(change: (show: Record<string, any>) => void): string[] {
+function problemLines(change: (show: Record<string, any>) => void): string[] {
   const show = JSON.parse(text) as Record<string, any>;
   change(show);
   const { value, problems } = readShowFile(JSON.stringify(show));
@@ -50,50 +50,50 @@ describe('show file', () => {
   });
 
   it('names what was expected and what came, with the place in the show', () => {
-    expect(complaints((s) => (s.units[1].channel = 17))).toEqual(['units[1].channel: Expected at most 16, found 17.']);
-    expect(complaints((s) => (s.tones[0].name = 5))).toEqual(['tones[0].name: Expected a text, found 5.']);
-    expect(complaints((s) => delete s.songs[2].cues[1].at)).toEqual([
+    expect(problemLines((s) => (s.units[1].channel = 17))).toEqual(['units[1].channel: Expected at most 16, found 17.']);
+    expect(problemLines((s) => (s.tones[0].name = 5))).toEqual(['tones[0].name: Expected a text, found 5.']);
+    expect(problemLines((s) => delete s.songs[2].cues[1].at)).toEqual([
       'songs[2].cues[1].at: Expected a number, found nothing.',
     ]);
-    expect(complaints((s) => (s.ports[0].cable = 'string'))).toEqual([
+    expect(problemLines((s) => (s.ports[0].cable = 'string'))).toEqual([
       'ports[0].cable: Expected one of "din", "usb", found "string".',
     ]);
-    expect(complaints((s) => (s.extra = 1))).toEqual([expect.stringContaining('Expected nothing named "extra"')]);
+    expect(problemLines((s) => (s.extra = 1))).toEqual([expect.stringContaining('Expected nothing named "extra"')]);
   });
 
   it('refuses a foreign or newer file by name', () => {
     expect(readShowFile('[]').problems.map(problemLine)[0]).toContain('found a list');
     expect(readShowFile('{"format":"other"}').problems.map(problemLine)[0]).toContain('format "other"');
-    expect(complaints((s) => (s.version = 99))[0]).toContain('newer Hollow Lantern (show version 99');
+    expect(problemLines((s) => (s.version = 99))[0]).toContain('newer Hollow Lantern (show version 99');
   });
 
   it('finds references to what is not there, doubles, and wrong order', () => {
-    expect(complaints((s) => (s.songs[0].cues[0].action.toneId = 'gone'))).toEqual([
+    expect(problemLines((s) => (s.songs[0].cues[0].action.toneId = 'gone'))).toEqual([
       'songs[0].cues[0].action.toneId: It refers to the tone "gone", which is not in the show.',
     ]);
-    expect(complaints((s) => (s.tones[1].id = s.tones[0].id)).join()).toContain('used twice');
-    expect(complaints((s) => (s.songs[0].metre[1].bar = 1))).toEqual([
+    expect(problemLines((s) => (s.tones[1].id = s.tones[0].id)).join()).toContain('used twice');
+    expect(problemLines((s) => (s.songs[0].metre[1].bar = 1))).toEqual([
       'songs[0].metre[1]: The metre marks must be in order, each at a place of its own.',
     ]);
-    expect(complaints((s) => (s.songs[0].tempo[0].rampTo = 90))[0]).toContain('no mark follows');
-    expect(complaints((s) => (s.tones[0].parts[0].variant = 8))).toEqual([
+    expect(problemLines((s) => (s.songs[0].tempo[0].rampTo = 90))[0]).toContain('no mark follows');
+    expect(problemLines((s) => (s.tones[0].parts[0].variant = 8))).toEqual([
       'tones[0].parts[0].variant: Quillback has 8 scenes, counted from 0; found 8.',
     ]);
-    expect(complaints((s) => (s.units[0].slots[0].index = 180))[0]).toContain('past the last');
-    expect(complaints((s) => (s.tones[0].parts[4].controls[0].value = 101))[0]).toContain(
+    expect(problemLines((s) => (s.units[0].slots[0].index = 180))[0]).toContain('past the last');
+    expect(problemLines((s) => (s.tones[0].parts[4].controls[0].value = 101))[0]).toContain(
       'Mix of Tarn takes 0 to 100; found 101',
     );
   });
 
   it('says what is wrong with a plan or an encoding in a sentence', () => {
-    expect(complaints((s) => (s.units[0].profile.plan.groups[1].digits[0].text = 'x').length).length).toBe(0);
-    expect(complaints((s) => s.units[0].profile.plan.groups[1].digits.shift())).toEqual([
+    expect(problemLines((s) => (s.units[0].profile.plan.groups[1].digits[0].text = 'x').length).length).toBe(0);
+    expect(problemLines((s) => s.units[0].profile.plan.groups[1].digits.shift())).toEqual([
       'units[0].profile.plan: Two slots of Quillback would be written "A1": indexes 0 and 120, counted from 0.',
     ]);
-    expect(complaints((s) => (s.units[4].profile.variants.encoding.base = 126))[0]).toBe(
+    expect(problemLines((s) => (s.units[4].profile.variants.encoding.base = 126))[0]).toBe(
       'units[4].profile: A value of snapshot of Marram would be 129; values end at 127.',
     );
-    expect(complaints((s) => (s.units[0].profile.controls[0].encoding.off = 90))[0]).toContain(
+    expect(problemLines((s) => (s.units[0].profile.controls[0].encoding.off = 90))[0]).toContain(
       'Drive of Quillback reads its on value',
     );
   });

@@ -25,25 +25,25 @@ describe('a unit as a file of its own', () => {
   });
 
   it('is refused with the place where it is not one', () => {
-    const complaint = (t: string) => readUnitFile(t).problems.map(problemLine);
+    const problem = (t: string) => readUnitFile(t).problems.map(problemLine);
     const changed = (change: (f: any) => void): string => {
       const file = JSON.parse(text);
       change(file);
       return JSON.stringify(file);
     };
-    expect(complaint('{')).toEqual([
+    expect(problem('{')).toEqual([
       'line 1, column 2: The file is not valid JSON: reading stopped at the end of the file.',
     ]);
-    expect(complaint('[]')[0]).toContain('This is not a unit of Hollow Lantern');
-    expect(complaint(changed((f) => (f.format = 'other')))[0]).toContain('found "other"');
-    expect(complaint(changed((f) => (f.version = 99)))[0]).toContain('newer');
-    expect(complaint(changed((f) => (f.unit.profile.times.recall = -1)))).toEqual([
+    expect(problem('[]')[0]).toContain('This is not a unit of Hollow Lantern');
+    expect(problem(changed((f) => (f.format = 'other')))[0]).toContain('found "other"');
+    expect(problem(changed((f) => (f.version = 99)))[0]).toContain('newer');
+    expect(problem(changed((f) => (f.unit.profile.times.recall = -1)))).toEqual([
       'unit.profile.times.recall: Expected at least 0, found -1.',
     ]);
-    expect(complaint(changed((f) => (f.unit = 3)))).toEqual(['unit: Expected an object, found something else.']);
-    expect(complaint(changed((f) => (f.house = {})))).toEqual(['house: Expected a list, found something else.']);
-    expect(complaint(changed((f) => (f.unit.more = 1)))[0]).toContain('nothing named "more"');
-    const groups = complaint(changed((f) => (f.unit.profile.plan.groups[0].count = 500)));
+    expect(problem(changed((f) => (f.unit = 3)))).toEqual(['unit: Expected an object, found something else.']);
+    expect(problem(changed((f) => (f.house = {})))).toEqual(['house: Expected a list, found something else.']);
+    expect(problem(changed((f) => (f.unit.more = 1)))[0]).toContain('nothing named "more"');
+    const groups = problem(changed((f) => (f.unit.profile.plan.groups[0].count = 500)));
     expect(groups).toEqual([
       "unit.profile.plan: Group 1 of Quillback's plan has 500 slots, but its digits can only tell 120 apart.",
     ]);
