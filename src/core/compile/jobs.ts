@@ -183,7 +183,9 @@ export class Planner {
       if (recalls) {
         chain.preset = mark;
         // What has rules carried out has to be there before anything takes its place, or they never are.
-        const tells = sends.some((s) => s.setOff !== null);
+        // A variant whose preset never came would count for the preset before, and what the rules say of that one.
+        const elsewhere = unit.relays.length > 0 && sends.some((s) => s.kind === 'variant');
+        const tells = elsewhere || sends.some((s) => s.setOff !== null);
         chain.loads = sent || tells ? [{ ...mark, tells }] : [];
       } else if (send.setOff) chain.loads = [...chain.loads, { ...mark, tells: true }];
       if (send.setOff) {

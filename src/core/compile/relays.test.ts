@@ -264,6 +264,23 @@ describe('cues close to one another', () => {
   });
 });
 
+describe('a variant whose preset still loads', () => {
+  it('does not come to count for the preset before, whose rules would hear of it', () => {
+    const units = rigWith([rule(9, null, 18), rule(9, 2, 27)], {});
+    const [u0, far] = units;
+    const queues = { ...modelerProfile, whileSettling: 'queue' as const, recallLoads: { variant: false, controls: true } };
+    const { rig, show, song } = played(
+      [{ ...u0!, profile: queues }, far!],
+      { a: [on(9)], b: [on(36, 2)], c: [on(0)] },
+      [toneCue('x', 9600, 'a'), toneCue('y', 9601, 'b'), toneCue('z', 9696, 'c')],
+      {},
+      'usb',
+    );
+    expect(stateAt(show, song, 1e6).far!.slot).toBe(18);
+    expect(rig.state().far!.slot).toBe(18);
+  });
+});
+
 describe('catch-up by way of a preset that keeps the variant', () => {
   it('leaves the variant before it goes on, so that no other rule is set off', () => {
     const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
