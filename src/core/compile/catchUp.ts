@@ -1,4 +1,4 @@
-import { keepsOf } from '../addressing';
+import { keepsOf, slotCount, slotMessages } from '../addressing';
 import { changesTo, contextOf, latencyOf, moments, passMoment, StateFold, type RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
 import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../rig';
@@ -97,7 +97,12 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
   if (done(straight, goals)) return straight;
   const ways = unit.relays
     .filter((r) => goals.has(r.toUnit))
-    .map((r): Detour => ({ slot: r.slot, variant: r.variant }));
+    .flatMap((r): Detour[] => {
+      const own = { slot: r.slot, variant: r.variant };
+      // A rule on a variant of any preset: also in a preset that no other rule speaks of.
+      const spare = r.slot === null ? unnamedSlot(unit) : undefined;
+      return spare === undefined ? [own] : [own, { slot: spare, variant: r.variant }];
+    });
   let best: Plan | undefined;
   for (const first of ways) {
     for (const way of [[first], ...ways.map((second) => [first, second])].flatMap((w) => left(w, unit, to))) {
@@ -106,6 +111,15 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
     }
   }
   return best ?? straight;
+}
+
+/** The first slot that no rule of a unit names. */
+function unnamedSlot({ profile, relays }: UnitSpec): number | undefined {
+  const named = new Set(relays.map((r) => r.slot));
+  for (let slot = 0; slot < slotCount(profile.plan); slot++) {
+    if (!named.has(slot) && slotMessages(profile.plan, 1, slot, null) !== null) return slot;
+  }
+  return undefined;
 }
 
 /**

@@ -299,4 +299,21 @@ describe('catch-up by way of a preset that keeps the variant', () => {
     expect(other.state().far!.slot).toBe(18);
     expect([other.state().u0!.slot, other.state().u0!.variant]).toEqual([27, 0]);
   });
+
+  it('goes by a preset that no rule names, where a rule is on a variant of any', () => {
+    // The amplifier takes whatever comes, so that of two rules the last counts.
+    const takesAll = { ...ampProfile.times, settle: 0 };
+    const [u0, far] = rigWith([rule(null, 3, 27), rule(9, 3, 18)], { times: takesAll });
+    const { show, song } = played(
+      [u0!, far!],
+      { a: [on(36, 3)], b: [on(9)] },
+      [toneCue('x', 9600, 'a'), toneCue('y', 19200, 'b')],
+    );
+    const wanted = stateAt(show, song, 1e6);
+    expect([wanted.u0!.slot, wanted.far!.slot]).toEqual([9, 27]);
+    const other = new SimulatedRig(rigSpec(show));
+    for (const e of catchUp(show, {}, wanted).events) other.send(e.portId, e.at, e.bytes);
+    other.settle();
+    expect([other.state().u0!.slot, other.state().far!.slot]).toEqual([9, 27]);
+  });
 });

@@ -183,62 +183,66 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
       {song.tempo.map((mark, i) => {
         const place = formatPosition(bars, mark.at, song.bars);
         return (
-          <Row key={mark.at} role="group" style={{ flexWrap: 'nowrap' }} aria-label={`Tempo at ${place}`}>
-            <span style={{ width: 44, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
-            <DraftField
-              label="BPM"
-              style={{ width: 62, flex: 'none' }}
-              value={String(Math.round(mark.bpm * 1000) / 1000)}
-              numeric
-              commit={(text) => {
-                const bpm = Number(text.replace(',', '.'));
-                if (!(bpm >= 20 && bpm <= 400)) return '20 to 400';
-                return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
-              }}
-            />
-            <Pick
-              label="Beat"
-              width="104px"
-              value={String(mark.beat)}
-              choices={
-                BEATS.some((b) => b.id === String(mark.beat))
-                  ? BEATS
-                  : [...BEATS, { id: String(mark.beat), name: `${mark.beat} quarters` }]
-              }
-              onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
-            />
-            {i === song.tempo.length - 1 ? (
-              <DraftField
-                label="Ramp to"
-                value=""
-                placeholder="none"
-                numeric
-                style={{ width: 58 }}
-                commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
+          <div key={mark.at} role="group" aria-label={`Tempo at ${place}`}>
+            <Row style={{ flexWrap: 'nowrap', marginTop: 8 }}>
+              <span style={{ flex: 1, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
+              <Pick
+                label="Beat"
+                width="140px"
+                value={String(mark.beat)}
+                choices={
+                  BEATS.some((b) => b.id === String(mark.beat))
+                    ? BEATS
+                    : [...BEATS, { id: String(mark.beat), name: `${mark.beat} quarters` }]
+                }
+                onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
               />
-            ) : (
+              {i > 0 && (
+                <SignButton
+                  aria-label={`Remove the tempo at ${place}`}
+                  onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
+                >
+                  <Trash2 size={15} />
+                </SignButton>
+              )}
+            </Row>
+            <Row style={{ flexWrap: 'nowrap' }}>
               <DraftField
-                label="Ramp to"
-                value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
-                placeholder="step"
+                label="BPM"
+                style={{ flex: 1 }}
+                value={String(Math.round(mark.bpm * 1000) / 1000)}
                 numeric
-                style={{ width: 58 }}
                 commit={(text) => {
-                  const rampTo = text.trim() === '' ? null : Number(text.replace(',', '.'));
-                  if (rampTo !== null && !(rampTo >= 20 && rampTo <= 400)) return '20 to 400';
-                  return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
+                  const bpm = Number(text.replace(',', '.'));
+                  if (!(bpm >= 20 && bpm <= 400)) return '20 to 400';
+                  return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
                 }}
               />
-            )}
-            {i > 0 && (
-              <SignButton
-                aria-label={`Remove the tempo at ${place}`}
-                onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
-              >
-                <Trash2 size={15} />
-              </SignButton>
-            )}
-          </Row>
+              {i === song.tempo.length - 1 ? (
+                <DraftField
+                  label="Ramp to"
+                  value=""
+                  placeholder="none"
+                  numeric
+                  style={{ flex: 1 }}
+                  commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
+                />
+              ) : (
+                <DraftField
+                  label="Ramp to"
+                  value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
+                  placeholder="step"
+                  numeric
+                  style={{ flex: 1 }}
+                  commit={(text) => {
+                    const rampTo = text.trim() === '' ? null : Number(text.replace(',', '.'));
+                    if (rampTo !== null && !(rampTo >= 20 && rampTo <= 400)) return '20 to 400';
+                    return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
+                  }}
+                />
+              )}
+            </Row>
+          </div>
         );
       })}
       <Row>
