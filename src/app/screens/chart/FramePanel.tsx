@@ -206,7 +206,7 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
                 </SignButton>
               )}
             </Row>
-            <Row style={{ flexWrap: 'nowrap' }}>
+            <Row style={{ flexWrap: 'nowrap', marginTop: 6 }}>
               <DraftField
                 label="BPM"
                 style={{ flex: 1 }}
