@@ -103,14 +103,17 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
       const spare = r.slot === null ? unnamedSlot(unit) : undefined;
       return spare === undefined ? [own] : [own, { slot: spare, variant: r.variant }];
     });
-  let best: Plan | undefined;
-  for (const first of ways) {
-    for (const way of [[first], ...ways.map((second) => [first, second])].flatMap((w) => left(w, unit, to))) {
+  // Two detours are tried only where one does not do: a unit may have a rule for each of its presets.
+  const shortest = (tried: readonly (readonly Detour[])[]): Plan | undefined => {
+    let best: Plan | undefined;
+    for (const way of tried.flatMap((w) => left(w, unit, to))) {
       const found = plan(context, fold, unit, to, way);
       if (done(found, goals) && (!best || lengthOf(found) < lengthOf(best))) best = found;
     }
-  }
-  return best ?? straight;
+    return best;
+  };
+  const one = shortest(ways.map((way) => [way]));
+  return one ?? shortest(ways.flatMap((first) => ways.map((second) => [first, second]))) ?? straight;
 }
 
 /** The first slot that no rule of a unit names. */
