@@ -6,7 +6,11 @@ const core = (room, ...allowed) => ({
   from: { path: `^src/core/${room}/`, pathNot: '\\.test\\.ts$' },
   to: {
     path: '^src/',
-    pathNot: [`^src/core/${room}/`, ...allowed.map((a) => (a === 'problems' ? '^src/core/problems\\.ts$' : `^src/core/${a}/`))],
+    pathNot: [
+      `^src/core/${room}/`,
+      '^src/core/groups\\.ts$',
+      ...allowed.map((a) => (a === 'problems' ? '^src/core/problems\\.ts$' : `^src/core/${a}/`)),
+    ],
   },
 });
 
@@ -35,14 +39,16 @@ module.exports = {
     // The simulator must be able to prove the compiler wrong: it knows nothing of it, nor of what a show means.
     core('simulate', 'rig', 'addressing', 'midi', 'time'),
     core('checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    // A proof is a song compiled, played and checked.
+    core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
     core('formats', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('testing', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     {
-      name: 'problems-alone',
+      name: 'problems-and-groups-alone',
       severity: 'error',
-      from: { path: '^src/core/problems\\.ts$' },
+      from: { path: '^src/core/(problems|groups)\\.ts$' },
       to: { path: '^src/' },
     },
     layer('wording', '^src/wording/', ['^src/core/']),

@@ -42,7 +42,7 @@ const catchUps = Array.from({ length: 300 }, () => {
   return timed(() => catchUp(show, {}, stateAt(show, song, at)))[1];
 });
 
-const prover = new Prover();
+const prover = new Prover('bench');
 prover.update(updateOf(undefined, show));
 prover.fingerprints(show.songs.map((s) => s.id));
 const edits = Array.from({ length: 20 }, (_, i) => {

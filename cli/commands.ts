@@ -1,8 +1,9 @@
+import { addTo } from '../src/core/groups';
 import { basename, extname } from 'node:path';
 import { nanoid } from 'nanoid';
 import { labelOf } from '../src/core/addressing';
 import type { RigState } from '../src/core/rig';
-import { compileSong, stateAt } from '../src/core/compile';
+import { compileSong, problemsOf, stateAt } from '../src/core/compile';
 import { acceptedReason, checkRig, checkSong, type Finding } from '../src/core/checks';
 import { demoShow, faultyDemo } from '../src/core/demo';
 import {
@@ -154,11 +155,7 @@ function runSong(show: Show, song: Song): SongReport {
   const compiled = compileSong(show, song);
   const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song), show.tolerance);
   const byCue = new Map<string, Verdict[]>();
-  for (const verdict of verdicts) {
-    const list = byCue.get(verdict.cueId);
-    if (list) list.push(verdict);
-    else byCue.set(verdict.cueId, [verdict]);
-  }
+  for (const verdict of verdicts) addTo(byCue, verdict.cueId, verdict);
   const { bars } = songTime(song);
   const report = (id: string, at: string, what: string): CueReport => {
     const found = byCue.get(id) ?? [];
@@ -196,7 +193,7 @@ function runSong(show: Show, song: Song): SongReport {
     // A song without cues leaves nothing to prove.
     lantern: cues.length === 0 ? 'lit' : sumLanterns(cues.map((c) => c.lantern)),
     cues,
-    problems: compiled.problems.map((p) => ({ code: p.code, severity: p.severity, sentence: sentence(p) })),
+    problems: problemsOf(show, compiled).map((p) => ({ code: p.code, severity: p.severity, sentence: sentence(p) })),
   };
 }
 

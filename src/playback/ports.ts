@@ -13,7 +13,7 @@ export interface Arrival {
  * clock times; bytes are whole messages.
  */
 export interface Ports {
-  /** Puts a message on a port's cable, not before `at`. Calls come in the order of `at`. */
+  /** Puts a message on a port's cable, not before `at`. Calls for one port come in the order of `at`. */
   send(portId: string, at: Micros, bytes: Bytes): void;
   /** From now on every message that arrives goes to `listener`. */
   onArrival(listener: (arrival: Arrival) => void): void;

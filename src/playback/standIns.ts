@@ -1,33 +1,28 @@
-import { UNKNOWN_STATE, type RigSpec, type RigState, type UnitSpec, type UnitState } from '../core/rig';
+import { UNKNOWN_STATE, type RigSpec, type RigState } from '../core/rig';
 import { encodeValue } from '../core/addressing';
 import type { Bytes } from '../core/midi';
 import { SimulatedRig, type TraceEntry } from '../core/simulate';
 import type { Micros } from '../core/time';
+import { unchangedUnits } from './assumedRig';
 import type { Arrival, Ports } from './ports';
 
 /** Stand-ins for every unit of a rig, behind the same door as real ports: they obey bytes, and send when they are played. */
 export class StandIns implements Ports {
   private spec: RigSpec = { ports: [], units: [] };
-  private rig: SimulatedRig;
+  private rig = this.build({});
   private listener: ((arrival: Arrival) => void) | undefined;
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
-
-  constructor(private readonly onChange: () => void) {
-    this.rig = this.build({});
-  }
 
   /** Goes over to a changed rig. Units that are the same to the wires keep their state, whatever they are called now. */
   follow(spec: RigSpec): void {
     if (spec === this.spec) return;
-    const before = new Map(this.spec.units.map((u) => [u.id, wireText(u)]));
-    const same = this.spec.ports.length === spec.ports.length && spec.units.length === before.size;
-    const kept = spec.units.filter((u) => before.get(u.id) === wireText(u));
+    const kept = unchangedUnits(this.spec, spec);
+    const all = kept.size === spec.units.length && kept.size === this.spec.units.length;
     const samePorts = JSON.stringify(this.spec.ports) === JSON.stringify(spec.ports);
     this.spec = spec;
-    if (same && samePorts && kept.length === spec.units.length) return;
+    if (all && samePorts) return;
     const states = this.rig.state();
-    this.rig = this.build(Object.fromEntries(kept.map((u) => [u.id, states[u.id] ?? UNKNOWN_STATE])));
-    this.onChange();
+    this.rig = this.build(Object.fromEntries([...kept].map((id) => [id, states[id] ?? UNKNOWN_STATE])));
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {
@@ -43,18 +38,18 @@ export class StandIns implements Ports {
     this.rig.advance(now);
   }
 
+  /** What the stand-ins are on: what one would see who looks at them. */
   state(): RigState {
     return this.rig.state();
   }
 
-  loading(unitId: string, now: Micros): boolean {
-    return this.rig.loading(unitId, now);
-  }
-
-  /** A switch, pad or pedal of a controller is moved: it sends what it is made to send. */
-  touch(unitId: string, senderId: string, value: number, now: Micros): void {
+  /** A switch, pad or pedal of a controller is moved: it sends what it is made to send. Gives what that is. */
+  touch(unitId: string, senderId: string, value: number, now: Micros): readonly Bytes[] {
     const sender = this.spec.units.find((u) => u.id === unitId)?.profile.senders.find((s) => s.id === senderId);
-    if (sender) this.rig.play(unitId, now, encodeValue(sender.encoding, sender.channel, value));
+    if (!sender) return [];
+    const messages = encodeValue(sender.encoding, sender.channel, value);
+    this.rig.play(unitId, now, messages);
+    return messages;
   }
 
   /** A unit is set to learn: the next message on its channel is taken in and not obeyed. */
@@ -63,20 +58,12 @@ export class StandIns implements Ports {
     this.learnt = (id, bytes) => id === unitId && onLearnt(bytes);
   }
 
-  private build(states: Readonly<Record<string, UnitState>>): SimulatedRig {
+  private build(states: RigState): SimulatedRig {
     return new SimulatedRig(this.spec, (entry) => this.see(entry), states);
   }
 
   private see(entry: TraceEntry): void {
     if (entry.kind === 'returned') this.listener?.({ portId: entry.portId, at: entry.at, bytes: entry.bytes });
     if (entry.kind === 'learnt') this.learnt?.(entry.unitId, entry.bytes);
-    this.onChange();
   }
-}
-
-/** A unit as far as its wires can tell: the names of things are left out. */
-function wireText(unit: UnitSpec): string {
-  const { name: _, firmware: __, controls, panel: ___, senders: ____, variants, ...rest } = unit.profile;
-  const quiet = controls.map(({ id, encoding, rest: atRest }) => ({ id, encoding, atRest }));
-  return JSON.stringify({ ...unit, profile: { ...rest, variants: variants?.encoding, controls: quiet } });
 }

@@ -2,7 +2,7 @@ import type { PlayLine } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { Micros } from '../core/time';
 
-/** Playback at a moment. Plain data: `step` makes the next one. */
+/** Playback at a moment. Plain data: `take` makes the next one. */
 export type Transport =
   | { readonly kind: 'stopped'; readonly place: Micros }
   | {
@@ -17,14 +17,14 @@ export type Transport =
 export const STOPPED: Transport = { kind: 'stopped', place: 0 };
 
 /** Starts a line at clock time `now`. */
-export const play = (line: PlayLine, now: Micros): Transport => ({
+export const begin = (line: PlayLine, now: Micros): Transport => ({
   kind: 'playing',
   line,
   zero: now - line.start,
   next: 0,
 });
 
-export const stop = (transport: Transport, now: Micros): Transport => ({
+export const end = (transport: Transport, now: Micros): Transport => ({
   kind: 'stopped',
   place: placeOf(transport, now),
 });
@@ -36,14 +36,14 @@ export function placeOf(transport: Transport, now: Micros): Micros {
   return Math.max(now - zero, line.place === 0 ? line.start : line.place);
 }
 
-export interface Stepped {
+export interface Taken {
   readonly transport: Transport;
   /** What leaves before `until`, with clock times. */
   readonly due: readonly TimedBytes[];
 }
 
 /** Everything that leaves up to clock time `until`; the playback stops by itself at the end of the song. */
-export function step(transport: Transport, now: Micros, until: Micros): Stepped {
+export function take(transport: Transport, now: Micros, until: Micros): Taken {
   if (transport.kind === 'stopped') return { transport, due: [] };
   const { line, zero } = transport;
   const due: TimedBytes[] = [];

@@ -1,9 +1,9 @@
 import { expose } from 'comlink';
-import { StandInPlayback } from './standInPlayback';
+import { PlaybackHost } from './playbackHost';
 
 // The clock lives in a worker: there it goes on at its pace while the page is busy or hidden.
 expose(
-  new StandInPlayback({
+  new PlaybackHost({
     // Counted from the epoch, so that the page, whose own clock starts elsewhere, can tell it from its own.
     now: () => (performance.timeOrigin + performance.now()) * 1000,
     every: (millis, run) => {

@@ -1,4 +1,4 @@
 import { expose } from 'comlink';
 import { Prover } from './prover';
 
-expose(new Prover());
+expose(new Prover(ENGINE_MARK));

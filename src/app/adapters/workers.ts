@@ -1,7 +1,7 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Show } from '../../core/show';
-import type { MonitorLine } from '../../playback';
-import type { PeaksWorker, PlaybackNews, PlaybackWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
+import type { MonitorLine, PlaybackNews, SessionEvent } from '../../playback';
+import type { PeaksWorker, PlaybackWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
 
 /** Sends a worker what changed in the show since it was last sent. */
@@ -29,6 +29,7 @@ let workers: Workers | undefined;
 export interface PlaybackEars {
   readonly news: (news: PlaybackNews) => void;
   readonly lines: (batch: readonly MonitorLine[]) => void;
+  readonly events: (events: readonly SessionEvent[]) => void;
 }
 
 /** The two workers, started on first use and kept. */
@@ -40,8 +41,7 @@ export function getWorkers(ears: PlaybackEars): Workers {
   const playback = wrap<PlaybackWorker>(
     new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module' }),
   );
-  void playback.listen(proxy(ears.news));
-  void playback.watch(proxy(ears.lines));
+  void playback.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events));
   workers = { proof: new Mirrored(proof), playback: new Mirrored(playback) };
   return workers;
 }

@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { CueProof } from '../../workers/protocol';
+import type { CueProof } from '../../core/proof';
 
 /** One row a show: the document as plain data, and how often it was saved. */
 export interface ShowRow {

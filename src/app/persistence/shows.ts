@@ -2,7 +2,7 @@ import Dexie, { liveQuery } from 'dexie';
 import { readShowData } from '../../core/formats/show-file';
 import type { Read } from '../../core/problems';
 import type { Show } from '../../core/show';
-import type { SongProof } from '../../workers/protocol';
+import type { SongProof } from '../../core/proof';
 import type { Shelf, ShowRow } from './db';
 
 export type Saved =

@@ -9,16 +9,22 @@ import {
   type Matching,
   type Show,
 } from '../../core/show';
-import { sameSurroundings } from '../../core/meaning';
+import { sameToWires, surroundingsOf } from '../../core/meaning';
 import type { Ticks } from '../../core/time';
-import { withLines } from '../../playback';
+import {
+  withLines,
+  type Lesson,
+  type PedalPoint,
+  type PedalRecording,
+  type SessionEvent,
+  type Walk,
+} from '../../playback';
 import { problemLine } from '../../wording';
-import type { Lesson, PedalPoint, PedalRecording, Walk } from '../../workers/protocol';
 import { getWorkers } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
 import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
-import { hushed, useLanes } from './lanes';
+import { useLanes } from './lanes';
 import { forgetRuns, keepChecked, keepRun } from './runs';
 import { keepSounds, readySounds, wakeSound } from './sound';
 import { useApp, type Done, type OpenShow } from './store';
@@ -30,6 +36,7 @@ const workers = () =>
   getWorkers({
     news: (news) => useApp.setState({ news }),
     lines: (batch) => useApp.setState((s) => ({ lines: withLines(s.lines, batch) })),
+    events: hear,
   });
 
 const UNDO_LIMIT = 500;
@@ -130,8 +137,10 @@ let printed: Show | undefined;
 
 /** Songs whose cues may have other fingerprints than before: an edit of one song leaves the others theirs. */
 function songsToFingerprint(before: Show | undefined, show: Show): string[] {
-  const rest = before && sameSurroundings(before, show) ? new Set(before.songs) : new Set<Show['songs'][number]>();
-  return show.songs.filter((s) => !rest.has(s)).map((s) => s.id);
+  if (!before) return show.songs.map((s) => s.id);
+  const known = new Set(before.songs);
+  const [was, is] = [surroundingsOf(before), surroundingsOf(show)];
+  return show.songs.filter((s) => !known.has(s) || !sameToWires(s, was, is)).map((s) => s.id);
 }
 
 async function enter(show: Show, revision: number | null): Promise<void> {
@@ -249,9 +258,20 @@ export const recordedPedal = async (): Promise<readonly PedalPoint[]> => (await 
 
 // What is muted in the lanes is sent nothing from then on.
 useLanes.subscribe((lanes) => {
-  const show = useApp.getState().open?.show;
-  if (show) void workers().playback.worker.hush(hushed(show, lanes));
+  if (useApp.getState().open) void workers().playback.worker.lanes([...lanes.muted], [...lanes.solo]);
 });
+
+/** What happened to the session, where somebody should know. */
+function hear(events: readonly SessionEvent[]): void {
+  for (const event of events) {
+    if (event.kind === 'stopped' && event.why === 'gone')
+      say('The song that played is not in the show any more: stopped.');
+    if (event.kind === 'slept')
+      say(
+        `The computer slept for ${Math.round(event.time / 1e6)} s: what was due meanwhile was not sent, the rig is caught up.`,
+      );
+  }
+}
 
 export async function stopSong(): Promise<void> {
   await workers().playback.worker.stop();

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { Show } from '../../core/show';
+import { hushedUnits } from '../../playback';
 
 /** How lanes are looked at and listened to; not part of the show. */
 interface Lanes {
@@ -29,5 +30,6 @@ export const foldAll = (show: Show, fold: boolean): void =>
 export const NOBODY = 'nobody';
 
 /** Units that are sent nothing while a song plays. */
-export const hushed = (show: Show, { muted, solo }: Pick<Lanes, 'muted' | 'solo'>): string[] =>
-  show.units.map((u) => u.id).filter((id) => muted.has(id) || (solo.size > 0 && !solo.has(id)));
+export const hushed = (show: Show, { muted, solo }: Pick<Lanes, 'muted' | 'solo'>): string[] => [
+  ...hushedUnits({ show, muted, solo, gone: NONE }),
+];

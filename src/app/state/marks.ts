@@ -1,7 +1,8 @@
+import { addTo } from '../../core/groups';
 import { OPENING_CUE } from '../../core/meaning';
 import { openingOf, type Show, type Song } from '../../core/show';
 import { sumLanterns, type Lantern } from '../../core/simulate';
-import type { CueProof } from '../../workers/protocol';
+import type { CueProof } from '../../core/proof';
 import { useApp, type AppState } from './store';
 
 /** What is proven of a cue as it is now; undefined while it is not. */
@@ -56,9 +57,7 @@ export function toneMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, show:
   if (toneMarks?.songs !== songs || toneMarks.fingerprints !== fingerprints || toneMarks.proofs !== proofs) {
     const lists = new Map<string, Lantern[]>();
     const add = (id: string, mark: Lantern): void => {
-      const list = lists.get(id);
-      if (list) list.push(mark);
-      else lists.set(id, [mark]);
+      addTo(lists, id, mark);
     };
     for (const song of songs) {
       const opening = openingOf(show, song);
@@ -67,7 +66,12 @@ export function toneMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, show:
         if (!cue.muted && cue.action.kind === 'tone') add(cue.action.toneId, markOf(state, song.id, cue.id));
       }
     }
-    toneMarks = { songs, fingerprints, proofs, marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])) };
+    toneMarks = {
+      songs,
+      fingerprints,
+      proofs,
+      marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])),
+    };
   }
   return toneMarks.marks.get(toneId) ?? 'hollow';
 }

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { applyEdit, changeCue, renameTone, setShowTitle } from '../../core/show';
-import { NO_PICTURE } from '../../workers/picture';
+import { NO_PICTURE } from '../../core/proof';
 import { cancelRuns, forgetRuns, isOfNow, keepChecked, keepRun, markRuns, runAll, useRuns } from './runs';
 
 const show = demoShow();

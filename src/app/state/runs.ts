@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { Finding } from '../../core/checks';
 import { sameSurroundings, surroundingsOf, type Surroundings } from '../../core/meaning';
 import type { Show, Song } from '../../core/show';
-import type { SongPicture } from '../../workers/protocol';
+import type { SongPicture } from '../../core/proof';
 
 /** What a dry run of a song saw, and of what content. It is kept while the show is open; the lanterns are kept for good. */
 export interface Run {

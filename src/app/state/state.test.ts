@@ -57,7 +57,9 @@ describe('marks', () => {
     const edited = state();
     const fingerprints = { [song.id]: { ...edited.fingerprints[song.id], 'slack-tide-cue-3': 'another' } };
     expect(songMark(state({ fingerprints }), song)).toBe('hollow');
-    expect(songMark(state({ fingerprints, proofs: { ...edited.proofs, another: proof('cracked') } }), song)).toBe('cracked');
+    expect(songMark(state({ fingerprints, proofs: { ...edited.proofs, another: proof('cracked') } }), song)).toBe(
+      'cracked',
+    );
     expect(songMark(state({ proofs: {} }), song)).toBe('hollow');
   });
 

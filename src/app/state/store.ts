@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Edit, Show } from '../../core/show';
-import type { MonitorLine } from '../../playback';
-import type { CueProof, PlaybackNews } from '../../workers/protocol';
+import type { MonitorLine, PlaybackNews } from '../../playback';
+import type { CueProof } from '../../core/proof';
 
 /** How numbers are shown; what is stored and sent is always counted from 0. */
 export type Counting = 'zero' | 'one' | 'label';

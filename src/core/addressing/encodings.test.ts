@@ -154,7 +154,9 @@ describe('scales', () => {
     expect(receive(cut, control(7, 32))[0]).toBeCloseTo(40.3, 1);
     const falling: Encoding = { ...one.continuous, low: 400, high: 20, curve: 'table', points: [400, 80, 20] };
     expect(encodeValue(falling, 1, 240)).toEqual([[0xb0, 7, 32]]);
-    expect(encodingProblems({ ...cut, points: [20, 90, 80, 400] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
+    expect(encodingProblems({ ...cut, points: [20, 90, 80, 400] } as Encoding)).toMatchObject([
+      { code: 'table-points' },
+    ]);
     expect(encodingProblems({ ...cut, points: [20, 300] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
   });
 
@@ -265,7 +267,8 @@ describe('system exclusive', () => {
   });
 
   it('says what is wrong with a template', () => {
-    const problem = (change: object) => encodingProblems({ ...one.exclusive, ...change } as Encoding).map((f) => f.code);
+    const problem = (change: object) =>
+      encodingProblems({ ...one.exclusive, ...change } as Encoding).map((f) => f.code);
     expect(problem({ template: 'F0 80 ss F7' })).toEqual(['template']);
     expect(problem({ template: '7D vv ss' })).toEqual(['template']);
     expect(problem({ template: 'F0 7D vv ss F' })).toEqual(['template']);

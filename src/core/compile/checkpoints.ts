@@ -1,5 +1,5 @@
 import type { RigState } from '../rig';
-import { sameSurroundings, surroundingsOf, type StateFold, type Surroundings } from '../meaning';
+import { sameToWires, surroundingsOf, type StateFold, type Surroundings } from '../meaning';
 import type { Show, Song } from '../show';
 import type { Micros } from '../time';
 
@@ -33,7 +33,7 @@ export class CheckpointKeeper {
 /** Whether a song was gone through as it is now. */
 export function hasCheckpoints(show: Show, song: Song): boolean {
   const found = known.get(song);
-  return found !== undefined && sameSurroundings(found.under, show);
+  return found !== undefined && sameToWires(song, found.under, surroundingsOf(show));
 }
 
 /**

@@ -1,3 +1,4 @@
+import { entry } from '../groups';
 import { contextOf, moments, StateFold, type Moment, type RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
@@ -6,7 +7,6 @@ import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
 import { clockJobs } from './clock';
-import { entry } from './entry';
 import { expandMoment, type UnitSends } from './expand';
 import { Forecast, leavingOf, type Forecasted, type Scheduled } from './forecast';
 import { Planner, type PortJob, type Release } from './jobs';
@@ -24,7 +24,6 @@ export interface CompiledSong {
   readonly lates: readonly Late[];
   /** Units, with the cues that want them somewhere, where neither bytes nor relay rules bring them. */
   readonly unreached: ReadonlyMap<string, ReadonlySet<string>>;
-  readonly problems: readonly Problem[];
   /** When the last bar ends. */
   readonly end: Micros;
 }
@@ -86,7 +85,6 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
       return (lates ??= scheduled.flatMap(({ list, ends }) => latesOf(list, ends)));
     },
     unreached,
-    problems: [...unreached.keys()].flatMap((id) => noPort(show, id)),
     end: microsAt(time, time.end),
   };
 }
@@ -140,6 +138,10 @@ function forecast(
   cast.play(leavingOf(scheduled));
   return [...cast.found.values()].map((f) => ({ ...f, due: dueOf.get(f.cueId)! }));
 }
+
+/** What stands in the way of a song's messages as a whole. Told apart from what was compiled, because it names units. */
+export const problemsOf = (show: Show, { unreached }: CompiledSong): Problem[] =>
+  [...unreached.keys()].flatMap((id) => noPort(show, id));
 
 /** Why nothing reaches a unit. One that others tell something is reached, if only where their rules take it: that is said of the tone. */
 function noPort(show: Show, unitId: string): Problem[] {

@@ -24,7 +24,7 @@ import { fingerprints } from './fingerprint';
 const show = demoShow();
 const song = show.songs[0]!;
 const fingerprintsOf = (s: Show, i = 0): ReadonlyMap<string, string> =>
-  fingerprints(s, compileSong(s, s.songs[i]!), songWants(s, s.songs[i]!));
+  fingerprints(s, compileSong(s, s.songs[i]!), songWants(s, s.songs[i]!), 'engine');
 const changedBy = (edit: Edit | null): string[] => {
   const after = fingerprintsOf(applyEdit(show, edit!));
   const before = fingerprintsOf(show);
@@ -68,9 +68,9 @@ describe('fingerprints', () => {
     const before = fingerprintsOf(clocked).get('clock');
     expect(before).toBeDefined();
     const withFingerprint = (bytes: string): string | undefined =>
-      fingerprintsOf(applyEdit(clocked, placeCue(clocked, song.id, messageCue('new', 2 * 3360, 'quillback', bytes))!)).get(
-        'clock',
-      );
+      fingerprintsOf(
+        applyEdit(clocked, placeCue(clocked, song.id, messageCue('new', 2 * 3360, 'quillback', bytes))!),
+      ).get('clock');
     // A program change fits between two clocks; a tenth of a second of data does not.
     expect(withFingerprint('c003')).toBe(before);
     expect(withFingerprint(`f07d${'11'.repeat(300)}f7`)).not.toBe(before);

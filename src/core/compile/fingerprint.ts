@@ -1,8 +1,8 @@
+import { entry } from '../groups';
 import { contextOf } from '../meaning';
-import type { UnitSpec, Wanted } from '../rig';
+import { wireText, type UnitSpec, type Wanted } from '../rig';
 import type { Show } from '../show';
 import type { CompiledSong } from './compileSong';
-import { entry } from './entry';
 
 /** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
 class Hash {
@@ -39,12 +39,14 @@ const unitDigests = new WeakMap<UnitSpec, string>();
 /**
  * For each cue, a short text that stays the same exactly as long as nothing that its proof
  * rests on changes: what it wants, the bytes sent for it and when, the same of the change
- * before it on each of its units, what those units are like, and how far from its place it may land. A proof is kept under it.
+ * before it on each of its units, what those units are like, how far from its place it may land, and the
+ * code that compiled it (`engine`). A proof is kept under it.
  */
 export function fingerprints(
   show: Show,
   compiled: CompiledSong,
   wants: readonly Wanted[],
+  engine: string,
 ): ReadonlyMap<string, string> {
   const context = contextOf(show);
   const sent = sentDigests(compiled);
@@ -53,7 +55,7 @@ export function fingerprints(
   const told = new Map<string, Set<string>>();
   for (const wanted of wants) {
     const { cueId, unitId } = wanted;
-    const hash = entry(hashes, cueId, () => new Hash());
+    const hash = entry(hashes, cueId, () => hashOf(engine));
     addWanted(hash, wanted);
     const units = entry(told, cueId, () => new Set());
     if (units.has(unitId)) continue;
@@ -71,6 +73,12 @@ export function fingerprints(
     if (digest !== '') last.set(unitId, digest);
   }
   return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.digest()]));
+}
+
+function hashOf(engine: string): Hash {
+  const hash = new Hash();
+  hash.text(engine);
+  return hash;
 }
 
 /** What was sent and when, by cue and unit. */
@@ -116,8 +124,7 @@ function unitDigest(unit: UnitSpec): string {
   let digest = unitDigests.get(unit);
   if (digest === undefined) {
     const hash = new Hash();
-    // Names are for people: renaming a unit's control or variant changes nothing that is sent.
-    hash.text(JSON.stringify(unit, (key, value: unknown) => (key === 'name' || key === 'names' ? undefined : value)));
+    hash.text(wireText(unit));
     digest = hash.digest();
     unitDigests.set(unit, digest);
   }

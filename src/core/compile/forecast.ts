@@ -1,3 +1,4 @@
+import { addTo } from '../groups';
 import { Course, StateFold, type RigContext } from '../meaning';
 import type { RigState, UnitSpec } from '../rig';
 import { CABLE_TIMING } from '../midi';
@@ -61,9 +62,7 @@ export class Forecast extends Course<PlannedJob> {
     const roots = new Map<string, UnitSpec[]>();
     for (const unit of this.units.values()) {
       if (unit.input?.from !== 'port') continue;
-      const list = roots.get(unit.input.portId);
-      if (list) list.push(unit);
-      else roots.set(unit.input.portId, [unit]);
+      addTo(roots, unit.input.portId, unit);
     }
     for (const { job, arrives } of all) {
       const hear = (unit: UnitSpec, at: Micros): void => {

@@ -1,5 +1,5 @@
 export { CableLoad } from './cableLoad';
-export { compileSong, type CompiledSong } from './compileSong';
+export { compileSong, problemsOf, type CompiledSong } from './compileSong';
 export type { Forecasted } from './forecast';
 export {
   AUDITION_CUE,
@@ -12,7 +12,7 @@ export {
   type Turns,
 } from './catchUp';
 export { fingerprints } from './fingerprint';
-export { playLine, type PlayLine } from './playLine';
+export { clocksGoOn, playLine, stopsOf, type PlayLine } from './playLine';
 export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
 export type { Late, LateCause } from './lateness';

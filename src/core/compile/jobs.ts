@@ -1,8 +1,8 @@
+import { entry } from '../groups';
 import { durationOf, latencyOf, thruGap, type Path, type RigContext, type SetOff } from '../meaning';
 import type { Bytes } from '../midi';
 import type { UnitSpec } from '../rig';
 import { millisToMicros, type Micros } from '../time';
-import { entry } from './entry';
 import type { Send, UnitSends } from './expand';
 import type { Job, Wait } from './schedule/job';
 

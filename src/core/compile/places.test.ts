@@ -5,7 +5,8 @@ import { rigSpec } from '../meaning';
 import { SimulatedRig } from '../simulate';
 import { parsePosition } from '../time';
 import { audition, catchUp, catchUpSends, stateAt } from './catchUp';
-import { compileSong } from './compileSong';
+import { compileSong, problemsOf, type CompiledSong } from './compileSong';
+import type { Problem } from '../problems';
 import { playLine } from './playLine';
 import { stateLine } from './stateLine';
 import { writtenSong } from './writtenSong';
@@ -145,9 +146,10 @@ describe('trying one thing', () => {
 });
 
 describe('a compiled song', () => {
-  const without = (change: (s: Show) => Show): ReturnType<typeof compileSong> => {
+  const without = (change: (s: Show) => Show): CompiledSong & { problems: Problem[] } => {
     const s = change(show);
-    return compileSong(s, s.songs[0]!);
+    const compiled = compileSong(s, s.songs[0]!);
+    return { ...compiled, problems: problemsOf(s, compiled) };
   };
 
   it('sends nothing that changes nothing, unless the cue says reload', () => {

@@ -1,6 +1,6 @@
 import type { RigState } from '../rig';
 import type { Bytes, TimedBytes } from '../midi';
-import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
+import { indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
 import { moments } from '../meaning';
 import type { Micros, Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
@@ -18,6 +18,22 @@ export interface PlayLine {
   /** What has to leave when playing is broken off. */
   readonly atStop: readonly { readonly portId: string; readonly bytes: Bytes }[];
 }
+
+const runningClocks = (show: Show, song: Song): { readonly id: string; readonly port: Port }[] => {
+  const { ports } = indexShow(show);
+  return song.clocks.flatMap(({ id, portId }) => {
+    const port = ports.get(portId);
+    return port?.active ? [{ id, port }] : [];
+  });
+};
+
+/** What makes units that follow a song's clocks go on from a place. */
+export const clocksGoOn = (show: Show, song: Song, at: Ticks): TimedBytes[] =>
+  runningClocks(show, song).flatMap(({ id, port }) => continueClock(song, id, port.id, port.cable, at));
+
+/** What has to leave when a song is broken off. */
+export const stopsOf = (show: Show, song: Song): PlayLine['atStop'] =>
+  runningClocks(show, song).map(({ port }) => ({ portId: port.id, bytes: CLOCK_STOP }));
 
 /** Longest silence in front of a song's first message when it is played from its start. */
 const MIN_START: Micros = -100_000;
@@ -48,19 +64,14 @@ export function playLine(
       } else passed.delete(moment.id);
     }
   }
-  const { ports } = indexShow(show);
-  const clocks = song.clocks.flatMap(({ id, portId }) => {
-    const port = ports.get(portId);
-    return port?.active ? [{ id, port }] : [];
-  });
-  const goOn = at > 0 ? clocks.flatMap(({ id, port }) => continueClock(song, id, port.id, port.cable, at)) : [];
+  const goOn = at > 0 ? clocksGoOn(show, song, at) : [];
   // A clock goes on with its "continue"; what of it leaves before is the past.
   const goesOn = new Map(goOn.map((e) => [e.cueId, e.at]));
   const isPast = ({ cueId, at: leaves }: TimedBytes): boolean =>
     passed.has(cueId) || (begun.has(cueId) && leaves < place) || leaves < (goesOn.get(cueId) ?? leaves);
   const ahead = compiled.events.filter((e) => !isPast(e));
   const rest = goOn.length === 0 ? ahead : [...goOn, ...ahead].sort((a, b) => a.at - b.at);
-  const atStop = clocks.map(({ port }) => ({ portId: port.id, bytes: CLOCK_STOP }));
+  const atStop = stopsOf(show, song);
   const first = Math.min(place, rest[0]?.at ?? place);
   if (at <= 0) return { events: rest, start: Math.min(first, MIN_START, -lead), place, end: compiled.end, atStop };
   const { events, length } = catchUp(show, known, stateAt(show, song, at));

@@ -17,7 +17,7 @@ import {
 import { SimulatedRig, dryRun, type Verdict } from '../simulate';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { catchUp, stateAt } from './catchUp';
-import { compileSong } from './compileSong';
+import { compileSong, problemsOf } from './compileSong';
 
 /** A modeler that tells an amplifier behind it which state to go to. */
 const rule = (slot: number | null, variant: number | null, to: number, id = `r${slot}-${variant}`): Relay => ({
@@ -200,7 +200,7 @@ describe('a unit that only relay rules reach', () => {
 
   it('is where a tone wants it by what the unit before tells it', () => {
     const { show, song, verdicts } = played(rigWith([rule(9, null, 18)]), tone(18), [toneCue('x', 9600, 'a')]);
-    expect(compileSong(show, song).problems).toEqual([]);
+    expect(problemsOf(show, compileSong(show, song))).toEqual([]);
     expect(compileSong(show, song).unreached.size).toBe(0);
     expect(of(verdicts, 'x', 'far')).toMatchObject({ outcome: 'on-time' });
   });
@@ -242,7 +242,11 @@ describe('cues close to one another', () => {
     const { rig, show, song } = played(
       units,
       { a: [on(9)], b: [on(null, 2), on(27, null, 'far')] },
-      [toneCue('x', 9600, 'a'), { ...toneCue('y', 9648, 'a'), action: { kind: 'tone', toneId: 'a', reload: true } }, toneCue('z', 9696, 'b')],
+      [
+        toneCue('x', 9600, 'a'),
+        { ...toneCue('y', 9648, 'a'), action: { kind: 'tone', toneId: 'a', reload: true } },
+        toneCue('z', 9696, 'b'),
+      ],
       {},
       'usb',
     );
@@ -268,7 +272,11 @@ describe('a variant whose preset still loads', () => {
   it('does not come to count for the preset before, whose rules would hear of it', () => {
     const units = rigWith([rule(9, null, 18), rule(9, 2, 27)], {});
     const [u0, far] = units;
-    const queues = { ...modelerProfile, whileSettling: 'queue' as const, recallLoads: { variant: false, controls: true } };
+    const queues = {
+      ...modelerProfile,
+      whileSettling: 'queue' as const,
+      recallLoads: { variant: false, controls: true },
+    };
     const { rig, show, song } = played(
       [{ ...u0!, profile: queues }, far!],
       { a: [on(9)], b: [on(36, 2)], c: [on(0)] },
@@ -304,11 +312,10 @@ describe('catch-up by way of a preset that keeps the variant', () => {
     // The amplifier takes whatever comes, so that of two rules the last counts.
     const takesAll = { ...ampProfile.times, settle: 0 };
     const [u0, far] = rigWith([rule(null, 3, 27), rule(9, 3, 18)], { times: takesAll });
-    const { show, song } = played(
-      [u0!, far!],
-      { a: [on(36, 3)], b: [on(9)] },
-      [toneCue('x', 9600, 'a'), toneCue('y', 19200, 'b')],
-    );
+    const { show, song } = played([u0!, far!], { a: [on(36, 3)], b: [on(9)] }, [
+      toneCue('x', 9600, 'a'),
+      toneCue('y', 19200, 'b'),
+    ]);
     const wanted = stateAt(show, song, 1e6);
     expect([wanted.u0!.slot, wanted.far!.slot]).toEqual([9, 27]);
     const other = new SimulatedRig(rigSpec(show));

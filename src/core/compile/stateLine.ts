@@ -1,3 +1,4 @@
+import { addTo } from '../groups';
 import { contextOf, moments, passMoment, StateFold } from '../meaning';
 import type { RigState, UnitState } from '../rig';
 import { songTime, type Show, type Song } from '../show';
@@ -26,9 +27,7 @@ export function stateLine(show: Show, song: Song): ReadonlyMap<string, readonly 
     const at = cue.shift === 0 ? cue.at : secondsToTicks(tempo, microsToSeconds(cue.due));
     for (const [id, state] of Object.entries(after)) {
       if (before[id] === state) continue;
-      const list = lines.get(id);
-      if (list) list.push({ at, cueId: cue.id, state });
-      else lines.set(id, [{ at, cueId: cue.id, state }]);
+      addTo(lines, id, { at, cueId: cue.id, state });
     }
     before = after;
   }

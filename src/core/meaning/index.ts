@@ -22,6 +22,6 @@ export { rigSpec, routeTo, type Route } from './rigOf';
 export { selectorRuns, type SelectorStep } from './selectorRuns';
 export { StateFold } from './stateFold';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
-export { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
+export { sameSurroundings, sameToWires, surroundingsOf, type Surroundings } from './surroundings';
 export { playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
 export { hearers, patchSheet, wireLoops, type PatchRow, type WirePoint } from './wiring';

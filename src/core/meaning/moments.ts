@@ -12,7 +12,7 @@ import {
   songTime,
   type Unit,
 } from '../show';
-import { sameSurroundings, surroundingsOf, type Surroundings } from './surroundings';
+import { sameToWires, surroundingsOf, type Surroundings } from './surroundings';
 import { playedSweeps, type PlayedSweep } from './sweeps';
 
 /** Id of the cue that a song's opening counts as. */
@@ -55,7 +55,7 @@ type Placed = Omit<Moment, 'due'>;
  */
 export function moments(show: Show, song: Song): readonly Moment[] {
   const known = kept.get(song);
-  if (known && sameSurroundings(known.under, show)) return known.moments;
+  if (known && sameToWires(song, known.under, surroundingsOf(show))) return known.moments;
   const made = madeMoments(show, song);
   kept.set(song, { under: surroundingsOf(show), moments: made });
   return made;

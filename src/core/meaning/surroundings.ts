@@ -1,22 +1,99 @@
-import type { Show } from '../show';
+import { wireText, type RigSpec } from '../rig';
+import { openingOf, type Move, type Port, type Show, type Song, type Tone, type Unit } from '../show';
+import { rigSpec } from './rigOf';
 
 /** All of a show that a song's messages, and what is said of them, depend on beside the song itself. */
-export type Surroundings = Pick<Show, 'units' | 'ports' | 'tones' | 'moves' | 'openingToneId' | 'tolerance'>;
+export type Surroundings = Pick<Show, 'units' | 'ports' | 'tones' | 'moves' | 'openingToneId' | 'tolerance'> & {
+  readonly rig: RigSpec;
+};
 
-export const surroundingsOf = ({ units, ports, tones, moves, openingToneId, tolerance }: Show): Surroundings => ({
-  units,
-  ports,
-  tones,
-  moves,
-  openingToneId,
-  tolerance,
-});
+export const surroundingsOf = (show: Show): Surroundings => {
+  const { units, ports, tones, moves, openingToneId, tolerance } = show;
+  return { units, ports, tones, moves, openingToneId, tolerance, rig: rigSpec(show) };
+};
 
-/** Whether what was made of a song under the one is good under the other: shows share what an edit did not touch. */
-export const sameSurroundings = (a: Surroundings, b: Surroundings): boolean =>
+/** Whether all that is said of a song under the one, names too, holds under the other: shows share what an edit did not touch. */
+export const sameSurroundings = (a: Surroundings, b: Omit<Surroundings, 'rig'>): boolean =>
   a.units === b.units &&
   a.ports === b.ports &&
   a.tones === b.tones &&
   a.moves === b.moves &&
   a.openingToneId === b.openingToneId &&
   a.tolerance === b.tolerance;
+
+/**
+ * Whether a song comes out as the same bytes, wanting the same of the same units, under both:
+ * names, notes and colours may differ, and so may tones and moves that the song does not use.
+ */
+export function sameToWires(song: Song, a: Surroundings, b: Surroundings): boolean {
+  if (sameSurroundings(a, b)) return true;
+  if (a.tolerance.after !== b.tolerance.after || a.tolerance.before !== b.tolerance.before) return false;
+  if (openingOf(a, song) !== openingOf(b, song)) return false;
+  if (!alike(a.ports, b.ports, portText) || !alike(a.units, b.units, unitText)) return false;
+  if (a.rig !== b.rig && !alike(a.rig.units, b.rig.units, wireText)) return false;
+  const used = usedBy(song);
+  const opening = openingOf(a, song);
+  const tones = opening === null ? used.tones : new Set([...used.tones, opening]);
+  return (
+    alikeWhere(tones, byId(a.tones), byId(b.tones), toneText) &&
+    alikeWhere(used.moves, byId(a.moves), byId(b.moves), moveText)
+  );
+}
+
+/** What a text leaves out does not count. */
+function alike<T extends object>(a: readonly T[], b: readonly T[], text: (item: T) => string): boolean {
+  return a === b || (a.length === b.length && a.every((item, i) => item === b[i] || text(item) === text(b[i]!)));
+}
+
+function alikeWhere<T extends object>(
+  ids: ReadonlySet<string>,
+  a: ReadonlyMap<string, T>,
+  b: ReadonlyMap<string, T>,
+  text: (item: T) => string,
+): boolean {
+  if (a === b) return true;
+  for (const id of ids) {
+    const [one, other] = [a.get(id), b.get(id)];
+    if (one === other) continue;
+    if (!one || !other || text(one) !== text(other)) return false;
+  }
+  return true;
+}
+
+/** A function of an object that is worked out once an object. */
+function once<K extends object, V>(make: (key: K) => V): (key: K) => V {
+  const made = new WeakMap<K, V>();
+  return (key) => {
+    let value = made.get(key);
+    if (value === undefined) made.set(key, (value = make(key)));
+    return value;
+  };
+}
+
+const portText = once(({ id, cable, active, softThru }: Port) => JSON.stringify([id, cable, active, softThru]));
+
+/** What the map adds to what wires know: the channel that it sends on, and which slot lies where. */
+const unitText = once(({ id, channel, slots }: Unit) =>
+  JSON.stringify([id, channel, slots.map((s) => [s.id, s.index, s.startVariant, s.startControls])]),
+);
+
+const toneText = once(({ parts }: Tone) => JSON.stringify(parts));
+const moveText = once(({ steps }: Move) => JSON.stringify(steps));
+
+const maps = new WeakMap<object, ReadonlyMap<string, unknown>>();
+
+function byId<T extends { readonly id: string }>(list: readonly T[]): ReadonlyMap<string, T> {
+  let map = maps.get(list) as ReadonlyMap<string, T> | undefined;
+  if (!map) maps.set(list, (map = new Map(list.map((item) => [item.id, item]))));
+  return map;
+}
+
+const usedBy = once((song: Song) => {
+  const tones = new Set<string>();
+  const moves = new Set<string>();
+  for (const { action } of song.cues) {
+    if (action.kind === 'tone') tones.add(action.toneId);
+    else if (action.kind === 'move') moves.add(action.moveId);
+  }
+  return { tones, moves };
+});

@@ -11,6 +11,10 @@ export class EventQueue {
   private readonly heap: Entry[] = [];
   private count = 0;
 
+  get empty(): boolean {
+    return this.heap.length === 0;
+  }
+
   push(at: Micros, run: () => void): void {
     const { heap } = this;
     const entry = { at, order: this.count++, run };

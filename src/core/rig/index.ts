@@ -15,3 +15,4 @@ export {
 } from './unitState';
 export { remember, understand, type Understood } from './understand';
 export { relaysFired } from './relay';
+export { wireText } from './wireText';

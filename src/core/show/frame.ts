@@ -1,3 +1,4 @@
+import { addTo } from '../groups';
 import {
   barAt,
   barOfTick,
@@ -103,9 +104,7 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
   const places = new Map<number, number[]>();
   for (const [i, bar] of order.entries()) {
     if (bar === null) continue;
-    const list = places.get(bar);
-    if (list) list.push(i + 1);
-    else places.set(bar, [i + 1]);
+    addTo(places, bar, i + 1);
   }
   /** Each place that something of an old bar comes to, the first under its own id. */
   const copies = <T extends { readonly id: string }>(bar: number, thing: T, at: (newBar: number) => Partial<T>): T[] =>

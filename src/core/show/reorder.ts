@@ -1,3 +1,4 @@
+import { addTo, groupBy } from '../groups';
 import type { Edit } from './edits';
 import { indexShow } from './find';
 import { newSlot } from './builders';
@@ -75,18 +76,8 @@ function matchSame(
   now: readonly ListedName[],
   onMatch: (slot: Slot, after: ListedName) => void,
 ): void {
-  const byName = new Map<string, ListedName[]>();
-  for (const entry of now) {
-    const list = byName.get(plain(entry.name));
-    if (list) list.push(entry);
-    else byName.set(plain(entry.name), [entry]);
-  }
-  const groups = new Map<string, Slot[]>();
-  for (const slot of old) {
-    const list = groups.get(plain(slot.name));
-    if (list) list.push(slot);
-    else groups.set(plain(slot.name), [slot]);
-  }
+  const byName = groupBy(now, (e) => plain(e.name));
+  const groups = groupBy(old, (s) => plain(s.name));
   for (const [name, slots] of groups) {
     const entries = byName.get(name) ?? [];
     // Those that did not move come first, then the nearest.
@@ -112,11 +103,7 @@ function byLikeness(
   for (const [i, entry] of now.entries()) {
     const own = new Set(pairs(entry.name));
     sizes.push(own.size);
-    for (const pair of own) {
-      const list = where.get(pair);
-      if (list) list.push(i);
-      else where.set(pair, [i]);
-    }
+    for (const pair of own) addTo(where, pair, i);
   }
   const result: { slot: Slot; after: ListedName; likeness: number }[] = [];
   const shared = new Uint16Array(now.length);

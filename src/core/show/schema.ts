@@ -296,9 +296,7 @@ export const showSchema = z.strictObject({
   songs: z.array(songSchema).max(2000),
   /** Findings that somebody looked at and let be: which, what it said then, and why. */
   accepted: z
-    .array(
-      z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }),
-    )
+    .array(z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }))
     .max(5000),
   /** The running order. Songs that are not in it stay in the book. */
   set: z.array(z.strictObject({ id, songId: id })).max(2000),

@@ -2,7 +2,9 @@ import {
   barStart,
   buildBarMap,
   buildTempoMap,
+  microsToSeconds,
   secondsToMicros,
+  secondsToTicks,
   ticksToSeconds,
   type BarMap,
   type Micros,
@@ -33,3 +35,6 @@ export function songTime(song: Song): SongTime {
 }
 
 export const microsAt = (time: SongTime, at: Ticks): Micros => secondsToMicros(ticksToSeconds(time.tempo, at));
+
+/** The tick at a song time; a fraction where it lies between two. */
+export const ticksAt = (time: SongTime, at: Micros): Ticks => secondsToTicks(time.tempo, microsToSeconds(at));

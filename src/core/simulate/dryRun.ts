@@ -1,3 +1,4 @@
+import { groupBy } from '../groups';
 import type { RigSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { judgeBytes, judgeTempo } from './judgeOthers';
@@ -17,12 +18,7 @@ export function dryRun(
   for (const { portId, at, bytes } of events) rig.send(portId, at, bytes);
   rig.settle();
   const lines = unitLines(spec, rig.trace, events);
-  const byUnit = new Map<string, Wanted[]>();
-  for (const wanted of wants) {
-    const list = byUnit.get(wanted.unitId);
-    if (list) list.push(wanted);
-    else byUnit.set(wanted.unitId, [wanted]);
-  }
+  const byUnit = groupBy(wants, (w) => w.unitId);
   const verdicts: Verdict[] = [];
   for (const [unitId, list] of byUnit) {
     const line = lines.get(unitId);

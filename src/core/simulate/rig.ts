@@ -1,3 +1,4 @@
+import { addTo } from '../groups';
 import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTiming } from '../midi';
 import { EventQueue, type RigSpec, type RigState, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
@@ -34,8 +35,8 @@ export class SimulatedRig {
     this.ports = new Map(spec.ports.map((p) => [p.id, { ...CABLE_TIMING[p.cable], softThru: p.softThru }]));
     for (const unit of spec.units) {
       this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit), states[unit.id]));
-      if (unit.input?.from === 'port') push(this.byPort, unit.input.portId, unit);
-      if (unit.input?.from === 'unit') push(this.byUnit, unit.input.unitId, unit);
+      if (unit.input?.from === 'port') addTo(this.byPort, unit.input.portId, unit);
+      if (unit.input?.from === 'unit') addTo(this.byUnit, unit.input.unitId, unit);
     }
   }
 
@@ -85,6 +86,11 @@ export class SimulatedRig {
   /** Lets everything happen that is on its way. */
   settle(): void {
     this.queue.runUntil(Number.POSITIVE_INFINITY);
+  }
+
+  /** Whether nothing is on its way any more. */
+  get quiet(): boolean {
+    return this.queue.empty;
   }
 
   state(): RigState {
@@ -167,9 +173,3 @@ class PortParser {
 
 const NOTHING: readonly Bytes[] = [];
 const NOBODY: readonly UnitSpec[] = [];
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
-}

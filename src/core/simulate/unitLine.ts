@@ -1,3 +1,4 @@
+import { addTo } from '../groups';
 import type { Bytes, TimedBytes } from '../midi';
 import type { RigSpec, UnitSpec, UnitState } from '../rig';
 import type { Micros } from '../time';
@@ -48,9 +49,7 @@ export function unitLines(
   for (const { unitId, cueId, at, bytes } of events) {
     let cues = meant.get(unitId);
     if (!cues) meant.set(unitId, (cues = new Map()));
-    const list = cues.get(cueId);
-    if (list) list.push({ at, bytes });
-    else cues.set(cueId, [{ at, bytes }]);
+    addTo(cues, cueId, { at, bytes });
   }
   const rules = spec.units.flatMap((u) => u.relays);
   const lines = new Map<string, UnitLine>(

@@ -4,7 +4,7 @@ import { DIN_BYTE_MICROS } from '../../../core/midi';
 import { indexShow, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import type { Micros } from '../../../core/time';
-import type { SongPicture, StateSpan } from '../../../workers/protocol';
+import type { SongPicture, StateSpan } from '../../../core/proof';
 import { UnitBadge } from '../../components/UnitBadge';
 import type { Run } from '../../state/runs';
 import { useWidth } from '../../state/useWidth';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
 import type { Verdict } from '../../../core/simulate';
-import type { StateSpan } from '../../../workers/protocol';
+import type { StateSpan } from '../../../core/proof';
 import { cueName, offsetText, placeOf, spanText, tickOf, wrongSpans } from './runFacts';
 
 const show = demoShow();

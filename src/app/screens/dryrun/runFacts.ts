@@ -4,7 +4,7 @@ import { indexShow, openingOf, type Show, type Song, songTime } from '../../../c
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords, variantWords } from '../../../wording';
-import type { StateSpan } from '../../../workers/protocol';
+import type { StateSpan } from '../../../core/proof';
 import type { Run } from '../../state/runs';
 
 /** What a change belongs to, as the chart calls it. */

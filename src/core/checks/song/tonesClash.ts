@@ -1,3 +1,4 @@
+import { addTo } from '../../groups';
 import { indexShow, removeCue, type Cue } from '../../show';
 import { toneAims } from '../../meaning';
 import { sameControl, type UnitAim } from '../../rig';
@@ -15,9 +16,7 @@ export const tonesClash: SongCheck = (facts) => {
   for (const cue of song.cues) {
     if (cue.muted || cue.action.kind !== 'tone') continue;
     const key = `${cue.at} ${cue.shift}`;
-    const list = byPlace.get(key);
-    if (list) list.push(cue);
-    else byPlace.set(key, [cue]);
+    addTo(byPlace, key, cue);
   }
   for (const list of byPlace.values()) {
     for (const [i, second] of list.entries()) {

@@ -50,7 +50,9 @@ describe('show file', () => {
   });
 
   it('names what was expected and what came, with the place in the show', () => {
-    expect(problemLines((s) => (s.units[1].channel = 17))).toEqual(['units[1].channel: Expected at most 16, found 17.']);
+    expect(problemLines((s) => (s.units[1].channel = 17))).toEqual([
+      'units[1].channel: Expected at most 16, found 17.',
+    ]);
     expect(problemLines((s) => (s.tones[0].name = 5))).toEqual(['tones[0].name: Expected a text, found 5.']);
     expect(problemLines((s) => delete s.songs[2].cues[1].at)).toEqual([
       'songs[2].cues[1].at: Expected a number, found nothing.',

@@ -1,3 +1,4 @@
+import { addTo } from '../../groups';
 import { linear, newControl, newProfile, type AddressPlan, type Profile } from '../../addressing';
 import { BANK_LSB, BANK_MSB, channelOf, toHex, type Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem, type Read } from '../../problems';
@@ -121,9 +122,7 @@ function makeRig(heard: readonly Heard[], report: Problem[]): Rig {
   const units: Unit[] = [];
   const groups = new Map<string, Heard[]>();
   for (const h of heard) {
-    const list = groups.get(key(h));
-    if (list) list.push(h);
-    else groups.set(key(h), [h]);
+    addTo(groups, key(h), h);
   }
   const ids = new Map<string, string>();
   for (const [k, list] of groups) {

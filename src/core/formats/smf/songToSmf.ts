@@ -1,4 +1,5 @@
-import { compileSong, writtenSong } from '../../compile';
+import { addTo } from '../../groups';
+import { compileSong, problemsOf, writtenSong } from '../../compile';
 import type { Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { routeTo } from '../../meaning';
@@ -53,9 +54,7 @@ export function songToSmf(show: Show, song: Song, mode: SmfMode): { file: SmfFil
   const ports = new Map(show.ports.map((p, i) => [p.id, { name: p.name, number: i }]));
   const byUnit = new Map<string, UnitMessage[]>();
   for (const message of messages) {
-    const list = byUnit.get(message.unitId);
-    if (list) list.push(message);
-    else byUnit.set(message.unitId, [message]);
+    addTo(byUnit, message.unitId, message);
   }
   for (const unit of show.units) {
     const route = routeTo(show, unit);
@@ -86,7 +85,7 @@ const written = (show: Show, song: Song): UnitMessage[] =>
 /** Places on the file's own tempo, whose rounding then moves nothing. */
 function sent(show: Show, song: Song, steps: readonly TempoStep[], problems: Problem[]): UnitMessage[] {
   const compiled = compileSong(show, song);
-  problems.push(...compiled.problems);
+  problems.push(...problemsOf(show, compiled));
   const inFile = buildTempoMap(steps.map((s) => ({ at: s.tick, bpm: 60e6 / s.micros, beat: 1 })));
   // A clock has no place in a file, which carries the tempo itself.
   return compiled.events

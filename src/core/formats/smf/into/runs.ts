@@ -1,3 +1,4 @@
+import { addTo } from '../../../groups';
 import { isContinuous } from '../../../addressing';
 import { selectorRuns } from '../../../meaning';
 import { type Sweep, SWEEP_SPACING, type Unit } from '../../../show';
@@ -26,9 +27,7 @@ function lines(events: readonly Event[]): Map<string, Event[]> {
   for (const e of events) {
     if (e.kind !== 'variant' && e.kind !== 'control') continue;
     const key = e.kind === 'variant' ? e.unit.id : `${e.unit.id}\n${e.control.id}`;
-    const list = found.get(key);
-    if (list) list.push(e);
-    else found.set(key, [e]);
+    addTo(found, key, e);
   }
   return found;
 }

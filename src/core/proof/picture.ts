@@ -1,8 +1,35 @@
-import type { Wanted } from '../core/rig';
-import { CableLoad, type CompiledSong } from '../core/compile';
-import type { Show } from '../core/show';
-import { worstOfEach, type DryRun } from '../core/simulate';
-import type { SongPicture, StateSpan } from './protocol';
+import type { Bytes } from '../midi';
+import type { Wanted } from '../rig';
+import { CableLoad, type CompiledSong } from '../compile';
+import type { Show } from '../show';
+import { worstOfEach, type DryRun, type Verdict } from '../simulate';
+import type { Micros } from '../time';
+
+/** What a unit is on from when to when; a gap is a preset that loads, with what was on before it. */
+export interface StateSpan {
+  readonly from: Micros;
+  readonly to: Micros;
+  readonly slot: number | null;
+  readonly variant: number | 'stored' | null;
+  readonly gap: boolean;
+}
+
+/** What a dry run looks like along a song. */
+export interface SongPicture {
+  /** Of each 5-pin port, how much of each second its cable is busy, from 0 to 1. */
+  readonly load: readonly { readonly portId: string; readonly seconds: readonly number[] }[];
+  /** Of each unit, in order of time: what was heard of it, what the song wants of it, what was sent to it. */
+  readonly units: readonly {
+    readonly unitId: string;
+    readonly heard: readonly StateSpan[];
+    readonly wanted: readonly StateSpan[];
+    readonly sent: readonly { readonly at: Micros; readonly bytes: Bytes }[];
+  }[];
+  /** How the worst change of each cue on each unit landed, in order of time. */
+  readonly landings: readonly Verdict[];
+  /** When the song ends. */
+  readonly end: Micros;
+}
 
 export const NO_PICTURE: SongPicture = { load: [], units: [], landings: [], end: 0 };
 

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { compileSong } from '../core/compile';
-import { demoShow } from '../core/demo';
-import { microsAt, setSongField, songTime, applyEdit, type Show, type Song } from '../core/show';
-import { rigSpec, songWants } from '../core/meaning';
-import { dryRun } from '../core/simulate';
+import { compileSong } from '../compile';
+import { demoShow } from '../demo';
+import { microsAt, setSongField, songTime, applyEdit, type Show, type Song } from '../show';
+import { rigSpec, songWants } from '../meaning';
+import { dryRun } from '../simulate';
 import { pictureOf } from './picture';
 
 const show = demoShow();

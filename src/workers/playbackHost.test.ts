@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
 import { barAt } from '../core/time';
-import { applyEdit, setClock, setSongField, songTime, type Show } from '../core/show';
-import type { MonitorLine } from '../playback';
-import type { PlaybackNews } from './protocol';
+import { applyEdit, renameTone, setClock, setSongField, setUnitField, songTime, type Show } from '../core/show';
+import type { MonitorLine, PlaybackNews } from '../playback';
+import { monitorWords } from '../wording';
 import { updateOf } from './showMirror';
-import { StandInPlayback } from './standInPlayback';
+import { PlaybackHost } from './playbackHost';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -18,10 +18,13 @@ function playback(s: Show = show) {
   let wake = (): void => undefined;
   const news: PlaybackNews[] = [];
   const lines: MonitorLine[] = [];
-  const p = new StandInPlayback({ now: () => now, every: (_, run) => (wake = run) });
+  const p = new PlaybackHost({ now: () => now, every: (_, run) => (wake = run) });
   p.update(updateOf(undefined, s));
-  p.listen((n) => news.push(n));
-  p.watch((batch) => lines.push(...batch));
+  p.listen(
+    (n) => news.push(n),
+    (batch) => lines.push(...batch),
+    () => undefined,
+  );
   const go = (millis: number): PlaybackNews => {
     for (const end = now + millis * 1000; now < end;) {
       now += 8000;
@@ -40,21 +43,21 @@ describe('a lane that is muted', () => {
     const { p, go } = playback();
     p.play(song.id, bar(4));
     expect(go(BAR_MILLIS * 0.5).rig.quillback).toMatchObject({ slot: 2, variant: 0 });
-    p.hush(['quillback']);
+    p.lanes(['quillback'], []);
     // Bar 5 has another scene, bar 9 another preset: neither is sent.
     const deaf = go(BAR_MILLIS * 6);
     expect(deaf.rig.quillback).toMatchObject({ slot: 2, variant: 0 });
     // The amplifier hangs on its relay rules, the reverb does not.
     expect(deaf.rig.oxbow!.slot).toBe(0);
     expect(deaf.rig.tarn!.slot).toBe(0);
-    p.hush([]);
+    p.lanes([], []);
     expect(go(600).rig).toMatchObject({ quillback: { slot: 6, variant: 1 }, oxbow: { slot: 2 } });
   });
 
   it('changes nothing while nothing plays', () => {
     const { p, go, lines } = playback();
-    p.hush(['quillback', 'tarn']);
-    p.hush([]);
+    p.lanes(['quillback', 'tarn'], []);
+    p.lanes([], []);
     go(500);
     expect(lines).toEqual([]);
   });
@@ -162,5 +165,118 @@ describe('a count-in', () => {
     const later = go(BAR_MILLIS + 1500);
     expect(later.place).toBeGreaterThan(0);
     expect(later.rig.quillback!.slot).toBe(2);
+  });
+});
+
+describe('the playback with stand-ins', () => {
+  it('starts with a rig that nobody knows', () => {
+    const { go } = playback();
+    expect(go(10)).toMatchObject({ playing: false, songId: null });
+    expect(go(10).rig.quillback).toMatchObject({ slot: null, variant: null });
+  });
+
+  it('plays a song from its start: the opening first', () => {
+    const { p, go } = playback();
+    p.play(song.id, 0);
+    const first = go(300);
+    expect(first).toMatchObject({ playing: true, songId: song.id });
+    const later = go(700);
+    expect(later.rig.quillback).toMatchObject({ slot: 2, variant: 0 });
+    expect(later.rig.oxbow).toMatchObject({ slot: 0 });
+  });
+
+  it('plays from the middle: what was before is caught up, then cues come at their time', () => {
+    const { p, go } = playback();
+    // Half a bar before bar 9; a bar of 7/8 at 126 takes 1.67 s.
+    p.play(song.id, 8 * 7 * 480 - 1680);
+    const before = go(400);
+    expect(before.place).toBeGreaterThan(0);
+    expect(before.rig.quillback).toMatchObject({ slot: 2, variant: 1 });
+    expect(go(1300).rig.quillback).toMatchObject({ slot: 6, variant: 1 });
+  });
+
+  it('stops where it is, and by itself at the end', () => {
+    const { p, go } = playback();
+    p.play(song.id, 0);
+    go(2000);
+    p.stop();
+    const stopped = go(100);
+    expect(stopped.playing).toBe(false);
+    expect(stopped.place).toBeGreaterThan(1e6);
+    p.play(song.id, 43 * 7 * 480);
+    expect(go(60_000)).toMatchObject({ playing: false });
+  });
+
+  it('sends what is tried at once, also what is on already', () => {
+    const { p, go } = playback();
+    const sent = p.audition('quillback', { slot: 47, controls: {} });
+    expect(sent.map((e) => e.bytes)).toEqual([
+      [0xb0, 0, 0],
+      [0xc0, 47],
+    ]);
+    expect(go(50).loading).toEqual(['quillback']);
+    expect(go(300).rig).toMatchObject({ quillback: { slot: 47 }, oxbow: { slot: 3 } });
+    expect(p.audition('quillback', { slot: 47, controls: {} }).map((e) => e.bytes)).toEqual([[0xc0, 47]]);
+    expect(p.audition('oxbow', { slot: 1, controls: {} })).toEqual([]);
+  });
+
+  it('keeps what the rig is on while names change, and forgets it for a unit that changes', () => {
+    const { p, go } = playback();
+    p.audition('quillback', { slot: 47, controls: {} });
+    go(300);
+    const renamed = applyEdit(show, renameTone(show, 'undertow', 'Rip')!);
+    p.update(updateOf(show, renamed));
+    expect(go(20).rig.quillback!.slot).toBe(47);
+    p.update(updateOf(renamed, applyEdit(renamed, setUnitField(renamed, 'tarn', 'listens', 9)!)));
+    const changed = go(20).rig;
+    expect(changed.quillback!.slot).toBe(47);
+    expect(changed.tarn!.slot).toBeNull();
+    const deaf = {
+      ...renamed,
+      units: renamed.units.map((u) => (u.id === 'quillback' ? { ...u, listens: 16 as const } : u)),
+    };
+    p.update(updateOf(renamed, deaf));
+    expect(go(20).rig.quillback!.slot).toBeNull();
+  });
+
+  it('walks through places, one every so often, and stops when told', () => {
+    const { p, go } = playback();
+    const aims = [46, 47, 48].map((slot) => ({ slot, controls: {} }));
+    p.walk({ unitId: 'quillback', aims, everyMillis: 1000 });
+    expect(go(500)).toMatchObject({ walk: { unitId: 'quillback', at: 0, count: 3 }, rig: { quillback: { slot: 46 } } });
+    expect(go(1000).rig.quillback!.slot).toBe(47);
+    expect(go(1000).rig.quillback!.slot).toBe(48);
+    expect(go(1000).walk).toBeNull();
+    p.walk({ unitId: 'quillback', aims, everyMillis: 1000 });
+    go(100);
+    p.stopWalk();
+    expect(go(3000)).toMatchObject({ walk: null, rig: { quillback: { slot: 46 } } });
+  });
+
+  it('sends a lesson again and again until the unit has learnt it, which does not obey it', () => {
+    const { p, go } = playback();
+    const mix = [0xb6, 71, 127];
+    p.teach({ unitId: 'tarn', messages: [mix] });
+    expect(go(60).lesson).toEqual({ unitId: 'tarn', sent: 1, learnt: mix });
+    expect(go(2000).lesson!.sent).toBe(1);
+    expect(go(10).rig.tarn!.controls).toEqual({});
+    p.teach({ unitId: 'tarn', messages: [[0xb1, 71, 127]] });
+    // On another channel it never gets there, and the lesson goes on.
+    expect(go(2100).lesson).toMatchObject({ sent: 6, learnt: null });
+    p.stopTeaching();
+    expect(go(100).lesson).toBeNull();
+  });
+
+  it('lists everything that leaves and arrives, with what it means', () => {
+    const { p, go, lines } = playback();
+    p.audition('quillback', { slot: 47, controls: {} });
+    go(200);
+    const words = () => lines.map((l) => `${l.direction} ${monitorWords(show, l)}`);
+    expect(words()).toEqual(['out Quillback: bank select 0 (from 0)', 'out Quillback: preset H6, Fog Lead']);
+    const pebble = show.units.find((u) => u.id === 'pebble')!;
+    p.touch('pebble', pebble.profile.senders[0]!.id, 0);
+    go(200);
+    expect(words().slice(-2).join()).toContain(`in Pebble: ${pebble.profile.senders[0]!.name}`);
+    expect(lines.map((l) => l.number)).toEqual(lines.map((_, i) => i + 1));
   });
 });

@@ -1,0 +1,18 @@
+import type { UnitSpec } from './rigSpec';
+
+const texts = new WeakMap<UnitSpec, string>();
+
+/**
+ * A unit as far as its wires can tell, as a text: two units of the same text take the same bytes
+ * the same way, whatever they, their controls and their variants are called.
+ */
+export function wireText(unit: UnitSpec): string {
+  const known = texts.get(unit);
+  if (known !== undefined) return known;
+  const { name: _, firmware: __, controls, panel: ___, senders: ____, variants, ...rest } = unit.profile;
+  const quiet = controls.map(({ id, encoding, rest: atRest }) => ({ id, encoding, atRest }));
+  const profile = { ...rest, variants: variants && { encoding: variants.encoding, count: variants.names.length } };
+  const text = JSON.stringify({ ...unit, profile: { ...profile, controls: quiet } });
+  texts.set(unit, text);
+  return text;
+}

@@ -1,0 +1,110 @@
+import type { Bytes } from '../core/midi';
+import { UNKNOWN_STATE, wireText, type RigSpec, type RigState } from '../core/rig';
+import { SimulatedRig } from '../core/simulate';
+import type { Micros } from '../core/time';
+
+/** What was put into the rig and may not have had all its effect: bytes on a port, or what a unit sent when it was played. */
+type Entry =
+  | { readonly kind: 'sent'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes }
+  | { readonly kind: 'played'; readonly at: Micros; readonly unitId: string; readonly messages: readonly Bytes[] };
+
+/**
+ * What is known of the rig, from the bytes that were sent to it: the same whether stand-ins or
+ * the real units hang on the ports. Nothing that a port says of itself comes in here.
+ */
+export class AssumedRig {
+  private spec: RigSpec = { ports: [], units: [] };
+  private rig = new SimulatedRig(this.spec, () => undefined);
+  /** What the rig was on when nothing was on its way, and what came after. */
+  private base: RigState = {};
+  private log: Entry[] = [];
+  private changed = true;
+
+  /** Goes over to a changed rig: units that are the same to the wires keep their state, whatever they are called now. */
+  follow(spec: RigSpec): void {
+    if (spec === this.spec) return;
+    const kept = unchangedUnits(this.spec, spec);
+    const all = kept.size === spec.units.length && kept.size === this.spec.units.length;
+    const samePorts = JSON.stringify(this.spec.ports) === JSON.stringify(spec.ports);
+    this.spec = spec;
+    if (all && samePorts) return;
+    const states = this.rig.state();
+    this.rest(Object.fromEntries(spec.units.map(({ id }) => [id, (kept.has(id) && states[id]) || UNKNOWN_STATE])));
+  }
+
+  send(portId: string, at: Micros, bytes: Bytes): void {
+    this.put({ kind: 'sent', at, portId, bytes });
+  }
+
+  /** A unit sends bytes of its own, as a controller does when it is played. */
+  play(unitId: string, at: Micros, messages: readonly Bytes[]): void {
+    this.put({ kind: 'played', at, unitId, messages });
+  }
+
+  advance(now: Micros): void {
+    this.rig.advance(now);
+    if (this.log.length === 0 || !this.rig.quiet) return;
+    this.base = this.rig.state();
+    this.log = [];
+  }
+
+  /** Nobody knows any more what these units are on: their port is gone, or somebody turned them by hand. */
+  forget(unitIds: ReadonlySet<string>): void {
+    const states = this.rig.state();
+    this.rest(Object.fromEntries(Object.entries(states).map(([id, s]) => [id, unitIds.has(id) ? UNKNOWN_STATE : s])));
+  }
+
+  /** A unit takes the next message on its channel in as what it learns, and does not obey it. */
+  waitToLearn(unitId: string): void {
+    this.rig.waitToLearn(unitId);
+  }
+
+  /** What the rig is on at the time that was last advanced to. */
+  state(): RigState {
+    return this.rig.state();
+  }
+
+  /** What the rig comes to when all that was sent has had its effect. */
+  coming(): RigState {
+    if (this.log.length === 0) return this.rig.state();
+    const ahead = new SimulatedRig(this.spec, () => undefined, this.base);
+    for (const entry of this.log) play(ahead, entry);
+    ahead.settle();
+    return ahead.state();
+  }
+
+  /** Units that load a preset at a time. */
+  loading(now: Micros): string[] {
+    return this.spec.units.filter(({ id }) => this.rig.loading(id, now)).map(({ id }) => id);
+  }
+
+  /** Whether any unit has changed since this was last asked. */
+  news(): boolean {
+    const { changed } = this;
+    this.changed = false;
+    return changed;
+  }
+
+  private put(entry: Entry): void {
+    this.log.push(entry);
+    play(this.rig, entry);
+  }
+
+  private rest(states: RigState): void {
+    this.base = states;
+    this.log = [];
+    this.rig = new SimulatedRig(this.spec, () => (this.changed = true), states);
+    this.changed = true;
+  }
+}
+
+function play(rig: SimulatedRig, entry: Entry): void {
+  if (entry.kind === 'sent') rig.send(entry.portId, entry.at, entry.bytes);
+  else rig.play(entry.unitId, entry.at, entry.messages);
+}
+
+/** Units of a rig that another one has too, the same to their wires. */
+export function unchangedUnits(before: RigSpec, after: RigSpec): ReadonlySet<string> {
+  const texts = new Map(before.units.map((u) => [u.id, wireText(u)]));
+  return new Set(after.units.filter((u) => texts.get(u.id) === wireText(u)).map((u) => u.id));
+}

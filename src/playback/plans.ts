@@ -1,0 +1,88 @@
+import { catchUp, clocksGoOn, compileSong, playLine, stopsOf, type PlayLine } from '../core/compile';
+import { rigSpec } from '../core/meaning';
+import type { TimedBytes } from '../core/midi';
+import type { RigState } from '../core/rig';
+import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
+import { SimulatedRig } from '../core/simulate';
+import { soundLine } from '../core/sound';
+import type { Micros, Ticks } from '../core/time';
+
+/** A song from a place on, from what the rig comes to; what is heard ahead of the place, a count-in or an announcement, has its time too. */
+export function startLine(show: Show, song: Song, from: Ticks, coming: RigState): PlayLine {
+  const lead = microsAt(songTime(song), from) - soundLine(song, from).start;
+  return playLine(show, song, from, coming, undefined, lead);
+}
+
+/** Where a song is at a moment, for planning it anew from there. All are song times of the song as it is now. */
+export interface Standing {
+  readonly place: Micros;
+  /** Up to here messages were handed over: they have left, or can no longer be called back. */
+  readonly handed: Micros;
+  /** The line that was played so far. */
+  readonly line: PlayLine;
+  readonly coming: RigState;
+  /** Units that are sent nothing. */
+  readonly hushed: ReadonlySet<string>;
+  /** Ports whose clock runs already, with the song as it was. */
+  readonly clocked: ReadonlySet<string>;
+}
+
+/**
+ * A song that plays, planned anew from now: what leaves later keeps its time; where the rig
+ * is not what playing the song up to here would have made of it, it is caught up at once.
+ */
+export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLine {
+  const { place, handed, coming, hushed, clocked, line } = standing;
+  const compiled = compileSong(show, song);
+  const target = cameTo(
+    show,
+    compiled.events.filter((e) => e.at <= handed),
+  );
+  const { events, length } = catchUp(show, coming, without(target, hushed));
+  // Not ahead of what is on its way already.
+  const start = Math.max(place, handed);
+  const catching = events.map((e) => ({ ...e, at: e.at + start }));
+  const stops = line.atStop.filter((s) => !stopsOf(show, song).some((t) => t.portId === s.portId));
+  const goOn = clocksGoOn(show, song, Math.max(0, ticksAt(songTime(song), place))).filter(
+    (e) => !clocked.has(e.portId),
+  );
+  const goesOn = new Map(goOn.map((e) => [e.cueId, e.at]));
+  const ahead = compiled.events.filter((e) => e.at > handed && e.at >= (goesOn.get(e.cueId) ?? e.at));
+  return {
+    events: [
+      ...stops.map((s) => ({ ...s, at: start, cueId: '', unitId: '' })),
+      ...catching,
+      ...goOn,
+      ...held(show, ahead, new Set(events.map((e) => e.unitId)), start + length),
+    ].sort((a, b) => a.at - b.at),
+    start: line.start,
+    place: line.place,
+    end: compiled.end,
+    atStop: stopsOf(show, song),
+  };
+}
+
+/** What the rig comes to by these bytes, from a state that nobody knows. */
+function cameTo(show: Show, events: readonly TimedBytes[]): RigState {
+  const rig = new SimulatedRig(rigSpec(show), () => undefined);
+  for (const { portId, at, bytes } of events) rig.send(portId, at, bytes);
+  rig.settle();
+  return rig.state();
+}
+
+const without = (state: RigState, units: ReadonlySet<string>): RigState =>
+  units.size === 0 ? state : Object.fromEntries(Object.entries(state).filter(([id]) => !units.has(id)));
+
+/** Units that are being caught up, and those that they tell something, take what comes next when that is done: else it would be lost while they load. */
+function held(
+  show: Show,
+  events: readonly TimedBytes[],
+  caught: ReadonlySet<string>,
+  until: Micros,
+): readonly TimedBytes[] {
+  if (caught.size === 0) return events;
+  const { units } = indexShow(show);
+  const all = new Set(caught);
+  for (const id of all) for (const { toUnitId } of units.get(id)?.relays ?? []) all.add(toUnitId);
+  return events.map((e) => (e.at < until && all.has(e.unitId) ? { ...e, at: until } : e));
+}

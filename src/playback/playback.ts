@@ -1,0 +1,242 @@
+import type { Bytes, TimedBytes } from '../core/midi';
+import type { RigState, UnitAim } from '../core/rig';
+import { rigSpec, routeTo } from '../core/meaning';
+import { indexShow, type Show } from '../core/show';
+import type { Micros, Ticks } from '../core/time';
+import { AssumedRig } from './assumedRig';
+import { Monitor, type MonitorLine } from './monitor';
+import type { Ports } from './ports';
+import { NEW_SESSION, planStart, step, type Input, type Session, type SessionEvent } from './session';
+import { pedalPoint, type PedalPoint, type PedalRecording } from './tasks/record';
+import { learnt, startLesson, teachOn, type Lesson, type Teaching } from './tasks/teach';
+import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
+import { placeOf } from './transport';
+
+/** Whoever drives the playback wakes it this often. */
+export const WAKE_MILLIS = 8;
+/** The screen hears of the place this often. */
+const NEWS_MICROS: Micros = 33_000;
+/** The monitor gets its lines this often. */
+const LINES_MICROS: Micros = 100_000;
+
+/** What the playback tells while it plays, and whenever the rig changes. */
+export interface PlaybackNews {
+  readonly playing: boolean;
+  readonly songId: string | null;
+  /** Song time. */
+  readonly place: Micros;
+  /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0. */
+  readonly from: Micros | null;
+  readonly zero: Micros | null;
+  readonly rig: RigState;
+  /** Units that load a preset just now. */
+  readonly loading: readonly string[];
+  /** Where a walk is: the aim that was sent last, counted from 0. */
+  readonly walk: { readonly unitId: string; readonly at: number; readonly count: number } | null;
+  /** How often a lesson was sent, and what the unit took in. */
+  readonly lesson: { readonly unitId: string; readonly sent: number; readonly learnt: Bytes | null } | null;
+}
+
+/** Where the playback tells what it has to say. */
+export interface PlaybackEars {
+  news?: (news: PlaybackNews) => void;
+  lines?: (lines: readonly MonitorLine[]) => void;
+  events?: (events: readonly SessionEvent[]) => void;
+}
+
+/**
+ * Carries out what the session says: hands its sends to the ports and to the assumed rig, notes
+ * them, and tells the news. The only place that reads the clock.
+ */
+export class Playback {
+  session: Session = NEW_SESSION;
+  readonly ears: PlaybackEars = {};
+  private readonly assumed = new AssumedRig();
+  private readonly monitor = new Monitor();
+  private readonly lastAt = new Map<string, Micros>();
+  private walking: Walking | null = null;
+  private teaching: Teaching | null = null;
+  private recording: PedalRecording | null = null;
+  private kept: PedalPoint[] = [];
+  private lastNews = Number.NEGATIVE_INFINITY;
+  private lastLines = Number.NEGATIVE_INFINITY;
+  private dirty = true;
+
+  constructor(
+    private readonly now: () => Micros,
+    private readonly ports: Ports,
+  ) {
+    ports.onArrival((arrival) => {
+      const { portId, at, bytes } = arrival;
+      this.monitor.note('in', portId, at, bytes);
+      const { show, transport } = this.session;
+      if (!this.recording || !show || transport.kind !== 'playing') return;
+      const point = pedalPoint(show, this.recording, arrival, transport.zero);
+      if (point) this.kept.push(point);
+    });
+  }
+
+  show(show: Show): void {
+    this.monitor.follow(show);
+    this.assumed.follow(rigSpec(show));
+    this.give({ kind: 'show', show });
+  }
+
+  play(songId: string, from: Ticks): void {
+    this.assumed.advance(this.now());
+    const input = planStart(this.session, songId, from, this.assumed.coming());
+    if (!input) return;
+    this.walking = null;
+    this.teaching = null;
+    this.give(input);
+    this.wake();
+  }
+
+  stop(): void {
+    this.give({ kind: 'stop' });
+    this.wake();
+  }
+
+  lanes(muted: readonly string[], solo: readonly string[]): void {
+    this.give({ kind: 'lanes', muted: new Set(muted), solo: new Set(solo) });
+  }
+
+  /** A port came or went. What hangs on one that went is not known any more. */
+  port(portId: string, there: boolean): void {
+    const { show } = this.session;
+    if (!there && show) {
+      this.assumed.forget(new Set(show.units.filter((u) => routeTo(show, u)?.portId === portId).map((u) => u.id)));
+    }
+    this.give({ kind: 'port', portId, there });
+  }
+
+  audition(unitId: string, aim: UnitAim): readonly TimedBytes[] {
+    return this.give({ kind: 'audition', unitId, aim });
+  }
+
+  walk(walk: Walk): void {
+    this.walking = startWalk(walk, this.now());
+    this.wake();
+  }
+
+  stopWalk(): void {
+    this.walking = null;
+    this.dirty = true;
+  }
+
+  /** The unit waits to learn: it does not obey what it takes in. */
+  teach(lesson: Lesson): void {
+    this.teaching = startLesson(lesson, this.now());
+    this.assumed.waitToLearn(lesson.unitId);
+    this.wake();
+  }
+
+  /** A unit said what it took in. */
+  learnt(bytes: Bytes): void {
+    if (this.teaching) this.teaching = learnt(this.teaching, bytes);
+    this.dirty = true;
+  }
+
+  stopTeaching(): void {
+    this.teaching = null;
+    this.dirty = true;
+  }
+
+  /** A unit was seen to send bytes of its own to what hangs behind it. */
+  played(unitId: string, messages: readonly Bytes[]): void {
+    this.assumed.play(unitId, this.now(), messages);
+  }
+
+  record(what: PedalRecording | null): void {
+    this.recording = what;
+    if (what) this.kept = [];
+  }
+
+  recorded(): readonly PedalPoint[] {
+    return this.kept;
+  }
+
+  /** Lets time come to now. Called every few milliseconds. */
+  wake(): void {
+    this.give({ kind: 'wake' });
+    const now = this.now();
+    this.goOnWalking(now);
+    this.goOnTeaching(now);
+    this.assumed.advance(now);
+    this.tell(now);
+  }
+
+  private give(input: Input): readonly TimedBytes[] {
+    const now = this.now();
+    this.assumed.advance(now);
+    const { assumed } = this;
+    const moment = { now, rig: assumed.state(), coming: () => assumed.coming() };
+    const { session, sends, events } = step(this.session, input, moment);
+    if (session.transport.kind !== this.session.transport.kind) this.dirty = true;
+    this.session = session;
+    const sent = sends.map((e) => this.send(e, now));
+    if (events.length > 0) {
+      this.dirty = true;
+      this.ears.events?.(events);
+    }
+    return sent;
+  }
+
+  /** A port's cable takes one message after the other, in the order in which they are handed over; none leaves in the past. */
+  private send<E extends Pick<TimedBytes, 'portId' | 'at' | 'bytes'>>(e: E, now: Micros): E {
+    const at = Math.max(e.at, now, this.lastAt.get(e.portId) ?? now);
+    this.lastAt.set(e.portId, at);
+    this.monitor.note('out', e.portId, at, e.bytes);
+    this.ports.send(e.portId, at, e.bytes);
+    this.assumed.send(e.portId, at, e.bytes);
+    return { ...e, at };
+  }
+
+  private goOnWalking(now: Micros): void {
+    if (!this.walking) return;
+    const { walking, aim } = walkOn(this.walking, now);
+    if (walking !== this.walking) this.dirty = true;
+    const { unitId } = this.walking;
+    this.walking = walking;
+    if (aim) this.audition(unitId, aim);
+  }
+
+  private goOnTeaching(now: Micros): void {
+    const { show } = this.session;
+    if (!this.teaching || !show) return;
+    const { teaching, messages } = teachOn(this.teaching, now);
+    const unit = indexShow(show).units.get(teaching.unitId);
+    const route = unit && routeTo(show, unit);
+    if (teaching === this.teaching) return;
+    this.teaching = teaching;
+    this.dirty = true;
+    for (const bytes of messages) if (route) this.send({ portId: route.portId, at: now, bytes }, now);
+  }
+
+  private tell(now: Micros): void {
+    const { ears } = this;
+    if (ears.lines && now - this.lastLines >= LINES_MICROS) {
+      const lines = this.monitor.take();
+      this.lastLines = now;
+      if (lines.length > 0) ears.lines(lines);
+    }
+    const { transport, song } = this.session;
+    const playing = transport.kind === 'playing';
+    if (this.assumed.news()) this.dirty = true;
+    if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
+    this.dirty = false;
+    this.lastNews = now;
+    const { walking, teaching } = this;
+    ears.news({
+      playing,
+      songId: song?.id ?? null,
+      place: placeOf(transport, now),
+      from: playing ? transport.line.place : null,
+      zero: playing ? transport.zero : null,
+      rig: this.assumed.state(),
+      loading: this.assumed.loading(now),
+      walk: walking && { unitId: walking.unitId, at: walking.at, count: walking.aims.length },
+      lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
+    });
+  }
+}

@@ -1,0 +1,241 @@
+import { audition, type PlayLine } from '../core/compile';
+import type { TimedBytes } from '../core/midi';
+import type { RigState, UnitAim } from '../core/rig';
+import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
+import { sameToWires, surroundingsOf } from '../core/meaning';
+import type { Micros } from '../core/time';
+import { lineFromHere, startLine } from './plans';
+import { STOPPED, begin, end, take, type Transport } from './transport';
+
+/** How far ahead messages are handed over; whoever drives the session wakes it more often than that. */
+export const LOOK_AHEAD: Micros = 25_000;
+
+/** Who was not woken for so long was asleep, with the machine: what was due meanwhile is the past. */
+export const ASLEEP: Micros = 1_000_000;
+
+/** What is going on now. Plain data, no part of the show: `step` makes the next one. */
+export interface Session {
+  readonly show: Show | null;
+  /** The song that plays, or played last, as it was planned. */
+  readonly song: Song | null;
+  readonly transport: Transport;
+  /** Units whose lanes are muted; where any has solo, only those are heard. */
+  readonly muted: ReadonlySet<string>;
+  readonly solo: ReadonlySet<string>;
+  /** Ports that are gone: nothing is sent there until they come back. */
+  readonly gone: ReadonlySet<string>;
+  readonly woken: Micros | null;
+}
+
+const NONE: ReadonlySet<string> = new Set();
+
+export const NEW_SESSION: Session = {
+  show: null,
+  song: null,
+  transport: STOPPED,
+  muted: NONE,
+  solo: NONE,
+  gone: NONE,
+  woken: null,
+};
+
+export type Input =
+  | { readonly kind: 'wake' }
+  /** A song is started with a line that was planned for it. */
+  | { readonly kind: 'start'; readonly song: Song; readonly line: PlayLine }
+  | { readonly kind: 'stop' }
+  | { readonly kind: 'show'; readonly show: Show }
+  | { readonly kind: 'lanes'; readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> }
+  | { readonly kind: 'port'; readonly portId: string; readonly there: boolean }
+  | { readonly kind: 'audition'; readonly unitId: string; readonly aim: UnitAim };
+
+/** The moment of a step: clock time, and what is known of the rig then. */
+export interface Moment {
+  readonly now: Micros;
+  /** What it is on now. */
+  readonly rig: RigState;
+  /** What it comes to when all that was sent has had its effect. */
+  readonly coming: () => RigState;
+}
+
+export type SessionEvent =
+  | { readonly kind: 'started' | 'replanned'; readonly songId: string }
+  | { readonly kind: 'stopped'; readonly why: 'asked' | 'end' | 'gone' }
+  | { readonly kind: 'slept'; readonly time: Micros };
+
+export interface Stepped {
+  readonly session: Session;
+  /** What leaves now or soon, with clock times, none of them past, in the order of time. */
+  readonly sends: readonly TimedBytes[];
+  readonly events: readonly SessionEvent[];
+}
+
+/** Plans a song from a place on. This is what takes time: the clock is read when it is done. */
+export function planStart(session: Session, songId: string, from: number, coming: RigState): Input | null {
+  const { show } = session;
+  const song = show && indexShow(show).songs.get(songId);
+  return song ? { kind: 'start', song, line: startLine(show, song, from, coming) } : null;
+}
+
+/** What comes of an input at a moment. Nothing here reads a clock or knows who hangs on the ports. */
+export function step(session: Session, input: Input, moment: Moment): Stepped {
+  switch (input.kind) {
+    case 'wake':
+      return wake(session, moment);
+    case 'start': {
+      const before = breakOff(session, moment.now);
+      const transport = begin(input.line, moment.now);
+      const started: SessionEvent = { kind: 'started', songId: input.song.id };
+      return after(before, wake({ ...session, transport, song: input.song, woken: moment.now }, moment), [started]);
+    }
+    case 'stop': {
+      const sends = breakOff(session, moment.now);
+      const stopped = session.transport.kind === 'playing';
+      const transport = end(session.transport, moment.now);
+      return { session: { ...session, transport }, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
+    }
+    case 'show':
+      return takeShow(session, input.show, moment);
+    case 'lanes':
+      return heardAgain(session, { ...session, muted: input.muted, solo: input.solo }, moment);
+    case 'port': {
+      const gone = new Set([...session.gone].filter((id) => id !== input.portId));
+      if (!input.there) gone.add(input.portId);
+      return heardAgain(session, { ...session, gone }, moment);
+    }
+    case 'audition': {
+      if (!session.show) return still(session);
+      const { events } = audition(session.show, input.unitId, input.aim, moment.rig);
+      const sends = events.filter((e) => !session.gone.has(e.portId)).map((e) => ({ ...e, at: e.at + moment.now }));
+      return { session, sends, events: [] };
+    }
+  }
+}
+
+/** Units that are sent nothing, for whatever reason. */
+export function hushedUnits({
+  show,
+  muted,
+  solo,
+  gone,
+}: Pick<Session, 'show' | 'muted' | 'solo' | 'gone'>): ReadonlySet<string> {
+  const hushed = new Set<string>();
+  for (const { id, input } of show?.units ?? []) {
+    const lost = input?.from === 'port' && gone.has(input.portId);
+    if (lost || muted.has(id) || (solo.size > 0 && !solo.has(id))) hushed.add(id);
+  }
+  return hushed;
+}
+
+const still = (session: Session): Stepped => ({ session, sends: [], events: [] });
+
+const after = (sends: readonly TimedBytes[], then: Stepped, events: readonly SessionEvent[]): Stepped => ({
+  session: then.session,
+  sends: [...sends, ...then.sends],
+  events: [...events, ...then.events],
+});
+
+/** What has to leave when playing is broken off. */
+function breakOff({ transport, gone }: Session, now: Micros): TimedBytes[] {
+  if (transport.kind !== 'playing') return [];
+  const stops = transport.line.atStop.filter(({ portId }) => !gone.has(portId));
+  return stops.map((s) => ({ ...s, at: now, cueId: '', unitId: '' }));
+}
+
+function wake(session: Session, moment: Moment): Stepped {
+  const { now } = moment;
+  const { transport, woken } = session;
+  if (transport.kind === 'playing' && woken !== null && now - woken > ASLEEP) return wakeFromSleep(session, moment);
+  const taken = take(transport, now, now + LOOK_AHEAD);
+  const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
+  return {
+    session: { ...session, transport: taken.transport, woken: now },
+    sends: audible(session, taken.due, now),
+    events: stopped ? [{ kind: 'stopped', why: 'end' }] : [],
+  };
+}
+
+/** What is handed over late leaves now; what is for units or ports that are sent nothing does not leave. */
+function audible(session: Session, due: readonly TimedBytes[], now: Micros): readonly TimedBytes[] {
+  if (due.length === 0) return due;
+  const hushed = hushedUnits(session);
+  return due
+    .filter((e) => !hushed.has(e.unitId) && !session.gone.has(e.portId))
+    .map((e) => (e.at < now ? { ...e, at: now } : e));
+}
+
+/** After a sleep nothing bursts out: what is past is not sent, the rig is caught up; a song that is over is over. */
+function wakeFromSleep(session: Session, moment: Moment): Stepped {
+  const { now } = moment;
+  const { transport, song, show, woken } = session;
+  if (transport.kind !== 'playing' || !song || !show || woken === null) return still(session);
+  const slept: SessionEvent = { kind: 'slept', time: now - woken };
+  if (now - transport.zero >= transport.line.end) {
+    const sends = breakOff(session, now);
+    const stopped: Transport = { kind: 'stopped', place: transport.line.end };
+    return {
+      session: { ...session, transport: stopped, woken: now },
+      sends,
+      events: [slept, { kind: 'stopped', why: 'end' }],
+    };
+  }
+  const planned = plannedAnew({ ...session, woken: now }, show, song, now, moment);
+  return after([], wake(planned, moment), [slept]);
+}
+
+/** The show was edited: the song that plays is planned anew from now, or stops where it is gone. */
+function takeShow(session: Session, show: Show, moment: Moment): Stepped {
+  const { transport, song } = session;
+  const before = session.show;
+  const next: Session = { ...session, show };
+  if (transport.kind !== 'playing' || !song || !before) return still(next);
+  const now = indexShow(show).songs.get(song.id);
+  if (!now) {
+    const sends = breakOff(session, moment.now);
+    return { session: { ...next, transport: STOPPED, song: null }, sends, events: [{ kind: 'stopped', why: 'gone' }] };
+  }
+  if (now === song && sameToWires(song, surroundingsOf(before), surroundingsOf(show))) return still(next);
+  // So far messages were looked for, and handed over.
+  const handed = (session.woken ?? moment.now) + LOOK_AHEAD;
+  const planned = plannedAnew(next, show, now, handed, moment);
+  return after([], wake(planned, moment), [{ kind: 'replanned', songId: now.id }]);
+}
+
+/** Units that are sent messages again are brought to where the song is now. */
+function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
+  const { transport, song, show } = next;
+  if (transport.kind !== 'playing' || !song || !show) return still(next);
+  const hushed = hushedUnits(next);
+  if (![...hushedUnits(before)].some((id) => !hushed.has(id))) return still(next);
+  const handed = (next.woken ?? moment.now) + LOOK_AHEAD;
+  return wake(plannedAnew(next, show, song, handed, moment), moment);
+}
+
+/** The session with the song that plays planned anew; its place stays the same bar and beat, also where tempos changed. */
+function plannedAnew(session: Session, show: Show, song: Song, handed: Micros, { now, coming }: Moment): Session {
+  const { transport } = session;
+  const was = session.song;
+  if (transport.kind !== 'playing' || !was) return session;
+  const { line } = transport;
+  const [oldTime, newTime] = [songTime(was), songTime(song)];
+  const passed = now - transport.zero;
+  const moved = (at: Micros): Micros => (at <= 0 ? at : microsAt(newTime, ticksAt(oldTime, at)));
+  // Only where the place lies elsewhere in time: sums of microseconds are not the same there and back.
+  const shift = was.tempo === song.tempo ? 0 : moved(passed) - passed;
+  const zero = transport.zero - shift;
+  if (passed < line.place && line.place > 0) {
+    // Still on the way to the place it starts from: that way is made anew.
+    const anew = startLine(show, song, ticksAt(oldTime, line.place), coming());
+    const waits = { kind: 'playing', line: anew, zero: Math.max(zero, now - anew.start), next: 0 } as const;
+    return { ...session, song, transport: waits };
+  }
+  const fromHere = lineFromHere(show, song, {
+    place: now - zero,
+    handed: handed - zero,
+    line: { ...line, place: moved(line.place) },
+    coming: coming(),
+    hushed: hushedUnits(session),
+    clocked: new Set(line.atStop.map((s) => s.portId)),
+  });
+  return { ...session, song, transport: { kind: 'playing', line: fromHere, zero, next: 0 } };
+}

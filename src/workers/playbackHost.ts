@@ -1,0 +1,102 @@
+import type { UnitAim } from '../core/rig';
+import { rigSpec } from '../core/meaning';
+import type { TimedBytes } from '../core/midi';
+import type { Micros, Ticks } from '../core/time';
+import {
+  Playback,
+  StandIns,
+  WAKE_MILLIS,
+  type Lesson,
+  type MonitorLine,
+  type PedalPoint,
+  type PedalRecording,
+  type PlaybackNews,
+  type SessionEvent,
+  type Walk,
+} from '../playback';
+import type { PlaybackWorker, ShowUpdate } from './protocol';
+import { ShowMirror } from './showMirror';
+
+/** What the playback needs of the machine: the time, and to be woken. */
+export interface Clock {
+  readonly now: () => Micros;
+  readonly every: (millis: number, run: () => void) => void;
+}
+
+/** The playback in its worker, with stand-ins on its ports. */
+export class PlaybackHost implements PlaybackWorker {
+  private readonly mirror = new ShowMirror();
+  private readonly standIns = new StandIns();
+  private readonly playback: Playback;
+
+  constructor(private readonly clock: Clock) {
+    this.playback = new Playback(clock.now, this.standIns);
+    clock.every(WAKE_MILLIS, () => this.wake());
+  }
+
+  update(update: ShowUpdate): void {
+    this.mirror.update(update);
+    this.standIns.follow(rigSpec(this.mirror.show));
+    this.playback.show(this.mirror.show);
+  }
+
+  listen(
+    onNews: (news: PlaybackNews) => void,
+    onLines: (lines: readonly MonitorLine[]) => void,
+    onEvents: (events: readonly SessionEvent[]) => void,
+  ): void {
+    Object.assign(this.playback.ears, { news: onNews, lines: onLines, events: onEvents });
+  }
+
+  play(songId: string, from: Ticks): void {
+    this.playback.play(songId, from);
+  }
+
+  stop(): void {
+    this.playback.stop();
+  }
+
+  lanes(muted: readonly string[], solo: readonly string[]): void {
+    this.playback.lanes(muted, solo);
+  }
+
+  audition(unitId: string, aim: UnitAim): readonly TimedBytes[] {
+    return this.playback.audition(unitId, aim);
+  }
+
+  walk(walk: Walk): void {
+    this.playback.walk(walk);
+  }
+
+  stopWalk(): void {
+    this.playback.stopWalk();
+  }
+
+  teach(lesson: Lesson): void {
+    this.standIns.waitToLearn(lesson.unitId, (bytes) => this.playback.learnt(bytes));
+    this.playback.teach(lesson);
+  }
+
+  stopTeaching(): void {
+    this.playback.stopTeaching();
+  }
+
+  touch(unitId: string, senderId: string, value: number): void {
+    this.playback.played(unitId, this.standIns.touch(unitId, senderId, value, this.clock.now()));
+    this.wake();
+  }
+
+  record(what: PedalRecording | null): void {
+    this.playback.record(what);
+  }
+
+  recorded(): readonly PedalPoint[] {
+    return this.playback.recorded();
+  }
+
+  private wake(): void {
+    this.standIns.advance(this.clock.now());
+    this.playback.wake();
+    this.standIns.advance(this.clock.now());
+  }
+}
