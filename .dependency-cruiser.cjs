@@ -54,7 +54,7 @@ module.exports = {
     layer('wording', '^src/wording/', ['^src/core/']),
     layer('playback', '^src/playback/', ['^src/core/']),
     layer('workers', '^src/workers/', ['^src/core/', '^src/playback/']),
-    layer('app', '^src/app/', ['^src/core/', '^src/playback/', '^src/wording/', '^src/workers/(protocol|showMirror)\\.ts$', '^src/workers/\\w+\\.worker\\.ts$']),
+    layer('app', '^src/app/', ['^src/core/', '^src/playback/', '^src/wording/', '^src/workers/(protocol|showMirror|life)\\.ts$', '^src/workers/\\w+\\.worker\\.ts$']),
     layer('server', '^server/', ['^src/core/', '^src/wording/']),
     layer('cli', '^cli/', ['^src/core/', '^src/wording/']),
     layer('e2e', '^e2e/', []),

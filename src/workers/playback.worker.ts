@@ -1,13 +1,13 @@
 import { expose } from 'comlink';
+import { living } from './life';
 import { PlaybackHost } from './playbackHost';
 
 // The clock lives in a worker: there it goes on at its pace while the page is busy or hidden.
-expose(
-  new PlaybackHost({
-    // Counted from the epoch, so that the page, whose own clock starts elsewhere, can tell it from its own.
-    now: () => (performance.timeOrigin + performance.now()) * 1000,
-    every: (millis, run) => {
-      setInterval(run, millis);
-    },
-  }),
-);
+const host = new PlaybackHost({
+  // Counted from the epoch, so that the page, whose own clock starts elsewhere, can tell it from its own.
+  now: () => (performance.timeOrigin + performance.now()) * 1000,
+  every: (millis, run) => {
+    setInterval(run, millis);
+  },
+});
+expose(living(host));

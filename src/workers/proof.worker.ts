@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { living } from './life';
 import { Prover } from './prover';
 
-expose(new Prover(ENGINE_MARK));
+expose(living(new Prover(ENGINE_MARK)));

@@ -1,6 +1,5 @@
 import type { UnitAim } from '../core/rig';
 import type { TimedBytes } from '../core/midi';
-import type { Finding } from '../core/checks';
 import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { SongProof } from '../core/proof';
 import type { Ticks } from '../core/time';
@@ -21,11 +20,10 @@ export interface ShowUpdate {
 /** The worker that compiles and proves. */
 export interface ProofWorker {
   update(update: ShowUpdate): void;
-  /** Fingerprints of each song's cues, by song and cue. */
-  fingerprints(songIds: readonly string[]): Readonly<Record<string, Readonly<Record<string, string>>>>;
-  prove(songId: string): SongProof;
-  /** What can be said of a song without playing it. */
-  check(songId: string): readonly Finding[];
+  /** Fingerprints of a song's cues, by cue. */
+  fingerprints(songId: string): Readonly<Record<string, string>>;
+  /** Plays a song against the simulated rig; `detailed` with all that units did. */
+  prove(songId: string, detailed: boolean): SongProof;
   /** Matches a unit's slots with a new list of them; long lists take their time. */
   match(unitId: string, now: readonly ListedName[]): Matching;
 }

@@ -1,4 +1,3 @@
-import { checkSong, type Finding } from '../core/checks';
 import { NO_PICTURE, makeSong, proveSong, type SongProof } from '../core/proof';
 import { indexShow, matchSlots, type ListedName, type Matching } from '../core/show';
 import type { ProofWorker, ShowUpdate } from './protocol';
@@ -14,24 +13,15 @@ export class Prover implements ProofWorker {
     this.mirror.update(update);
   }
 
-  fingerprints(songIds: readonly string[]): Record<string, Record<string, string>> {
-    const result: Record<string, Record<string, string>> = {};
-    for (const id of songIds) {
-      const song = this.mirror.song(id);
-      if (song) result[id] = Object.fromEntries(makeSong(this.mirror.show, song, this.engine).fingerprints);
-    }
-    return result;
+  fingerprints(songId: string): Readonly<Record<string, string>> {
+    const song = this.mirror.song(songId);
+    return song ? Object.fromEntries(makeSong(this.mirror.show, song, this.engine).fingerprints) : {};
   }
 
-  prove(songId: string): SongProof {
+  prove(songId: string, detailed: boolean): SongProof {
     const song = this.mirror.song(songId);
     if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
-    return proveSong(this.mirror.show, song, this.engine);
-  }
-
-  check(songId: string): readonly Finding[] {
-    const song = this.mirror.song(songId);
-    return song ? checkSong(this.mirror.show, song) : [];
+    return proveSong(this.mirror.show, song, this.engine, detailed);
   }
 
   match(unitId: string, now: readonly ListedName[]): Matching {

@@ -1,50 +1,25 @@
-import { proxy, transfer, wrap, type Remote } from 'comlink';
-import type { Show } from '../../core/show';
-import type { MonitorLine, PlaybackNews, SessionEvent } from '../../playback';
-import type { PeaksWorker, PlaybackWorker, ProofWorker, ShowUpdate } from '../../workers/protocol';
-import { updateOf } from '../../workers/showMirror';
+import { proxy, transfer, wrap } from 'comlink';
+import type { PlaybackEars } from '../../playback';
+import type { PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
+import { Thread, byLocks } from './thread';
 
-/** Sends a worker what changed in the show since it was last sent. */
-class Mirrored<W extends { update(update: ShowUpdate): void }> {
-  private sent: Show | undefined;
-
-  constructor(readonly worker: Remote<W>) {}
-
-  async show(show: Show): Promise<void> {
-    if (this.sent === show) return;
-    const update = updateOf(this.sent, show);
-    this.sent = show;
-    await (this.worker.update as unknown as (u: ShowUpdate) => Promise<void>)(update);
-  }
-}
-
-export interface Workers {
-  readonly proof: Mirrored<ProofWorker>;
-  readonly playback: Mirrored<PlaybackWorker>;
-}
-
-let workers: Workers | undefined;
-
-/** Where news of the playback goes. */
-export interface PlaybackEars {
-  readonly news: (news: PlaybackNews) => void;
-  readonly lines: (batch: readonly MonitorLine[]) => void;
-  readonly events: (events: readonly SessionEvent[]) => void;
-}
-
-/** The two workers, started on first use and kept. */
-export function getWorkers(ears: PlaybackEars): Workers {
-  if (workers) return workers;
-  const proof = wrap<ProofWorker>(
-    new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module' }),
+/** A thread that proves songs. */
+export const startProver = (onLost: () => void): Thread<ProofWorker> =>
+  new Thread<ProofWorker>(
+    byLocks((name) => new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module', name })),
+    undefined,
+    onLost,
   );
-  const playback = wrap<PlaybackWorker>(
-    new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module' }),
+
+/** The thread that holds the clock, and what it tells. */
+export const startPlayback = (ears: Required<PlaybackEars>, onLost: () => void): Thread<PlaybackWorker> =>
+  new Thread<PlaybackWorker>(
+    byLocks(
+      (name) => new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module', name }),
+    ),
+    (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events)),
+    onLost,
   );
-  void playback.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events));
-  workers = { proof: new Mirrored(proof), playback: new Mirrored(playback) };
-  return workers;
-}
 
 /** Peaks of a recording, worked out in a worker of its own that ends with it. */
 export async function peaksInWorker(
@@ -59,7 +34,11 @@ export async function peaksInWorker(
       copies,
       copies.map((c) => c.buffer),
     );
-    return await wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress));
+    // A worker that fails answers nothing.
+    const failed = new Promise<never>((_, reject) => {
+      thread.addEventListener('error', () => reject(new Error('the picture of the recording could not be made')));
+    });
+    return await Promise.race([wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress)), failed]);
   } finally {
     thread.terminate();
   }

@@ -1,6 +1,7 @@
 import { songTime } from '../../core/show';
 import { microsToSeconds, secondsToTicks } from '../../core/time';
-import { useApp, useShow } from '../state/store';
+import { useNews } from '../state/news';
+import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { xOf, type ChartLine } from './layout';
 
@@ -14,7 +15,7 @@ interface Props {
 /** Where playing is, on the line that it is on. */
 export function Playhead({ songId, line, top, height }: Props) {
   const show = useShow();
-  const x = useApp(({ news }) => {
+  const x = useNews(({ news }) => {
     if (!news.playing || news.songId !== songId) return null;
     const song = show.songs.find((s) => s.id === songId);
     if (!song) return null;

@@ -42,8 +42,7 @@ function songOf(show: Show, typed: Typed): { readonly problem: string } | { read
   const unit = UNITS.find((u) => u === Number(metre?.[2]));
   const bars = Number(typed.bars);
   if (title === '') return { problem: 'Enter a title.' };
-  if (!(bpm >= 20 && bpm <= 400))
-    return { problem: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
+  if (!(bpm >= 20 && bpm <= 400)) return { problem: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
   const pattern = show.songs.find((s) => s.id === typed.start);
   if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, 120), newId), bpm) };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {

@@ -11,6 +11,7 @@ import { variantWords } from '../../wording';
 import { useCaret } from '../state/caret';
 import { playSong, stopSong } from '../state/desk';
 import { slotNumber } from '../state/numbers';
+import { useNews } from '../state/news';
 import { useApp, useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { LanternMark } from './LanternMark';
@@ -163,8 +164,8 @@ const Unknown = styled(LampWords)`
 /** Transport, and one lamp a unit with what it shows now; hollow while nobody knows. */
 export function LampStrip() {
   const show = useShow();
-  const rig = useApp((s) => s.news.rig);
-  const loading = useApp((s) => s.news.loading);
+  const rig = useNews((s) => s.news.rig);
+  const loading = useNews((s) => s.news.loading);
   return (
     <Strip>
       <Transport />
@@ -219,7 +220,7 @@ function UnitLamp({ unit, index, state, loading }: LampProps) {
 
 function Transport() {
   const show = useShow();
-  const news = useApp((s) => s.news);
+  const news = useNews((s) => s.news);
   const caret = useCaret();
   const shown: Song | undefined =
     show.songs.find((s) => s.id === (news.playing ? news.songId : caret.songId)) ?? show.songs[0];

@@ -17,6 +17,12 @@ export interface ProofRow {
   readonly proofs: Readonly<Record<string, CueProof>>;
 }
 
+/** A setting that belongs to this computer, never to a show. */
+export interface DeviceRow {
+  readonly key: string;
+  readonly value: unknown;
+}
+
 /** A sound file of a show, with the peaks that its picture is drawn from. */
 export interface SoundRow {
   readonly showId: string;
@@ -30,6 +36,7 @@ export interface SoundRow {
 export class Shelf extends Dexie {
   declare shows: EntityTable<ShowRow, 'id'>;
   declare proofs: Dexie.Table<ProofRow, [string, string]>;
+  declare device: EntityTable<DeviceRow, 'key'>;
   declare sounds: Dexie.Table<SoundRow, [string, string]>;
 
   constructor(name = 'hollow-lantern') {
@@ -38,6 +45,7 @@ export class Shelf extends Dexie {
     this.version(2).stores({ sounds: '[showId+id], showId' });
     // Revisions and titles are read from the keys alone: a large show takes a tenth of a second to read.
     this.version(3).stores({ shows: 'id, [id+revision], [savedAt+id+title]' });
+    this.version(4).stores({ device: 'key' });
   }
 }
 

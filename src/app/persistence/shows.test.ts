@@ -73,17 +73,18 @@ describe('the shelf', () => {
   });
 
   it('keeps proofs a song, and takes them away with their show', async () => {
-    const rest = { problems: [], findings: [], picture: { load: [], units: [], landings: [], end: 0 } };
     const proof = { lantern: 'lit', verdicts: [] } as const;
     await saveShow(shelf, show, null, 1);
-    await keepProof(shelf, show.id, { songId: 's', proofs: { f1: proof }, fingerprints: {}, ...rest });
-    await keepProof(shelf, show.id, { songId: 't', proofs: { f2: proof }, fingerprints: {}, ...rest });
-    await keepProof(shelf, show.id, { songId: 's', proofs: { f3: proof }, fingerprints: {}, ...rest });
-    await keepProof(shelf, 'other', { songId: 's', proofs: { f9: proof }, fingerprints: {}, ...rest });
-    expect(Object.keys(await loadProofs(shelf, show.id)).sort()).toEqual(['f2', 'f3']);
+    await keepProof(shelf, show.id, 's', { f1: proof });
+    await keepProof(shelf, show.id, 't', { f2: proof });
+    await keepProof(shelf, show.id, 's', { f3: proof });
+    await keepProof(shelf, 'other', 's', { f9: proof });
+    expect(await loadProofs(shelf, show.id)).toEqual({ s: { f3: proof }, t: { f2: proof } });
+    await shelf.proofs.put({ showId: show.id, songId: 'damaged', proofs: { f: { lantern: 'lit' } } } as never);
+    expect(Object.keys(await loadProofs(shelf, show.id)).sort()).toEqual(['s', 't']);
     await removeShow(shelf, show.id);
     expect(await loadProofs(shelf, show.id)).toEqual({});
-    expect(Object.keys(await loadProofs(shelf, 'other'))).toEqual(['f9']);
+    expect(await loadProofs(shelf, 'other')).toEqual({ s: { f9: proof } });
     expect(await loadShow(shelf, show.id)).toBeUndefined();
   });
 

@@ -2,8 +2,9 @@ import Dexie, { liveQuery } from 'dexie';
 import { readShowData } from '../../core/formats/show-file';
 import type { Read } from '../../core/problems';
 import type { Show } from '../../core/show';
-import type { SongProof } from '../../core/proof';
+import type { CueProof } from '../../core/proof';
 import type { Shelf, ShowRow } from './db';
+import { readListed, readProofRow } from './rows';
 
 export type Saved =
   { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
@@ -49,13 +50,21 @@ export async function removeShow(shelf: Shelf, id: string): Promise<void> {
 
 export type Listed = Pick<ShowRow, 'id' | 'title' | 'savedAt'>;
 
-/** Calls back with all shows, the newest first, now and whenever that changes. Gives what ends it. */
-export function watchShows(shelf: Shelf, onShows: (shows: readonly Listed[]) => void): () => void {
+/** Calls back with all shows, the newest first, now and whenever that changes; `onRefusal` where the store cannot be read. Gives what ends it. */
+export function watchShows(
+  shelf: Shelf,
+  onShows: (shows: readonly Listed[]) => void,
+  onRefusal: (error: Error) => void = () => undefined,
+): () => void {
   const query = liveQuery(async () => {
-    const keys = await shelf.shows.orderBy('[savedAt+id+title]').reverse().keys();
-    return (keys as unknown as [number, string, string][]).map(([savedAt, id, title]) => ({ id, title, savedAt }));
+    const keys: unknown[] = await shelf.shows.orderBy('[savedAt+id+title]').reverse().keys();
+    const shows = keys.flatMap((key) => readListed(key) ?? []);
+    // A row whose date or title is damaged is not in that index.
+    const known = new Set(shows.map((s) => s.id));
+    const all = (await shelf.shows.toCollection().primaryKeys()).map(String);
+    return [...shows, ...all.filter((id) => !known.has(id)).map((id) => ({ id, title: 'A damaged show', savedAt: 0 }))];
   });
-  const subscription = query.subscribe({ next: onShows });
+  const subscription = query.subscribe({ next: onShows, error: (error: unknown) => onRefusal(error as Error) });
   return () => subscription.unsubscribe();
 }
 
@@ -68,13 +77,26 @@ export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: n
   return () => subscription.unsubscribe();
 }
 
-export const keepProof = (shelf: Shelf, showId: string, { songId, proofs }: SongProof): Promise<unknown> =>
-  shelf.proofs.put({ showId, songId, proofs });
+/** Keeps what is proven of a song, in place of what was. */
+export const keepProof = (
+  shelf: Shelf,
+  showId: string,
+  songId: string,
+  proofs: Readonly<Record<string, CueProof>>,
+): Promise<unknown> => shelf.proofs.put({ showId, songId, proofs });
 
-/** All kept proofs of a show, by fingerprint. */
-export async function loadProofs(shelf: Shelf, showId: string): Promise<Record<string, SongProof['proofs'][string]>> {
+/** All kept proofs of a show, by song and fingerprint. Damaged rows are left out: what they said is proven again. */
+export async function loadProofs(
+  shelf: Shelf,
+  showId: string,
+): Promise<Readonly<Record<string, Readonly<Record<string, CueProof>>>>> {
   const rows = await shelf.proofs.where('showId').equals(showId).toArray();
-  return Object.assign({}, ...rows.map((r) => r.proofs)) as Record<string, SongProof['proofs'][string]>;
+  return Object.fromEntries(
+    rows.flatMap((row) => {
+      const read = readProofRow(row);
+      return read ? [[read.songId, read.proofs]] : [];
+    }),
+  );
 }
 
 /** A show of the shelf that is the same as another in all but its id; undefined where there is none. */

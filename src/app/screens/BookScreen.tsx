@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Copy, Download, FlaskConical, Plus, Trash2, X } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Download, Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -16,15 +16,15 @@ import {
 } from '../../core/show';
 import { ticksToSeconds } from '../../core/time';
 import { AddSong } from '../components/AddSong';
-import { Button, MainButton, SignButton, Soft } from '../components/controls';
+import { Button, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
-import { newId, perform, prove, say } from '../state/desk';
+import { newId, perform, say } from '../state/desk';
 import { exportShow } from '../state/sound';
 import { useSongMark } from '../state/marks';
-import { useApp, useShow } from '../state/store';
+import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 
 const Page = styled.div`
@@ -142,15 +142,11 @@ const minutes = (exact: number): string => {
 export function BookScreen() {
   const show = useShow();
   const navigate = useNavigate();
-  const proving = useApp((s) => s.proving.length > 0);
   const songs = new Map(show.songs.map((s) => [s.id, s]));
   const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
   const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
   const total = set.reduce((sum, s) => sum + songSeconds(s), 0);
   const [said, setSaid] = useState<string | null>(null);
-  const proveAll = async (): Promise<void> => {
-    for (const song of set) await prove(song.id);
-  };
   return (
     <Page>
       <section>
@@ -158,9 +154,6 @@ export function BookScreen() {
           <h1>The set</h1>
           <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
           <SongFromFile onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
-          <MainButton isDisabled={set.length === 0 || proving} onPress={() => void proveAll()}>
-            <FlaskConical size={17} aria-hidden /> Dry run the set
-          </MainButton>
         </Head>
         {set.length === 0 ? (
           <First>

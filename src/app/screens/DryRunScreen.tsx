@@ -1,17 +1,18 @@
-import { FlaskConical, Flag, X } from 'lucide-react';
 import { useEffect, useMemo } from 'react';
 import { ProgressBar } from 'react-aria-components';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig } from '../../core/checks';
 import { indexShow, type Show, type Song } from '../../core/show';
-import { Button, MainButton, SignButton, Soft } from '../components/controls';
+import { Soft } from '../components/controls';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { Pick } from '../components/Pick';
-import { prove } from '../state/desk';
+import { compareWith, earlierStates, useComparing } from '../state/comparing';
+import { runOther } from '../state/desk';
 import { useShowMark, useSongMark } from '../state/marks';
-import { cancelRuns, isOfNow, markRuns, runAll, useRuns } from '../state/runs';
+import { useProofs } from '../state/proofs';
 import { useApp, useShow } from '../state/store';
+import { useSight } from '../state/useSight';
 import { desk } from '../theme/tokens';
 import { SetRun } from './dryrun/SetRun';
 import { SongRun } from './dryrun/SongRun';
@@ -54,20 +55,18 @@ const Gauge = styled(ProgressBar)`
 `;
 
 const SET = 'set';
-const clock = new Intl.DateTimeFormat('en', { hour: '2-digit', minute: '2-digit', second: '2-digit', hour12: false });
+const NONE = 'none';
 
-/** The proof: every change of a song or of the set against the simulated rig, the worst first, and why. */
+/** The proof: every change of a song or of the set against the simulated rig, the worst first, and why. It shows the present. */
 export function DryRunScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const { songId } = useParams();
   const song = indexShow(show).songs.get(songId ?? '');
   const set = useMemo(() => songsOfSet(show), [show]);
-  const { going, kept, runs } = useRuns();
-  const proving = useApp((s) => s.proving);
   const base = `/show/${show.id}/dry-run`;
   const rigFindings = useMemo(() => checkRig(show), [show]);
-  useFreshRuns(show, song, set);
+  useSight(song ? { songId: song.id } : 'set');
   if (show.songs.length === 0) {
     return (
       <p style={{ padding: 30 }}>
@@ -75,7 +74,6 @@ export function DryRunScreen() {
       </p>
     );
   }
-  const again = (): void => void (song ? prove(song.id) : runAll(set, prove));
   return (
     <Page>
       <Head>
@@ -89,66 +87,73 @@ export function DryRunScreen() {
           choices={[{ id: SET, name: 'the whole set' }, ...show.songs.map((s) => ({ id: s.id, name: s.title }))]}
           onPick={(id) => void navigate(id === SET ? base : `${base}/${id}`)}
         />
-        <MainButton isDisabled={going !== null || proving.length > 0} onPress={again}>
-          <FlaskConical size={16} aria-hidden /> {song ? 'Run it again' : 'Run the set'}
-        </MainButton>
-        {going && (
-          <>
-            <Gauge aria-label="Dry run" value={going.done} maxValue={going.of}>
-              {({ percentage }) => (
-                <>
-                  <div>
-                    <div style={{ width: `${percentage ?? 0}%` }} />
-                  </div>
-                  <span>
-                    {going.done + 1} of {going.of}: {going.title}
-                  </span>
-                </>
-              )}
-            </Gauge>
-            <Button onPress={cancelRuns}>Cancel</Button>
-          </>
-        )}
+        <Progress of={song ? 1 : set.length} />
         <span style={{ flex: 1 }} />
-        {kept ? (
-          <Soft style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
-            <Flag size={15} aria-hidden /> compared with the run of {clock.format(kept.at)}
-            <SignButton aria-label="Stop comparing" onPress={() => markRuns(null)}>
-              <X size={16} />
-            </SignButton>
-          </Soft>
-        ) : (
-          <Button isDisabled={Object.keys(runs).length === 0} onPress={() => markRuns(new Date())}>
-            <Flag size={15} aria-hidden /> Keep, to compare with
-          </Button>
-        )}
+        <CompareWith songs={song ? [song] : set} />
       </Head>
       {song ? <SongRun key={song.id} song={song} /> : <SetRun songs={set} rigFindings={rigFindings} />}
     </Page>
   );
 }
 
+/** How far proving is: it goes on by itself. */
+function Progress({ of }: { readonly of: number }) {
+  const waiting = useProofs((s) => s.waiting);
+  const trouble = useProofs((s) => s.trouble);
+  if (trouble !== null) return <strong role="alert">The dry run failed: {trouble}</strong>;
+  if (waiting === 0) return <Soft role="status">of what is there now</Soft>;
+  if (of < 2) return <Soft role="status">being played to the simulated rig …</Soft>;
+  return (
+    <Gauge aria-label="Dry run" value={Math.max(0, of - waiting)} maxValue={of}>
+      {({ percentage }) => (
+        <>
+          <div>
+            <div style={{ width: `${percentage ?? 0}%` }} />
+          </div>
+          <span>{waiting === 1 ? '1 song to go' : `${waiting} songs to go`}</span>
+        </>
+      )}
+    </Gauge>
+  );
+}
+
+/** Chooses an earlier state of the show that the present one is compared with. */
+function CompareWith({ songs }: { readonly songs: readonly Song[] }) {
+  const open = useApp((s) => s.open);
+  const compared = useComparing((s) => s.compared);
+  const show = compared?.show;
+  const ids = songs.map((s) => s.id).join(' ');
+  useEffect(() => {
+    if (show) void runOther(ids.split(' '));
+  }, [show, ids]);
+  if (!open || (open.past.length === 0 && !compared)) return null;
+  const states = earlierStates(open);
+  const chosen = compared === null ? NONE : CHOSEN;
+  return (
+    <Pick
+      label="Compare with"
+      width="300px"
+      value={chosen}
+      choices={[
+        { id: NONE, name: 'nothing' },
+        ...(compared ? [{ id: CHOSEN, name: `before: ${compared.before}` }] : []),
+        ...states.map(({ at, done }) => ({
+          id: String(at),
+          name: at === 0 ? `as it was opened, before: ${done.label}` : `before: ${done.label}`,
+        })),
+      ]}
+      onPick={(id) => id !== CHOSEN && compareWith(open, id === NONE ? null : Number(id))}
+    />
+  );
+}
+
+const CHOSEN = 'chosen';
+
 const songsOfSet = (show: Show): readonly Song[] => {
   const { songs } = indexShow(show);
   const inSet = new Set(show.set.map((e) => e.songId));
   return [...inSet].flatMap((id) => songs.get(id) ?? []);
 };
-
-/** A song that is looked at is run; of the set, what was run is run again when it has changed. */
-function useFreshRuns(show: Show, song: Song | undefined, set: readonly Song[]): void {
-  const runs = useRuns((s) => s.runs);
-  const busy = useRuns((s) => s.going !== null);
-  const proving = useApp((s) => s.proving.length > 0);
-  useEffect(() => {
-    if (busy || proving) return;
-    const stale = (s: Song): boolean => {
-      const run = runs[s.id];
-      return run ? !isOfNow(run, show, s) : s === song;
-    };
-    const next = song ? (stale(song) ? song : undefined) : set.find(stale);
-    if (next) void prove(next.id);
-  }, [show, song, set, runs, busy, proving]);
-}
 
 function SongLantern({ song }: { readonly song: Song }) {
   const mark = useSongMark(song);

@@ -11,6 +11,7 @@ import { Pick } from '../components/Pick';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform, say } from '../state/desk';
 import { useToneMark } from '../state/marks';
+import { useNews } from '../state/news';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { ToneEditor } from './tones/ToneEditor';
@@ -158,7 +159,7 @@ const EVERYONE = 'everyone';
 function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
   const show = useShow();
   const playerId = useApp((s) => s.playerFilter);
-  const rig = useApp((s) => s.news.rig);
+  const rig = useNews((s) => s.news.rig);
   const [filter, setFilter] = useState('');
   const [chosen, setChosen] = useState<ToneCell | null>(null);
   const side = useRef<HTMLDivElement>(null);

@@ -3,19 +3,18 @@ import { OPENING_CUE } from '../../core/meaning';
 import { openingOf, type Show, type Song } from '../../core/show';
 import { sumLanterns, type Lantern } from '../../core/simulate';
 import type { CueProof } from '../../core/proof';
-import { useApp, type AppState } from './store';
+import { useProofs, type Proofs } from './proofs';
+
+/** What marks rest on. */
+type Marked = Pick<Proofs, 'fingerprints' | 'proofs'>;
 
 /** What is proven of a cue as it is now; undefined while it is not. */
-export function proofOf(
-  state: Pick<AppState, 'fingerprints' | 'proofs'>,
-  songId: string,
-  cueId: string,
-): CueProof | undefined {
+export function proofOf(state: Marked, songId: string, cueId: string): CueProof | undefined {
   const fingerprint = state.fingerprints[songId]?.[cueId];
-  return fingerprint === undefined ? undefined : state.proofs[fingerprint];
+  return fingerprint === undefined ? undefined : state.proofs[songId]?.[fingerprint];
 }
 
-const markOf = (state: Pick<AppState, 'fingerprints' | 'proofs'>, songId: string, cueId: string): Lantern =>
+const markOf = (state: Marked, songId: string, cueId: string): Lantern =>
   proofOf(state, songId, cueId)?.lantern ?? 'hollow';
 
 /** Songs are asked for their mark at every change of anything; what a mark rests on is mostly the same. */
@@ -25,9 +24,9 @@ const kept = new WeakMap<Song, { readonly fingerprints: unknown; readonly proofs
  * A song's mark: that of all its cues that are not muted, its sweeps, taps and clocks. A
  * song without any has nothing to prove, and is hollow.
  */
-export function songMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, song: Song): Lantern {
+export function songMark(state: Marked, song: Song): Lantern {
   const fingerprints = state.fingerprints[song.id];
-  const { proofs } = state;
+  const proofs = state.proofs[song.id];
   const known = kept.get(song);
   if (known && known.fingerprints === fingerprints && known.proofs === proofs) return known.mark;
   const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
@@ -41,47 +40,46 @@ export function songMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, song:
   return mark;
 }
 
-interface ToneMarks {
-  readonly songs: unknown;
+interface SongToneMarks {
+  readonly opening: string | null;
   readonly fingerprints: unknown;
   readonly proofs: unknown;
   readonly marks: ReadonlyMap<string, Lantern>;
 }
 
-let toneMarks: ToneMarks | undefined;
+const ofSong = new WeakMap<Song, SongToneMarks>();
 
-/** A tone's mark: that of every cue, in every song, that places it. All tones are worked out at once. */
-export function toneMark(state: Pick<AppState, 'fingerprints' | 'proofs'>, show: Show, toneId: string): Lantern {
-  const { fingerprints, proofs } = state;
-  const { songs } = show;
-  if (toneMarks?.songs !== songs || toneMarks.fingerprints !== fingerprints || toneMarks.proofs !== proofs) {
-    const lists = new Map<string, Lantern[]>();
-    const add = (id: string, mark: Lantern): void => {
-      addTo(lists, id, mark);
-    };
-    for (const song of songs) {
-      const opening = openingOf(show, song);
-      if (opening !== null) add(opening, markOf(state, song.id, OPENING_CUE));
-      for (const cue of song.cues) {
-        if (!cue.muted && cue.action.kind === 'tone') add(cue.action.toneId, markOf(state, song.id, cue.id));
-      }
-    }
-    toneMarks = {
-      songs,
-      fingerprints,
-      proofs,
-      marks: new Map([...lists].map(([id, list]) => [id, sumLanterns(list)])),
-    };
+/** The marks of the tones that a song places, worked out once for what it rests on. */
+function songToneMarks(state: Marked, show: Show, song: Song): ReadonlyMap<string, Lantern> {
+  const fingerprints = state.fingerprints[song.id];
+  const proofs = state.proofs[song.id];
+  const opening = openingOf(show, song);
+  const known = ofSong.get(song);
+  if (known?.fingerprints === fingerprints && known?.proofs === proofs && known?.opening === opening) {
+    return known!.marks;
   }
-  return toneMarks.marks.get(toneId) ?? 'hollow';
+  const lists = new Map<string, Lantern[]>();
+  if (opening !== null) addTo(lists, opening, markOf(state, song.id, OPENING_CUE));
+  for (const { id, muted, action } of song.cues) {
+    if (!muted && action.kind === 'tone') addTo(lists, action.toneId, markOf(state, song.id, id));
+  }
+  const marks = new Map([...lists].map(([id, list]) => [id, sumLanterns(list)]));
+  ofSong.set(song, { opening, fingerprints, proofs, marks });
+  return marks;
 }
 
-export const showMark = (state: AppState, show: Show): Lantern =>
+/** A tone's mark: that of every cue, in every song, that places it. */
+export function toneMark(state: Marked, show: Show, toneId: string): Lantern {
+  const marks = show.songs.flatMap((song) => songToneMarks(state, show, song).get(toneId) ?? []);
+  return marks.length === 0 ? 'hollow' : sumLanterns(marks);
+}
+
+export const showMark = (state: Marked, show: Show): Lantern =>
   sumLanterns(show.set.flatMap((e) => show.songs.filter((s) => s.id === e.songId)).map((s) => songMark(state, s)));
 
-export const useCueMark = (songId: string, cueId: string): Lantern => useApp((s) => markOf(s, songId, cueId));
+export const useCueMark = (songId: string, cueId: string): Lantern => useProofs((s) => markOf(s, songId, cueId));
 export const useCueProof = (songId: string, cueId: string): CueProof | undefined =>
-  useApp((s) => proofOf(s, songId, cueId));
-export const useSongMark = (song: Song): Lantern => useApp((s) => songMark(s, song));
-export const useToneMark = (show: Show, toneId: string): Lantern => useApp((s) => toneMark(s, show, toneId));
-export const useShowMark = (show: Show): Lantern => useApp((s) => showMark(s, show));
+  useProofs((s) => proofOf(s, songId, cueId));
+export const useSongMark = (song: Song): Lantern => useProofs((s) => songMark(s, song));
+export const useToneMark = (show: Show, toneId: string): Lantern => useProofs((s) => toneMark(s, show, toneId));
+export const useShowMark = (show: Show): Lantern => useProofs((s) => showMark(s, show));

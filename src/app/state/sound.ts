@@ -3,8 +3,8 @@ import toWav from 'audiobuffer-to-wav';
 import { writeBundle } from '../../core/formats/bundle';
 import { writeShowFile } from '../../core/formats/show-file';
 import { soundLine, type Sound } from '../../core/sound';
-import { indexShow, microsAt, songTime, type Audio, type Show, type Song } from '../../core/show';
-import { secondsToTicks, microsToSeconds, type Micros } from '../../core/time';
+import { indexShow, microsAt, songTime, ticksAt, type Audio, type Show, type Song } from '../../core/show';
+import type { Micros } from '../../core/time';
 import {
   LONGEST_SECONDS,
   decode,
@@ -18,6 +18,7 @@ import { download, fileName } from '../adapters/download';
 import { peaksInWorker } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepSound, loadSound } from '../persistence/sounds';
+import { useNews } from './news';
 import { useApp } from './store';
 
 /** What is known here of the show's sounds: pictures by id, and whose bytes this browser has not. */
@@ -208,7 +209,9 @@ class Heard {
       this.next += 1;
       if (sound.kind === 'call' && sound.call.how === 'voice' && speaks()) {
         const { text } = sound;
-        const wait = Math.max(0, at - this.context.currentTime) * 1000;
+        const wait = (at - this.context.currentTime) * 1000;
+        // One that is past is left out, as any sound but a recording is.
+        if (wait < 0) continue;
         this.speeches.push(setTimeout(() => speechSynthesis.speak(new SpeechSynthesisUtterance(text)), wait));
       } else putSound(this.context, this.out, sound, at, buffers);
     }
@@ -227,7 +230,7 @@ class Heard {
 
 const speaks = (): boolean => 'speechSynthesis' in globalThis && speechSynthesis.getVoices().length > 0;
 
-let heard: Heard | null = null;
+let heard: { readonly line: Heard; readonly song: Song; readonly text: string } | null = null;
 
 /** Lets the context run; browsers want that to come from a press. */
 export function wakeSound(): void {
@@ -235,25 +238,36 @@ export function wakeSound(): void {
   if (context?.state === 'suspended') void context.resume();
 }
 
-/** From now on what is played back is heard. */
-function follow(): void {
-  const { news, open } = useApp.getState();
-  const { playing, zero, from, songId } = news;
-  if (!playing || zero === null || from === null) {
-    heard?.end();
-    heard = null;
-    return;
-  }
-  if (heard?.zero === zero) return;
-  heard?.end();
+function silence(): void {
+  heard?.line.end();
   heard = null;
-  const song = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-  const context = liveContext();
-  if (!song || !context) return;
-  const at = Math.round(secondsToTicks(songTime(song).tempo, microsToSeconds(from)) * 1000) / 1000;
-  heard = new Heard(context, soundLine(song, at).sounds, zero);
 }
 
-useApp.subscribe((state, before) => {
-  if (state.news !== before.news) follow();
-});
+/** What is played back is heard; an edit of the song that plays is heard too, from now on. */
+function follow(): void {
+  const { playing, zero, from, songId } = useNews.getState().news;
+  const { open } = useApp.getState();
+  const song = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
+  const context = playing ? liveContext() : null;
+  if (zero === null || from === null || !song || !context) {
+    silence();
+    return;
+  }
+  if (heard?.line.zero === zero && heard.song === song) return;
+  const at = Math.round(ticksAt(songTime(song), from) * 1000) / 1000;
+  const { sounds } = soundLine(song, at);
+  const text = JSON.stringify(sounds);
+  if (heard?.line.zero === zero && heard.text === text) {
+    heard = { ...heard, song };
+    return;
+  }
+  silence();
+  heard = { line: new Heard(context, sounds, zero), song, text };
+}
+
+/** From now on what is played back is heard. */
+export function followSounds(): void {
+  useNews.subscribe((state, before) => {
+    if (state.news !== before.news) follow();
+  });
+}

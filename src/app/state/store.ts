@@ -1,7 +1,5 @@
 import { create } from 'zustand';
 import type { Edit, Show } from '../../core/show';
-import type { MonitorLine, PlaybackNews } from '../../playback';
-import type { CueProof } from '../../core/proof';
 
 /** How numbers are shown; what is stored and sent is always counted from 0. */
 export type Counting = 'zero' | 'one' | 'label';
@@ -24,19 +22,11 @@ export interface OpenShow {
   readonly save: SaveState;
 }
 
-export type Fingerprints = Readonly<Record<string, Readonly<Record<string, string>>>>;
-
+/** The document and what is said about it. What changes thirty times a second is in `news`. */
 export interface AppState {
   readonly open: OpenShow | null;
   /** Why the show of the address cannot be opened. */
   readonly refusal: string | null;
-  readonly fingerprints: Fingerprints;
-  readonly proofs: Readonly<Record<string, CueProof>>;
-  /** Songs that a dry run is going on for. */
-  readonly proving: readonly string[];
-  readonly news: PlaybackNews;
-  /** What left and arrived, oldest first. */
-  readonly lines: readonly MonitorLine[];
   readonly counting: Counting;
   /** The player whose units stand out in views; null for all. */
   readonly playerFilter: string | null;
@@ -44,40 +34,13 @@ export interface AppState {
   readonly note: string | null;
 }
 
-const COUNTING_KEY = 'hollow-lantern.counting';
-
-function storedCounting(): Counting {
-  const text = localStorage.getItem(COUNTING_KEY);
-  return text === 'zero' || text === 'one' ? text : 'label';
-}
-
 export const useApp = create<AppState>(() => ({
   open: null,
   refusal: null,
-  fingerprints: {},
-  proofs: {},
-  proving: [],
-  news: {
-    playing: false,
-    songId: null,
-    place: 0,
-    from: null,
-    zero: null,
-    rig: {},
-    loading: [],
-    walk: null,
-    lesson: null,
-  },
-  lines: [],
-  counting: storedCounting(),
+  counting: 'label',
   note: null,
   playerFilter: null,
 }));
-
-export function setCounting(counting: Counting): void {
-  localStorage.setItem(COUNTING_KEY, counting);
-  useApp.setState({ counting });
-}
 
 export const setPlayerFilter = (playerFilter: string | null): void => useApp.setState({ playerFilter });
 

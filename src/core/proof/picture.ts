@@ -18,6 +18,8 @@ export interface StateSpan {
 export interface SongPicture {
   /** Of each 5-pin port, how much of each second its cable is busy, from 0 to 1. */
   readonly load: readonly { readonly portId: string; readonly seconds: readonly number[] }[];
+  /** Whether `units` is filled: it is as large as the song. */
+  readonly detailed: boolean;
   /** Of each unit, in order of time: what was heard of it, what the song wants of it, what was sent to it. */
   readonly units: readonly {
     readonly unitId: string;
@@ -31,7 +33,7 @@ export interface SongPicture {
   readonly end: Micros;
 }
 
-export const NO_PICTURE: SongPicture = { load: [], units: [], landings: [], end: 0 };
+export const NO_PICTURE: SongPicture = { load: [], detailed: false, units: [], landings: [], end: 0 };
 
 /** What a dry run looks like: how busy cables are, what units are on and when they load, how changes land. */
 export function pictureOf(
@@ -39,6 +41,7 @@ export function pictureOf(
   compiled: CompiledSong,
   wants: readonly Wanted[],
   { verdicts, trace }: DryRun,
+  detailed = true,
 ): SongPicture {
   const { end, events } = compiled;
   const loadOf = (portId: string): number[] => new CableLoad(events.filter((e) => e.portId === portId)).perSecond(end);
@@ -47,7 +50,8 @@ export function pictureOf(
       .filter((p) => p.cable === 'din' && p.active)
       .map(({ id }) => ({ portId: id, seconds: loadOf(id) }))
       .filter((l) => l.seconds.some((s) => s > 0)),
-    units: show.units
+    detailed,
+    units: (detailed ? show.units : [])
       .map(({ id }) => ({
         unitId: id,
         heard: heardSpans(id, trace, end),

@@ -65,8 +65,8 @@ function telling(verdicts: readonly Verdict[]): readonly Verdict[] {
   return wrong.length > 0 ? wrong.slice(0, KEPT_VERDICTS) : verdicts.slice(0, 1);
 }
 
-/** Plays a song against the simulated rig, and says what that proves of each of its cues. */
-export function proveSong(show: Show, song: Song, engine: string): SongProof {
+/** Plays a song against the simulated rig, and says what that proves of each of its cues; `detailed` with all that units did. */
+export function proveSong(show: Show, song: Song, engine: string, detailed = true): SongProof {
   const { compiled, wants, fingerprints } = makeSong(show, song, engine);
   const dry = dryRun(rigSpec(show), compiled.events, wants, show.tolerance);
   const byCue = groupBy(dry.verdicts, (v) => v.cueId);
@@ -81,6 +81,6 @@ export function proveSong(show: Show, song: Song, engine: string): SongProof {
     fingerprints: Object.fromEntries(fingerprints),
     problems: problemsOf(show, compiled),
     findings: checkSong(show, song, { compiled, dry }),
-    picture: pictureOf(show, compiled, wants, dry),
+    picture: pictureOf(show, compiled, wants, dry, detailed),
   };
 }

@@ -1,4 +1,4 @@
-import { FlaskConical, ZoomIn, ZoomOut } from 'lucide-react';
+import { ZoomIn, ZoomOut } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Cue, Show, Song, sweepable } from '../../../core/show';
@@ -7,11 +7,9 @@ import { SCALES } from '../../chart/layout';
 import { ExportSong } from '../../components/ExportSong';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
-import { Button, SignButton } from '../../components/controls';
-import { prove } from '../../state/desk';
+import { SignButton } from '../../components/controls';
 import { useSongFindings } from '../../state/findings';
 import { useSongMark } from '../../state/marks';
-import { useApp } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { AddSweep } from './AddSweep';
 import { PlaceLine } from './PlaceLine';
@@ -66,7 +64,6 @@ interface Props {
 /** Above the chart: which song, what goes where, how close one looks, and what is done with the whole of it. */
 export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, onSnap, onScale, onSweep }: Props) {
   const navigate = useNavigate();
-  const proving = useApp((s) => s.proving.includes(song.id));
   const mark = useSongMark(song);
   return (
     <Bar>
@@ -91,9 +88,6 @@ export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, o
         </SignButton>
       </div>
       <AddSweep show={show} onAdd={onSweep} />
-      <Button isDisabled={proving} onPress={() => void prove(song.id)}>
-        <FlaskConical size={17} aria-hidden /> Dry run
-      </Button>
       <Found show={show} song={song} />
       <ExportSong song={song} />
     </Bar>

@@ -8,7 +8,8 @@ import { Button, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { SenderKey } from '../../components/StandInKeys';
 import { playSong, recordPedal, recordedPedal, stopSong } from '../../state/desk';
-import { useApp } from '../../state/store';
+import { useNews } from '../../state/news';
+
 import { Row } from './panelParts';
 import { SWEEP_ERROR } from './sweepError';
 
@@ -43,8 +44,8 @@ function Recorder({ pedals, song, sweep, onRecorded }: Omit<Props, 'show'> & { r
   const [going, setGoing] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const begun = useRef(false);
-  const playing = useApp((s) => s.news.playing && s.news.songId === song.id);
-  const place = useApp((s) => s.news.place);
+  const playing = useNews((s) => s.news.playing && s.news.songId === song.id);
+  const place = useNews((s) => s.news.place);
   const pedal = pedals.find((p) => `${p.unit.id} ${p.sender.id}` === chosen) ?? pedals[0]!;
   const over = place >= microsAt(songTime(song), sweep.to);
   const start = async (): Promise<void> => {

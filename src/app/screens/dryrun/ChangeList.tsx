@@ -4,7 +4,7 @@ import type { Show, Song } from '../../../core/show';
 import { compareRuns, worstFirst, type Verdict } from '../../../core/simulate';
 import { LanternMark } from '../../components/LanternMark';
 import { UnitBadge } from '../../components/UnitBadge';
-import type { Run } from '../../state/runs';
+import type { Run } from '../../state/proofs';
 import { desk } from '../../theme/tokens';
 import { cueName, offsetText, placeOf } from './runFacts';
 
@@ -105,7 +105,7 @@ function Change({ show, song, verdict, chosen, onChoose, children }: ChangeProps
   );
 }
 
-/** What landed otherwise than in the run that was kept. */
+/** What lands otherwise than in the state that is compared with. */
 export function DifferenceList({
   show,
   song,
@@ -113,12 +113,14 @@ export function DifferenceList({
   run,
   chosen,
   onChoose,
-}: Props & { readonly before: Run | undefined }) {
+  isThere,
+}: Props & { readonly before: Run | undefined; readonly isThere: boolean }) {
   const found = useMemo(
     () => (before ? compareRuns(before.picture.landings, run.picture.landings) : []),
     [before, run],
   );
-  if (!before) return <p>This song was not run when the other run was kept.</p>;
+  if (!isThere) return <p>The song was not there then.</p>;
+  if (!before) return <p>That state is being played to the simulated rig …</p>;
   if (found.length === 0) return <p>Every change lands as it did then.</p>;
   return (
     <List aria-label="Changes that land otherwise">

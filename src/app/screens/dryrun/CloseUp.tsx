@@ -6,7 +6,7 @@ import type { Verdict } from '../../../core/simulate';
 import type { Micros } from '../../../core/time';
 import type { SongPicture, StateSpan } from '../../../core/proof';
 import { UnitBadge } from '../../components/UnitBadge';
-import type { Run } from '../../state/runs';
+import type { Run } from '../../state/proofs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { closeSpan, placeOf, spanText } from './runFacts';

@@ -17,7 +17,7 @@ import { Bar, Line, Scatter } from 'react-chartjs-2';
 import styled from 'styled-components';
 import { indexShow, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
-import type { Run } from '../../state/runs';
+import type { Run } from '../../state/proofs';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { cueName, offsetText, placeOf, sumOf } from './runFacts';
 

@@ -7,8 +7,9 @@ import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
+import { useComparing } from '../../state/comparing';
 import { useSongMark } from '../../state/marks';
-import { useRuns, type Run } from '../../state/runs';
+import { useProofs, type Run } from '../../state/proofs';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SetChart } from './RunCharts';
@@ -49,8 +50,8 @@ interface Props {
 /** The set as a whole: each song's lantern and its worst change, the findings of the rig and of every song that was run. */
 export function SetRun({ songs, rigFindings }: Props) {
   const show = useShow();
-  const runs = useRuns((s) => s.runs);
-  const kept = useRuns((s) => s.kept);
+  const runs = useProofs((s) => s.runs);
+  const compared = useComparing((s) => s.compared);
   const withFindings = songs.filter((s) => runs[s.id]?.findings.some((f) => acceptedReason(show, f) === undefined));
   const notRun = songs.filter((s) => !runs[s.id]).length;
   return (
@@ -75,7 +76,7 @@ export function SetRun({ songs, rigFindings }: Props) {
         {notRun > 0 && (
           <p>
             <Soft>
-              {notRun} {notRun === 1 ? 'song has' : 'songs have'} not been run since the show was opened.
+              {notRun} {notRun === 1 ? 'song is' : 'songs are'} still to be run.
             </Soft>
           </p>
         )}
@@ -89,13 +90,13 @@ export function SetRun({ songs, rigFindings }: Props) {
               <th>changes</th>
               <th>off their beat</th>
               <th>the worst</th>
-              {kept && <th>before</th>}
+              {compared && <th>before</th>}
               <th>findings</th>
             </tr>
           </thead>
           <tbody>
             {songs.map((song) => (
-              <SongRow key={song.id} song={song} run={runs[song.id]} before={kept && (kept.runs[song.id] ?? null)} />
+              <SongRow key={song.id} song={song} run={runs[song.id]} before={compared?.runs[song.id]} />
             ))}
           </tbody>
         </Table>
@@ -136,13 +137,13 @@ function Tolerance() {
 interface RowProps {
   readonly song: Song;
   readonly run: Run | undefined;
-  /** The run that was kept; undefined or null where there is none. */
-  readonly before: Run | null;
+  /** Its run in the state that is compared with. */
+  readonly before: Run | undefined;
 }
 
 function SongRow({ song, run, before }: RowProps) {
   const show = useShow();
-  const keeps = useRuns((s) => s.kept !== null);
+  const compares = useComparing((s) => s.compared !== null);
   const mark = useSongMark(song);
   const sum = run && sumOf(run);
   const old = before && sumOf(before);
@@ -155,7 +156,7 @@ function SongRow({ song, run, before }: RowProps) {
       <td>
         <Link to={`/show/${show.id}/dry-run/${song.id}`}>{song.title}</Link>
       </td>
-      <td>{sum ? sum.changes : <Soft>not run</Soft>}</td>
+      <td>{sum ? sum.changes : <Soft>…</Soft>}</td>
       <td>{sum && (sum.wrong > 0 ? <strong>{sum.wrong}</strong> : '0')}</td>
       <td>
         {sum?.worst && (
@@ -167,7 +168,7 @@ function SongRow({ song, run, before }: RowProps) {
           </>
         )}
       </td>
-      {keeps && <td>{old ? `${old.wrong} off, ${old.worst ? offsetText(old.worst) : ''}` : '–'}</td>}
+      {compares && <td>{old ? `${old.wrong} off, ${old.worst ? offsetText(old.worst) : ''}` : '–'}</td>}
       <td>{open}</td>
     </tr>
   );

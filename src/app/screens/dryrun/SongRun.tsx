@@ -1,13 +1,14 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { indexShow, type Song } from '../../../core/show';
+import { indexShow, type Show, type Song } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { verdictSentence } from '../../../wording';
 import { Soft } from '../../components/controls';
 import { FindingList } from '../../components/FindingList';
 import { placePath } from '../../components/findingGroups';
-import { isOfNow, useRuns } from '../../state/runs';
+import { isOfNow, useProofs } from '../../state/proofs';
+import { useComparing } from '../../state/comparing';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { Body, Left, Right } from './runParts';
@@ -40,10 +41,10 @@ const Caption = styled.p`
 /** What a song's dry run saw: findings and changes beside their picture. */
 export function SongRun({ song }: { readonly song: Song }) {
   const show = useShow();
-  const run = useRuns((s) => s.runs[song.id]);
-  const kept = useRuns((s) => s.kept);
+  const run = useProofs((s) => s.runs[song.id]);
+  const compared = useComparing((s) => s.compared);
   const [key, setKey] = useState<string | null>(null);
-  if (!run) return <p style={{ padding: 30 }}>The song is being played to the simulated rig …</p>;
+  if (!run?.picture.detailed) return <p style={{ padding: 30 }}>The song is being played to the simulated rig …</p>;
   // An edit is shown against what is there until its own run is done.
   const shown = isOfNow(run, show, song) ? song : run.song;
   const { landings } = run.picture;
@@ -65,10 +66,10 @@ export function SongRun({ song }: { readonly song: Song }) {
           </p>
           <FindingList findings={run.findings} well="No findings." inSong />
         </section>
-        {kept && (
+        {compared && (
           <section>
-            <h2>Compared with the kept run</h2>
-            <DifferenceList {...view} before={kept.runs[song.id]} />
+            <h2>Before: {compared.before}</h2>
+            <DifferenceList {...view} before={compared.runs[song.id]} isThere={hasSong(compared.show, song)} />
           </section>
         )}
         {changes > 0 && (
@@ -114,3 +115,5 @@ export function SongRun({ song }: { readonly song: Song }) {
 }
 
 const keyOf = (v: Verdict): string => `${v.cueId}\n${v.unitId}`;
+
+const hasSong = (show: Show, song: Song): boolean => indexShow(show).songs.has(song.id);

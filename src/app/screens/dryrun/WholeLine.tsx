@@ -4,7 +4,7 @@ import { indexShow, songTime, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import { barAt, ticksToSeconds, type Micros } from '../../../core/time';
 import { UnitBadge } from '../../components/UnitBadge';
-import type { Run } from '../../state/runs';
+import type { Run } from '../../state/proofs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { placeOf, spanText, wrongSpans } from './runFacts';

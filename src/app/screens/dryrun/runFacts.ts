@@ -5,7 +5,7 @@ import { worstFirst, type Verdict } from '../../../core/simulate';
 import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords, variantWords } from '../../../wording';
 import type { StateSpan } from '../../../core/proof';
-import type { Run } from '../../state/runs';
+import type { Run } from '../../state/proofs';
 
 /** What a change belongs to, as the chart calls it. */
 export function cueName(show: Show, song: Song, cueId: string): string {

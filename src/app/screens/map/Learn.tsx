@@ -10,6 +10,7 @@ import { Button, FormProblem, MainButton, Soft } from '../../components/controls
 import { Last, Rows } from '../../components/dialogParts';
 import { StandInKeys } from '../../components/StandInKeys';
 import { perform } from '../../state/desk';
+import { useNews } from '../../state/news';
 import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 
@@ -46,7 +47,7 @@ export function Learn({ unit, onTake }: Props) {
       }
       title="Learn from a controller"
       width={560}
-      onOpen={() => setFrom(useApp.getState().lines.at(-1)?.number ?? 0)}
+      onOpen={() => setFrom(useNews.getState().lines.at(-1)?.number ?? 0)}
     >
       {(close) => <LearnForm unit={unit} from={from} onTake={onTake} onAgain={setFrom} close={close} />}
     </DialogButton>
@@ -62,7 +63,7 @@ interface FormProps extends Props {
 
 function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
   const show = useShow();
-  const all = useApp((s) => s.lines);
+  const all = useNews((s) => s.lines);
   const [refused, setRefused] = useState<string | null>(null);
   const heard = all.filter((l) => l.direction === 'in' && l.number > from);
   const learnt = learn(heard.flatMap((l) => decodeMessage(l.bytes) ?? []));

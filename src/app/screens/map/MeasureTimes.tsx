@@ -100,7 +100,9 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
           { id: 'control', name: 'a switch of its own' },
         ]}
       />
-      {!twoAims(unit, what) && <FormProblem>{unit.name} has nothing to go back and forth between for that.</FormProblem>}
+      {!twoAims(unit, what) && (
+        <FormProblem>{unit.name} has nothing to go back and forth between for that.</FormProblem>
+      )}
       {phase === 'listening' && <Soft role="status">Listening: {taken} of 5. Hold a steady note.</Soft>}
       {trouble !== null && <FormProblem>{trouble}</FormProblem>}
       {phase === 'done' &&

@@ -17,7 +17,17 @@ import { toHex } from '../../../core/midi';
 import { NOWHERE, problem, type Problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
-import { Bytes, Button, FormProblem, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
+import {
+  Bytes,
+  Button,
+  FormProblem,
+  Field,
+  Input,
+  Label,
+  MainButton,
+  SignButton,
+  Soft,
+} from '../../components/controls';
 import { Check } from '../../components/Check';
 import { Pick } from '../../components/Pick';
 import { say } from '../../state/desk';

@@ -21,6 +21,7 @@ import {
 import { dependentsWords } from '../../../wording';
 import { Told } from '../../components/Told';
 import { newId, perform, say } from '../../state/desk';
+import { useNews } from '../../state/news';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { ControlList } from './ControlList';
@@ -58,7 +59,7 @@ export function SlotsPart({ unit, onSend }: Props) {
   const show = useShow();
   const navigate = useNavigate();
   const counting = useApp((s) => s.counting);
-  const on = useApp((s) => s.news.rig[unit.id]?.slot ?? null);
+  const on = useNews((s) => s.news.rig[unit.id]?.slot ?? null);
   const { plan } = unit.profile;
   const [index, setIndex] = useState(unit.slots[0]?.index ?? 0);
   const run = useRef<Run>({ first: index, count: 1 });

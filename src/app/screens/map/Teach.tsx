@@ -7,7 +7,8 @@ import { DialogButton } from '../../components/DialogButton';
 import { Bytes, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { stopTeaching, teach } from '../../state/desk';
-import { useApp, useShow } from '../../state/store';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
 
 /** Sends a control's message again and again, while the unit waits to learn it. */
 export function Teach({ unit, control }: { readonly unit: Unit; readonly control: Control }) {
@@ -33,7 +34,7 @@ export function Teach({ unit, control }: { readonly unit: Unit; readonly control
 
 function Lesson({ unit, bytes, close }: { readonly unit: Unit; readonly bytes: string; readonly close: () => void }) {
   const show = useShow();
-  const lesson = useApp((s) => s.news.lesson);
+  const lesson = useNews((s) => s.news.lesson);
   const reached = routeTo(show, unit) !== undefined;
   return (
     <Rows>

@@ -10,7 +10,8 @@ import { Button, FormProblem, Field, Input, Label, MainButton } from '../../comp
 import { Last, Pair, Rows } from '../../components/dialogParts';
 import { Pick } from '../../components/Pick';
 import { stopWalk, walk } from '../../state/desk';
-import { useApp, useShow } from '../../state/store';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
 import type { Run } from './useSlotSheet';
 
 /** Steps that a walk through a continuous control takes. */
@@ -18,7 +19,7 @@ const VALUE_STEPS = 8;
 
 /** Sends one thing after the other, every so many seconds, so that the hands stay on the instrument. */
 export function WalkDialog({ unitId, run }: { readonly unitId: string; readonly run: RefObject<Run> }) {
-  const walking = useApp((s) => (s.news.walk?.unitId === unitId ? s.news.walk : null));
+  const walking = useNews((s) => (s.news.walk?.unitId === unitId ? s.news.walk : null));
   const [from, setFrom] = useState<Run>({ first: 0, count: 1 });
   if (walking) {
     return (

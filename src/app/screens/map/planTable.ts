@@ -9,10 +9,7 @@ export const planTableText = (plan: AddressPlan): string =>
     .join('\n');
 
 /** The table from its text, or the first line that is not one, in a sentence. */
-export function readPlanTable(
-  text: string,
-  plan: AddressPlan,
-): { readonly rows: Rows } | { readonly problem: string } {
+export function readPlanTable(text: string, plan: AddressPlan): { readonly rows: Rows } | { readonly problem: string } {
   const rows: Rows[number][] = [];
   for (const [i, line] of text.split(/\r?\n/).entries()) {
     if (line.trim() === '') continue;

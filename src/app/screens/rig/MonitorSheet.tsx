@@ -10,7 +10,8 @@ import { messageWords, monitorWords } from '../../../wording';
 import { Button, Bytes, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { StandInKeys } from '../../components/StandInKeys';
-import { useApp, useShow } from '../../state/store';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 
 const Page = styled.div`
@@ -86,7 +87,7 @@ const clock = (micros: number): string => {
 /** Every message that leaves or arrives, in plain words and in bytes. */
 export function MonitorSheet() {
   const show = useShow();
-  const all = useApp((s) => s.lines);
+  const all = useNews((s) => s.lines);
   const [unitId, setUnitId] = useState(ALL);
   const [way, setWay] = useState(ALL);
   const [held, setHeld] = useState<readonly MonitorLine[] | null>(null);
@@ -131,7 +132,7 @@ export function MonitorSheet() {
           {held ? <Play size={15} aria-hidden /> : <Pause size={15} aria-hidden />}
           {held ? 'Go on' : 'Hold'}
         </Button>
-        <Button onPress={() => useApp.setState({ lines: [] })}>
+        <Button onPress={() => useNews.setState({ lines: [] })}>
           <Trash2 size={15} aria-hidden /> Empty
         </Button>
         <Soft role="status">

@@ -10,7 +10,8 @@ import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { UnitBadge } from '../../components/UnitBadge';
 import { audition, newId, perform } from '../../state/desk';
-import { useApp, useShow } from '../../state/store';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { DeleteTone } from './DeleteTone';
 import { PartFields } from './PartFields';
@@ -115,7 +116,7 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
 
 function PartBox({ tone, unit }: { readonly tone: Tone; readonly unit: Unit }) {
   const show = useShow();
-  const rig = useApp((s) => s.news.rig);
+  const rig = useNews((s) => s.news.rig);
   const { onPart, slotIdAt } = usePartEdit(tone, unit);
   const part = tone.parts.find((p) => p.unitId === unit.id);
   const capture = captureOver(show, rig, tone.id, unit.id, newId);

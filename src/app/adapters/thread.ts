@@ -1,0 +1,145 @@
+import { wrap, type Remote } from 'comlink';
+import { nanoid } from 'nanoid';
+import type { Show } from '../../core/show';
+import { lifeLock, type Living } from '../../workers/life';
+import type { ShowUpdate } from '../../workers/protocol';
+import { updateOf } from '../../workers/showMirror';
+
+/** A worker that did not answer, and did not when it was started anew and asked again. */
+export class ThreadFailed extends Error {
+  override readonly name = 'ThreadFailed';
+}
+
+/** How often a question is asked before it counts as one that cannot be answered. */
+const TRIES = 3;
+
+interface Question {
+  tries: number;
+  readonly ask: () => void;
+  readonly fail: (error: Error) => void;
+}
+
+/** What every worker of a show can do. */
+interface Shown {
+  update(update: ShowUpdate): void;
+}
+
+/** What a thread needs of the browser. */
+export interface Starter {
+  /** Starts the worker under a name. */
+  readonly start: (name: string) => Worker;
+  /** Calls back when the worker of a name has ended, however that came about. */
+  readonly ended: (name: string, tell: () => void) => void;
+}
+
+/** The browser's locks tell when a worker has ended: it holds one of its name as long as it lives. */
+export const byLocks = (start: Starter['start']): Starter => ({
+  start,
+  ended: (name, tell) => {
+    // The worker has to have it first: it asks for it before it answers anything.
+    void navigator.locks?.request(lifeLock(name), () => tell());
+  },
+});
+
+/**
+ * A worker that is told of the show, and may die: it is started anew, told everything again, and
+ * asked again what it did not answer. `onLost` hears of it.
+ */
+export class Thread<W extends Shown> {
+  private worker!: Worker;
+  private remote!: Remote<W>;
+  private shown: Show | undefined;
+  /** What the worker was sent last; undefined where it has to be sent the whole. */
+  private sent: Show | undefined;
+  private readonly open = new Set<Question>();
+  private life = 0;
+
+  constructor(
+    private readonly starter: Starter,
+    /** Done each time the worker is started. */
+    private readonly greet: (remote: Remote<W>) => void = () => undefined,
+    private readonly onLost: () => void = () => undefined,
+  ) {
+    this.start();
+  }
+
+  /** The show that questions are about from now on. */
+  show(show: Show): void {
+    if (this.shown === show) return;
+    this.shown = show;
+    this.tell();
+  }
+
+  /** Asks the worker, about the show that it was told of last. Rejects with what it throws, or when it dies again and again. */
+  ask<T>(run: (remote: Remote<W>) => Promise<T>): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const question: Question = {
+        tries: 0,
+        ask: () => {
+          question.tries += 1;
+          const { life } = this;
+          run(this.remote).then(
+            (answer) => {
+              if (this.open.delete(question)) resolve(answer);
+            },
+            (error: unknown) => {
+              // What an earlier worker did not get done is asked of the new one.
+              if (life === this.life && this.open.delete(question)) reject(error as Error);
+            },
+          );
+        },
+        fail: reject,
+      };
+      this.open.add(question);
+      question.ask();
+    });
+  }
+
+  /** Ends the worker for good. */
+  end(): void {
+    this.life = -1;
+    this.worker.terminate();
+  }
+
+  private start(): void {
+    const life = ++this.life;
+    const name = nanoid(12);
+    this.worker = this.starter.start(name);
+    const lost = (): void => {
+      if (life === this.life) this.startAnew();
+    };
+    this.worker.addEventListener('error', lost);
+    this.worker.addEventListener('messageerror', lost);
+    this.remote = wrap<W>(this.worker);
+    this.greet(this.remote);
+    this.sent = undefined;
+    this.tell();
+    (this.remote as unknown as Remote<Living>).alive().then(() => this.starter.ended(name, lost), lost);
+  }
+
+  private startAnew(): void {
+    this.worker.terminate();
+    this.start();
+    this.onLost();
+    for (const question of this.open) {
+      if (question.tries < TRIES) question.ask();
+      else {
+        this.open.delete(question);
+        question.fail(new ThreadFailed('the worker ended again and again'));
+      }
+    }
+  }
+
+  private tell(): void {
+    const { shown, sent, life } = this;
+    if (!shown || sent === shown) return;
+    this.sent = shown;
+    const update = this.remote.update as unknown as (u: ShowUpdate) => Promise<void>;
+    // An update counts as sent when it was answered; one that was not is followed by the whole show.
+    update(updateOf(sent, shown)).catch(() => {
+      if (life !== this.life || sent === undefined) return;
+      this.sent = undefined;
+      this.tell();
+    });
+  }
+}

@@ -1,0 +1,86 @@
+import type { StoreApi } from 'zustand';
+import { applyEdit, invertEdit, sharing, type Edit, type Show } from '../../core/show';
+import type { AppState, OpenShow } from './store';
+
+const UNDO_LIMIT = 500;
+
+/** The show that is open: what edits make of it, and the way back and forth. */
+export interface ShowDocument {
+  readonly show: () => Show | undefined;
+  /** Does an edit and keeps the way back. A null edit (nothing would change) does nothing. */
+  readonly perform: (edit: Edit | null, label: string) => boolean;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  /** Another show takes the place of what was open. */
+  readonly enter: (show: Show, revision: number | null) => void;
+  /** What another tab saved takes the place of what is here; it can be undone like an edit. */
+  readonly replace: (show: Show, revision: number, label: string) => void;
+  readonly change: (change: Partial<Omit<OpenShow, 'show'>>) => void;
+  readonly say: (text: string) => void;
+}
+
+/** `onChange` is called after each change of the show. */
+export function createDocument(
+  store: Pick<StoreApi<AppState>, 'getState' | 'setState'>,
+  onChange: (show: Show) => void,
+): ShowDocument {
+  const open = (): OpenShow | null => store.getState().open;
+  const set = (change: Partial<OpenShow>): void => {
+    const now = open();
+    if (now) store.setState({ open: { ...now, ...change } });
+  };
+  const done = (show: Show, way: Pick<OpenShow, 'past' | 'future'>): void => {
+    const save = open()?.save === 'conflict' ? 'conflict' : 'unsaved';
+    set({ show, ...way, save });
+    onChange(show);
+  };
+  return {
+    show: () => open()?.show,
+    change: set,
+    say: (text) => store.setState({ note: text.trim() === '' ? null : text }),
+    enter: (show, revision) => {
+      const save = revision === null ? 'unsaved' : 'saved';
+      store.setState({ open: { show, revision, past: [], future: [], save }, refusal: null, note: null });
+      onChange(show);
+    },
+    replace: (theirs, revision, label) => {
+      const now = open();
+      if (!now) return;
+      const show = sharing(now.show, theirs);
+      const past = [...now.past, { edit: wholeEdit(now.show, show), label }].slice(-UNDO_LIMIT);
+      store.setState({ open: { show, revision, past, future: [], save: 'saved' } });
+      onChange(show);
+    },
+    perform: (edit, label) => {
+      const now = open();
+      if (!edit || !now) return false;
+      store.setState({ note: null });
+      done(applyEdit(now.show, edit), { past: [...now.past, { edit, label }].slice(-UNDO_LIMIT), future: [] });
+      return true;
+    },
+    undo: () => {
+      const now = open();
+      const last = now?.past.at(-1);
+      if (!now || !last) return;
+      done(applyEdit(now.show, invertEdit(last.edit)), {
+        past: now.past.slice(0, -1),
+        future: [last, ...now.future],
+      });
+    },
+    redo: () => {
+      const now = open();
+      const next = now?.future[0];
+      if (!now || !next) return;
+      done(applyEdit(now.show, next.edit), { past: [...now.past, next], future: now.future.slice(1) });
+    },
+  };
+}
+
+/** One show becomes another, as an edit: each part that differs is set. */
+function wholeEdit(from: Show, to: Show): Edit {
+  const keys = (Object.keys(to) as (keyof Show)[]).filter((key) => from[key] !== to[key]);
+  return {
+    kind: 'group',
+    edits: keys.map((key) => ({ kind: 'set', path: [key], before: from[key], after: to[key] })),
+  };
+}

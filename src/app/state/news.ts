@@ -1,0 +1,23 @@
+import { create } from 'zustand';
+import type { MonitorLine, PlaybackNews } from '../../playback';
+
+/** What the playback tells, up to thirty times a second: in a store of its own, so that nothing else is asked each time. */
+export interface News {
+  readonly news: PlaybackNews;
+  /** What left and arrived, oldest first. */
+  readonly lines: readonly MonitorLine[];
+}
+
+export const NO_NEWS: PlaybackNews = {
+  playing: false,
+  songId: null,
+  place: 0,
+  from: null,
+  zero: null,
+  rig: {},
+  loading: [],
+  walk: null,
+  lesson: null,
+};
+
+export const useNews = create<News>(() => ({ news: NO_NEWS, lines: [] }));

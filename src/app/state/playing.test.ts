@@ -1,0 +1,98 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { demoShow } from '../../core/demo';
+import { NO_NEWS, useNews } from './news';
+import { createPlaying, type Playing } from './playing';
+
+const show = demoShow();
+const song = show.songs[0]!;
+
+let asked: unknown[][];
+let said: string[];
+let taken: boolean;
+let letGo: number;
+let works: boolean;
+let playing: Playing;
+
+beforeEach(() => {
+  asked = [];
+  said = [];
+  taken = false;
+  letGo = 0;
+  works = true;
+  useNews.setState({ news: NO_NEWS });
+  const worker = new Proxy(
+    {},
+    {
+      get:
+        (_, name) =>
+        (...args: unknown[]) =>
+          Promise.resolve(void asked.push([name, ...args])),
+    },
+  );
+  playing = createPlaying({
+    show: () => show,
+    thread: {
+      show: () => undefined,
+      ask: (run) => (works ? run(worker as never) : Promise.reject(new Error('dead'))),
+    },
+    news: useNews,
+    say: (text) => said.push(text),
+    takeTurn: () => Promise.resolve(taken ? null : () => (letGo += 1)),
+    wakeSound: () => asked.push(['sound']),
+    readySounds: () => Promise.resolve(asked.push(['ready'])),
+  });
+});
+
+describe('playing', () => {
+  it('readies the sounds first, and takes its turn once', async () => {
+    await playing.play(song.id, 960);
+    await playing.play(song.id, 0);
+    expect(asked.map(([what]) => what)).toEqual(['sound', 'ready', 'play', 'sound', 'ready', 'play']);
+    expect(asked[2]).toEqual(['play', song.id, 960]);
+    playing.hear([{ kind: 'stopped', why: 'end' }]);
+    expect(letGo).toBe(1);
+  });
+
+  it('is refused while another tab plays, and says so', async () => {
+    taken = true;
+    await playing.play(song.id, 0);
+    expect(asked).toEqual([['sound']]);
+    expect(said[0]).toMatch(/^Another tab plays already/);
+  });
+
+  it('of a song that is not there does nothing', async () => {
+    await playing.play('none', 0);
+    expect(asked).toEqual([]);
+  });
+
+  it('says what happened to the session, where somebody should know', () => {
+    playing.hear([
+      { kind: 'started', songId: song.id },
+      { kind: 'replanned', songId: song.id },
+    ]);
+    expect(said).toEqual([]);
+    playing.hear([
+      { kind: 'stopped', why: 'gone' },
+      { kind: 'slept', time: 41e6 },
+    ]);
+    expect(said).toEqual([
+      'The song that played is not in the show any more: stopped.',
+      'The computer slept for 41 s: what was due meanwhile was not sent, the rig is caught up.',
+    ]);
+  });
+
+  it('that fails is said, and what units are on is not known any more', async () => {
+    await playing.play(song.id, 0);
+    useNews.setState({ news: { ...NO_NEWS, playing: true, songId: song.id } });
+    playing.lost();
+    expect(useNews.getState().news).toEqual(NO_NEWS);
+    expect(letGo).toBe(1);
+    expect(said[0]).toMatch(/^The playback failed and was started again: the song has stopped/);
+    playing.lost();
+    expect(said[1]).toMatch(/What units are on is not known any more/);
+    works = false;
+    await playing.stop();
+    expect(said[2]).toMatch(/^The playback does not answer/);
+    expect(await playing.recordedPedal()).toEqual([]);
+  });
+});

@@ -1,0 +1,108 @@
+import type { Remote } from 'comlink';
+import type { StoreApi } from 'zustand';
+import type { UnitAim } from '../../core/rig';
+import { indexShow, type Show, type Song } from '../../core/show';
+import type { Ticks } from '../../core/time';
+import type { Lesson, PedalPoint, PedalRecording, SessionEvent, Walk } from '../../playback';
+import type { PlaybackWorker } from '../../workers/protocol';
+import { NO_NEWS, type News } from './news';
+
+export interface PlayingNeeds {
+  readonly show: () => Show | undefined;
+  readonly thread: {
+    readonly show: (show: Show) => void;
+    readonly ask: <T>(run: (worker: Remote<PlaybackWorker>) => Promise<T>) => Promise<T>;
+  };
+  readonly news: Pick<StoreApi<News>, 'getState' | 'setState'>;
+  readonly say: (text: string) => void;
+  /** Takes the right to play, which one tab has at a time; gives what lets go of it, or null where another tab plays. */
+  readonly takeTurn: () => Promise<(() => void) | null>;
+  /** Lets sound be heard, and decodes what a song needs of it. */
+  readonly wakeSound: () => void;
+  readonly readySounds: (show: Show, song: Song) => Promise<unknown>;
+}
+
+/** What the page asks of the playback. */
+export interface Playing {
+  readonly play: (songId: string, from: Ticks) => Promise<void>;
+  readonly stop: () => Promise<void>;
+  readonly lanes: (muted: ReadonlySet<string>, solo: ReadonlySet<string>) => Promise<void>;
+  readonly audition: (unitId: string, aim: UnitAim) => Promise<void>;
+  readonly walk: (run: Walk) => Promise<void>;
+  readonly stopWalk: () => Promise<void>;
+  readonly teach: (lesson: Lesson) => Promise<void>;
+  readonly stopTeaching: () => Promise<void>;
+  readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
+  readonly recordPedal: (what: PedalRecording | null) => Promise<void>;
+  readonly recordedPedal: () => Promise<readonly PedalPoint[]>;
+  /** What happened to the session, where somebody should know. */
+  readonly hear: (events: readonly SessionEvent[]) => void;
+  /** The worker ended and was started anew: nothing plays, and nothing is known of the rig. */
+  readonly lost: () => void;
+}
+
+export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, readySounds }: PlayingNeeds): Playing {
+  let turn: (() => void) | null = null;
+  const letGo = (): void => {
+    turn?.();
+    turn = null;
+  };
+  /** Asks the playback, told of the show as it is now. What it cannot do is said. */
+  const ask = async <T>(run: (worker: Remote<PlaybackWorker>) => Promise<T>): Promise<T | undefined> => {
+    const now = show();
+    if (now) thread.show(now);
+    try {
+      return await thread.ask(run);
+    } catch {
+      say('The playback does not answer. Reload the page: nothing that was typed is lost.');
+      return undefined;
+    }
+  };
+  return {
+    play: async (songId, from) => {
+      const now = show();
+      const song = now && indexShow(now).songs.get(songId);
+      if (!now || !song) return;
+      wakeSound();
+      turn ??= await takeTurn();
+      if (!turn) {
+        say('Another tab plays already: stop it there first. Two would send to the same units.');
+        return;
+      }
+      await readySounds(now, song);
+      await ask((w) => w.play(songId, from));
+    },
+    stop: async () => void (await ask((w) => w.stop())),
+    lanes: async (muted, solo) => void (await ask((w) => w.lanes([...muted], [...solo]))),
+    audition: async (unitId, aim) => void (await ask((w) => w.audition(unitId, aim))),
+    walk: async (run) => void (await ask((w) => w.walk(run))),
+    stopWalk: async () => void (await ask((w) => w.stopWalk())),
+    teach: async (lesson) => void (await ask((w) => w.teach(lesson))),
+    stopTeaching: async () => void (await ask((w) => w.stopTeaching())),
+    touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
+    recordPedal: async (what) => void (await ask((w) => w.record(what))),
+    recordedPedal: async () => (await ask((w) => w.recorded())) ?? [],
+    hear: (events) => {
+      for (const event of events) {
+        if (event.kind === 'stopped') letGo();
+        if (event.kind === 'stopped' && event.why === 'gone') {
+          say('The song that played is not in the show any more: stopped.');
+        }
+        if (event.kind === 'slept') {
+          const seconds = Math.round(event.time / 1e6);
+          say(`The computer slept for ${seconds} s: what was due meanwhile was not sent, the rig is caught up.`);
+        }
+      }
+    },
+    lost: () => {
+      const { playing } = news.getState().news;
+      letGo();
+      news.setState({ news: NO_NEWS });
+      say(
+        playing
+          ? 'The playback failed and was started again: the song has stopped. Press Play to go on from the caret.'
+          : 'The playback failed and was started again. What units are on is not known any more.',
+      );
+    },
+  };
+}

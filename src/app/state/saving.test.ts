@@ -1,0 +1,134 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { demoShow } from '../../core/demo';
+import { setShowTitle, type Show } from '../../core/show';
+import type { Saved } from '../persistence/shows';
+import { createDocument } from './document';
+import { SAVE_DELAY, createSaving, type Saving } from './saving';
+import { useApp } from './store';
+
+const show = demoShow();
+
+/** A shelf with one row, which can be made to refuse, and a clock that goes on by hand. */
+class Desk {
+  row: { show: Show; revision: number } = { show, revision: 1 };
+  refuses = false;
+  saves = 0;
+  time = 0;
+  private timers: { at: number; run: () => void }[] = [];
+  readonly doc = createDocument(useApp, () => useApp.getState().open?.save !== 'saved' && this.saving.soon());
+  readonly saving: Saving = createSaving({
+    open: () => useApp.getState().open,
+    document: this.doc,
+    save: async (s, base): Promise<Saved> => {
+      this.saves += 1;
+      await Promise.resolve();
+      if (this.refuses) throw new Error('no room');
+      if (base !== this.row.revision) return { kind: 'conflict', revision: this.row.revision };
+      this.row = { show: s, revision: base + 1 };
+      return { kind: 'saved', revision: base + 1 };
+    },
+    load: async () => this.row,
+    now: () => this.time,
+    later: (run, millis) => {
+      const timer = { at: this.time + millis, run };
+      this.timers.push(timer);
+      return () => (this.timers = this.timers.filter((t) => t !== timer));
+    },
+  });
+
+  async pass(millis: number): Promise<void> {
+    this.time += millis;
+    const due = this.timers.filter((t) => t.at <= this.time);
+    this.timers = this.timers.filter((t) => t.at > this.time);
+    for (const t of due) t.run();
+    for (let i = 0; i < 20; i++) await Promise.resolve();
+  }
+
+  /** Another tab saves. */
+  theirs(title: string): void {
+    this.row = { show: { ...this.row.show, title }, revision: this.row.revision + 1 };
+  }
+}
+
+let desk: Desk;
+const open = () => useApp.getState().open!;
+const rename = (title: string) => desk.doc.perform(setShowTitle(desk.doc.show()!, title), 'rename');
+
+beforeEach(() => {
+  useApp.setState({ open: null });
+  desk = new Desk();
+  desk.doc.enter(show, 1);
+});
+
+describe('saving', () => {
+  it('is done a moment after the last edit, once', async () => {
+    rename('A');
+    await desk.pass(SAVE_DELAY - 10);
+    rename('B');
+    await desk.pass(SAVE_DELAY - 10);
+    expect(desk.saves).toBe(0);
+    await desk.pass(20);
+    expect([desk.saves, desk.row.show.title, open().save, open().revision]).toEqual([1, 'B', 'saved', 2]);
+    await desk.saving.now();
+    expect(desk.saves).toBe(1);
+  });
+
+  it('never uses a revision twice, however often it is asked', async () => {
+    rename('A');
+    const first = desk.saving.now();
+    // The first is on its way when the second edit is made.
+    await Promise.resolve();
+    rename('B');
+    await Promise.all([first, desk.saving.now(), desk.saving.now()]);
+    expect([desk.row.show.title, desk.row.revision, open().save]).toEqual(['B', 3, 'saved']);
+  });
+
+  it('says that the store refuses, and tries again when there may be room', async () => {
+    desk.refuses = true;
+    rename('A');
+    await desk.pass(SAVE_DELAY);
+    expect(open().save).toBe('failed');
+    await desk.pass(5000);
+    expect(open().save).toBe('failed');
+    desk.refuses = false;
+    await desk.pass(5000);
+    expect([open().save, desk.row.show.title]).toEqual(['saved', 'A']);
+  });
+
+  it('follows another tab while everything is saved here, and can undo it', async () => {
+    desk.theirs('Theirs');
+    await desk.saving.follow(2);
+    expect(open()).toMatchObject({ show: { title: 'Theirs' }, revision: 2, save: 'saved' });
+    desk.doc.undo();
+    await desk.pass(SAVE_DELAY);
+    expect(desk.row).toMatchObject({ show: { title: show.title }, revision: 3 });
+  });
+
+  it('asks where both edited: nothing of either is written over', async () => {
+    desk.theirs('Theirs');
+    rename('Mine');
+    await desk.pass(SAVE_DELAY);
+    expect([open().save, desk.row.show.title, open().show.title]).toEqual(['conflict', 'Theirs', 'Mine']);
+    await desk.saving.takeTheirs();
+    expect([open().save, open().show.title]).toEqual(['saved', 'Theirs']);
+    desk.doc.undo();
+    expect(open().show.title).toBe('Mine');
+  });
+
+  it('hears of a conflict before it saves', async () => {
+    rename('Mine');
+    desk.theirs('Theirs');
+    await desk.saving.follow(2);
+    expect(open().save).toBe('conflict');
+    await desk.pass(SAVE_DELAY);
+    expect(desk.saves).toBe(0);
+  });
+
+  it('says nothing of a show that is open no more', async () => {
+    rename('A');
+    const saving = desk.saving.now();
+    desk.doc.enter({ ...show, id: 'other' }, 7);
+    await saving;
+    expect(open()).toMatchObject({ revision: 7, save: 'saved' });
+  });
+});

@@ -1,0 +1,88 @@
+import type { Show } from '../../core/show';
+import type { Saved } from '../persistence/shows';
+import type { ShowDocument } from './document';
+import type { OpenShow } from './store';
+
+/** An edit is on disk this long after it was made, whatever happens then. */
+export const SAVE_DELAY = 150;
+/** A store that refuses is tried again this often: there may be room. */
+const TRY_AGAIN = 5000;
+
+/** What saving needs of the shelf and of the machine. */
+export interface SavingNeeds {
+  readonly open: () => OpenShow | null;
+  readonly document: ShowDocument;
+  readonly save: (show: Show, base: number | null, now: number) => Promise<Saved>;
+  /** The show as it lies there; undefined where it is gone or cannot be read. */
+  readonly load: (id: string) => Promise<{ readonly show: Show; readonly revision: number } | undefined>;
+  readonly now: () => number;
+  /** Runs something later; gives what calls it off. */
+  readonly later: (run: () => void, millis: number) => () => void;
+}
+
+/** Keeps the open show on the shelf. What another tab saved is never written over, and never lost. */
+export interface Saving {
+  /** Something changed: it is saved soon. */
+  readonly soon: () => void;
+  /** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
+  readonly now: () => Promise<void>;
+  /** Another tab saved: what it saved is taken over, unless something here is not saved yet. */
+  readonly follow: (revision: number) => Promise<void>;
+  /** Takes what another tab saved in place of what is here; undo brings back what was here. */
+  readonly takeTheirs: () => Promise<void>;
+}
+
+export function createSaving({ open, document, save, load, now, later }: SavingNeeds): Saving {
+  let saving: Promise<void> = Promise.resolve();
+  let callOff: (() => void) | undefined;
+
+  const soon = (millis: number): void => {
+    callOff?.();
+    callOff = later(() => void saveNow(), millis);
+  };
+
+  const saveOnce = async (): Promise<void> => {
+    const is = open();
+    if (!is || is.save === 'saved' || is.save === 'conflict') return;
+    const { show, revision } = is;
+    let saved: Saved;
+    try {
+      saved = await save(show, revision, now());
+    } catch {
+      if (open()?.show.id === show.id) document.change({ save: 'failed' });
+      soon(TRY_AGAIN);
+      return;
+    }
+    // Another show may be open by now.
+    if (open()?.show.id !== show.id) return;
+    if (saved.kind === 'conflict') document.change({ save: 'conflict' });
+    else document.change({ revision: saved.revision, save: open()?.show === show ? 'saved' : 'unsaved' });
+  };
+
+  const saveNow = (): Promise<void> => {
+    callOff?.();
+    saving = saving.then(saveOnce);
+    return saving;
+  };
+
+  const take = async (): Promise<void> => {
+    const is = open();
+    const theirs = is && (await load(is.show.id));
+    if (theirs && open()?.show.id === theirs.show.id) {
+      document.replace(theirs.show, theirs.revision, 'take what another tab saved');
+    }
+  };
+
+  return {
+    soon: () => soon(SAVE_DELAY),
+    now: saveNow,
+    follow: async (revision) => {
+      await saving;
+      const is = open();
+      if (!is || is.revision === null || revision <= is.revision) return;
+      if (is.save === 'saved') await take();
+      else document.change({ save: 'conflict' });
+    },
+    takeTheirs: take,
+  };
+}
