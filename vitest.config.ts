@@ -16,6 +16,7 @@ export default defineConfig({
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
           globalSetup: ['e2e/globalSetup.ts'],
+          setupFiles: ['e2e/setup.ts'],
           testTimeout: 120000,
           hookTimeout: 120000,
           fileParallelism: false,

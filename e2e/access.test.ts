@@ -37,7 +37,6 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('button', 'Open the demo show');
     await b.find('heading', 'The set');
     expect(await violations()).toEqual([]);
-    await b.click('button', 'Dry run the set');
     await b.find('image', 'proven');
     expect(await violations()).toEqual([]);
   });
@@ -94,7 +93,6 @@ describe('every view passes WCAG A and AA', () => {
     expect(await violations()).toEqual([]);
     await b.fill('textbox', /^Bar\|beat/, `9|1|40${Key.ENTER}`);
     await b.type('undertow', Key.ENTER);
-    await b.click('button', 'Dry run');
     await b.find('button', '9|1|40 Undertow, fails');
     expect(await violations()).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Builder, By, Key, until, type WebElement } from 'selenium-webdriver';
@@ -20,6 +20,15 @@ const FLAGS = [
 ];
 
 const PATIENCE = 15_000;
+
+/** Where pictures of failures are put; not part of the project. */
+const FAILURES = 'failures';
+
+let nameNow = (): string => 'outside of tests';
+/** What a picture of a failure is called. */
+export const nameFailures = (name: () => string): void => {
+  nameNow = name;
+};
 
 interface AxNode {
   readonly ignored: boolean;
@@ -65,12 +74,34 @@ export class Browser {
     writeFileSync(path, await this.driver.takeScreenshot(), 'base64');
   }
 
+  /** Waits for a state. One that does not come leaves a picture of what there is, and what looking met with. */
+  async wait(condition: () => Promise<boolean>, what: string): Promise<void> {
+    this.swallowed = undefined;
+    const holds = async (): Promise<boolean> => {
+      try {
+        return await condition();
+      } catch (error) {
+        // The page changed while it was looked at; if that is not it, it is told when time is up.
+        this.swallowed = error;
+        return false;
+      }
+    };
+    try {
+      await this.driver.wait(holds, PATIENCE);
+    } catch (error) {
+      mkdirSync(FAILURES, { recursive: true });
+      const path = join(FAILURES, `${nameNow()}.png`.replace(/[^\w. -]/g, '_'));
+      await this.picture(path).catch(() => undefined);
+      const met = this.swallowed === undefined ? '' : `; looking met with: ${String(this.swallowed)}`;
+      throw new Error(`${what}${met}; see ${path}`, { cause: error });
+    }
+  }
+
   /** The first visible element with a role and an accessible name (whole, or matching). Waits for it. */
   async find(role: string, name?: string | RegExp): Promise<WebElement> {
     let found: WebElement | undefined;
-    await this.driver.wait(
+    await this.wait(
       async () => (found = await this.seek(role, name)) !== undefined,
-      PATIENCE,
       `no ${role} named ${String(name)}`,
     );
     return found!;
@@ -78,30 +109,25 @@ export class Browser {
 
   /** Waits until there is no such element. */
   async gone(role: string, name?: string | RegExp): Promise<void> {
-    await this.driver.wait(
+    await this.wait(
       async () => (await this.seek(role, name)) === undefined,
-      PATIENCE,
       `there still is a ${role} named ${String(name)}`,
     );
   }
 
   /** Asks the browser's own accessibility tree: what a screen reader would be told. */
   private async seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
-    try {
-      const { root } = await this.ask<{ root: { nodeId: number } }>('DOM.getDocument', { depth: 0 });
-      const query = typeof name === 'string' ? { accessibleName: name } : {};
-      const { nodes } = await this.ask<{ nodes: AxNode[] }>('Accessibility.queryAXTree', {
-        nodeId: root.nodeId,
-        role,
-        ...query,
-      });
-      for (const node of nodes) {
-        if (node.ignored || (name instanceof RegExp && !name.test(node.name?.value ?? ''))) continue;
-        const element = await this.elementOf(node.backendDOMNodeId);
-        if (element && (await element.isDisplayed())) return element;
-      }
-    } catch {
-      // The page changed while it was looked at.
+    const { root } = await this.ask<{ root: { nodeId: number } }>('DOM.getDocument', { depth: 0 });
+    const query = typeof name === 'string' ? { accessibleName: name } : {};
+    const { nodes } = await this.ask<{ nodes: AxNode[] }>('Accessibility.queryAXTree', {
+      nodeId: root.nodeId,
+      role,
+      ...query,
+    });
+    for (const node of nodes) {
+      if (node.ignored || (name instanceof RegExp && !name.test(node.name?.value ?? ''))) continue;
+      const element = await this.elementOf(node.backendDOMNodeId);
+      if (element && (await element.isDisplayed())) return element;
     }
     return undefined;
   }
@@ -119,6 +145,7 @@ export class Browser {
   }
 
   private marks = 0;
+  private swallowed: unknown;
 
   private async ask<T>(command: string, parameters: object): Promise<T> {
     return (await this.driver.sendAndGetDevToolsCommand(command, parameters)) as unknown as T;
@@ -149,19 +176,22 @@ export class Browser {
 
   /** Waits until an element's text contains something. */
   async says(role: string, name: string | RegExp | undefined, text: string | RegExp): Promise<void> {
-    await this.driver.wait(
+    let own = '';
+    await this.wait(
       async () => {
         try {
           const element = await this.seek(role, name);
-          const own = element ? await element.getText() : '';
+          own = element ? await element.getText() : '';
           return typeof text === 'string' ? own.includes(text) : text.test(own);
-        } catch {
+        } catch (error) {
+          this.swallowed = error;
           return false;
         }
       },
-      PATIENCE,
       `the ${role} ${String(name)} does not say ${String(text)}`,
-    );
+    ).catch((error: unknown) => {
+      throw new Error(`${(error as Error).message}; it says: ${own}`, { cause: error });
+    });
   }
 
   /** Picks from a list that opens under a button. */
@@ -176,10 +206,6 @@ export class Browser {
     await this.pick(/Control$/, control);
     await this.click('button', 'Add the sweep');
     await this.find('region', 'Chosen sweep');
-  }
-
-  wait(condition: () => Promise<boolean>, what: string): Promise<boolean> {
-    return this.driver.wait(condition, PATIENCE, what);
   }
 }
 

@@ -84,19 +84,19 @@ describe('a show from nothing', () => {
     await b.type('b');
     await b.fill('textbox', /^Bar\|beat/, `3|2${Key.ENTER}`);
     await b.type('tide', Key.ENTER);
-    const flag = await b.find('button', '3|2 Tide, not proven');
+    const flag = await b.find('button', '3|2 Tide, proven');
     await flag.sendKeys(Key.chord(Key.ALT, Key.ARROW_RIGHT));
-    const moved = await b.find('button', '3|3 Tide, not proven');
+    const moved = await b.find('button', '3|3 Tide, proven');
     await moved.sendKeys(Key.DELETE);
     await b.gone('button', /Tide/);
     await b.type(Key.chord(Key.CONTROL, 'z'));
-    await b.find('button', '3|3 Tide, not proven');
+    await b.find('button', '3|3 Tide, proven');
     await b.fill('textbox', /^Bar\|beat/, `99${Key.ENTER}`);
     await b.says('alert', undefined, 'There is no bar 99; the song has bars up to 32.');
   });
 
   it('moves a cue with the pointer', async () => {
-    const flag = await b.find('button', '3|3 Tide, not proven');
+    const flag = await b.find('button', '3|3 Tide, proven');
     const { x, y, width } = await b.driver.executeScript<{ x: number; y: number; width: number }>(
       `const r = arguments[0].getBoundingClientRect();
        const l = arguments[0].closest('[data-chart-line]').getBoundingClientRect();
@@ -114,15 +114,14 @@ describe('a show from nothing', () => {
       .move({ ...to, x: to.x + 12 })
       .release()
       .perform();
-    await b.find('button', /^[4-9]\|\d Tide, not proven/);
+    await b.find('button', /^[4-9]\|\d Tide, proven/);
     await b.click('button', 'Undo: move a cue');
-    await b.find('button', '3|3 Tide, not proven');
+    await b.find('button', '3|3 Tide, proven');
   });
 
   it('says why a cue fails, and lights it when it is mended', async () => {
     await b.fill('textbox', /^Bar\|beat/, `1${Key.ENTER}`);
     await b.type('tide', Key.ENTER);
-    await b.click('button', 'Dry run');
     await b.find('button', '1|1 Tide, proven');
     await b.click('button', '3|3 Tide, proven');
     await b.says('region', 'Chosen cue', 'Sandbar is like this already.');
@@ -140,7 +139,7 @@ describe('a show from nothing', () => {
     await b.click('button', 'Open as a copy');
     await b.find('heading', 'The set');
     await b.click('link', 'First Light');
-    await b.find('button', '3|3 Tide, not proven');
+    await b.find('button', '3|3 Tide, proven');
   });
 });
 
@@ -171,7 +170,6 @@ describe('files that are not shows', () => {
     await b.click('link', 'found');
     await b.find('group', 'Chart of found');
     await b.says('region', 'The rig here', '009');
-    await b.click('button', 'Dry run');
     await b.find('combobox', 'Tone');
     await b.click('link', 'Book');
     await b.find('heading', 'The set');

@@ -84,7 +84,6 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
     await b.find('group', 'Chart of First Light');
     await b.fill('textbox', /^Bar\|beat/, `3${Key.ENTER}`);
     await b.type('swell', Key.ENTER);
-    await b.click('button', 'Dry run');
     await b.find('button', '3|1 Swell, proven');
     await b.says('region', 'Chosen cue', 'Groyne is there on time.');
     await b.says('region', 'Chosen cue', /Sandbar is there/);
@@ -107,7 +106,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
       await other.find('button', 'New show');
       await choose(other, path);
       await other.click('link', 'First Light');
-      await other.find('button', '3|1 Swell, not proven');
+      await other.find('button', '3|1 Swell, proven');
       await other.click('radio', 'Sound');
       await other.find('group', 'take');
       const level = await other.find('textbox', 'Level in dB');

@@ -60,12 +60,7 @@ describe('a show in which everything goes wrong', () => {
 
   it('is run as a set, and each song tells what it has', async () => {
     await b.click('link', 'Dry run');
-    await b.click('button', 'Run the set');
-    await b.gone('button', 'Cancel');
-    await b.wait(
-      async () => !(await b.driver.findElement(By.css('table')).getText()).includes('not run'),
-      'all are run',
-    );
+    await b.wait(async () => !(await b.driver.findElement(By.css('table')).getText()).includes('…'), 'all are run');
     const all = (await found()).join('\n');
     for (const words of [
       'ms late, because',

@@ -130,7 +130,6 @@ describe('a song from a MIDI file', () => {
     const flags = await b.driver.findElements(By.css('[aria-label^="5|1 "]'));
     const said = await Promise.all(flags.map(async (f) => (await f.getAttribute('aria-label')) ?? ''));
     expect(said.some((s) => s.includes('Harbour Clean'))).toBe(true);
-    await b.click('button', 'Dry run');
     await b.find('button', /^5\|1 .*, proven$/);
   });
 

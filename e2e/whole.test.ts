@@ -97,7 +97,6 @@ describe('units that take the tempo', () => {
     await b.click('radio', 'Sound');
     await b.click('switch', 'Board');
     await b.find('button', 'Undo: clock on Board');
-    await b.click('button', 'Dry run');
     await b.find('button', /^5\|1 Harbour Clean, proven$/);
   });
 });

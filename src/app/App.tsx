@@ -4,6 +4,7 @@ import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from 're
 import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
 import { Shell } from './components/Shell';
+import { ViewBoundary } from './components/ViewBoundary';
 import { ShelfScreen } from './screens/ShelfScreen';
 import { DemoScreen } from './screens/DemoScreen';
 import { saveOnLeave } from './state/desk';
@@ -48,7 +49,9 @@ export function App() {
     <SWRConfig value={{ revalidateOnFocus: false }}>
       <GlobalStyle />
       <BrowserRouter>
-        <Views />
+        <ViewBoundary place="">
+          <Views />
+        </ViewBoundary>
       </BrowserRouter>
     </SWRConfig>
   );

@@ -96,6 +96,11 @@ describe('proofs', () => {
   });
 
   it('are empty for a song that is not there', () => {
-    expect(prover(show).prove('none', true)).toMatchObject({ songId: 'none', proofs: {}, fingerprints: {}, problems: [] });
+    expect(prover(show).prove('none', true)).toMatchObject({
+      songId: 'none',
+      proofs: {},
+      fingerprints: {},
+      problems: [],
+    });
   });
 });

@@ -1,11 +1,12 @@
 import { Redo2, Undo2, X } from 'lucide-react';
 import { Suspense, memo, useEffect } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, openFromShelf, redo, takeSaved, undo } from '../state/desk';
 import { useShowMark } from '../state/marks';
+import { useProofs } from '../state/proofs';
 import { setCounting } from '../state/device';
 import { useApp, useShow, type Counting } from '../state/store';
 import { useFocusKeeper } from '../state/useFocusKeeper';
@@ -14,6 +15,8 @@ import { Button, MainButton, SignButton } from './controls';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
 import { LanternMark, lanternWords } from './LanternMark';
+import { ViewBoundary } from './ViewBoundary';
+import { exportShow } from '../state/sound';
 
 const Frame = styled.div`
   height: 100dvh;
@@ -190,7 +193,7 @@ const SAVE_WORDS = {
   saved: 'Saved in this browser',
   unsaved: 'Saving …',
   conflict: 'Not saved: changed in another tab',
-  failed: 'Not saved: the browser has no room or refuses to store',
+  failed: 'Not saved',
 } as const;
 
 const VIEWS = [
@@ -232,6 +235,7 @@ function OpenShell() {
   const past = useApp((s) => s.open?.past.at(-1)?.label);
   const future = useApp((s) => s.open?.future[0]?.label);
   const save = useApp((s) => s.open?.save ?? 'saved');
+  const trouble = useProofs((s) => s.trouble);
   useFocusKeeper();
   useEffect(
     () =>
@@ -274,12 +278,20 @@ function OpenShell() {
       {save === 'conflict' && (
         <Notice role="alert">
           Another tab saved this show while you were editing here. Nothing of either is lost:
-          <Button onPress={() => void takeSaved()}>Take what was saved there</Button>
+          <Button onPress={() => void takeSaved()}>Take what was saved there (undo brings mine back)</Button>
           <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
             Keep mine as a copy
           </MainButton>
         </Notice>
       )}
+      {save === 'failed' && (
+        <Notice role="alert">
+          The browser refuses to store: it may be out of room. The show is kept here and saving is tried again; to be
+          safe, export it.
+          <MainButton onPress={() => void exportShow(show, true)}>Export show</MainButton>
+        </Notice>
+      )}
+      {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
       <Main id="view" tabIndex={-1}>
         <Note />
         <View />
@@ -300,10 +312,13 @@ function OpenShell() {
 
 /** The view by itself: what the frame around it hears of edits does not draw it again. */
 const View = memo(function View() {
+  const { pathname } = useLocation();
   return (
-    <Suspense>
-      <Outlet />
-    </Suspense>
+    <ViewBoundary place={pathname}>
+      <Suspense>
+        <Outlet />
+      </Suspense>
+    </ViewBoundary>
   );
 });
 

@@ -101,7 +101,7 @@ function Progress({ of }: { readonly of: number }) {
   const waiting = useProofs((s) => s.waiting);
   const trouble = useProofs((s) => s.trouble);
   if (trouble !== null) return <strong role="alert">The dry run failed: {trouble}</strong>;
-  if (waiting === 0) return <Soft role="status">of what is there now</Soft>;
+  if (waiting === 0) return <Soft role="status">up to date with every edit</Soft>;
   if (of < 2) return <Soft role="status">being played to the simulated rig …</Soft>;
   return (
     <Gauge aria-label="Dry run" value={Math.max(0, of - waiting)} maxValue={of}>

@@ -84,6 +84,7 @@ const Again = styled.div`
 `;
 
 const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
+const saved = (at: number): string => (at > 0 ? dates.format(at) : 'date not known');
 
 const List = styled.ul`
   margin: 0;
@@ -118,12 +119,16 @@ export function ShelfScreen() {
   const [twin, setTwin] = useState<(Bundle & { readonly same: Listed }) | null>(null);
   useEffect(() => {
     void saveNow();
-    return watchShows(shelf, setShows);
+    return watchShows(shelf, setShows, (error) => setProblem(`The browser's storage cannot be read: ${error.message}`));
   }, []);
 
   const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {
-    const id = await shelve(show, sounds);
-    await navigate(`/show/${id}`);
+    try {
+      const id = await shelve(show, sounds);
+      await navigate(`/show/${id}`);
+    } catch (error) {
+      setProblem(`${show.title} was not opened: the browser refuses to store it. ${(error as Error).message}`);
+    }
   };
   const openFile = async (file: File): Promise<void> => {
     setProblem(null);
@@ -188,7 +193,7 @@ export function ShelfScreen() {
             {shows.map((s) => (
               <li key={s.id}>
                 <Link to={`/show/${s.id}`}>{s.title}</Link>
-                <Soft>{dates.format(s.savedAt)}</Soft>
+                <Soft>{saved(s.savedAt)}</Soft>
                 {asked === s.id ? (
                   <>
                     <Button onPress={() => void removeShow(shelf, s.id)}>Delete {s.title}</Button>
@@ -207,7 +212,7 @@ export function ShelfScreen() {
         )}
         {twin && (
           <Again role="alert">
-            <span>This show is in this browser already, saved {dates.format(twin.same.savedAt)}.</span>
+            <span>This show is in this browser already, saved {saved(twin.same.savedAt)}.</span>
             <MainButton onPress={() => void navigate(`/show/${twin.same.id}`)}>Open that one</MainButton>
             <Button onPress={() => void enter(twin.show, twin.sounds)}>Open as a copy</Button>
             <Button onPress={() => setTwin(null)}>Cancel</Button>

@@ -150,6 +150,8 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   useProofs.setState({ proofs });
   doc.enter(show, revision);
   if (revision === null) await saveNow();
+  // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
+  void navigator.storage?.persist?.();
   endWatch = watchRevision(shelf, show.id, (now) => void saving.follow(now));
 }
 
