@@ -147,4 +147,21 @@ describe('the zoom', () => {
     for (const name of ['Walk on', 'Slack water', 'Turn', 'Lamp solo', 'Home'])
       await b.find('button', new RegExp(name));
   });
+
+  it('shows the whole song in the room there is, with type that can be read', async () => {
+    await b.click('button', 'Whole song');
+    const paper = await b.find('group', 'Chart of Slack Tide in Seven');
+    const room = (): Promise<{ inside: number; outside: number; smallest: number }> =>
+      b.driver.executeScript(
+        `const paper = arguments[0];
+         const sizes = [...paper.querySelectorAll('svg text, button, h3')].map((t) => parseFloat(getComputedStyle(t).fontSize));
+         return { inside: paper.scrollHeight, outside: paper.clientHeight, smallest: Math.min(...sizes) };`,
+        paper,
+      );
+    await b.wait(async () => (await room()).inside <= (await room()).outside, 'all of it is in sight');
+    expect((await room()).smallest).toBeGreaterThanOrEqual(9);
+    await b.find('button', '43|1 Still Water, proven');
+    await b.click('button', 'Wider bars');
+    await b.wait(async () => (await room()).inside > (await room()).outside, 'it is large again');
+  });
 });

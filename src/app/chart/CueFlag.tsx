@@ -8,7 +8,7 @@ import { LanternMark, lanternWords } from '../components/LanternMark';
 import { useCueMark } from '../state/marks';
 import { desk, font } from '../theme/tokens';
 
-const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: string }>`
+const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: string; $size: number }>`
   position: absolute;
   display: flex;
   align-items: center;
@@ -19,7 +19,7 @@ const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: strin
   border-radius: 0 10px 3px 0;
   background: ${(p) => (p.$selected ? desk.tideWash : p.$ground)};
   color: ${desk.ink};
-  font: 700 14px/1 ${font.display};
+  font: 700 ${(p) => p.$size}px / 1 ${font.display};
   text-align: left;
   cursor: grab;
   touch-action: none;
@@ -39,12 +39,14 @@ interface OpeningProps {
   readonly song: Song;
   readonly top: number;
   readonly height: number;
+  /** Of its text, in pixels. */
+  readonly size: number;
   readonly room: number;
   readonly onSelect: () => void;
 }
 
 /** What the song opens with, in front of everything else. It stays where it is. */
-export function OpeningFlag({ show, song, top, height, room, onSelect }: OpeningProps) {
+export function OpeningFlag({ show, song, top, height, size, room, onSelect }: OpeningProps) {
   const mark = useCueMark(song.id, OPENING_CUE);
   const name = indexShow(show).tones.get(openingOf(show, song) ?? '')?.name;
   if (name === undefined || room < 40) return null;
@@ -54,6 +56,7 @@ export function OpeningFlag({ show, song, top, height, room, onSelect }: Opening
       aria-label={`Opening ${name}, ${lanternWords(mark)}`}
       title={`The song opens with ${name}`}
       $selected={false}
+      $size={size}
       $muted={false}
       $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
       style={{
@@ -67,7 +70,7 @@ export function OpeningFlag({ show, song, top, height, room, onSelect }: Opening
       }}
       onClick={onSelect}
     >
-      <LanternMark mark={mark} size={19} silent />
+      <LanternMark mark={mark} size={Math.round(size * 1.35)} silent />
       <span>{name}</span>
     </Flag>
   );
@@ -83,6 +86,8 @@ interface Props {
   readonly x: number;
   readonly top: number;
   readonly height: number;
+  /** Of its text, in pixels. */
+  readonly size: number;
   /** Pixels until the next cue. */
   readonly room: number;
   readonly selected: boolean;
@@ -102,6 +107,7 @@ export function CueFlag({
   x,
   top,
   height,
+  size,
   room,
   selected,
   onSelect,
@@ -142,6 +148,7 @@ export function CueFlag({
       data-cue={cue.id}
       title={name}
       $selected={selected}
+      $size={size}
       $muted={cue.muted}
       $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
       style={{
@@ -164,7 +171,7 @@ export function CueFlag({
         event.stopPropagation();
       }}
     >
-      <LanternMark mark={mark} size={19} silent />
+      <LanternMark mark={mark} size={Math.round(size * 1.35)} silent />
       <span>{name}</span>
     </Flag>
   );

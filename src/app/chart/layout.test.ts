@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { newSong, songTime, type Song } from '../../core/show';
-import { SCALES, byLine, flagRows, layoutChart, lineOf, tickAtX, xOf } from './layout';
+import { DENSITIES } from './density';
+import { fitWhole, heightOf } from './fitWhole';
+import { fitted } from './lanes';
+import { SCALES, byLine, flagRows, layoutChart, lineOf, roomFor, tickAtX, xOf } from './layout';
 import { runs } from '../../core/testing/runs';
 
 const [slack, rope] = demoShow().songs as [Song, Song, ...Song[]];
@@ -97,6 +100,56 @@ describe('flags', () => {
   it('use three rows at most', () => {
     const rows = flagRows(Array.from({ length: 9 }, (_, i) => ({ x: i, name: 'Long name of a tone' })));
     expect(Math.max(...rows)).toBe(2);
+  });
+});
+
+describe('lines', () => {
+  it('are as wide as the paper where they are full, and short ones keep the measure of the others', () => {
+    const lines = layoutChart(slack, 900, 28);
+    const widths = new Set(lines.map((l) => Math.round(l.width)));
+    expect(widths.has(900)).toBe(true);
+    for (const line of lines) {
+      expect(line.width).toBeLessThanOrEqual(900);
+      const last = line.bars.at(-1)!;
+      expect(last.x + last.width).toBeCloseTo(line.width, 6);
+    }
+  });
+
+  it('of the whole song are as large as lets them be seen, and not smaller than can be read', () => {
+    const draw = (scale: number, density: (typeof DENSITIES)[number]) => ({
+      scale,
+      density,
+      heights: layoutChart(slack, 900, scale).map(() => density.lane * 5),
+    });
+    const roomy = fitWhole(draw, 5000);
+    expect([roomy.scale, roomy.density]).toEqual([28, DENSITIES[0]]);
+    const fits = fitWhole(draw, 400);
+    expect(heightOf(fits)).toBeLessThanOrEqual(400);
+    const never = fitWhole(draw, 10);
+    expect(never.density).toBe(DENSITIES.at(-1));
+    expect(Math.min(...Object.values(never.density.text))).toBeGreaterThanOrEqual(9);
+  });
+});
+
+describe('words on a lane', () => {
+  it('stand where nothing is drawn', () => {
+    const span = { from: 0, to: 200 };
+    expect(roomFor(span, [], 80)).toEqual(span);
+    expect(roomFor(span, [{ from: 20, to: 60 }], 80)).toEqual({ from: 60, to: 200 });
+    expect(roomFor(span, [{ from: 100, to: 120 }], 80)).toEqual({ from: 0, to: 100 });
+    expect(roomFor(span, [{ from: 0, to: 200 }], 10)).toEqual({ from: 0, to: 0 });
+    // Where no room is enough, the widest.
+    const narrow = [
+      { from: 30, to: 40 },
+      { from: 100, to: 110 },
+    ];
+    expect(roomFor(span, narrow, 500)).toEqual({ from: 110, to: 200 });
+  });
+
+  it('are cut with an ellipsis, and left out where nothing could be read', () => {
+    expect(fitted('Harbour Clean', 200, 12)).toBe('Harbour Clean');
+    expect(fitted('Harbour Clean', 50, 12)).toBe('Harbou…');
+    expect(fitted('Harbour Clean', 15, 12)).toBe('');
   });
 });
 

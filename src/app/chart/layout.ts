@@ -95,8 +95,27 @@ export function layoutChart(song: Song, width: number, scale: number): ChartLine
     if (n > 0) metre = text;
   }
   close();
-  return lines;
+  return filled(lines, width);
 }
+
+/** A line that is filled to this share is as wide as the paper; shorter ones are drawn in the measure of their neighbours. */
+const FULL = 0.45;
+
+/** Lines stretched to the width there is, as printed music is. */
+function filled(lines: readonly ChartLine[], width: number): ChartLine[] {
+  const factors = lines.filter((l) => l.width >= FULL * width && l.width <= width).map((l) => width / l.width);
+  const usual = factors.toSorted((a, b) => a - b)[Math.floor(factors.length / 2)] ?? 1;
+  return lines.map((line) => {
+    if (line.width > width) return line;
+    return stretched(line, line.width >= FULL * width ? width : Math.min(width, line.width * usual));
+  });
+}
+
+const stretched = (line: ChartLine, width: number, by = width / line.width): ChartLine => ({
+  ...line,
+  width,
+  bars: line.bars.map((bar) => ({ ...bar, x: bar.x * by, width: bar.width * by })),
+});
 
 /** Pixels from the start of a line to a tick, which is taken into the line where it lies outside. */
 export function xOf(line: ChartLine, tick: Ticks): number {
@@ -120,16 +139,16 @@ export function lineOf(lines: readonly ChartLine[], tick: Ticks): number {
 }
 
 /** Pixels that a flag takes: lantern, edges, and its name in the display type. */
-const flagWidth = (name: string): number => 42 + name.length * 8.1;
+const flagWidth = (name: string, size: number): number => size * (3 + name.length * 0.58);
 const MAX_ROWS = 3;
 
 /** Rows of flags on a line, so that one does not hide another: for each, in order of place, its row. */
-export function flagRows(places: readonly { readonly x: number; readonly name: string }[]): number[] {
+export function flagRows(places: readonly { readonly x: number; readonly name: string }[], size = 14): number[] {
   const ends: number[] = [];
   return places.map(({ x, name }) => {
     let row = ends.findIndex((end) => end <= x);
     if (row < 0) row = ends.length < MAX_ROWS ? ends.length : ends.indexOf(Math.min(...ends));
-    ends[row] = x + flagWidth(name);
+    ends[row] = x + flagWidth(name, size);
     return row;
   });
 }
@@ -142,4 +161,24 @@ export function byLine<T extends { readonly at: Ticks }>(lines: readonly ChartLi
     if (i >= 0) result[i]!.push(thing);
   }
   return result;
+}
+
+/** A stretch of pixels. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Where words that want `size` pixels stand in a span without touching what is drawn there: the first room that holds them, else the widest. */
+export function roomFor(span: Span, drawn: readonly Span[], size: number): Span {
+  let from = span.from;
+  let widest: Span = { from, to: from };
+  for (const next of [...drawn.toSorted((a, b) => a.from - b.from), { from: span.to, to: span.to }]) {
+    if (next.to < span.from || next.from > span.to) continue;
+    const room = { from, to: Math.min(next.from, span.to) };
+    if (room.to - room.from >= size) return room;
+    if (room.to - room.from > widest.to - widest.from) widest = room;
+    from = Math.max(from, next.to);
+  }
+  return widest;
 }

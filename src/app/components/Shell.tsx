@@ -71,7 +71,8 @@ const Tabs = styled.nav`
   display: flex;
   flex-direction: column;
   gap: 5px;
-  padding: 12px 0 0;
+  padding: 12px 0 8px;
+  min-height: 0;
   border-left: 1.5px solid ${desk.ink};
   background: ${desk.paper};
 `;
@@ -81,7 +82,9 @@ const Tab = styled(NavLink)`
   display: flex;
   align-items: center;
   justify-content: center;
-  min-height: 96px;
+  flex: 1 1 0;
+  max-height: 96px;
+  min-height: 0;
   margin-left: -1.5px;
   margin-right: 7px;
   border: 1.5px solid ${desk.lineStrong};

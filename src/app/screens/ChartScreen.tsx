@@ -19,14 +19,16 @@ import {
   type Song,
 } from '../../core/show';
 import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, type Ticks } from '../../core/time';
-import { ChartLineView, GUTTER, lineHeight } from '../chart/ChartLineView';
+import { ChartLineView } from '../chart/ChartLineView';
 import { SCALES, lineOf, tickAtX, xOf } from '../chart/layout';
+import { GUTTER } from '../chart/lineShape';
 import { AddSong } from '../components/AddSong';
 import { Soft } from '../components/controls';
 import { setCaret, useCaret } from '../state/caret';
 import { newId, perform } from '../state/desk';
 import { loadPeaks, useSounds } from '../state/sound';
 import { useApp, useShow } from '../state/store';
+import { useSight } from '../state/useSight';
 import { useSteady } from '../state/useSteady';
 import { cueWords } from '../../wording';
 import { useCueClipboard } from './chart/cueClipboard';
@@ -34,7 +36,7 @@ import { ChartBar } from './chart/ChartBar';
 import { ChartSide, type SidePart } from './chart/ChartSide';
 import { POSITION_INPUT, TONE_INPUT } from './chart/PlaceLine';
 import { snapped, type Snap } from './chart/snap';
-import { useChart } from './chart/useChart';
+import { useChart, type Zoom } from './chart/useChart';
 
 const Page = styled.div`
   height: 100%;
@@ -42,9 +44,13 @@ const Page = styled.div`
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 286px;
 `;
 
+/** Around the lines, in pixels. */
+const PADDING = { left: 12, right: 16, top: 12 };
+
 const Paper = styled.div`
   overflow: auto;
-  padding: 14px 18px 24px 14px;
+  scrollbar-gutter: stable;
+  padding: ${PADDING.top}px ${PADDING.right}px ${PADDING.top}px ${PADDING.left}px;
   outline-offset: -3px;
 `;
 
@@ -94,8 +100,9 @@ function SongChart({ song, search }: Props) {
   const counting = useApp((s) => s.counting);
   const peaks = useSounds((s) => s.peaks);
   const paper = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(880);
+  const [size, setSize] = useState({ width: 880, height: 600 });
   const [scale, setScale] = useState(SCALES.indexOf(28));
+  const [whole, setWhole] = useState(false);
   const [snapTo, setSnapTo] = useState<Snap>('beat');
   const [selected, setSelected] = useState<ReadonlySet<string>>(() => {
     const cue = search.get('cue');
@@ -105,7 +112,8 @@ function SongChart({ song, search }: Props) {
   const [part, setPart] = useState<SidePart>('here');
   const [said, setSaid] = useState('');
   const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
-  const model = useChart(show, song, width, SCALES[scale]!);
+  const zoom: Zoom = whole ? { kind: 'whole', height: size.height } : { kind: 'scale', scale: SCALES[scale]! };
+  const model = useChart(show, song, size.width, zoom);
   const { lines } = model;
   const { bars } = songTime(song);
   const chosen = song.cues.filter((c) => selected.has(c.id));
@@ -115,6 +123,7 @@ function SongChart({ song, search }: Props) {
     setSweepId(null);
   };
 
+  useSight({ songId: song.id });
   useEffect(() => {
     void loadPeaks(show, song);
   }, [show, song]);
@@ -128,7 +137,10 @@ function SongChart({ song, search }: Props) {
   useEffect(() => {
     const element = paper.current;
     if (!element) return undefined;
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth - GUTTER - 40));
+    const observer = new ResizeObserver(() => {
+      const { clientWidth, clientHeight } = element;
+      setSize({ width: clientWidth - GUTTER - PADDING.left - PADDING.right, height: clientHeight - 2 * PADDING.top });
+    });
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
@@ -136,11 +148,11 @@ function SongChart({ song, search }: Props) {
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => paper.current,
-    estimateSize: (i) => lineHeight(lines[i]!, song.tempo, model.rows[i]!, model.laneCount),
+    estimateSize: (i) => model.heights[i]!,
     overscan: 3,
   });
   // Heights change with the song and the zoom.
-  useEffect(() => virtual.measure(), [lines, song.tempo, model.rows, model.laneCount, virtual]);
+  useEffect(() => virtual.measure(), [model.heights, virtual]);
   const showLine = useCallback(
     (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
     [lines, virtual],
@@ -310,7 +322,12 @@ function SongChart({ song, search }: Props) {
         onCaret={moveCaret}
         onPlace={place}
         onSnap={setSnapTo}
-        onScale={setScale}
+        whole={whole}
+        onScale={(to) => {
+          setWhole(false);
+          setScale(to);
+        }}
+        onWhole={setWhole}
         onSweep={addSweep}
       />
       <Paper ref={paper} tabIndex={0} role="group" aria-label={`Chart of ${song.title}`} onKeyDown={onKey}>
@@ -333,6 +350,8 @@ function SongChart({ song, search }: Props) {
                   tempos={song.tempo}
                   peaks={peaks}
                   counting={counting}
+                  density={model.density}
+                  paper={size.width}
                   selected={selected}
                   caret={lineOf(lines, caret) === item.index ? caret : null}
                   {...hands}

@@ -1,4 +1,5 @@
 import { ZoomIn, ZoomOut } from 'lucide-react';
+import { ToggleButton } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Cue, Show, Song, sweepable } from '../../../core/show';
@@ -42,6 +43,25 @@ const Count = styled(Link)`
   }
 `;
 
+const Whole = styled(ToggleButton)`
+  min-height: 34px;
+  padding: 0 10px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 12px 4px 12px;
+  background: ${desk.sheet};
+  color: ${desk.ink};
+  font-weight: 700;
+  font-size: 14px;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${desk.tideWash};
+  }
+  &[data-selected] {
+    background: ${desk.ink};
+    color: #fff;
+  }
+`;
+
 const SongPick = styled.div`
   display: flex;
   align-items: center;
@@ -54,15 +74,31 @@ interface Props {
   readonly caret: Ticks;
   readonly snapTo: Snap;
   readonly scale: number;
+  /** Whether the whole song is drawn in the room there is. */
+  readonly whole: boolean;
   readonly onCaret: (at: Ticks) => void;
   readonly onPlace: (action: Cue['action'], at: Ticks) => void;
   readonly onSnap: (snap: Snap) => void;
   readonly onScale: (scale: number) => void;
+  readonly onWhole: (whole: boolean) => void;
   readonly onSweep: (what: ReturnType<typeof sweepable>[number]) => void;
 }
 
 /** Above the chart: which song, what goes where, how close one looks, and what is done with the whole of it. */
-export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, onSnap, onScale, onSweep }: Props) {
+export function ChartBar({
+  show,
+  song,
+  caret,
+  snapTo,
+  scale,
+  whole,
+  onCaret,
+  onPlace,
+  onSnap,
+  onScale,
+  onWhole,
+  onSweep,
+}: Props) {
   const navigate = useNavigate();
   const mark = useSongMark(song);
   return (
@@ -80,12 +116,15 @@ export function ChartBar({ show, song, caret, snapTo, scale, onCaret, onPlace, o
       <PlaceLine show={show} song={song} caret={caret} onCaret={onCaret} onPlace={onPlace} />
       <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id as Snap)} />
       <div style={{ display: 'flex' }}>
-        <SignButton aria-label="Narrower bars" isDisabled={scale === 0} onPress={() => onScale(scale - 1)}>
+        <SignButton aria-label="Narrower bars" isDisabled={scale === 0 || whole} onPress={() => onScale(scale - 1)}>
           <ZoomOut size={18} />
         </SignButton>
         <SignButton aria-label="Wider bars" isDisabled={scale === SCALES.length - 1} onPress={() => onScale(scale + 1)}>
           <ZoomIn size={18} />
         </SignButton>
+        <Whole isSelected={whole} onChange={onWhole}>
+          Whole song
+        </Whole>
       </div>
       <AddSweep show={show} onAdd={onSweep} />
       <Found show={show} song={song} />
