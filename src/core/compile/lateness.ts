@@ -38,16 +38,69 @@ export function latesOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>): Late
     group.late = Math.max(group.late, ends[i]! - job.deadline);
   }
   const lates: Late[] = [];
+  const cable = new Cable(jobs, ends);
   for (const group of groups.values()) {
     if (group.late <= GRAIN) continue;
     const first = jobs[group.jobs[0]!] as PlannedJob;
     const { cueId } = first;
-    lates.push({ cueId, unitId: first.unit.id, late: group.late, cause: causeOf(jobs, ends, group, first.origin) });
+    lates.push({
+      cueId,
+      unitId: first.unit.id,
+      late: group.late,
+      cause: causeOf(jobs, ends, group, first.origin, cable),
+    });
   }
   return lates.sort((a, b) => b.late - a.late);
 }
 
-function causeOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>, group: Group, release: Release): LateCause {
+/** So many of those that keep a cable busy are named. */
+const NAMED = 4;
+
+/** A port's messages in the order in which they end. */
+class Cable {
+  private readonly order: readonly number[];
+  private readonly units: number;
+
+  constructor(
+    private readonly jobs: readonly PortJob[],
+    private readonly ends: ArrayLike<Micros>,
+  ) {
+    this.order = jobs.map((_, i) => i).sort((a, b) => ends[a]! - ends[b]!);
+    this.units = new Set(jobs.flatMap((j) => j.unit?.id ?? [])).size;
+  }
+
+  /** Units whose messages keep it busy between two times, but for some messages. */
+  busyWith(from: Micros, to: Micros, but: ReadonlySet<number>): string[] {
+    const others = new Set<string>();
+    for (let k = this.firstAfter(from); k < this.order.length && others.size < this.units; k++) {
+      const i = this.order[k]!;
+      const { unit, duration } = this.jobs[i]!;
+      if (this.ends[i]! - duration >= to) break;
+      if (unit !== null && !but.has(i)) others.add(unit.id);
+      if (others.size === NAMED) break;
+    }
+    return [...others];
+  }
+
+  private firstAfter(at: Micros): number {
+    let low = 0;
+    let high = this.order.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.ends[this.order[middle]!]! <= at) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+}
+
+function causeOf(
+  jobs: readonly PortJob[],
+  ends: ArrayLike<Micros>,
+  group: Group,
+  release: Release,
+  cable: Cable,
+): LateCause {
   const first = jobs[group.jobs[0]!] as PlannedJob;
   // With the cable to itself: as early as its release and its own unit allow.
   const own = new Map<number, Micros>();
@@ -70,10 +123,6 @@ function causeOf(jobs: readonly PortJob[], ends: ArrayLike<Micros>, group: Group
     return release.cueId === null ? { kind: 'start', ...span } : { kind: 'previous', cueId: release.cueId, ...span };
   }
   const [from, to] = [jobs[group.jobs[0]!]!.release, ends[group.jobs.at(-1)!]!];
-  const others = new Set<string>();
-  for (const [i, job] of jobs.entries()) {
-    if (job.unit === null || ends[i]! <= from || ends[i]! - job.duration >= to || group.jobs.includes(i)) continue;
-    others.add(job.unit.id);
-  }
-  return { kind: 'cable', portId: first.path.portId, others: [...others].slice(0, 4) };
+  const others = cable.busyWith(from, to, new Set(group.jobs));
+  return { kind: 'cable', portId: first.path.portId, others };
 }

@@ -324,3 +324,38 @@ describe('catch-up by way of a preset that keeps the variant', () => {
     expect([other.state().u0!.slot, other.state().far!.slot]).toEqual([9, 27]);
   });
 });
+
+describe('a cue sent on its beat to a chain of units', () => {
+  it('has each of them due when it was told for the last time, by what the unit before it got too', () => {
+    const any = (id: string, to: string, slot: number): Relay => ({
+      id,
+      when: { slotId: null, variant: null },
+      toUnitId: to,
+      toSlotId: `${to}-s${slot}`,
+    });
+    const behind = (unitId: string) => ({ input: { from: 'unit', unitId, thru: true } as const });
+    const slow: Profile = { ...ampProfile, times: { recall: 198, variant: 0, control: 4, settle: 57 } };
+    const { verdicts, rig } = played(
+      [
+        testUnit(
+          'u0',
+          1,
+          { ...modelerProfile, times: { ...modelerProfile.times, recall: 38 } },
+          { relays: [any('r', 'far', 27)] },
+        ),
+        testUnit('far', 11, slow, { ...behind('u0'), relays: [any('r', 'farther', 27)] }),
+        testUnit('farther', 12, ampProfile, behind('far')),
+      ],
+      { a: [on(0), on(0, null, 'far'), on(0, null, 'farther')] },
+      [toneCue('x', 0, 'a', { landing: 'sent' })],
+      {},
+      'usb',
+    );
+    expect(rig.state().farther!.slot).toBe(0);
+    expect(verdicts.map((v) => [v.unitId, v.outcome])).toEqual([
+      ['u0', 'on-time'],
+      ['far', 'on-time'],
+      ['farther', 'on-time'],
+    ]);
+  });
+});

@@ -4,8 +4,12 @@ import type { Micros } from '../time';
 import { Forecast, leavingOf } from './forecast';
 import type { PlannedJob, PortJob, Writable } from './jobs';
 
-/** Rounds in which waiting in thrus is made good; what is left after them is a message's length or two. */
-const ROUNDS = 6;
+/**
+ * Rounds in which waiting in thrus is made good. Sending a message earlier may have others wait: where
+ * that does not come to rest, what follows a message that waits is kept a message's length further off.
+ */
+const EXACT_ROUNDS = 6;
+const ROUNDS = 16;
 const GRAIN: Micros = 0.01;
 
 /**
@@ -27,8 +31,10 @@ export function scheduleThrough(
   for (const [i, job] of list.entries()) {
     for (const on of [job.after, ...(job.also ?? []).map((w) => w.on)]) after.set(on, [...(after.get(on) ?? []), i]);
   }
+  const length = Math.max(...list.map((job) => job.duration));
   for (let round = 0; round < ROUNDS; round++) {
     let more = false;
+    const slack = round < EXACT_ROUNDS ? 0 : length;
     const { waits, later } = waitsInThrus(context, from, list, ends);
     for (const [i, job] of list.entries()) {
       const extra = Math.max(0, waits[i]! - reckoned[i]!);
@@ -41,8 +47,9 @@ export function scheduleThrough(
       // What counts from this message's arrival, or from that of what it has others told, is later too.
       for (const k of after.get(i) ?? []) {
         const next = list[k]! as Writable<PlannedJob>;
-        if (next.after === i && next.gap > 0) next.gap += extra;
-        if (next.also) next.also = next.also.map((w) => (w.on === i ? { on: i, gap: w.gap + extra + told } : w));
+        if (next.after === i && next.gap > 0) next.gap += extra + slack;
+        if (next.also)
+          next.also = next.also.map((w) => (w.on === i ? { on: i, gap: w.gap + extra + told + slack } : w));
       }
     }
     if (!more) break;

@@ -101,11 +101,16 @@ interface ToldUnit {
   readonly takes: Micros;
 }
 
-/** Units that relay rules bring somewhere, each once, with the last time that they do. */
+/**
+ * Units that relay rules bring somewhere, each once, with the last time that they do. A unit that
+ * is told gets its own change after that, and tells others what that sets off later still.
+ */
 function toldBy(doings: readonly Doing[]): readonly ToldUnit[] {
   const found = new Map<string, ToldUnit>();
   for (const doing of doings) {
-    for (const { setOff, effect } of effectsOf(doing)) {
+    const begins = found.get(doing.unit.id)?.takes ?? 0;
+    for (const { setOff, effect: own } of effectsOf(doing)) {
+      const effect = begins + own;
       for (const { unit, there, arrives } of setOff.told) {
         if (there === null) continue;
         const after = effect + there;

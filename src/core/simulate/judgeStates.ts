@@ -1,7 +1,9 @@
 import { DIN_BYTE_MICROS, type Bytes } from '../midi';
-import { meets, sameControl, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../rig';
+import { addTo, entry } from '../groups';
+import { meets, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../rig';
 import { millisToMicros, type Micros } from '../time';
-import { lastAtOrBefore, sameBytes, type UnitLine } from './unitLine';
+import { AimKinds, countBetween, itemIn, itemsOf, sameValue, valueOf, type Item } from './aimKinds';
+import { lastAtOrBefore, sameBytes, type Meant, type UnitLine } from './unitLine';
 import type { Reason, Tolerance, Verdict } from './verdict';
 
 /** Rounding of sums of microseconds. */
@@ -28,22 +30,6 @@ export function nominal(unit: UnitSpec, wanted: Wanted): Micros {
   return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire;
 }
 
-/** One thing that an aim names: the slot, the variant, or a control. */
-type Item = 'slot' | 'variant' | `control ${string}`;
-
-function* itemsOf(aim: UnitAim): Generator<readonly [item: Item, value: number]> {
-  if (aim.slot !== undefined) yield ['slot', aim.slot];
-  if (aim.variant !== undefined) yield ['variant', aim.variant];
-  for (const id in aim.controls) yield [`control ${id}`, aim.controls[id]!];
-}
-
-function valueOf(state: UnitState, item: Item): number | 'stored' | null | undefined {
-  return item === 'slot' ? state.slot : item === 'variant' ? state.variant : state.controls[item.slice(8)];
-}
-
-const sameValue = (unit: UnitSpec, item: Item, a: ReturnType<typeof valueOf>, b: number): boolean =>
-  item === 'slot' || item === 'variant' ? a === b : sameControl(unit.profile, item.slice(8), a ?? undefined, b);
-
 /**
  * What a unit's states say of each thing that was wanted of it, in the order in which it was
  * due. What counts is the state at the due time; what comes later is late by its own lateness,
@@ -61,14 +47,23 @@ class StateJudge {
   private usedLoad = -1;
   /** Everything that earlier wants asked for was there by then. */
   private settled: Micros = Number.NEGATIVE_INFINITY;
-  /** Earlier wants that were met later than what is judged now was due. */
-  private pending: { readonly wanted: StateWanted; readonly met: Micros }[] = [];
+  /** Earlier wants that were met later than what is judged now was due, by when they were met. */
+  private readonly pending: { readonly kind: number; readonly met: Micros }[] = [];
+  private readonly kinds: AimKinds;
+  private stretchEnds: Int32Array | undefined;
+  private readonly dues: Float64Array;
 
   constructor(
     private readonly line: UnitLine,
     private readonly wants: readonly StateWanted[],
     private readonly tolerance: Tolerance,
-  ) {}
+  ) {
+    this.dues = Float64Array.from(wants, (w) => w.due);
+    this.kinds = new AimKinds(
+      line.unit,
+      wants.map((w) => w.aim.state),
+    );
+  }
 
   all(): Verdict[] {
     let before = Number.NEGATIVE_INFINITY;
@@ -78,21 +73,25 @@ class StateJudge {
         before = previous.due;
         this.settled = Math.max(this.settled, before);
       }
-      this.pending = this.pending.filter((p) => p.met > wanted.due + GRAIN);
+      const past = this.pending.findIndex((p) => p.met > wanted.due + GRAIN);
+      this.pending.splice(0, past < 0 ? this.pending.length : past);
       const verdict = this.one(wanted, k, before);
-      this.remember(wanted, verdict);
+      this.remember(wanted, k, verdict);
       return verdict;
     });
   }
 
-  private remember(wanted: StateWanted, { offset }: Verdict): void {
+  private remember(wanted: StateWanted, k: number, { offset }: Verdict): void {
     const { aim, due } = wanted;
     if (aim.state.slot !== undefined && (aim.reload || this.asked.get('slot') !== aim.state.slot)) this.asked.clear();
     for (const [item, value] of itemsOf(aim.state)) this.asked.set(item, value);
     if (offset === null) return;
     const met = due + Math.max(0, offset);
     this.settled = Math.max(this.settled, met);
-    if (met > due + GRAIN) this.pending.push({ wanted, met });
+    if (met > due + GRAIN) {
+      const place = this.pending.findLastIndex((p) => p.met <= met) + 1;
+      this.pending.splice(place, 0, { kind: this.kinds.of(k), met });
+    }
     if (aim.state.slot === undefined) return;
     const { loads } = this.line;
     for (let i = this.usedLoad + 1; i < loads.length && loads[i]!.at <= met + GRAIN; i++) {
@@ -106,10 +105,8 @@ class StateJudge {
     const { due, cueId, unitId, aim } = wanted;
     const base = { cueId, unitId, due };
     // What an earlier cue wanted otherwise, and what comes late, comes before this.
-    const floor = this.pending.reduce(
-      (latest, p) => (contradicts(unit, p.wanted, wanted) ? Math.max(latest, p.met) : latest),
-      Number.NEGATIVE_INFINITY,
-    );
+    const floor =
+      this.pending.findLast((p) => this.kinds.contradict(p.kind, this.kinds.of(k)))?.met ?? Number.NEGATIVE_INFINITY;
     const last = lastAtOrBefore(instants, due + GRAIN);
     const there = floor <= due + GRAIN && last >= 0 && meets(unit.profile, instants[last]!.state, aim.state);
     if (there && !this.silentAt(wanted) && this.loadedBy(wanted, due + GRAIN) !== undefined) {
@@ -167,116 +164,193 @@ class StateJudge {
   /** When a unit is first as wanted after a time; undefined where it is made void before, or does not come. */
   private metAfter(wanted: StateWanted, k: number, after: Micros): Micros | undefined {
     const { unit, instants } = this.line;
+    const { kinds } = this;
     const { state } = wanted.aim;
     const early = millisToMicros(this.tolerance.before);
-    const others: StateWanted[] = [];
+    const kind = kinds.of(k);
+    /** Wants of later cues that this one cannot share: the first of them, and what they want instead. */
+    let first: number | undefined;
+    const instead = new Instead(unit, state);
+    const ofWant = kinds.all();
+    const { dues } = this;
     let next = k + 1;
     for (let i = lastAtOrBefore(instants, after + GRAIN) + 1; i < instants.length; i++) {
       const { at, state: is } = instants[i]!;
-      for (; next < this.wants.length && this.wants[next]!.due <= at + early; next++) {
-        const later = this.wants[next]!;
-        if (contradicts(unit, wanted, later)) others.push(later);
+      for (; next < dues.length && dues[next]! <= at + early; next++) {
+        const later = ofWant[next]!;
+        if (!kinds.contradict(kind, later)) continue;
+        first ??= next;
+        instead.add(later, this.wants[next]!.aim.state);
       }
       if (meets(unit.profile, is, state) && this.loadedBy(wanted, at + GRAIN) !== undefined) {
-        return this.belongs(wanted, k, others[0], i) ? at : undefined;
+        return this.belongs(k, first, i) ? at : undefined;
       }
-      const was = instants[i - 1]?.state;
-      if (others.some((w) => this.takesOver(wanted, w, was, is))) return undefined;
+      if (instead.came(instants[i - 1]?.state, is)) return undefined;
     }
     return undefined;
-  }
-
-  /** Something becomes what a later cue wants and this one does not. */
-  private takesOver(wanted: StateWanted, later: StateWanted, was: UnitState | undefined, is: UnitState): boolean {
-    const { unit } = this.line;
-    for (const [item, value] of itemsOf(later.aim.state)) {
-      const own = itemIn(wanted.aim.state, item);
-      if (own === undefined || sameValue(unit, item, own, value)) continue;
-      const came = sameValue(unit, item, valueOf(is, item), value);
-      if (came && !(was && sameValue(unit, item, valueOf(was, item), value))) return true;
-    }
-    return false;
   }
 
   /**
    * Whether what came at an instant came for this cue, and not for a later one that wants the
    * same again: in a stretch in which the unit is busy it has to come once for each.
    */
-  private belongs(wanted: StateWanted, k: number, between: StateWanted | undefined, first: number): boolean {
-    if (!between) return true;
-    const { unit, instants } = this.line;
+  private belongs(k: number, between: number | undefined, first: number): boolean {
+    if (between === undefined) return true;
+    const { kinds, dues } = this;
+    const { instants } = this.line;
     const early = millisToMicros(this.tolerance.before);
-    let times = 1;
-    let i = first + 1;
-    for (; i < instants.length && instants[i]!.at - instants[i - 1]!.at < STRETCH; i++) {
-      const now = meets(unit.profile, instants[i]!.state, wanted.aim.state);
-      if (now && !meets(unit.profile, instants[i - 1]!.state, wanted.aim.state)) times += 1;
-    }
-    const end = instants[i - 1]!.at;
+    const kind = kinds.of(k);
+    const betweenKind = kinds.of(between);
+    const last = this.stretchEnd(first);
+    const end = instants[last]!.at;
+    const times = 1 + countBetween(kinds.comes(kind, instants), first, last);
     let needed = 1;
-    for (let n = k + 1; n < this.wants.length && this.wants[n]!.due - early <= end; n++) {
-      const w = this.wants[n]!;
-      const again = w.due > between.due && contradicts(unit, between, w) && meetsAim(unit, wanted.aim.state, w);
-      if (!again) continue;
-      if (needed === 1 && instants[first]!.at < w.due - early) return true;
+    const ofWant = kinds.all();
+    for (let n = k + 1; n < dues.length && dues[n]! - early <= end; n++) {
+      const other = ofWant[n]!;
+      if (dues[n]! <= dues[between]! || !kinds.contradict(betweenKind, other) || !kinds.agree(kind, other)) continue;
+      if (needed === 1 && instants[first]!.at < dues[n]! - early) return true;
       needed += 1;
+      if (needed > times) return false;
     }
-    return times >= needed;
+    return true;
+  }
+
+  /** The last instant of the stretch in which the unit is busy at one. */
+  private stretchEnd(at: number): number {
+    const { instants } = this.line;
+    if (!this.stretchEnds) {
+      const ends = new Int32Array(instants.length);
+      for (let i = instants.length - 1; i >= 0; i--) {
+        const on = i + 1 < instants.length && instants[i + 1]!.at - instants[i]!.at < STRETCH;
+        ends[i] = on ? ends[i + 1]! : i;
+      }
+      this.stretchEnds = ends;
+    }
+    return this.stretchEnds[at]!;
   }
 }
 
-const itemIn = (aim: UnitAim, item: Item): number | undefined =>
-  item === 'slot' ? aim.slot : item === 'variant' ? aim.variant : aim.controls[item.slice(8)];
+/** What later cues want that an aim does not. */
+class Instead {
+  private readonly kinds: boolean[] = [];
+  private readonly values = new Map<Item, Set<number>>();
 
-/** Whether two wants name the same thing with different values. */
-function contradicts(unit: UnitSpec, a: StateWanted, b: StateWanted): boolean {
-  for (const [item, value] of itemsOf(a.aim.state)) {
-    const other = itemIn(b.aim.state, item);
-    if (other !== undefined && !sameValue(unit, item, other, value)) return true;
+  constructor(
+    private readonly unit: UnitSpec,
+    private readonly aim: UnitAim,
+  ) {}
+
+  add(kind: number, other: UnitAim): void {
+    if (this.kinds[kind]) return;
+    this.kinds[kind] = true;
+    for (const [item, value] of itemsOf(other)) {
+      const own = itemIn(this.aim, item);
+      if (own === undefined || sameValue(this.unit, item, own, value)) continue;
+      entry(this.values, item, () => new Set<number>()).add(value);
+    }
   }
-  return false;
+
+  /** Whether something became what a later cue wants. */
+  came(was: UnitState | undefined, is: UnitState): boolean {
+    for (const [item, values] of this.values) {
+      const now = valueOf(is, item);
+      const before = was && valueOf(was, item);
+      // What did not change did not become anything.
+      if (was && Object.is(now, before)) continue;
+      for (const value of values) {
+        if (!sameValue(this.unit, item, now, value)) continue;
+        if (!(was && sameValue(this.unit, item, before, value))) return true;
+      }
+    }
+    return false;
+  }
 }
 
-/** Whether another want names something of an aim, and nothing against it. */
-function meetsAim(unit: UnitSpec, aim: UnitAim, { aim: { state } }: StateWanted): boolean {
-  let shared = false;
-  for (const [item, value] of itemsOf(aim)) {
-    const other = itemIn(state, item);
-    if (other === undefined) continue;
-    if (!sameValue(unit, item, other, value)) return false;
-    shared = true;
-  }
-  return shared;
-}
-
-/** Bytes that were sent for a cue to a unit, or that others tell it. */
-const meantFor = ({ meant, rules }: UnitLine, { cueId, told }: Wanted): ((at: Micros, bytes: Bytes) => boolean) => {
-  const own = meant.get(cueId) ?? [];
-  return (at, bytes) =>
-    own.some((m) => m.at <= at + GRAIN && sameBytes(m.bytes, bytes)) ||
-    (told && rules.some((r) => sameBytes(r, bytes)));
-};
+/** Messages that were sent for a cue to a unit, each from when on, and those that others may tell it. */
+const meantFor = ({ meant, rules }: UnitLine, { cueId, told }: Wanted): readonly Meant[] => [
+  ...(meant.get(cueId) ?? []),
+  ...(told ? rules.map((bytes) => ({ at: Number.NEGATIVE_INFINITY, bytes })) : []),
+];
 
 /** What the unit was waiting for: the preset that it loaded last, or else the last message that was meant for it. */
 function whyLate(line: UnitLine, wanted: Wanted, changed: Micros): Reason {
   const { due } = wanted;
-  const loading = line.loads.findLast((l) => l.at <= changed && l.until >= changed - GRAIN);
-  const isMeant = meantFor(line, wanted);
-  const last = line.arrivals.findLast((a) => a.at <= changed && isMeant(a.at, a.bytes));
-  const arrived = loading?.at ?? last?.at ?? changed;
+  const { loads, arrivals } = line;
+  let l = lastAtOrBefore(loads, changed);
+  while (l >= 0 && loads[l]!.until < changed - GRAIN) l -= 1;
+  const last = meantFor(line, wanted).reduce((latest, { at, bytes }) => {
+    const heard = timesOf(arrivals, bytes);
+    const arrived = heard[lastTime(heard, changed)];
+    return arrived !== undefined && arrived >= at - GRAIN ? Math.max(latest, arrived) : latest;
+  }, Number.NEGATIVE_INFINITY);
+  const arrived = loads[l]?.at ?? (last > Number.NEGATIVE_INFINITY ? last : changed);
   return { kind: 'arrived-late', arrived: arrived - due, takes: (changed - arrived) / 1000 };
 }
 
 /** Why a unit never became what was wanted: what of its messages it ignored, or what it is instead. */
 export function whyNever(line: UnitLine, wanted: Wanted, before: Micros, limit: Micros): Reason {
-  const isMeant = meantFor(line, wanted);
-  const near = (at: Micros): boolean => at > before - GRAIN;
-  const ignored = line.ignored.find((entry) => near(entry.at) && isMeant(entry.at, entry.bytes));
-  if (ignored) return { kind: 'ignored', why: ignored.why, bytes: ignored.bytes };
-  const arrived = line.arrivals.filter((entry) => near(entry.at) && isMeant(entry.at, entry.bytes));
+  const own = meantFor(line, wanted);
+  const firstOf = (entries: readonly Heard[], { at, bytes }: Meant): Micros | undefined => {
+    const times = timesOf(entries, bytes);
+    return times[lastTime(times, Math.max(before - GRAIN, at - 2 * GRAIN)) + 1];
+  };
+  const lost = own
+    .map((m) => ({ at: firstOf(line.ignored, m), bytes: m.bytes }))
+    .reduce<{ at: Micros; bytes: Bytes } | undefined>(
+      (first, { at, bytes }) => (at !== undefined && (!first || at < first.at) ? { at, bytes } : first),
+      undefined,
+    );
+  if (lost) {
+    const ignored = line.ignored.find((e) => e.at === lost.at && sameBytes(e.bytes, lost.bytes))!;
+    return { kind: 'ignored', why: ignored.why, bytes: ignored.bytes };
+  }
   const sent = (line.meant.get(wanted.cueId) ?? []).length > 0 || wanted.told;
   const state = line.instants[lastAtOrBefore(line.instants, limit)]?.state;
-  if (arrived.length === 0) return sent || !state ? { kind: 'nothing-arrived' } : { kind: 'other-state', state };
-  const replaced = line.loads.some((l) => l.slot === undefined && arrived.some((a) => a.at === l.at));
+  const arrived = own.some((m) => firstOf(line.arrivals, m) !== undefined);
+  if (!arrived) return sent || !state ? { kind: 'nothing-arrived' } : { kind: 'other-state', state };
+  const gone = replacedBy(line);
+  const replaced = own.some((m) => firstOf(gone, m) !== undefined);
   return !replaced && state ? { kind: 'other-state', state } : { kind: 'replaced' };
+}
+
+/** Something that came to a unit. */
+type Heard = { readonly at: Micros; readonly bytes: Bytes };
+
+const heardTimes = new WeakMap<readonly Heard[], ReadonlyMap<string, readonly Micros[]>>();
+const NEVER: readonly Micros[] = [];
+
+/** When certain bytes came, in order; all entries are gone through once. */
+function timesOf(entries: readonly Heard[], bytes: Bytes): readonly Micros[] {
+  let times = heardTimes.get(entries);
+  if (!times) {
+    const made = new Map<string, Micros[]>();
+    for (const e of entries) addTo(made, e.bytes.join(' '), e.at);
+    heardTimes.set(entries, (times = made));
+  }
+  return times.get(bytes.join(' ')) ?? NEVER;
+}
+
+const replacedCalls = new WeakMap<UnitLine, readonly Heard[]>();
+
+/** What called presets that never came, because others took their place. */
+function replacedBy(line: UnitLine): readonly Heard[] {
+  let found = replacedCalls.get(line);
+  if (!found) {
+    const times = new Set(line.loads.filter((l) => l.slot === undefined).map((l) => l.at));
+    replacedCalls.set(line, (found = line.arrivals.filter((a) => times.has(a.at))));
+  }
+  return found;
+}
+
+/** Index of the last time at or before one, -1 for none. */
+function lastTime(times: readonly Micros[], at: Micros): number {
+  let low = 0;
+  let high = times.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (times[middle]! <= at) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
 }

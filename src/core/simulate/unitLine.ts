@@ -18,7 +18,7 @@ export interface Instant {
 }
 
 /** Bytes that were sent to a unit for a cue. */
-interface Meant {
+export interface Meant {
   readonly at: Micros;
   readonly bytes: Bytes;
 }

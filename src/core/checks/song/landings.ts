@@ -1,4 +1,5 @@
 import { compileSong, type Late } from '../../compile';
+import { groupBy } from '../../groups';
 import { OPENING_CUE, playedSweeps, rigSpec, routeTo, songWants } from '../../meaning';
 import {
   applyEdit,
@@ -34,18 +35,21 @@ export interface LateFix {
 /** A sweep that runs so near to a change may keep its cable busy. */
 const NEAR: Ticks = TICKS_PER_QUARTER / 2;
 
-/** Each fix is tried out before it is offered; for so many late changes of a song at most. */
-const TRIED = 24;
+/**
+ * Each fix is tried out before it is offered, by compiling the whole song: so many messages are
+ * compiled for that at most. What is left without a fix gets its turn when others are mended.
+ */
+const TRIED_MESSAGES = 18_000;
 
 /** What a dry run saw come late, early or never, with the cause and the smallest change that mends it. */
 export const landings: SongCheck = (facts) => {
   const { show, song, time, run } = facts;
   if (!run) return [];
   const { units } = indexShow(show);
-  const { lates } = run.compiled;
+  const lates = groupBy(run.compiled.lates, (l) => l.cueId);
   const found: Finding[] = [];
   const told = new Set<string>();
-  let tried = 0;
+  const budget = { left: TRIED_MESSAGES };
   for (const verdict of run.dry.verdicts.toSorted((a, b) => (b.offset ?? 0) - (a.offset ?? 0))) {
     const key = `${verdict.cueId}\n${verdict.unitId}`;
     // Of a sweep the worst value is enough.
@@ -60,9 +64,9 @@ export const landings: SongCheck = (facts) => {
     else if (verdict.outcome === 'never') found.push(never(verdict));
     else {
       // What a relay rule brings is as late as the unit that tells it.
-      const ofCue = lates.filter((l) => l.cueId === verdict.cueId);
+      const ofCue = lates.get(verdict.cueId) ?? [];
       const late = ofCue.find((l) => l.unitId === verdict.unitId) ?? ofCue[0];
-      const mended = tried++ < TRIED ? mend(facts, verdict, late) : null;
+      const mended = mend(facts, verdict, late, budget);
       const data = { ...base, millis, cause: causeData(facts, late), fix: mended?.fix ?? null };
       found.push(finding('song.late', 'error', place, data, mended?.edit ?? null));
     }
@@ -102,8 +106,15 @@ function causeData({ show }: SongFacts, late: Late | undefined): LateCauseData {
 }
 
 /** The first of the changes that mends it, each tried by compiling the song again. */
-function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edit: Edit; fix: LateFix } | null {
+function mend(
+  facts: SongFacts,
+  verdict: Verdict,
+  late: Late | undefined,
+  budget: { left: number },
+): { edit: Edit; fix: LateFix } | null {
   const { show, song, run } = facts;
+  const size = run!.compiled.events.length;
+  if (budget.left < size) return null;
   // What the worst unit of the cue is missing, and a tenth of a millisecond: what is shown rounded should be enough.
   const worst = run!.dry.verdicts.reduce(
     (most, v) => (v.cueId === verdict.cueId && v.outcome === 'late' ? Math.max(most, v.offset ?? 0) : most),
@@ -144,7 +155,9 @@ function mend(facts: SongFacts, verdict: Verdict, late: Late | undefined): { edi
   }
   if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
   for (const { edit, fix } of candidates) {
-    if (edit && mends(facts, verdict.cueId, edit, run!.dry.verdicts)) return { edit, fix };
+    if (!edit || budget.left < size) continue;
+    budget.left -= size;
+    if (mends(facts, verdict.cueId, edit, run!.dry.verdicts)) return { edit, fix };
   }
   return null;
 }
