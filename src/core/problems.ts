@@ -9,6 +9,7 @@ export type Severity = 'error' | 'warning' | 'note';
 
 /** Everything that can go wrong, by code, with the data that a sentence about it needs. */
 export interface ProblemData {
+  'json.too-deep': { readonly limit: number };
   'json.syntax': { readonly detail: string };
   'bundle.not-zip': Record<never, never>;
   'bundle.damaged': { readonly name: string };
@@ -124,6 +125,7 @@ export interface ProblemData {
   'smf.tempo': { readonly micros: number };
   'smf.meta-length': { readonly meta: string; readonly expected: number; readonly length: number };
   'smf.metre': { readonly beats: number; readonly unit: number };
+  'smf.too-many-songs': { readonly songs: number; readonly limit: number };
   'smf.too-long': { readonly bars: number; readonly limit: number };
   'smf.too-many': { readonly events: number; readonly limit: number };
   'smf.metre-moved': { readonly bar: number };

@@ -6,6 +6,7 @@ const hex = (byte: number): string => byte.toString(16).toUpperCase().padStart(2
 type Sentences = { readonly [C in ProblemCode]: (data: ProblemData[C]) => string };
 
 const SENTENCES: Sentences = {
+  'json.too-deep': (d) => `The file nests deeper than ${d.limit} levels; a show never does.`,
   'json.syntax': (d) => `The file is not valid JSON: reading stopped at ${d.detail}.`,
   'bundle.not-zip': () => 'The file is not a zip file.',
   'bundle.damaged': (d) =>
@@ -93,6 +94,8 @@ const SENTENCES: Sentences = {
   'smf.tempo': (d) => `A tempo of ${d.micros} microseconds a quarter note cannot be played.`,
   'smf.meta-length': (d) => `The ${d.meta} event should hold ${n(d.expected, 'byte')}; it holds ${d.length}.`,
   'smf.metre': (d) => `A metre of ${d.beats}/${d.unit} is outside 1-255 beats of 1/1 to 1/128 and was passed over.`,
+  'smf.too-many-songs': (d) =>
+    `The file holds ${d.songs} songs; the first ${d.limit} were read, which is what a show holds.`,
   'smf.too-long': (d) => `The file runs to ${d.bars} bars; a song holds up to ${d.limit}.`,
   'smf.too-many': (d) => `The file holds more than ${d.limit} events.`,
   'smf.metre-moved': (d) =>

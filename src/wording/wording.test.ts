@@ -5,6 +5,7 @@ import { messageWords, placeWords, problemLine, sentence, stateWords, variantWor
 
 /** One of every problem, so that none is without a sentence. */
 const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
+  'json.too-deep': { limit: 64 },
   'json.syntax': { detail: '","' },
   'bundle.not-zip': {},
   'bundle.damaged': { name: 'show.json' },
@@ -66,6 +67,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'smf.tempo': { micros: 0 },
   'smf.meta-length': { meta: 'tempo', expected: 3, length: 2 },
   'smf.metre': { beats: 0, unit: 4 },
+  'smf.too-many-songs': { songs: 2001, limit: 2000 },
   'smf.too-long': { bars: 200000, limit: 100000 },
   'smf.too-many': { events: 9, limit: 8 },
   'smf.metre-moved': { bar: 3 },

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
-import { addSong, newSong, songOfCore, startFrom, type Show, type Song } from '../../core/show';
+import { LIMITS, addSong, newSong, songOfCore, startFrom, type Show, type Song } from '../../core/show';
 import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { Button, FormProblem, Field, Input, Label, MainButton } from './controls';
@@ -44,7 +44,7 @@ function songOf(show: Show, typed: Typed): { readonly problem: string } | { read
   if (title === '') return { problem: 'Enter a title.' };
   if (!(bpm >= 20 && bpm <= 400)) return { problem: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
   const pattern = show.songs.find((s) => s.id === typed.start);
-  if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, 120), newId), bpm) };
+  if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, LIMITS.title), newId), bpm) };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {
     return { problem: `Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "${typed.metre}".` };
   }
@@ -52,7 +52,7 @@ function songOf(show: Show, typed: Typed): { readonly problem: string } | { read
     return { problem: `Bars: a whole number from 1 to 2000, not "${typed.bars}".` };
   }
   const frame = { bpm, beats, unit, bars };
-  const name = title.slice(0, 120);
+  const name = title.slice(0, LIMITS.title);
   return {
     song:
       typed.start === CORE_START

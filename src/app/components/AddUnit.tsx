@@ -3,7 +3,7 @@ import { FileTrigger, Form } from 'react-aria-components';
 import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
-import { addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
+import { LIMITS, addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
 import { fetchLibrary } from '../adapters/api';
 import { DialogButton } from './DialogButton';
 import { Last, Pair, Rows } from './dialogParts';
@@ -70,7 +70,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
     const id = newId();
     const port: Port | null = portId === NEW_PORT ? newPort(newId(), `Port ${show.ports.length + 1}`, 'din') : null;
     const signs = (monogram.trim() || name.trim().replace(/[^\p{L}\p{N}]/gu, '')).slice(0, 2).toUpperCase() || '??';
-    const unit = newUnit(id, name.trim().slice(0, 120), signs, source.profile, {
+    const unit = newUnit(id, name.trim().slice(0, LIMITS.title), signs, source.profile, {
       channel: Number(channel),
       versions: source.versions,
       slots: file?.unit.slots ?? [],

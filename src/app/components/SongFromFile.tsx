@@ -1,3 +1,4 @@
+import { LIMITS } from '../../core/show';
 import { FileTrigger } from 'react-aria-components';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -69,7 +70,7 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
   const found: Imported | undefined = plain && song ? songIntoShow(show, plain, song, places, steps, newId) : undefined;
   const open = async (file: File): Promise<void> => {
     const title = file.name.replace(/\.[^.]*$/, '') || 'Imported';
-    const { value, problems } = smfToShow(new Uint8Array(await file.arrayBuffer()), title.slice(0, 120));
+    const { value, problems } = smfToShow(new Uint8Array(await file.arrayBuffer()), title.slice(0, LIMITS.title));
     setChosen(new Map());
     setOpened({ name: file.name, plain: value, problems });
   };

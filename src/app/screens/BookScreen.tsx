@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import {
+  LIMITS,
   addSong,
   addToSet,
   deleteSong,
@@ -302,7 +303,7 @@ function SetRow({ song, place, last }: { readonly song: Song; readonly place: nu
 /** What can be done with a song as a whole. Undo brings back what was deleted. */
 function SongActs({ show, song }: { readonly show: Show; readonly song: Song }) {
   const copy = (): void => {
-    const made = startFrom(song, newId(), `${song.title} (copy)`.slice(0, 120), newId);
+    const made = startFrom(song, newId(), `${song.title} (copy)`.slice(0, LIMITS.title), newId);
     if (perform(addSong(show, made, newId()), `duplicate ${song.title}`))
       say(`${made.title} is at the end of the set.`);
   };

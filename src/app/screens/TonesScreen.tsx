@@ -2,7 +2,17 @@ import { Plus, Radio } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { addTone, captureTone, indexShow, newPart, newTone, setTonePart, toneUses, type Tone } from '../../core/show';
+import {
+  LIMITS,
+  addTone,
+  captureTone,
+  indexShow,
+  newPart,
+  newTone,
+  setTonePart,
+  toneUses,
+  type Tone,
+} from '../../core/show';
 import { songsWords } from '../../wording';
 import { Button, Field, Input, Label, MainButton } from '../components/controls';
 import { LanternMark, lanternWords } from '../components/LanternMark';
@@ -127,7 +137,7 @@ export function TonesScreen() {
   const add = (copyOf?: Tone): string => {
     const id = newId();
     const fresh = copyOf
-      ? { ...copyOf, id, name: `${copyOf.name} 2`.slice(0, 120) }
+      ? { ...copyOf, id, name: `${copyOf.name} 2`.slice(0, LIMITS.title) }
       : newTone(id, freeName(show.tones));
     perform(addTone(show, fresh), `add ${fresh.name}`);
     return id;

@@ -1,3 +1,4 @@
+import { LIMITS } from '../../core/show';
 import { nanoid } from 'nanoid';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
@@ -159,7 +160,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
 export async function keepAsCopy(): Promise<string | undefined> {
   const show = showNow();
   if (!show) return undefined;
-  const copy: Show = { ...show, id: newId(), title: `${show.title} (copy)`.slice(0, 120) };
+  const copy: Show = { ...show, id: newId(), title: `${show.title} (copy)`.slice(0, LIMITS.title) };
   await copySounds(shelf, show.id, copy.id);
   await enter(copy, null);
   return copy.id;

@@ -3,7 +3,7 @@ import toWav from 'audiobuffer-to-wav';
 import { writeBundle } from '../../core/formats/bundle';
 import { writeShowFile } from '../../core/formats/show-file';
 import { soundLine, type Sound } from '../../core/sound';
-import { indexShow, microsAt, songTime, ticksAt, type Audio, type Show, type Song } from '../../core/show';
+import { LIMITS, indexShow, microsAt, songTime, ticksAt, type Audio, type Show, type Song } from '../../core/show';
 import type { Micros } from '../../core/time';
 import {
   LONGEST_SECONDS,
@@ -73,7 +73,7 @@ export async function takeSound(
   file: File,
   onProgress: (words: string) => void,
 ): Promise<Taken> {
-  const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Sound';
+  const name = file.name.replace(/\.[^.]*$/, '').slice(0, LIMITS.title) || 'Sound';
   if (file.size === 0) return { problem: `"${file.name}" is empty.` };
   onProgress('Reading …');
   const seconds = await playingTime(file);
@@ -93,7 +93,14 @@ export async function takeSound(
       problem: `"${file.name}" cannot be decoded: expected WAV, MP3, OGG or FLAC. Nothing in the song has changed.`,
     };
   }
-  const peaks = await peaksOf(buffer, (share) => onProgress(`Drawing, ${Math.round(share * 100)} %`));
+  let peaks: Uint8Array;
+  try {
+    peaks = await peaksOf(buffer, (share) => onProgress(`Drawing, ${Math.round(share * 100)} %`));
+  } catch {
+    return {
+      problem: `"${file.name}" was not taken in: a part of the application could not be loaded. Check that the server runs, then try again.`,
+    };
+  }
   const type = file.type.slice(0, 80) || 'audio/unknown';
   try {
     await keepSound(shelf, { showId, id, type, bytes, peaks });

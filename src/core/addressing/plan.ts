@@ -103,9 +103,13 @@ export function groupOf(plan: AddressPlan, index: number): { group: SlotGroup; n
   throw new RangeError(`slot index ${index} is outside the plan's ${slotCount(plan)} slots`);
 }
 
+/** Letters of the longest label: eight parts of up to 24. */
+const LONGEST_LABEL = 200;
+
 /** Index of the slot that the unit writes as `label`; capitals and outer blanks do not matter. */
 export function indexOfLabel(plan: AddressPlan, label: string): number | undefined {
   const text = label.trim().toLowerCase();
+  if (text.length > LONGEST_LABEL) return undefined;
   let first = 0;
   for (const group of plan.groups) {
     const offset = offsetOfLabel(group, text);

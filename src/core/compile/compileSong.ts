@@ -1,4 +1,4 @@
-import { entry } from '../groups';
+import { append, entry } from '../groups';
 import { contextOf, moments, StateFold, type Moment, type RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
@@ -57,7 +57,10 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     const port = ports.get(portId);
     if (!port?.active) continue;
     const thru = lists.get(portId)?.[0]?.path.thru ?? false;
-    entry(lists, portId, () => []).push(...clockJobs(song, id, { portId, cable: port.cable, hops: 0, thru }));
+    append(
+      entry(lists, portId, () => []),
+      clockJobs(song, id, { portId, cable: port.cable, hops: 0, thru }),
+    );
   }
 
   const events: TimedBytes[] = [];

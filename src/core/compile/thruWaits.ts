@@ -1,3 +1,4 @@
+import { extent } from '../groups';
 import { latencyOf, type RigContext } from '../meaning';
 import type { RigState } from '../rig';
 import type { Micros } from '../time';
@@ -31,7 +32,7 @@ export function scheduleThrough(
   for (const [i, job] of list.entries()) {
     for (const on of [job.after, ...(job.also ?? []).map((w) => w.on)]) after.set(on, [...(after.get(on) ?? []), i]);
   }
-  const length = Math.max(...list.map((job) => job.duration));
+  const [, length] = extent(list.map((job) => job.duration));
   for (let round = 0; round < ROUNDS; round++) {
     let more = false;
     const slack = round < EXACT_ROUNDS ? 0 : length;

@@ -1,7 +1,7 @@
 import { encodeValue, sameOnTheWire, type Control } from '../addressing';
 import { DIN_BYTE_MICROS } from '../midi';
-import { secondsToTicks, ticksToSeconds, type Millis, type TempoMap, type Ticks } from '../time';
-import { SWEEP_SPACING, indexShow, songTime, type Show, type Song, type Sweep, type Unit } from '../show';
+import { TICKS_PER_QUARTER, secondsToTicks, ticksToSeconds, type Millis, type TempoMap, type Ticks } from '../time';
+import { LIMITS, SWEEP_SPACING, indexShow, songTime, type Show, type Song, type Sweep, type Unit } from '../show';
 import { routeTo } from './rigOf';
 
 /** A value of a swept control and its place. */
@@ -111,13 +111,16 @@ export interface PlayedSweep {
   readonly points: readonly SweepPoint[];
 }
 
+/** So many ticks behind the end of its song a sweep is still sent. */
+const FAR_BEHIND: Ticks = 1000 * TICKS_PER_QUARTER;
+
 /**
  * A song's sweeps as they are sent. Those that run at once on one port share half of it, so
  * that other changes find room: the more there are, the further apart their values.
  */
 export function playedSweeps(show: Show, song: Song): PlayedSweep[] {
   const { units } = indexShow(show);
-  const { tempo } = songTime(song);
+  const { tempo, end } = songTime(song);
   const heard = song.sweeps.flatMap((sweep) => {
     const unit = units.get(sweep.unitId);
     const control = unit?.profile.controls.find((c) => c.id === sweep.controlId);
@@ -126,7 +129,11 @@ export function playedSweeps(show: Show, song: Song): PlayedSweep[] {
   });
   return heard.map(({ sweep, unit, control, portId }) => {
     const together = heard.filter((o) => o.portId === portId && o.sweep.from < sweep.to && sweep.from < o.sweep.to);
-    const spacing = Math.max(SWEEP_SPACING, sweep.spacing, 2 * together.reduce((sum, o) => sum + o.load, 0));
-    return { sweep, unit, control, points: sweepPoints(tempo, sweep, control, spacing) };
+    // What lies far behind the song is told by the checks; its values would be without number.
+    const sent = { ...sweep, to: Math.min(sweep.to, Math.max(end, sweep.from) + FAR_BEHIND) };
+    const length = (ticksToSeconds(tempo, sent.to) - ticksToSeconds(tempo, sent.from)) * 1000;
+    const share = 2 * together.reduce((sum, o) => sum + o.load, 0);
+    const spacing = Math.max(SWEEP_SPACING, sweep.spacing, share, length / LIMITS.sweepValues);
+    return { sweep, unit, control, points: sweepPoints(tempo, sent, control, spacing) };
   });
 }

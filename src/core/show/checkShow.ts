@@ -1,3 +1,4 @@
+import { append } from '../groups';
 import { fitsRange, isContinuous, slotCount, valueRange, type Control, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 import { profileProblems } from './profileProblems';
@@ -34,7 +35,7 @@ export function checkShow(show: Show): Problem[] {
   for (const [i, unit] of show.units.entries()) {
     ids('slot', unit.slots, 'units', i, 'slots');
     ids('control', unit.profile.controls, 'units', i, 'profile', 'controls');
-    problems.push(...checkUnit(unit, i, known));
+    append(problems, checkUnit(unit, i, known));
   }
   for (const [i, tone] of show.tones.entries()) problems.push(...checkTone(tone, i, known));
   for (const [i, move] of show.moves.entries()) {
@@ -48,7 +49,7 @@ export function checkShow(show: Show): Problem[] {
     ids('cue', song.cues, 'songs', i, 'cues');
     ids('section', song.sections, 'songs', i, 'sections');
     ids('sweep', song.sweeps, 'songs', i, 'sweeps');
-    problems.push(...checkSong(song, i, known));
+    append(problems, checkSong(song, i, known));
   }
   ids('entry of the set', show.set, 'set');
   for (const [i, entry] of show.set.entries()) {

@@ -25,6 +25,7 @@ export {
 } from './schema';
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type PathPart } from './edits';
 export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './find';
+export { LIMITS, asTitle } from './limits';
 export { sharing } from './sharing';
 export { microsAt, songTime, ticksAt, type SongTime } from './songTime';
 export {

@@ -24,6 +24,14 @@ export function profileProblems(
       problems.push(problem(`encoding.${code}`, 'error', place(), { unit, control: name, ...data } as never));
     }
   }
+  for (const [i, { name, encoding, rest }] of controls.entries()) {
+    // A tap keeps no value.
+    if (rest === null || encoding.kind === 'tap') continue;
+    const { low, high } = valueRange(encoding);
+    if (rest >= low && rest <= high) continue;
+    const data = { unit, control: name, value: rest, low, high };
+    problems.push(problem('show.value-range', 'error', place('controls', i, 'rest'), data));
+  }
   if (variants) {
     const { low, high } = valueRange(variants.encoding);
     if (low !== 0 || high < variants.names.length - 1) {

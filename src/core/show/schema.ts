@@ -1,16 +1,17 @@
 import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
+import { LIMITS } from './limits';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
 export const SHOW_VERSION = 5;
 
 const id = z.string().min(1).max(64);
-const title = z.string().min(1).max(120);
-const notes = z.string().max(20000);
+const title = z.string().min(1).max(LIMITS.title);
+const notes = z.string().max(LIMITS.notes);
 const ticks = z.number();
 const channel = z.int().min(1).max(16);
 
-export const playerSchema = z.strictObject({ id, name: title, part: z.string().max(120) });
+export const playerSchema = z.strictObject({ id, name: title, part: z.string().max(LIMITS.title) });
 
 export const portSchema = z.strictObject({
   id,
@@ -30,7 +31,7 @@ export const slotSchema = z.strictObject({
   id,
   /** Place on the plan's line; tones refer to the slot by `id`, so that it may move. */
   index: z.int().min(0),
-  name: z.string().max(120),
+  name: z.string().max(LIMITS.title),
   /** The variant that the preset starts with, where somebody wrote it down. */
   startVariant: z.int().min(0).nullable(),
   /** Controls as the preset has them, where somebody wrote it down. */
@@ -73,7 +74,7 @@ export const unitSchema = z.strictObject({
   versions: z.array(profileSchema).max(32),
   slots: z.array(slotSchema).max(65536),
   /** Slots that the unit's preset list has no longer, but that something refers to. */
-  lostSlots: z.array(z.strictObject({ id, name: z.string().max(120), lastIndex: z.int().min(0) })).max(65536),
+  lostSlots: z.array(z.strictObject({ id, name: z.string().max(LIMITS.title), lastIndex: z.int().min(0) })).max(65536),
   relays: z.array(relaySchema).max(4096),
 });
 
@@ -244,19 +245,19 @@ export const songSchema = z.strictObject({
   title,
   notes,
   /** Length in whole bars, the pickup not counted. */
-  bars: z.int().min(1).max(100000),
+  bars: z.int().min(1).max(LIMITS.bars),
   pickup: ticks.min(0),
   /** Milliseconds before the start in which the opening may already be sent. */
   preRoll: z.number().min(0).max(60000),
   tempo: z.array(tempoMarkSchema).min(1).max(1000000),
   metre: z.array(metreMarkSchema).min(1).max(100000),
   printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
-  sections: z.array(sectionSchema).max(2000),
+  sections: z.array(sectionSchema).max(LIMITS.sections),
   /** Whether it opens with the tone that all songs open with, or with one of its own (null for none). */
   opening: z.enum(['show', 'own']),
   openingToneId: id.nullable(),
-  cues: z.array(cueSchema).max(1000000),
-  sweeps: z.array(sweepSchema).max(20000),
+  cues: z.array(cueSchema).max(LIMITS.cues),
+  sweeps: z.array(sweepSchema).max(LIMITS.sweeps),
   taps: z.array(tempoTapsSchema).max(64),
   /** Ports that get MIDI clock, with start, stop and song position. */
   clocks: z.array(z.strictObject({ id, portId: id })).max(64),
@@ -280,11 +281,11 @@ export const showSchema = z.strictObject({
   id,
   title,
   notes,
-  players: z.array(playerSchema).max(200),
-  ports: z.array(portSchema).max(5000),
-  units: z.array(unitSchema).max(5000),
+  players: z.array(playerSchema).max(LIMITS.players),
+  ports: z.array(portSchema).max(LIMITS.ports),
+  units: z.array(unitSchema).max(LIMITS.units),
   house: z.array(houseNumberSchema).max(128),
-  tones: z.array(toneSchema).max(20000),
+  tones: z.array(toneSchema).max(LIMITS.tones),
   /** Milliseconds after and before its place that a change may land and still be on time. */
   tolerance: z.strictObject({ after: z.number().min(0).max(1000), before: z.number().min(0).max(10000) }),
   /** The tone that songs open with that have none of their own: every unit in a known state, whatever came before. */
@@ -292,14 +293,14 @@ export const showSchema = z.strictObject({
   /** Tones that every song leans on, in the order of the number keys. */
   core: z.array(id).max(9),
   audio: z.array(audioSchema).max(5000),
-  moves: z.array(moveSchema).max(5000),
-  songs: z.array(songSchema).max(2000),
+  moves: z.array(moveSchema).max(LIMITS.moves),
+  songs: z.array(songSchema).max(LIMITS.songs),
   /** Findings that somebody looked at and let be: which, what it said then, and why. */
   accepted: z
     .array(z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }))
     .max(5000),
   /** The running order. Songs that are not in it stay in the book. */
-  set: z.array(z.strictObject({ id, songId: id })).max(2000),
+  set: z.array(z.strictObject({ id, songId: id })).max(LIMITS.songs),
 });
 
 export type Show = Deep<z.infer<typeof showSchema>>;

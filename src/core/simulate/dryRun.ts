@@ -1,4 +1,4 @@
-import { groupBy } from '../groups';
+import { append, groupBy } from '../groups';
 import type { RigSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { judgeBytes, judgeTempo } from './judgeOthers';
@@ -24,7 +24,7 @@ export function dryRun(
     const line = lines.get(unitId);
     if (!line) continue;
     const ordered = list.toSorted((a, b) => a.due - b.due);
-    verdicts.push(...judgeStates(line, ordered, tolerance));
+    append(verdicts, judgeStates(line, ordered, tolerance));
     for (const wanted of ordered) {
       const { aim } = wanted;
       if (aim.kind === 'bytes') verdicts.push(judgeBytes(line, wanted, aim.bytes, tolerance));

@@ -1,6 +1,7 @@
 import { Plus, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import {
+  LIMITS,
   applyEdit,
   copySection,
   insertBars,
@@ -96,7 +97,11 @@ function WholeFields({ show, song }: FrameProps) {
         commit={(text) =>
           text.trim() === ''
             ? 'Enter a title'
-            : take(setSongField(show, song.id, 'title', text.trim().slice(0, 120)), 'rename the song', 'another title')
+            : take(
+                setSongField(show, song.id, 'title', text.trim().slice(0, LIMITS.title)),
+                'rename the song',
+                'another title',
+              )
         }
       />
       <Row style={{ flexWrap: 'nowrap' }}>

@@ -1,3 +1,4 @@
+import { extent } from '../../../core/groups';
 import { Copy, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -108,7 +109,7 @@ function LevelPart({ show, song, ids, onSweep }: Omit<Props, 'onCopy' | 'onClose
   const [chosen, setChosen] = useState<string | null>(null);
   const level = levels.find((s) => `${s.unit.id} ${s.control.id}` === chosen) ?? levels[0];
   const places = song.cues.filter((c) => ids.has(c.id)).map((c) => c.at);
-  const [from, to] = [Math.min(...places), Math.max(...places)];
+  const [from, to] = extent(places);
   if (!level) return null;
   const dip = (): void => {
     const id = newId();

@@ -1,3 +1,4 @@
+import { LIMITS } from '../../../core/show';
 import { useState } from 'react';
 import { Switch } from 'react-aria-components';
 import styled from 'styled-components';
@@ -247,7 +248,7 @@ function ValueTable({ encoding, channel, options = [], onOptions }: Omit<Props, 
   const { low } = valueRange(encoding);
   const name = (i: number, text: string): void => {
     const length = Math.max(options.length, i + 1);
-    onOptions?.(Array.from({ length }, (_, k) => (k === i ? text.trim().slice(0, 60) : (options[k] ?? ''))));
+    onOptions?.(Array.from({ length }, (_, k) => (k === i ? text.trim().slice(0, LIMITS.name) : (options[k] ?? ''))));
   };
   const bytes = (value: number): string => {
     try {

@@ -6,6 +6,7 @@ import { indexOfLabel, labelOf, slotMessages } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { toHex } from '../../../core/midi';
 import {
+  LIMITS,
   applyEdit,
   indexShow,
   putRelay,
@@ -302,7 +303,7 @@ function StoreStep({ unit, step }: { readonly unit: Unit; readonly step: Storing
   const index = slotsById(unit).get(step.slotId)!.index;
   const set = (name: string, setting: string): string | null => {
     const panel = (slotAt(show, unit.id, index)?.panel ?? []).filter((p) => p.name !== name);
-    const next = setting.trim() === '' ? panel : [...panel, { name, setting: setting.trim().slice(0, 60) }];
+    const next = setting.trim() === '' ? panel : [...panel, { name, setting: setting.trim().slice(0, LIMITS.name) }];
     perform(setSlotField(show, unit.id, index, 'panel', next, newId()), `describe ${step.label}`);
     return null;
   };

@@ -1,3 +1,4 @@
+import { extent } from '../../../core/groups';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -100,8 +101,8 @@ export function SlotsPart({ unit, onSend }: Props) {
         return;
       }
       const places = value.map((v) => v.index);
-      const low = Math.min(...places);
-      touch(nameSlots(show, unit.id, value, newId), `paste ${value.length} names`, low, Math.max(...places) - low + 1);
+      const [low, high] = extent(places);
+      touch(nameSlots(show, unit.id, value, newId), `paste ${value.length} names`, low, high - low + 1);
       setNumberProblems(problems);
     },
     textOf: (first, count) =>

@@ -2,7 +2,7 @@ import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { compareProfiles, type Effect, type Profile } from '../../../core/addressing';
-import { addVersion, copyMap, indexShow, switchVersion, type Unit } from '../../../core/show';
+import { LIMITS, addVersion, copyMap, indexShow, switchVersion, type Unit } from '../../../core/show';
 import { differenceSentence } from '../../../wording';
 import { DialogButton } from '../../components/DialogButton';
 import { Button, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
@@ -206,7 +206,10 @@ function Effects({ unit }: Props) {
             commit={(text) =>
               text.trim() === ''
                 ? 'a name'
-                : put(profile.effects.with(i, { ...effect, name: text.trim().slice(0, 60) }), 'rename an effect')
+                : put(
+                    profile.effects.with(i, { ...effect, name: text.trim().slice(0, LIMITS.name) }),
+                    'rename an effect',
+                  )
             }
           />
           <Pick

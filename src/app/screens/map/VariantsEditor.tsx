@@ -1,3 +1,4 @@
+import { LIMITS } from '../../../core/show';
 import { Plus, Trash2 } from 'lucide-react';
 import { fitsRange, valueRange, type Encoding, type Variants } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
@@ -31,7 +32,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
   }
   const { word, names, encoding } = variants;
   const rename = (i: number, name: string): string | null =>
-    put({ ...variants, names: names.with(i, name.trim().slice(0, 60)) }, `name ${word} ${i + 1}`);
+    put({ ...variants, names: names.with(i, name.trim().slice(0, LIMITS.name)) }, `name ${word} ${i + 1}`);
   const more = (): void => {
     const next = [...names, String(names.length + 1)];
     put({ ...variants, names: next, encoding: reaching(encoding, next.length) }, `add a ${word}`);

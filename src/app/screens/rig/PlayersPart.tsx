@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { addPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
+import { LIMITS, addPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { UnitBadge } from '../../components/UnitBadge';
@@ -72,7 +72,7 @@ function PlayerRow({ player }: { readonly player: Player }) {
   const show = useShow();
   const set = (field: 'name' | 'part', text: string): string | null => {
     if (field === 'name' && text.trim() === '') return 'a name';
-    perform(setPlayerField(show, player.id, field, text.trim().slice(0, 120)), `change ${player.name}`);
+    perform(setPlayerField(show, player.id, field, text.trim().slice(0, LIMITS.title)), `change ${player.name}`);
     return null;
   };
   return (

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { hearers } from '../../../core/meaning';
 import {
+  LIMITS,
   indexShow,
   removePort,
   removeUnit,
@@ -76,7 +77,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
           commit={(name) =>
             name.trim() === ''
               ? 'Enter a name'
-              : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, 120)), 'rename a unit')
+              : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a unit')
           }
         />
         <DraftField
@@ -193,7 +194,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         commit={(name) =>
           name.trim() === ''
             ? 'Enter a name'
-            : take(setPortField(show, port.id, 'name', name.trim().slice(0, 120)), 'rename a port')
+            : take(setPortField(show, port.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a port')
         }
       />
       <Pair>

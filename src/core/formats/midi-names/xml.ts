@@ -20,14 +20,17 @@ const PROBLEM_LIMIT = 20;
  * long, nest too deep or declare entities of their own are refused before they are parsed.
  */
 export function readXml(source: string, root: string): Read<Element> {
-  // Comments say nothing; blanked out, they keep every line where it is.
-  const text = source.replace(/^\ufeff/, '').replace(/<!--[\s\S]*?-->/g, (c) => c.replace(/[^\n]/g, ' '));
-  const hostile = refuse(text);
+  const plain = source.replace(/^\ufeff/, '');
+  const { text, open } = withoutComments(plain);
+  const hostile =
+    open === undefined
+      ? refuse(text)
+      : problem('xml.syntax', 'error', placeAt(plain, open), { detail: 'A comment is not closed.' });
   if (hostile) return { value: undefined, problems: [hostile] };
   const valid = XMLValidator.validate(text);
   if (valid !== true) {
     const { line, col, msg } = valid.err;
-    const place: Place = { in: 'text', row: line, column: col };
+    const place: Place = { in: 'text', row: line, column: col ?? 1 };
     return { value: undefined, problems: [problem('xml.syntax', 'error', place, { detail: msg })] };
   }
   let nodes: Node[];
@@ -49,12 +52,25 @@ export function readXml(source: string, root: string): Read<Element> {
   return problems.length > 0 ? { value: undefined, problems } : { value: element, problems };
 }
 
+/** A document with its comments blanked out, so that every line stays where it is; and where one is open at the end. */
+function withoutComments(source: string): { readonly text: string; readonly open?: number } {
+  const parts: string[] = [];
+  let at = 0;
+  for (let start = source.indexOf('<!--'); start >= 0; start = source.indexOf('<!--', at)) {
+    const end = source.indexOf('-->', start + 4);
+    if (end < 0) return { text: '', open: start };
+    parts.push(source.slice(at, start), source.slice(start, end + 3).replace(/[^\n]/g, ' '));
+    at = end + 3;
+  }
+  return { text: parts.join('') + source.slice(at) };
+}
+
 /** What makes a document not worth parsing. */
 function refuse(text: string): Problem | undefined {
   if (text.length > LENGTH_LIMIT) {
     return problem('xml.too-long', 'error', NOWHERE, { bytes: text.length, limit: LENGTH_LIMIT });
   }
-  const head = /<!DOCTYPE[^>[]*\[|<!ENTITY|<!ELEMENT|<!ATTLIST/i.exec(text);
+  const head = /<!DOCTYPE[^>[]{0,2000}\[|<!ENTITY|<!ELEMENT|<!ATTLIST/i.exec(text);
   if (head) return problem('xml.declarations', 'error', placeAt(text, head.index), {});
   const unknown = /&(?!(?:amp|lt|gt|quot|apos|#\d{1,7}|#x[0-9a-f]{1,6});)/i.exec(text);
   if (unknown) {
@@ -68,7 +84,9 @@ function refuse(text: string): Problem | undefined {
       continue;
     }
     const end = text.indexOf('>', match.index);
-    if (end > 0 && text[end - 1] === '/') continue;
+    // A tag that is never closed is no XML; that is told by the parser.
+    if (end < 0) break;
+    if (text[end - 1] === '/') continue;
     depth += 1;
     if (depth > DEPTH_LIMIT) {
       return problem('xml.too-deep', 'error', placeAt(text, match.index), { limit: DEPTH_LIMIT });

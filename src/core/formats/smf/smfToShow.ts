@@ -3,6 +3,8 @@ import { linear, newControl, newProfile, type AddressPlan, type Profile } from '
 import { BANK_LSB, BANK_MSB, channelOf, toHex, type Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem, type Read } from '../../problems';
 import {
+  LIMITS,
+  asTitle,
   emptyShow,
   messageCue,
   newPort,
@@ -20,7 +22,6 @@ import { TICKS_PER_QUARTER, barOfTick, barStart, buildBarMap, type Ticks } from 
 import { readSmf } from './read';
 import type { SmfEvent, SmfFile, SmfTrack } from './types';
 
-const BAR_LIMIT = 100_000;
 /** Controls with a fixed meaning: bank, data entry, parameter numbers, channel mode. They are kept as bytes only. */
 const isPlainControl = (n: number): boolean =>
   ![BANK_MSB, BANK_LSB, 6, 38].includes(n) && !(n >= 96 && n <= 101) && n < 120;
@@ -38,11 +39,16 @@ interface Heard {
  * Reads a MIDI file that nobody has a map for: one plain unit a port and channel, every
  * message a cue with its bytes as they stand. Format 2 gives a song a track.
  */
-export function smfToShow(bytes: Uint8Array, title: string): Read<Show> {
+export function smfToShow(bytes: Uint8Array, name: string): Read<Show> {
+  const title = asTitle(name, 'MIDI file');
   const { value: file, problems } = readSmf(bytes);
   if (!file) return { value: undefined, problems };
   const report: Problem[] = [...problems];
-  const patterns = file.format === 2 ? file.tracks.map((t) => [t]) : [file.tracks];
+  const all = file.format === 2 ? file.tracks.map((t) => [t]) : [file.tracks];
+  const patterns = all.slice(0, LIMITS.songs);
+  if (all.length > patterns.length) {
+    report.push(problem('smf.too-many-songs', 'warning', NOWHERE, { songs: all.length, limit: LIMITS.songs }));
+  }
   const heard = patterns.map((tracks) => hear(tracks, file));
   const rig = makeRig(heard.flat(), report);
   const songs: Song[] = [];
@@ -86,7 +92,7 @@ function hear(tracks: readonly SmfTrack[], file: SmfFile): Heard[] {
     let named = '';
     for (const event of track.events) {
       if (event.kind === 'port') number = `Port ${event.port + 1}`;
-      else if (event.kind === 'text' && event.type === 'port-name') named = event.text.trim().slice(0, 120);
+      else if (event.kind === 'text' && event.type === 'port-name') named = asTitle(event.text, '');
       else if (event.kind === 'message' || event.kind === 'packet') {
         const channel = event.kind === 'message' ? channelOf(event.bytes) : only;
         const port = named || number || 'Port 1';
@@ -151,6 +157,9 @@ function makeRig(heard: readonly Heard[], report: Problem[]): Rig {
   return { ports, units, unitOf: (h) => ids.get(key(h))! };
 }
 
+/** Letters that are added to a port's name to make a unit's. */
+const ROOM_BEHIND = 24;
+
 function freeChannel(heard: readonly Heard[], port: string): number {
   const taken = new Set(heard.filter((h) => h.port === port).map((h) => h.channel));
   for (let channel = 16; channel > 1; channel--) if (!taken.has(channel)) return channel;
@@ -159,9 +168,10 @@ function freeChannel(heard: readonly Heard[], port: string): number {
 
 function freeName(units: readonly Unit[], list: readonly Heard[], channel: number | undefined): string {
   const { trackName, port } = list[0]!;
-  const plain = channel === undefined ? `${port}, all channels` : `${port}, channel ${channel}`;
+  const short = port.slice(0, LIMITS.title - ROOM_BEHIND);
+  const plain = channel === undefined ? `${short}, all channels` : `${short}, channel ${channel}`;
   const fits = trackName !== '' && list.every((h) => h.trackName === trackName);
-  const name = fits ? trackName.slice(0, 120) : plain;
+  const name = fits ? asTitle(trackName, plain) : plain;
   if (!units.some((u) => u.name === name)) return name;
   return units.some((u) => u.name === plain) ? `${plain} (${units.length + 1})` : plain;
 }
@@ -217,8 +227,8 @@ function makeSong(
   const end = barStart(bars, count + 1);
   const behind = heard.filter((h) => h.tick >= end).length;
   if (behind > 0) report.push(problem('smf.last-moment', 'note', NOWHERE, { count: behind, song: title }));
-  if (count > BAR_LIMIT) {
-    report.push(problem('smf.too-long', 'error', NOWHERE, { bars: count, limit: BAR_LIMIT }));
+  if (count > LIMITS.bars) {
+    report.push(problem('smf.too-long', 'error', NOWHERE, { bars: count, limit: LIMITS.bars }));
     return undefined;
   }
   if (framed && file.division.kind === 'frames') {
@@ -255,7 +265,7 @@ function leftOut(event: SmfEvent): boolean {
 function songTitle(tracks: readonly SmfTrack[], title: string): string {
   const first = tracks[0]!;
   const conductor = first.events.every((e) => e.kind !== 'message' && e.kind !== 'packet');
-  return ((conductor && nameOf(first)) || title).slice(0, 120);
+  return asTitle((conductor && nameOf(first)) || title, title);
 }
 
 function nameOf(track: SmfTrack): string {
@@ -265,7 +275,7 @@ function nameOf(track: SmfTrack): string {
 
 /** A title that others have too, with its number: songs are told apart by their titles. */
 function numbered(titles: readonly string[], i: number): string {
-  const title = titles[i]!.slice(0, 110);
+  const title = asTitle(titles[i]!, 'Song').slice(0, LIMITS.title - ROOM_BEHIND);
   const free = (text: string): boolean => !titles.some((t, k) => k !== i && t === text);
   if (free(title)) return title;
   let text = `${title} ${i + 1}`;
@@ -298,7 +308,7 @@ function metreMarks(events: readonly SmfEvent[], inSong: (tick: number) => Ticks
     const passed = (inSong(event.tick) - runTick) / length;
     const whole = Math.max(0, Math.ceil(passed - 1e-6));
     const bar = last.bar + whole;
-    if (bar > BAR_LIMIT) break;
+    if (bar > LIMITS.bars) break;
     if (Math.abs(whole - passed) > 1e-6) {
       report.push(problem('smf.metre-moved', 'warning', NOWHERE, { bar }));
     }
@@ -324,13 +334,13 @@ function sections(
   const found: Section[] = [];
   for (const event of events) {
     if (event.kind !== 'text' || event.type !== 'marker') continue;
-    const name = event.text.trim().slice(0, 120) || 'Section';
+    const name = asTitle(event.text, 'Section');
     const tick = inSong(event.tick);
     const bar = Math.min(count, barOfTick(bars, tick + 1e-6).bar);
     if (Math.abs(barStart(bars, bar) - tick) > 1) {
       report.push(problem('smf.marker-moved', 'note', NOWHERE, { name, bar }));
     }
-    if (found.length < 2000) found.push(newSection(`section-${found.length + 1}`, name, bar));
+    if (found.length < LIMITS.sections) found.push(newSection(`section-${found.length + 1}`, name, bar));
   }
   return found;
 }

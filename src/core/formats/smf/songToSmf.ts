@@ -75,9 +75,16 @@ export function songToSmf(show: Show, song: Song, mode: SmfMode): { file: SmfFil
   return { file: { format: 1, division: { kind: 'quarter', ticks: division }, tracks }, problems };
 }
 
-/** A channel message stands as it is; anything else goes into a packet, where any bytes may stand. */
+/** A whole channel message stands as it is; anything else goes into a packet, where any bytes may stand. */
 const asEvent = (bytes: Bytes): { kind: 'message' | 'packet'; bytes: Bytes } =>
-  bytes[0]! >= 0x80 && bytes[0]! < 0xf0 ? { kind: 'message', bytes } : { kind: 'packet', bytes };
+  isChannelMessage(bytes) ? { kind: 'message', bytes } : { kind: 'packet', bytes };
+
+function isChannelMessage(bytes: Bytes): boolean {
+  const status = bytes[0]!;
+  const data = bytes.slice(1);
+  if (status < 0x80 || status >= 0xf0) return false;
+  return data.length === ((status & 0xe0) === 0xc0 ? 1 : 2) && data.every((byte) => byte < 0x80);
+}
 
 const written = (show: Show, song: Song): UnitMessage[] =>
   writtenSong(show, song).map(({ at, unitId, bytes }) => ({ tick: at, unitId, bytes }));

@@ -1,3 +1,4 @@
+import { extent } from '../../groups';
 import { barAt, barOfTick, type Ticks } from '../../time';
 import type { Edit } from '../edits';
 import { indexShow, openingOf } from '../find';
@@ -16,7 +17,7 @@ export function shiftCues(show: Show, songId: string, ids: ReadonlySet<string>, 
   const song = indexShow(show).songs.get(songId);
   const moved = song?.cues.filter((c) => ids.has(c.id)) ?? [];
   if (!song || moved.length === 0) return null;
-  const least = Math.max(by, -Math.min(...moved.map((c) => c.at)));
+  const least = Math.max(by, -extent(moved.map((c) => c.at))[0]);
   if (least === 0) return null;
   return setCues(
     song,
@@ -54,7 +55,7 @@ export function pasteCues(
 ): Edit | null {
   const song = indexShow(show).songs.get(songId);
   if (!song || cues.length === 0) return null;
-  const first = Math.min(...cues.map((c) => c.at));
+  const [first] = extent(cues.map((c) => c.at));
   return setCues(song, [...song.cues, ...cues.map((c) => ({ ...c, id: newId(), at: c.at - first + at }))]);
 }
 

@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { barOfTick, type Ticks } from '../../time';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
@@ -64,7 +65,7 @@ export function setPickup(show: Show, songId: string, pickup: Ticks): Edit | nul
 /** Adds a section, or puts it in the place of the one with its id. Two cannot begin at one bar. */
 export function putSection(show: Show, songId: string, section: Section): Edit | null {
   const song = songOf(show, songId);
-  const name = section.name.trim().slice(0, 120);
+  const name = section.name.trim().slice(0, LIMITS.title);
   if (!song || name === '' || section.bar < 0 || section.bar > song.bars) return null;
   if (song.sections.some((s) => s.bar === section.bar && s.id !== section.id)) return null;
   const rest = song.sections.filter((s) => s.id !== section.id);

@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { fitsRange, isContinuous, slotCount, type Control, type Encoding, type Profile } from '../../addressing';
 import { NOWHERE, problem, type Problem } from '../../problems';
 import type { Edit } from '../edits';
@@ -219,7 +220,7 @@ export function setHouseNumber(show: Show, houseId: string, after: Pick<HouseNum
   if (!before || (before.name === after.name && before.number === after.number)) return null;
   if (after.name.trim() === '' || !Number.isInteger(after.number) || after.number < 0 || after.number > 127)
     return null;
-  const value = { id: houseId, name: after.name.trim().slice(0, 120), number: after.number };
+  const value = { id: houseId, name: after.name.trim().slice(0, LIMITS.title), number: after.number };
   const edits = show.units.flatMap((u) => followers(u, houseId, (c) => renumbered(c, after.number)));
   return {
     kind: 'group',

@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import type { Profile } from '../../addressing';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
@@ -164,7 +165,7 @@ export function removeRelay(show: Show, unitId: string, relayId: string): Edit |
 }
 
 export function setShowTitle(show: Show, title: string): Edit | null {
-  const text = title.trim().slice(0, 120);
+  const text = title.trim().slice(0, LIMITS.title);
   if (text === '' || text === show.title) return null;
   return { kind: 'set', path: ['title'], before: show.title, after: text };
 }

@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { slotCount } from '../../addressing';
 import { newSlot } from '../builders';
 import type { Edit } from '../edits';
@@ -24,7 +25,7 @@ export function nameSlots(show: Show, unitId: string, names: readonly ListedName
   const slots = new Map(unit.slots.map((s) => [s.index, s]));
   for (const { index, name } of names) {
     if (index < 0 || index >= count) continue;
-    const text = name.trim().slice(0, 120);
+    const text = name.trim().slice(0, LIMITS.title);
     const slot = slots.get(index);
     const bare = slot && slot.startVariant === null && slot.startControls.length === 0 && slot.panel.length === 0;
     if (slot && text === '' && bare && !used.has(slot.id)) slots.delete(index);

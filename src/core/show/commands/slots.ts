@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { labelOf, slotCount } from '../../addressing';
 import type { Edit, Path } from '../edits';
 import { indexShow, openingOf } from '../find';
@@ -21,7 +22,7 @@ export function nameSlot(show: Show, unitId: string, index: number, name: string
   const unit = indexShow(show).units.get(unitId);
   if (!unit || index < 0 || index >= slotCount(unit.profile.plan)) return null;
   const path = slotsPath(unitId);
-  const text = name.trim().slice(0, 120);
+  const text = name.trim().slice(0, LIMITS.title);
   const slot = slotAt(show, unitId, index);
   if (!slot) {
     if (text === '') return null;

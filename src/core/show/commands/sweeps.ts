@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import { isContinuous, valueRange, type Control } from '../../addressing';
 import type { Ticks } from '../../time';
 import type { Edit } from '../edits';
@@ -103,7 +104,7 @@ export function setTaps(show: Show, songId: string, unitId: string, taps: TempoT
 
 /** Adds a named move, or puts it in the place of the one with its id. Null while it has no name or nothing to do. */
 export function putMove(show: Show, move: Move): Edit | null {
-  const name = move.name.trim().slice(0, 120);
+  const name = move.name.trim().slice(0, LIMITS.title);
   if (name === '' || move.steps.length === 0) return null;
   const value = { ...move, name };
   const index = show.moves.findIndex((m) => m.id === move.id);

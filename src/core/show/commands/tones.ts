@@ -1,3 +1,4 @@
+import { LIMITS } from '../limits';
 import type { Edit, Path } from '../edits';
 import { newPart, newTone } from '../builders';
 import { indexShow, openingOf } from '../find';
@@ -111,7 +112,7 @@ export function acceptFinding(show: Show, key: string, says: string, reason: str
 
 export function renameTone(show: Show, toneId: string, name: string): Edit | null {
   const tone = indexShow(show).tones.get(toneId);
-  const text = name.trim().slice(0, 120);
+  const text = name.trim().slice(0, LIMITS.title);
   if (!tone || text === '' || text === tone.name) return null;
   return { kind: 'set', path: [...tonePath(toneId), 'name'], before: tone.name, after: text };
 }
@@ -153,7 +154,7 @@ export function addTonesOf(show: Show, unitId: string, what: 'presets' | 'varian
   const tones = parts.flatMap(({ name, part }) => {
     if (taken.has(name)) return [];
     taken.add(name);
-    return [newTone(newId(), name.slice(0, 120), [part])];
+    return [newTone(newId(), name.slice(0, LIMITS.title), [part])];
   });
   if (tones.length === 0) return null;
   return {

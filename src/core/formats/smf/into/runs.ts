@@ -1,4 +1,4 @@
-import { addTo } from '../../../groups';
+import { addTo, append } from '../../../groups';
 import { isContinuous } from '../../../addressing';
 import { selectorRuns } from '../../../meaning';
 import { type Sweep, SWEEP_SPACING, type Unit } from '../../../show';
@@ -74,7 +74,7 @@ export function sweepsOf(events: readonly Event[], newId: () => string): { made:
         const from = run[0]!.at;
         const to = run.at(-1)!.at;
         if (run.length < SWEEP_VALUES || !(to > from)) continue;
-        taken.push(...run);
+        append(taken, run);
         made.push({
           id: newId(),
           unitId: one.unit.id,

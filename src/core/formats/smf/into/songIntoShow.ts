@@ -1,3 +1,4 @@
+import { append } from '../../../groups';
 import { fromHex, toHex } from '../../../midi';
 import { NOWHERE, problem, type Problem } from '../../../problems';
 import {
@@ -78,7 +79,7 @@ export function songIntoShow(
       events.push(event);
     }
   }
-  for (const reader of readers.values()) events.push(...reader.leftOver());
+  for (const reader of readers.values()) append(events, reader.leftOver());
   events.sort((a, b) => a.at - b.at);
 
   const ramps = rampsOf(events);
