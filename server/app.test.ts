@@ -1,12 +1,11 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import { request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readShowData } from '../src/core/formats/show-file';
-import { librarySchema } from '../src/core/library';
 import { createApp } from './app';
 
 let server: Server;
@@ -16,6 +15,10 @@ beforeAll(async () => {
   dist = mkdtempSync(join(tmpdir(), 'lantern-dist-'));
   writeFileSync(join(dist, 'index.html'), '<!doctype html><title>Here</title>');
   writeFileSync(join(dist, 'a.js'), 'export {};');
+  mkdirSync(join(dist, 'assets'));
+  writeFileSync(join(dist, 'assets', 'b-1234.js'), 'export const plain = 1;');
+  writeFileSync(join(dist, 'assets', 'b-1234.js.br'), brotliCompressSync('export const small = 1;'));
+  writeFileSync(join(dist, 'assets', 'c-1234.js'), 'export {};');
   await new Promise<void>((ready) => {
     server = createApp(dist).listen(0, '127.0.0.1', () => ready());
   });
@@ -27,13 +30,6 @@ afterAll(() => {
 });
 
 describe('the server', () => {
-  it('serves a demo show and a library that pass the same door as files', async () => {
-    const demo: unknown = await (await fetch(`${base}/api/demo`)).json();
-    expect(readShowData(demo).problems).toEqual([]);
-    const library: unknown = await (await fetch(`${base}/api/library`)).json();
-    expect(librarySchema.safeParse(library).success).toBe(true);
-  });
-
   it('serves the application under every address of a view, and its files', async () => {
     for (const path of ['/', '/show/abc/chart', '/anything']) {
       const answer = await fetch(base + path);
@@ -41,6 +37,44 @@ describe('the server', () => {
       expect(await answer.text()).toContain('Here');
     }
     expect((await fetch(`${base}/a.js`)).headers.get('content-type')).toContain('javascript');
+  });
+
+  it('sends the compressed copy to whoever takes it, and the plain file to others', async () => {
+    const ask = (coding: string) => fetch(`${base}/assets/b-1234.js`, { headers: { 'accept-encoding': coding } });
+    const small = await ask('gzip, br');
+    expect(small.headers.get('content-encoding')).toBe('br');
+    expect(small.headers.get('content-type')).toContain('javascript');
+    expect(await small.text()).toContain('small');
+    const plain = await ask('identity');
+    expect(plain.headers.get('content-encoding')).toBeNull();
+    expect(await plain.text()).toContain('plain');
+    expect(plain.headers.get('vary')).toContain('Accept-Encoding');
+  });
+
+  it('lets files with a hash be kept for good, and the page never', async () => {
+    const cache = async (path: string) => (await fetch(base + path)).headers.get('cache-control');
+    expect(await cache('/assets/b-1234.js')).toContain('immutable');
+    expect(await cache('/assets/c-1234.js')).toContain('immutable');
+    expect(await cache('/')).toBe('no-cache');
+    expect(await cache('/show/abc')).toBe('no-cache');
+    expect(await cache('/a.js')).toBe('no-cache');
+  });
+
+  it('answers to its own names only', async () => {
+    const { port } = server.address() as AddressInfo;
+    const status = (host: string) =>
+      new Promise<number>((done, failed) => {
+        request({ host: '127.0.0.1', port, path: '/', headers: { host } }, (answer) => {
+          answer.resume();
+          done(answer.statusCode!);
+        })
+          .on('error', failed)
+          .end();
+      });
+    expect(await status(`localhost:${port}`)).toBe(200);
+    expect(await status(`127.0.0.1:${port}`)).toBe(200);
+    expect(await status('elsewhere.example')).toBe(421);
+    expect(await status(`127.0.0.1.elsewhere.example:${port}`)).toBe(421);
   });
 
   it('sets a policy that lets in nothing from elsewhere', async () => {
@@ -56,9 +90,8 @@ describe('the server', () => {
   });
 
   it.each([
-    ['GET', '/api/nothing', 404, 'not-found', 'There is nothing at /api/nothing.'],
-    ['POST', '/api/demo', 405, 'method', 'only there to be read'],
-    ['DELETE', '/api/library', 405, 'method', 'not for DELETE'],
+    ['POST', '/show/abc', 404, 'not-found', 'There is nothing at /show/abc.'],
+    ['DELETE', '/a.js', 404, 'not-found', 'There is nothing at /a.js.'],
     ['GET', '/missing.js', 404, 'not-found', '/missing.js'],
     ['POST', '/', 404, 'not-found', 'nothing at /'],
   ])('answers %s %s with %i and a sentence', async (method, path, status, code, sentence) => {

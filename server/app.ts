@@ -2,10 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
-import { demoShow, faultyDemo } from '../src/core/demo';
-import { readShowData } from '../src/core/formats/show-file';
-import type { Show } from '../src/core/show';
-import { LIBRARY, librarySchema } from '../src/core/library';
+import { cacheOf, compressed } from './compressed';
 
 /** What an error looks like on the wire: a code for programs, a sentence for people. */
 export interface ApiError {
@@ -14,22 +11,19 @@ export interface ApiError {
 
 const apiError = (code: string, sentence: string): ApiError => ({ error: { code, sentence } });
 
-/** Serves the built application from `dist`, the demo show and the unit library. */
-export function createApp(dist: string): Express {
-  // What goes out is checked like what comes in: a fault here is a fault of the build.
-  const checked = (show: Show): Show => {
-    const { value, problems } = readShowData(show);
-    if (!value) throw new Error(`${show.title} is not valid: ${JSON.stringify(problems)}`);
-    return value;
-  };
-  const shows: Readonly<Record<string, Show>> = {
-    '/api/demo': checked(demoShow()),
-    '/api/demo/faults': checked(faultyDemo()),
-  };
-  const library = librarySchema.parse(LIBRARY);
+/** Names under which the server answers: its own. A page elsewhere cannot reach it by a name of its making. */
+const OWN_HOSTS = ['localhost', '127.0.0.1', '[::1]'];
 
+/** Serves the built application from `dist`. */
+export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use((request, response, next) => {
+    const host = (request.headers.host ?? '').replace(/:\d+$/, '');
+    if (hosts.includes(host)) next();
+    else
+      response.status(421).json(apiError('host', `This server does not answer to the name "${host.slice(0, 100)}".`));
+  });
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -54,30 +48,20 @@ export function createApp(dist: string): Express {
     }),
   );
 
-  for (const [path, show] of Object.entries(shows)) {
-    app.get(path, (_, response) => {
-      response.json(show);
-    });
-  }
-  app.get('/api/library', (_, response) => {
-    response.json(library);
-  });
-  app.all('/api/{*path}', (request, response) => {
-    const known = request.path in shows || request.path === '/api/library';
-    if (known) {
-      response.set('Allow', 'GET').status(405);
-      response.json(apiError('method', `${request.path} is only there to be read (GET), not for ${request.method}.`));
-    } else {
-      response.status(404).json(apiError('not-found', `There is nothing at ${request.path}.`));
-    }
-  });
-
-  app.use(express.static(dist, { index: 'index.html', maxAge: '1h' }));
+  const isView = (path: string): boolean => !/\.\w+$/.test(path);
+  app.use(compressed(dist, (path) => (isView(path) ? '/index.html' : path)));
+  app.use(
+    express.static(dist, {
+      index: false,
+      cacheControl: false,
+      setHeaders: (response) => void response.set('Cache-Control', cacheOf(response.req.path)),
+    }),
+  );
   app.get('/{*path}', (request, response, next) => {
     const page = join(dist, 'index.html');
     // A missing file is not found; any other address is a view of the application.
-    if (/\.\w+$/.test(request.path) || !existsSync(page)) next();
-    else response.set('Cache-Control', 'no-cache').sendFile(page);
+    if (!isView(request.path) || !existsSync(page)) next();
+    else response.set('Cache-Control', cacheOf('/')).sendFile(page, { cacheControl: false });
   });
   app.use((request, response) => {
     response.status(404).json(apiError('not-found', `There is nothing at ${request.path}.`));

@@ -3,24 +3,50 @@ import { RouterProvider as AriaRouter } from 'react-aria-components';
 import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
 import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
-import { Shell } from './components/Shell';
 import { ViewBoundary } from './components/ViewBoundary';
 import { ShelfScreen } from './screens/ShelfScreen';
-import { DemoScreen } from './screens/DemoScreen';
-import { saveOnLeave } from './state/desk';
 
-const BookScreen = lazy(() => import('./screens/BookScreen').then((m) => ({ default: m.BookScreen })));
-const MapScreen = lazy(() => import('./screens/MapScreen').then((m) => ({ default: m.MapScreen })));
-const HouseScreen = lazy(() => import('./screens/HouseScreen').then((m) => ({ default: m.HouseScreen })));
-const RigScreen = lazy(() => import('./screens/RigScreen').then((m) => ({ default: m.RigScreen })));
-const TonesScreen = lazy(() => import('./screens/TonesScreen').then((m) => ({ default: m.TonesScreen })));
-const MovesScreen = lazy(() => import('./screens/MovesScreen').then((m) => ({ default: m.MovesScreen })));
-const ChartScreen = lazy(() => import('./screens/ChartScreen').then((m) => ({ default: m.ChartScreen })));
-const DryRunScreen = lazy(() => import('./screens/DryRunScreen').then((m) => ({ default: m.DryRunScreen })));
+const parts = {
+  Shell: () => import('./components/Shell'),
+  DemoScreen: () => import('./screens/DemoScreen'),
+  BookScreen: () => import('./screens/BookScreen'),
+  MapScreen: () => import('./screens/MapScreen'),
+  HouseScreen: () => import('./screens/HouseScreen'),
+  RigScreen: () => import('./screens/RigScreen'),
+  TonesScreen: () => import('./screens/TonesScreen'),
+  MovesScreen: () => import('./screens/MovesScreen'),
+  ChartScreen: () => import('./screens/ChartScreen'),
+  DryRunScreen: () => import('./screens/DryRunScreen'),
+};
+
+const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
+const DemoScreen = lazy(() => parts.DemoScreen().then((m) => ({ default: m.DemoScreen })));
+const BookScreen = lazy(() => parts.BookScreen().then((m) => ({ default: m.BookScreen })));
+const MapScreen = lazy(() => parts.MapScreen().then((m) => ({ default: m.MapScreen })));
+const HouseScreen = lazy(() => parts.HouseScreen().then((m) => ({ default: m.HouseScreen })));
+const RigScreen = lazy(() => parts.RigScreen().then((m) => ({ default: m.RigScreen })));
+const TonesScreen = lazy(() => parts.TonesScreen().then((m) => ({ default: m.TonesScreen })));
+const MovesScreen = lazy(() => parts.MovesScreen().then((m) => ({ default: m.MovesScreen })));
+const ChartScreen = lazy(() => parts.ChartScreen().then((m) => ({ default: m.ChartScreen })));
+const DryRunScreen = lazy(() => parts.DryRunScreen().then((m) => ({ default: m.DryRunScreen })));
+
+/** Once the first view stands, the others are fetched too: they are there before they are opened, also when the server is gone by then. */
+function fetchTheRest(): void {
+  for (const part of Object.values(parts)) part().catch(() => undefined);
+  import('./screens/shelf/readFile').catch(() => undefined);
+  import('../core/demo').catch(() => undefined);
+  import('../core/library').catch(() => undefined);
+}
+
+/** Milliseconds that the first view has for itself. */
+const FETCH_AFTER = 400;
 
 function Views() {
   const navigate = useNavigate();
-  useEffect(saveOnLeave, []);
+  useEffect(() => {
+    const wait = setTimeout(() => requestIdleCallback(fetchTheRest), FETCH_AFTER);
+    return () => clearTimeout(wait);
+  }, []);
   return (
     <AriaRouter navigate={(to) => void navigate(to)} useHref={useHref}>
       <Suspense>

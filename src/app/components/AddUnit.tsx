@@ -4,7 +4,7 @@ import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
 import { LIMITS, addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
-import { fetchLibrary } from '../adapters/api';
+import { unitLibrary } from '../adapters/constants';
 import { DialogButton } from './DialogButton';
 import { Last, Pair, Rows } from './dialogParts';
 import { Button, FormProblem, Field, Input, Label, MainButton, Soft } from './controls';
@@ -34,7 +34,7 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
 
 function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) => void; readonly close: () => void }) {
   const show = useShow();
-  const library = useSWR('/api/library', fetchLibrary);
+  const library = useSWR('unit library', unitLibrary);
   const [name, setName] = useState('');
   const [monogram, setMonogram] = useState('');
   const [kind, setKind] = useState('letter-modeler');

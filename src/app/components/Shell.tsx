@@ -4,7 +4,7 @@ import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { keepAsCopy, openFromShelf, redo, takeSaved, undo } from '../state/desk';
+import { keepAsCopy, openFromShelf, redo, saveOnLeave, takeSaved, undo } from '../state/desk';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { setCounting } from '../state/device';
@@ -213,6 +213,7 @@ export function Shell() {
   const { showId } = useParams();
   const id = useApp((s) => s.open?.show.id);
   const refusal = useApp((s) => s.refusal);
+  useEffect(saveOnLeave, []);
   useEffect(() => {
     if (showId !== undefined && useApp.getState().open?.show.id !== showId) void openFromShelf(showId);
   }, [showId]);

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
 import styled from 'styled-components';
-import { exportShow } from '../state/sound';
+import type { Show } from '../../core/show';
 import { useApp } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Button, MainButton } from './controls';
@@ -30,6 +30,9 @@ const Row = styled.div`
   gap: 10px;
 `;
 
+/** The show as a file: what writes it comes with the view that it is in, or is fetched now. */
+const takeOut = async (show: Show): Promise<unknown> => (await import('../state/sound')).exportShow(show, true);
+
 /** What stands in place of a view that cannot be drawn: the show is kept, and can be taken out as a file. */
 function Failed({ error, resetErrorBoundary }: FallbackProps) {
   const show = useApp((s) => s.open?.show);
@@ -50,7 +53,7 @@ function Failed({ error, resetErrorBoundary }: FallbackProps) {
         <MainButton onPress={() => (missing ? location.reload() : resetErrorBoundary())}>
           {missing ? 'Reload the page' : 'Try again'}
         </MainButton>
-        {show && <Button onPress={() => void exportShow(show, true)}>Export show</Button>}
+        {show && <Button onPress={() => void takeOut(show)}>Export show</Button>}
       </Row>
     </Page>
   );

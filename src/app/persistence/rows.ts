@@ -38,20 +38,6 @@ export const readSoundRow = (row: unknown): SoundRow | undefined => {
   return read.success ? (read.data as SoundRow) : undefined;
 };
 
-const listed = z.tuple([z.number().finite(), z.string(), z.string()]);
-
-/** What the shelf's index says of a show; a date that is none is 0. */
-export function readListed(
-  key: unknown,
-): { readonly id: string; readonly title: string; readonly savedAt: number } | undefined {
-  const read = listed.safeParse(key);
-  if (read.success) return { savedAt: read.data[0], id: read.data[1], title: read.data[2] };
-  const parts = Array.isArray(key) ? key : [];
-  return typeof parts[1] === 'string'
-    ? { savedAt: 0, id: parts[1], title: typeof parts[2] === 'string' ? parts[2] : 'A show without a title' }
-    : undefined;
-}
-
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),

@@ -4,7 +4,11 @@ import { demoShow } from '../../core/demo';
 import Dexie from 'dexie';
 import { Shelf } from './db';
 import { copySounds, keepSound, loadSound } from './sounds';
-import { keepProof, loadProofs, loadShow, removeShow, saveShow, watchRevision, watchShows } from './shows';
+import { keepDevice, loadDevice } from './device';
+import { loadShow } from './loadShow';
+import { readListed } from './listed';
+import { keepProof, loadProofs } from './proofs';
+import { removeShow, saveShow, watchRevision, watchShows } from './shows';
 
 const show = demoShow();
 let shelf: Shelf;
@@ -60,6 +64,19 @@ describe('the shelf', () => {
     await until(() => seen.at(-1)!.length === 2);
     expect(seen.at(-1)).toEqual(['B', 'A']);
     end();
+  });
+
+  it('lists a show with a damaged date too', async () => {
+    await saveShow(shelf, { ...show, id: 'a', title: 'A' }, null, 1);
+    await shelf.shows.put({ id: 'b', title: 'B', revision: 1, savedAt: 'yesterday', data: {} } as never);
+    await shelf.shows.put({ id: 'c', title: 'C', revision: 1, data: {} } as never);
+    const seen: { id: string; savedAt: number }[][] = [];
+    const end = watchShows(shelf, (list) => seen.push([...list]));
+    await until(() => seen.length > 0);
+    expect(Object.fromEntries(seen[0]!.map((s) => [s.id, s.savedAt]))).toEqual({ a: 1, b: 0, c: 0 });
+    end();
+    expect(readListed(5)).toBeUndefined();
+    expect(readListed([1, 'x', 3])).toEqual({ id: 'x', title: 'A show without a title', savedAt: 1 });
   });
 
   it('tells of a new revision', async () => {
@@ -129,5 +146,13 @@ describe('the shelf', () => {
     expect(await loadSound(shelf, show.id, 'a')).toBeUndefined();
     expect(await loadSound(shelf, 'copy', 'a')).toBeDefined();
     expect(await loadSound(shelf, 'another', 'c')).toBeDefined();
+  });
+
+  it('remembers what belongs to this computer, and takes no notice of what is damaged', async () => {
+    expect(await loadDevice(shelf)).toEqual({});
+    await keepDevice(shelf, 'counting', 'one');
+    expect(await loadDevice(shelf)).toEqual({ counting: 'one' });
+    await shelf.device.put({ key: 'counting', value: 'backwards' });
+    expect(await loadDevice(shelf)).toEqual({});
   });
 });

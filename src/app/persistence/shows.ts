@@ -1,24 +1,10 @@
 import Dexie, { liveQuery } from 'dexie';
-import { readShowData } from '../../core/formats/show-file';
-import type { Read } from '../../core/problems';
 import type { Show } from '../../core/show';
-import type { CueProof } from '../../core/proof';
-import type { Shelf, ShowRow } from './db';
-import { readListed, readProofRow } from './rows';
+import type { Shelf } from './db';
+import { readListed, type Listed } from './listed';
 
 export type Saved =
   { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
-
-export interface Loaded {
-  readonly read: Read<Show>;
-  readonly revision: number;
-}
-
-/** A show from the shelf, read through the same door as a file. Undefined when there is none. */
-export async function loadShow(shelf: Shelf, id: string): Promise<Loaded | undefined> {
-  const row = await shelf.shows.get(id);
-  return row && { read: readShowData(row.data), revision: row.revision };
-}
 
 /** How often a show was saved; undefined when there is none. */
 async function revisionOf(shelf: Shelf, id: string): Promise<number | undefined> {
@@ -48,8 +34,6 @@ export async function removeShow(shelf: Shelf, id: string): Promise<void> {
   });
 }
 
-export type Listed = Pick<ShowRow, 'id' | 'title' | 'savedAt'>;
-
 /** Calls back with all shows, the newest first, now and whenever that changes; `onRefusal` where the store cannot be read. Gives what ends it. */
 export function watchShows(
   shelf: Shelf,
@@ -75,28 +59,6 @@ export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: n
     next: (revision) => revision !== undefined && onRevision(revision),
   });
   return () => subscription.unsubscribe();
-}
-
-/** Keeps what is proven of a song, in place of what was. */
-export const keepProof = (
-  shelf: Shelf,
-  showId: string,
-  songId: string,
-  proofs: Readonly<Record<string, CueProof>>,
-): Promise<unknown> => shelf.proofs.put({ showId, songId, proofs });
-
-/** All kept proofs of a show, by song and fingerprint. Damaged rows are left out: what they said is proven again. */
-export async function loadProofs(
-  shelf: Shelf,
-  showId: string,
-): Promise<Readonly<Record<string, Readonly<Record<string, CueProof>>>>> {
-  const rows = await shelf.proofs.where('showId').equals(showId).toArray();
-  return Object.fromEntries(
-    rows.flatMap((row) => {
-      const read = readProofRow(row);
-      return read ? [[read.songId, read.proofs]] : [];
-    }),
-  );
 }
 
 /** A show of the shelf that is the same as another in all but its id; undefined where there is none. */

@@ -1,9 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { fetchDemo } from '../adapters/api';
+import { demoShows } from '../adapters/constants';
 import { shelf } from '../persistence/db';
 import { findTitled } from '../persistence/shows';
-import { shelve } from '../state/desk';
 
 let entering: Promise<string> | undefined;
 
@@ -13,8 +12,8 @@ export function DemoScreen() {
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     const enter = async (): Promise<string> => {
-      const demo = await fetchDemo('/api/demo');
-      return (await findTitled(shelf, demo.title)) ?? (await shelve(demo));
+      const demo = await demoShows.demo();
+      return (await findTitled(shelf, demo.title)) ?? (await (await import('../state/desk')).shelve(demo));
     };
     entering ??= enter().finally(() => (entering = undefined));
     entering.then(

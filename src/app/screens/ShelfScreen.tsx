@@ -3,18 +3,14 @@ import { useEffect, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { isZip, readBundle, type Bundle } from '../../core/formats/bundle';
-import { readShowFile } from '../../core/formats/show-file';
-import { smfToShow } from '../../core/formats/smf';
-import { hasErrors, type Problem, type Read } from '../../core/problems';
-import { emptyShow, type Show } from '../../core/show';
-import { problemLine } from '../../wording';
-import { fetchDemo } from '../adapters/api';
+import type { Bundle } from '../../core/formats/bundle';
+import type { Show } from '../../core/show';
+import { demoShows } from '../adapters/constants';
 import { Button, FormProblem, MainButton, SignButton, Soft } from '../components/controls';
 import { LanternMark } from '../components/LanternMark';
 import { shelf } from '../persistence/db';
-import { findSame, removeShow, watchShows, type Listed } from '../persistence/shows';
-import { newId, saveNow, say, shelve } from '../state/desk';
+import type { Listed } from '../persistence/listed';
+import { findSame, removeShow, watchShows } from '../persistence/shows';
 import { desk, font } from '../theme/tokens';
 
 const Page = styled.main`
@@ -110,6 +106,14 @@ const List = styled.ul`
   }
 `;
 
+// What is not needed to draw the shelf is fetched when it is.
+const theDesk = () => import('../state/desk');
+
+async function newShow(): Promise<Show> {
+  const [{ emptyShow }, { newId }] = await Promise.all([import('../../core/show'), theDesk()]);
+  return emptyShow(newId(), 'New show');
+}
+
 /** The first screen: what lies on this browser's shelf, and ways to put a show there. */
 export function ShelfScreen() {
   const navigate = useNavigate();
@@ -118,13 +122,12 @@ export function ShelfScreen() {
   const [asked, setAsked] = useState<string | null>(null);
   const [twin, setTwin] = useState<(Bundle & { readonly same: Listed }) | null>(null);
   useEffect(() => {
-    void saveNow();
     return watchShows(shelf, setShows, (error) => setProblem(`The browser's storage cannot be read: ${error.message}`));
   }, []);
 
   const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {
     try {
-      const id = await shelve(show, sounds);
+      const id = await (await theDesk()).shelve(show, sounds);
       await navigate(`/show/${id}`);
     } catch (error) {
       setProblem(`${show.title} was not opened: the browser refuses to store it. ${(error as Error).message}`);
@@ -133,34 +136,32 @@ export function ShelfScreen() {
   const openFile = async (file: File): Promise<void> => {
     setProblem(null);
     setTwin(null);
-    const { value, problems } = await readFile(file);
-    if (!value || hasErrors(problems)) {
-      setProblem(`${file.name} was not opened. ${firstError(problems)}`);
+    const { readFile } = await import('./shelf/readFile');
+    const opened = await readFile(file);
+    if (opened.kind === 'refused') {
+      setProblem(opened.problem);
       return;
     }
-    const told = problems.map(problemLine);
-    const missing = value.show.audio.filter((a) => !value.sounds.has(a.id)).map((a) => a.name);
-    if (missing.length > 0 && told.length === 0)
-      told.push(`Recordings that are not in the file: ${missing.join(', ')}.`);
-    const same = await findSame(shelf, value.show);
+    const { bundle, told } = opened;
+    const same = await findSame(shelf, bundle.show);
     if (same) {
-      setTwin({ ...value, same });
+      setTwin({ ...bundle, same });
       return;
     }
-    await enter(value.show, value.sounds);
+    await enter(bundle.show, bundle.sounds);
     // Opening a show clears the note, so it comes after.
-    if (missing.length > 0) say(told.join(' '));
+    if (told.length > 0) (await theDesk()).say(told.join(' '));
   };
-  const fetched = async (path: string): Promise<void> => {
+  const made = async (make: () => Promise<Show>): Promise<void> => {
     try {
-      await enter(await fetchDemo(path));
+      await enter(await make());
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(`It was not opened: ${(error as Error).message}`);
     }
   };
   const some = shows !== undefined && shows.length > 0;
-  const demo = () => void fetched('/api/demo');
-  const fresh = () => void enter(emptyShow(newId(), 'New show'));
+  const demo = () => void made(demoShows.demo);
+  const fresh = () => void made(newShow);
 
   return (
     <Page>
@@ -238,26 +239,10 @@ export function ShelfScreen() {
           </FileTrigger>
         </Row>
         <Soft style={{ fontSize: 13.5 }}>
-          To practise mending:{' '}
-          <Button onPress={() => void fetched('/api/demo/faults')}>Open the demo with faults</Button>
+          To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
         </Soft>
         {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Side>
     </Page>
   );
 }
-
-async function readFile(file: File): Promise<Read<Bundle>> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  if (isZip(bytes)) return readBundle(bytes);
-  const midi = /\.midi?$/i.test(file.name);
-  const { value: show, problems } = midi
-    ? smfToShow(bytes, file.name.replace(/\.midi?$/i, ''))
-    : readShowFile(new TextDecoder().decode(bytes));
-  return { value: show && { show, sounds: new Map() }, problems };
-}
-
-const firstError = (problems: readonly Problem[]): string => {
-  const error = problems.find((p) => p.severity === 'error');
-  return error ? problemLine(error) : '';
-};

@@ -7,7 +7,9 @@ import { startPlayback, startProver } from '../adapters/workers';
 import { takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
-import { keepProof, loadProofs, loadShow, saveShow, watchRevision } from '../persistence/shows';
+import { loadShow } from '../persistence/loadShow';
+import { keepProof, loadProofs } from '../persistence/proofs';
+import { saveShow, watchRevision } from '../persistence/shows';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { useLanes } from './lanes';
@@ -217,6 +219,7 @@ export function saveOnLeave(): () => void {
   document.addEventListener('visibilitychange', onHide);
   window.addEventListener('beforeunload', onLeave);
   return () => {
+    void saveNow();
     document.removeEventListener('visibilitychange', onHide);
     window.removeEventListener('beforeunload', onLeave);
   };
