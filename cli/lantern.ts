@@ -30,7 +30,7 @@ function parse(args: readonly string[]) {
   try {
     return parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true, strict: true });
   } catch (error) {
-    throw new Failure(String((error as Error).message).split('\n')[0]!);
+    throw new Failure((error as Error).message.split('\n')[0]);
   }
 }
 

@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { inspect } from 'node:util';
 import { Builder, By, Key, until, type WebElement } from 'selenium-webdriver';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
 
@@ -47,7 +48,7 @@ export class Browser {
   static async open(width = 1280, height = 800): Promise<Browser> {
     const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
     const downloads = mkdtempSync(join(tmpdir(), 'lantern-downloads-'));
-    const options = new Options().setChromeBinaryPath('/usr/bin/chromium') as Options;
+    const options = new Options().setChromeBinaryPath('/usr/bin/chromium');
     options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
     const driver = (await new Builder()
       .forBrowser('chrome')
@@ -92,7 +93,7 @@ export class Browser {
       mkdirSync(FAILURES, { recursive: true });
       const path = join(FAILURES, `${nameNow()}.png`.replace(/[^\w. -]/g, '_'));
       await this.picture(path).catch(() => undefined);
-      const met = this.swallowed === undefined ? '' : `; looking met with: ${String(this.swallowed)}`;
+      const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;
       throw new Error(`${what}${met}; see ${path}`, { cause: error });
     }
   }

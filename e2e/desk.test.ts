@@ -158,11 +158,11 @@ describe('files that are not shows', () => {
 
   it('of MIDI open as plain units', async () => {
     const track = [0, 0xc4, 9, 0x83, 0x60, 0xb4, 7, 100, 0, 0xff, 0x2f, 0];
-    const file = [...'MThd']
+    const file = Array.from('MThd')
       .map((c) => c.charCodeAt(0))
       .concat(
         [0, 0, 0, 6, 0, 0, 0, 1, 1, 0xe0],
-        [...'MTrk'].map((c) => c.charCodeAt(0)),
+        Array.from('MTrk').map((c) => c.charCodeAt(0)),
         [0, 0, 0, track.length],
         track,
       );

@@ -13,8 +13,28 @@ const step = (name, run) => {
 const node = (path, ...args) => must(process.execPath, [bin(path), ...args]);
 
 step('packages', () => packages());
-step('lint', () => node('oxlint/bin/oxlint', '--deny-warnings', 'src', 'server', 'cli', 'e2e', 'bench', 'scripts'));
-step('types', () => node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
+step('lint', () =>
+  node('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', 'src', 'server', 'cli', 'e2e', 'bench', 'scripts'),
+);
+step('layout', () =>
+  node(
+    'prettier/bin/prettier.cjs',
+    '--check',
+    '--log-level',
+    'warn',
+    'src',
+    'server',
+    'cli',
+    'e2e',
+    'bench',
+    'scripts',
+  ),
+);
+step('types', () => {
+  node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json');
+  // The core by itself: no page, no machine.
+  node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json');
+});
 step('import rules', () =>
   node(
     'dependency-cruiser/bin/dependency-cruise.mjs',

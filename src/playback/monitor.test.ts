@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { monitorWords } from '../wording';
 import { demoShow } from '../core/demo';
-import { MONITOR_LINES, Monitor, withLines, type MonitorLine } from './monitor';
+import { MONITOR_LINES, Monitor, withLines } from './monitor';
 
 const show = demoShow();
 
@@ -38,7 +38,7 @@ describe('the monitor', () => {
     expect(lines).toHaveLength(MONITOR_LINES);
     expect(lines.at(-1)!.number).toBe(50_000);
     expect(monitor.take()).toEqual([]);
-    const more = withLines(lines, [{ ...lines[0]!, number: 50_001 } as MonitorLine]);
+    const more = withLines(lines, [{ ...lines[0]!, number: 50_001 }]);
     expect(more).toHaveLength(MONITOR_LINES);
     expect([more[0]!.number, more.at(-1)!.number]).toEqual([lines[1]!.number, 50_001]);
   });

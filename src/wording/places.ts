@@ -1,4 +1,4 @@
-import { NOWHERE, problem, type Problem } from '../core/problems';
+import { NOWHERE, problem } from '../core/problems';
 import type { Dependents } from '../core/show';
 import type { PositionProblem } from '../core/time';
 import { sentence } from './problems';
@@ -6,7 +6,7 @@ import { sentence } from './problems';
 /** What is wrong with a place that somebody typed. */
 export function placeSentence(found: PositionProblem): string {
   const { code, ...data } = found;
-  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never) as Problem);
+  return sentence(problem(`position.${code}`, 'error', NOWHERE, data as never));
 }
 
 /** In how many songs something is used. */

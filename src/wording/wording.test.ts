@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { problem, type Problem, type ProblemCode, type ProblemData } from '../core/problems';
+import { problem, type ProblemCode, type ProblemData } from '../core/problems';
 import { libraryProfile } from '../core/library';
 import { messageWords, placeWords, problemLine, sentence, stateWords, variantWords } from './';
 
@@ -123,7 +123,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
 
 describe('problems', () => {
   it.each(Object.entries(EXAMPLES))('%s has a sentence of its own', (code, data) => {
-    const p = problem(code as ProblemCode, 'error', { in: 'nowhere' }, data as never) as Problem;
+    const p = problem(code as ProblemCode, 'error', { in: 'nowhere' }, data as never);
     const text = sentence(p);
     expect(text).toMatch(/^["A-Z0-9].*[.]$/);
     expect(text).not.toMatch(/undefined|NaN|\[object/);

@@ -42,7 +42,7 @@ function workers(refuses: (update: number) => boolean = () => false) {
         throw new Error('no such thing');
       },
     };
-    expose(target, endpoint(port2) as never);
+    expose(target, endpoint(port2));
     const listeners = new Map<string, () => void>();
     const worker = Object.assign(endpoint(port1), {
       terminate: () => port1.close(),

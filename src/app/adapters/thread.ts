@@ -84,7 +84,7 @@ export class Thread<W extends Shown> {
             },
             (error: unknown) => {
               // What an earlier worker did not get done is asked of the new one.
-              if (life === this.life && this.open.delete(question)) reject(error as Error);
+              if (life === this.life && this.open.delete(question)) reject(error);
             },
           );
         },

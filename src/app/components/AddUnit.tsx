@@ -113,7 +113,7 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
             onPick={setKind}
           />
         ) : (
-          <Soft>{library.error ? String((library.error as Error).message) : 'Fetching the unit library …'}</Soft>
+          <Soft>{library.error ? (library.error as Error).message : 'Fetching the unit library …'}</Soft>
         )}
         {entry && !file && <Soft>{entry.about}</Soft>}
         <Pair style={{ justifyContent: 'start' }}>

@@ -26,7 +26,7 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
     <Field value={text} onChange={type} isInvalid={expected !== null} style={style ?? {}}>
       <Label>{label}</Label>
       <Input
-        placeholder={placeholder}
+        {...(placeholder === undefined ? {} : { placeholder })}
         inputMode={numeric ? 'decimal' : 'text'}
         onBlur={take}
         onKeyDown={(e) => e.key === 'Enter' && !e.nativeEvent.isComposing && take()}

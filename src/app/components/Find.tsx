@@ -49,7 +49,7 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
   };
   return (
     <Root
-      aria-label={hideLabel ? label : undefined}
+      {...(hideLabel ? { 'aria-label': label } : {})}
       items={items}
       inputValue={text}
       onInputChange={onText}
@@ -62,8 +62,8 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
       {!hideLabel && <Label>{label}</Label>}
       <Input
         ref={input}
-        id={inputId}
-        placeholder={placeholder}
+        {...(inputId === undefined ? {} : { id: inputId })}
+        {...(placeholder === undefined ? {} : { placeholder })}
         autoComplete="off"
         onKeyDown={(e) => {
           if (

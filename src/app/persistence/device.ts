@@ -5,7 +5,8 @@ import { deviceSchema, type Device } from './rows';
 export async function loadDevice(shelf: Shelf): Promise<Partial<Device>> {
   const rows = await shelf.device.toArray();
   const read = deviceSchema.partial().safeParse(Object.fromEntries(rows.map((r) => [r.key, r.value])));
-  return read.success ? read.data : {};
+  const counting = read.success ? read.data.counting : undefined;
+  return counting === undefined ? {} : { counting };
 }
 
 export const keepDevice = <K extends keyof Device>(shelf: Shelf, key: K, value: Device[K]): Promise<unknown> =>

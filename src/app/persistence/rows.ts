@@ -35,7 +35,7 @@ const soundRow = z.object({
 /** A row of a sound as it should be; undefined for one that is damaged: it counts as missing, and can be put back. */
 export const readSoundRow = (row: unknown): SoundRow | undefined => {
   const read = soundRow.safeParse(row);
-  return read.success ? (read.data as SoundRow) : undefined;
+  return read.success ? read.data : undefined;
 };
 
 /** What this computer remembers, whatever show is open. */

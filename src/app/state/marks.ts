@@ -56,7 +56,7 @@ function songToneMarks(state: Marked, show: Show, song: Song): ReadonlyMap<strin
   const opening = openingOf(show, song);
   const known = ofSong.get(song);
   if (known?.fingerprints === fingerprints && known?.proofs === proofs && known?.opening === opening) {
-    return known!.marks;
+    return known.marks;
   }
   const lists = new Map<string, Lantern[]>();
   if (opening !== null) addTo(lists, opening, markOf(state, song.id, OPENING_CUE));

@@ -154,10 +154,8 @@ describe('scales', () => {
     expect(receive(cut, control(7, 32))[0]).toBeCloseTo(40.3, 1);
     const falling: Encoding = { ...one.continuous, low: 400, high: 20, curve: 'table', points: [400, 80, 20] };
     expect(encodeValue(falling, 1, 240)).toEqual([[0xb0, 7, 32]]);
-    expect(encodingProblems({ ...cut, points: [20, 90, 80, 400] } as Encoding)).toMatchObject([
-      { code: 'table-points' },
-    ]);
-    expect(encodingProblems({ ...cut, points: [20, 300] } as Encoding)).toMatchObject([{ code: 'table-points' }]);
+    expect(encodingProblems({ ...cut, points: [20, 90, 80, 400] })).toMatchObject([{ code: 'table-points' }]);
+    expect(encodingProblems({ ...cut, points: [20, 300] })).toMatchObject([{ code: 'table-points' }]);
   });
 
   it('take a value outside as the nearer end', () => {
@@ -194,12 +192,7 @@ describe('NRPN', () => {
 
   it('hears only what is meant for it', () => {
     expect(receive(e, encodeValue(e, 1, 300))).toEqual([HEARD, HEARD, 256, 300]);
-    expect(receive(e, encodeValue({ ...e, number: 1026 } as Encoding, 1, 300))).toEqual([
-      HEARD,
-      undefined,
-      undefined,
-      undefined,
-    ]);
+    expect(receive(e, encodeValue({ ...e, number: 1026 }, 1, 300))).toEqual([HEARD, undefined, undefined, undefined]);
     // A registered parameter takes the selection over.
     const other = [...encodeValue(e, 1, 300), ...control(101, 0), ...control(100, 0), ...control(6, 9)];
     expect(receive(e, other).at(-1)).toBeUndefined();
@@ -267,8 +260,7 @@ describe('system exclusive', () => {
   });
 
   it('says what is wrong with a template', () => {
-    const problem = (change: object) =>
-      encodingProblems({ ...one.exclusive, ...change } as Encoding).map((f) => f.code);
+    const problem = (change: object) => encodingProblems({ ...one.exclusive, ...change }).map((f) => f.code);
     expect(problem({ template: 'F0 80 ss F7' })).toEqual(['template']);
     expect(problem({ template: '7D vv ss' })).toEqual(['template']);
     expect(problem({ template: 'F0 7D vv ss F' })).toEqual(['template']);

@@ -15,7 +15,7 @@ const show = demoShow();
 const [unit] = show.units;
 
 const chunk = (type: string, data: readonly number[]): number[] => [
-  ...[...type].map((c) => c.charCodeAt(0)),
+  ...Array.from(type).map((c) => c.charCodeAt(0)),
   data.length >>> 24,
   (data.length >> 16) & 255,
   (data.length >> 8) & 255,
@@ -29,7 +29,7 @@ const midi = (format: number, tracks: readonly (readonly number[])[]): Uint8Arra
   ]);
 const text = (type: number, words: string): number[] => {
   const length = words.length > 127 ? [0x80 | (words.length >> 7), words.length & 127] : [words.length];
-  return [0, 0xff, type, ...length, ...[...words].map((c) => c.charCodeAt(0))];
+  return [0, 0xff, type, ...length, ...Array.from(words).map((c) => c.charCodeAt(0))];
 };
 const END = [0, 0xff, 0x2f, 0];
 const BODY = [0, 0xc0, 5, 0x83, 0x60, 0xb0, 7, 100, ...END];

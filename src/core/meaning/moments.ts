@@ -198,6 +198,6 @@ function sweepMoments({ sweep, unit, control, points }: PlayedSweep): { moment: 
     list.unshift({ moment: at(from, { [switchId]: 1 }), ends: false });
     list.push({ moment: at(to, { [switchId]: 0 }), ends: true });
   }
-  if (rests) list.push({ moment: at(to, { [control.id]: control.rest! }), ends: true });
+  if (rests) list.push({ moment: at(to, { [control.id]: control.rest }), ends: true });
   return list;
 }

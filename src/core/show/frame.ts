@@ -140,7 +140,7 @@ function orderedMetre(bars: BarMap, order: readonly BarOfOrder[]): Metre[] {
     if (bar !== null) metre = barMetre(bars, bar);
     const last = marks.at(-1);
     if (!last || last.beats !== metre.beats || last.unit !== metre.unit) {
-      marks.push({ bar: i + 1, beats: metre.beats, unit: metre.unit as Metre['unit'] });
+      marks.push({ bar: i + 1, beats: metre.beats, unit: metre.unit });
     }
   }
   return marks;

@@ -9,7 +9,7 @@ export function profileProblems(
 ): Problem[] {
   const problems: Problem[] = [];
   for (const { code, ...data } of planProblems(profile.plan)) {
-    problems.push(problem(`plan.${code}`, 'error', place('plan'), { unit, ...data } as never));
+    problems.push(problem(`plan.${code}`, 'error', place('plan'), { unit, ...data }));
   }
   const { variants, controls, senders } = profile;
   const encodings = [

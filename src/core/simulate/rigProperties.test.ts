@@ -30,7 +30,7 @@ const messages = fc.array(
   fc.oneof(
     fc.tuple(fc.constant(0xb0), fc.constantFrom(0, 52, 53, 85), fc.integer({ min: 0, max: 127 })),
     fc.tuple(fc.constant(0xc0), fc.integer({ min: 0, max: 127 })),
-  ) as fc.Arbitrary<number[]>,
+  ),
   { minLength: 1, maxLength: 30 },
 );
 const FAR = 400_000;

@@ -269,7 +269,7 @@ function MetrePart({ show, song, bar }: FrameProps & { readonly bar: number }) {
   const set = (n: number, text: string): string | null => {
     const [, beats, unit] = METRE.exec(text) ?? [];
     if (beats === undefined || Number(beats) < 1) return 'beats/unit, as in 7/8';
-    const edit = putMetre(show, song.id, n, Number(beats), Number(unit) as Song['metre'][number]['unit']);
+    const edit = putMetre(show, song.id, n, Number(beats), Number(unit));
     return take(edit, 'change the metre', 'another metre');
   };
   const now = song.metre.findLast((m) => m.bar <= bar) ?? song.metre[0]!;

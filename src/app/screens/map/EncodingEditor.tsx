@@ -132,7 +132,7 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
           {refused}
         </Soft>
       )}
-      <ValueTable encoding={encoding} channel={channel} options={options} onOptions={onOptions} />
+      <ValueTable encoding={encoding} channel={channel} options={options} {...(onOptions ? { onOptions } : {})} />
       <Stray encoding={encoding} options={options} />
     </>
   );

@@ -14,7 +14,7 @@ import {
   type SlotGroup,
 } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
-import { NOWHERE, problem, type Problem } from '../../../core/problems';
+import { NOWHERE, problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
 import {
@@ -269,7 +269,7 @@ const TableText = styled(Input).attrs({ as: 'textarea', rows: 6, spellCheck: fal
 `;
 
 const problemSentence = (unit: string, { code, ...data }: ReturnType<typeof planProblems>[number]): string =>
-  sentence(problem(`plan.${code}`, 'error', NOWHERE, { unit, ...data } as never) as Problem);
+  sentence(problem(`plan.${code}`, 'error', NOWHERE, { unit, ...data }));
 
 const countedTable = (plan: AddressPlan): NonNullable<AddressPlan['table']> =>
   Array.from({ length: Math.min(128, slotCount(plan)) }, (_, index) => ({

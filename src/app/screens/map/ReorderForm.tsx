@@ -128,7 +128,7 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
   const follow = dependentsWords(slotDependents(show, unit.id, new Set([...moved].filter((id) => !gone.has(id)))));
   const lost = slotDependents(show, unit.id, gone);
   const edit = reorderSlots(show, unit.id, destinations, fresh, newId);
-  const place = (p: ListedName | null) => (p ? `${slotNumber(unit.profile.plan, p.index, counting)}` : '');
+  const place = (p: ListedName | null) => (p ? slotNumber(unit.profile.plan, p.index, counting) : '');
   const bytes = (p: ListedName | null): string =>
     p
       ? (slotMessages(unit.profile.plan, unit.channel, p.index, null) ?? [])

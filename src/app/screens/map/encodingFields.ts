@@ -54,7 +54,11 @@ export const ENCODING_FIELDS: { readonly [K in Encoding['kind']]: readonly Encod
 /** What a field of an encoding holds, as text. */
 export function fieldText(encoding: Encoding, { key }: EncodingField): string {
   const value = (encoding as unknown as Record<string, unknown>)[key];
-  return Array.isArray(value) ? value.join(' ') : value === null || value === undefined ? '' : String(value);
+  return Array.isArray(value)
+    ? value.join(' ')
+    : typeof value === 'number' || typeof value === 'string'
+      ? String(value)
+      : '';
 }
 
 const LIMITS = { byte: [0, 127], word: [0, 16383], count: [1, 128] } as const;

@@ -57,6 +57,14 @@ export interface Measure {
   readonly listen: (what: Measured) => void;
 }
 
+/** A measurement under way. */
+interface Run {
+  readonly what: Measured;
+  readonly reactions: number[];
+  readonly presses: number[];
+  sentAt: number;
+}
+
 /** Measures a time of a unit: by ear and key, or through the sound input. */
 export function useMeasure(unit: Unit): Measure {
   const [phase, setPhase] = useState<Phase>('ready');
@@ -64,7 +72,7 @@ export function useMeasure(unit: Unit): Measure {
   const [result, setResult] = useState<TakenTime | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [waiting, setWaiting] = useState(false);
-  const run = useRef({ what: 'recall' as Measured, reactions: [] as number[], presses: [] as number[], sentAt: 0 });
+  const run = useRef<Run>({ what: 'recall', reactions: [], presses: [], sentAt: 0 });
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
 

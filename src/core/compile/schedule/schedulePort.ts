@@ -33,8 +33,8 @@ function byDeadline(jobs: readonly Job[]): number[] {
   const key = new Float64Array(jobs.length);
   for (const [i, job] of jobs.entries()) {
     key[i] = Math.max(job.deadline, job.release + job.duration);
-    if (job.after >= 0) key[i] = Math.max(key[i]!, key[job.after]!);
-    if (job.also) for (const { on } of job.also) key[i] = Math.max(key[i]!, key[on]!);
+    if (job.after >= 0) key[i] = Math.max(key[i], key[job.after]!);
+    if (job.also) for (const { on } of job.also) key[i] = Math.max(key[i], key[on]!);
   }
   return jobs.map((_, i) => i).sort((a, b) => key[a]! - key[b]! || a - b);
 }

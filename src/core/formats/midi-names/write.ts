@@ -74,7 +74,7 @@ export function writeMidiNames(unit: Unit, author: string): WrittenNames {
   ]);
   const device = [textElement('Manufacturer', profile.name), textElement('Model', unit.name), assigned, nameSet];
   const document = [{ MIDINameDocument: [textElement('Author', author), { MasterDeviceNames: device }] }];
-  return { text: `${HEAD}${(BUILDER.build(document) as string).trim()}\n`, problems };
+  return { text: `${HEAD}${BUILDER.build(document).trim()}\n`, problems };
 }
 
 /** A unit's variants are a control like others; the document has no word for them. */

@@ -56,7 +56,7 @@ export function readPresetList(text: string, options: PresetListOptions): Read<r
   const names = new Map<string, number>();
   const count = slotCount(options.plan);
   for (const { index, name, row } of entries) {
-    const odd = [...name].find((c) => c.codePointAt(0)! < 32 || c === '\u007f' || c === '\ufffd');
+    const odd = Array.from(name).find((c) => c.codePointAt(0)! < 32 || c === '\u007f' || c === '\ufffd');
     if (odd !== undefined) say('list.not-text', row, { code: odd.codePointAt(0)! });
     if (name.length > NAME_LIMIT) say('list.name-long', row, { length: name.length, limit: NAME_LIMIT });
     if (index >= count) {

@@ -12,7 +12,7 @@ import type { SmfEvent, SmfFile } from './types';
 import { writeSmf } from './write';
 import { runs } from '../../testing/runs';
 
-const ascii = (text: string): number[] => [...text].map((c) => c.charCodeAt(0));
+const ascii = (text: string): number[] => Array.from(text).map((c) => c.charCodeAt(0));
 const u32 = (n: number): number[] => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
 const header = (format = 0, tracks = 1, division = 96): number[] => [
   ...ascii('MThd'),

@@ -207,7 +207,7 @@ describe('a show from any file', () => {
     const anyTrack = fc.array(event, { maxLength: 40 }).map((list) => track(...list.sort((x, y) => x.tick - y.tick)));
     fc.assert(
       fc.property(fc.array(anyTrack, { minLength: 1, maxLength: 4 }), fc.constantFrom(0, 1, 2), (tracks, format) => {
-        const { value } = read({ ...file(...tracks), format: format as 0 | 1 | 2 });
+        const { value } = read({ ...file(...tracks), format: format });
         expect(value).toBeDefined();
         const again = readShowFile(writeShowFile(value!));
         expect(again.problems).toEqual([]);

@@ -319,7 +319,7 @@ function metreMarks(events: readonly SmfEvent[], inSong: (tick: number) => Ticks
     if (same) {
       // Nothing changes; go on counting from the mark that stands.
       runTick -= (bar - before.bar) * ((before.beats * TICKS_PER_QUARTER * 4) / before.unit);
-    } else marks.push({ bar, beats: event.beats, unit: event.unit as Unit_ });
+    } else marks.push({ bar, beats: event.beats, unit: event.unit });
   }
   return marks;
 }
