@@ -109,12 +109,38 @@ describe('a view that cannot be fetched', () => {
   it('leaves the frame and the show, which can be taken out as a file', async () => {
     await b.driver.sendDevToolsCommand('Network.enable', {});
     await b.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: ['*/assets/RigScreen*'] });
-    await b.click('link', 'Rig');
+    const book = (await b.driver.getCurrentUrl()).replace(/(\/show\/[^/]+).*/, '$1');
+    await b.go(`${book}/rig`);
     await b.find('heading', 'This view could not be loaded');
     await b.click('button', 'Export show');
     await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.json')), 'the file arrives');
     await b.click('link', 'Book');
     await b.find('heading', 'The set');
+    await b.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: [] });
+  });
+
+  it('is there without the server, once the first view stood for a moment', async () => {
+    const book = (await b.driver.getCurrentUrl()).replace(/(\/show\/[^/]+).*/, '$1');
+    await b.go(book);
+    await b.wait(
+      () =>
+        b.driver.executeScript<boolean>(
+          "return performance.getEntriesByType('resource').some((e) => e.name.includes('RigScreen'))",
+        ),
+      'views are fetched ahead',
+    );
+    await b.wait(
+      () =>
+        b.driver.executeScript<boolean>(
+          "return performance.getEntriesByType('resource').some((e) => e.name.includes('DryRunScreen'))",
+        ),
+      'all of them',
+    );
+    await b.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: ['*'] });
+    await b.click('link', 'Rig');
+    await b.find('heading', 'Rig');
+    await b.click('link', 'Dry run');
+    await b.find('heading', 'Dry run');
     await b.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: [] });
   });
 });

@@ -1,5 +1,5 @@
 import Dexie, { liveQuery } from 'dexie';
-import type { Show } from '../../core/show';
+import { sharing, type Show } from '../../core/show';
 import type { Shelf } from './db';
 import { readListed, type Listed } from './listed';
 
@@ -63,9 +63,12 @@ export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: n
 
 /** A show of the shelf that is the same as another in all but its id; undefined where there is none. */
 export async function findSame(shelf: Shelf, show: Show): Promise<Listed | undefined> {
-  const bare = (data: unknown): string => JSON.stringify({ ...(data as object), id: '' });
   const rows = await shelf.shows.filter((row) => row.title === show.title).toArray();
-  const same = rows.find((row) => bare(row.data) === bare(show));
+  // What two have in common is the whole where they are the same, in whatever order their parts were written.
+  const same = rows.find(({ data }) => {
+    const theirs: unknown = { ...(data as object), id: show.id };
+    return sharing(theirs, show) === theirs;
+  });
   return same && { id: same.id, title: same.title, savedAt: same.savedAt };
 }
 

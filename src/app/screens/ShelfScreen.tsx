@@ -67,6 +67,9 @@ const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
+  &[hidden] {
+    display: none;
+  }
 `;
 
 const Again = styled.div`
@@ -122,7 +125,11 @@ export function ShelfScreen() {
   const [asked, setAsked] = useState<string | null>(null);
   const [twin, setTwin] = useState<(Bundle & { readonly same: Listed }) | null>(null);
   useEffect(() => {
-    return watchShows(shelf, setShows, (error) => setProblem(`The browser's storage cannot be read: ${error.message}`));
+    const refused = (error: Error): void => {
+      setShows([]);
+      setProblem(`The browser's storage cannot be read: ${error.message}`);
+    };
+    return watchShows(shelf, setShows, refused);
   }, []);
 
   const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {
@@ -219,7 +226,8 @@ export function ShelfScreen() {
             <Button onPress={() => setTwin(null)}>Cancel</Button>
           </Again>
         )}
-        <Row>
+        {/* Not before it is known which button comes first: none jumps away under the pointer. */}
+        <Row hidden={shows === undefined}>
           {some ? (
             <MainButton onPress={fresh}>New show</MainButton>
           ) : (
