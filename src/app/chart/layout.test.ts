@@ -115,6 +115,13 @@ describe('lines', () => {
     }
   });
 
+  it('share out the bars of a section evenly', () => {
+    const counts = layoutChart(newSong('x', 'X', { bars: 32 }), 900, 28).map((l) => l.bars.length);
+    expect(Math.max(...counts) - Math.min(...counts)).toBeLessThanOrEqual(1);
+    // Not more lines than it takes.
+    expect(counts).toHaveLength(Math.ceil(32 / Math.floor(900 / 112)));
+  });
+
   it('of the whole song are as large as lets them be seen, and not smaller than can be read', () => {
     const draw = (scale: number, density: (typeof DENSITIES)[number]) => ({
       scale,

@@ -49,34 +49,31 @@ function piecesOf(length: Ticks, beatTicks: Ticks, width: number, scale: number)
  * quarter; a section starts a new line, and a bar that no line can hold takes several.
  */
 export function layoutChart(song: Song, width: number, scale: number): ChartLine[] {
+  const lines = runsOf(song, width, scale).flatMap((run) => evenLines(run, width).map(lineOfBars));
+  return filled(lines, width);
+}
+
+/** A song's bars, in runs that each start a line of their own: at sections. */
+function runsOf(song: Song, width: number, scale: number): ChartBar[][] {
   const { bars } = songTime(song);
   const sections = new Map(song.sections.map((s) => [s.bar, s]));
-  const lines: ChartLine[] = [];
-  let line: ChartBar[] = [];
-  let x = 0;
+  const runs: ChartBar[][] = [];
   let metre = '';
-  const close = (): void => {
-    const last = line.at(-1);
-    if (last) lines.push({ bars: line, tick: line[0]!.tick, end: last.tick + last.length, width: x });
-    line = [];
-    x = 0;
-  };
   for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
     const bar = barAt(bars, n);
     const section = sections.get(n);
     // A pickup stands on the line of the bar that it leads to.
-    const follows = n === 1 && line.length === 1 && line[0]!.bar === 0;
+    const follows = n === 1 && runs.length === 1 && runs[0]!.length === 1;
+    if (runs.length === 0 || (section && !follows)) runs.push([]);
     const text = `${bar.beats}/${bar.unit}`;
     const printed = printedNumber(bars, n);
     const pieces = piecesOf(bar.length, bar.beatTicks, width, scale);
     for (const [i, from] of pieces.entries()) {
       const length = (pieces[i + 1] ?? bar.length) - from;
-      const own = Math.max(scale <= FAR ? MIN_BAR_FAR : MIN_BAR, (length / TICKS_PER_QUARTER) * scale);
       const first = i === 0;
-      if ((first && section && line.length > 0 && !follows) || (line.length > 0 && x + own > width)) close();
       const beat = Math.floor(from / bar.beatTicks + 1e-9);
       const rest = Math.round(from - beat * bar.beatTicks);
-      line.push({
+      runs.at(-1)!.push({
         bar: n,
         label: first ? String(printed) : `${printed}|${beat + 1}${rest > 0 ? `|${rest}` : ''}`,
         tick: bar.tick + from,
@@ -84,18 +81,66 @@ export function layoutChart(song: Song, width: number, scale: number): ChartLine
         beats: bar.beats,
         unit: bar.unit,
         beatTicks: bar.beatTicks,
-        x,
-        width: own,
+        x: 0,
+        width: Math.max(leastWidth(n, section, scale), (length / TICKS_PER_QUARTER) * scale),
         // That of a pickup is written at the bar that it leads to.
         newMetre: first && n > 0 && text !== metre,
         section: first ? section : undefined,
       });
-      x += own;
     }
     if (n > 0) metre = text;
   }
-  close();
-  return filled(lines, width);
+  return runs;
+}
+
+/** A bar's number has to be read; a pickup also has room for the name of its section, as that of bar 1 stands right behind it. */
+function leastWidth(bar: number, section: Section | undefined, scale: number): number {
+  const number = scale <= FAR ? MIN_BAR_FAR : MIN_BAR;
+  return bar === 0 && section && scale > FAR ? Math.max(number, 14 + section.name.length * 9.5) : number;
+}
+
+/** A run in as few lines as it takes, and these as even as can be: no line of two bars after one of six. */
+function evenLines(run: readonly ChartBar[], width: number): ChartBar[][] {
+  const fewest = linesWithin(run, width);
+  let low = run.reduce((sum, bar) => sum + bar.width, 0) / fewest.length;
+  let high = width;
+  let best = fewest;
+  while (fewest.length > 1 && high - low > 1) {
+    const middle = (low + high) / 2;
+    const lines = linesWithin(run, middle);
+    if (lines.length > fewest.length) low = middle;
+    else {
+      high = middle;
+      best = lines;
+    }
+  }
+  return best;
+}
+
+/** Bars put on lines as long as they fit. */
+function linesWithin(run: readonly ChartBar[], width: number): ChartBar[][] {
+  const lines: ChartBar[][] = [[]];
+  let x = 0;
+  for (const bar of run) {
+    if (x > 0 && x + bar.width > width) {
+      lines.push([]);
+      x = 0;
+    }
+    lines.at(-1)!.push(bar);
+    x += bar.width;
+  }
+  return lines;
+}
+
+function lineOfBars(bars: readonly ChartBar[]): ChartLine {
+  let x = 0;
+  const placed = bars.map((bar) => {
+    const at = { ...bar, x };
+    x += bar.width;
+    return at;
+  });
+  const last = bars.at(-1)!;
+  return { bars: placed, tick: bars[0]!.tick, end: last.tick + last.length, width: x };
 }
 
 /** A line that is filled to this share is as wide as the paper; shorter ones are drawn in the measure of their neighbours. */
@@ -106,6 +151,7 @@ function filled(lines: readonly ChartLine[], width: number): ChartLine[] {
   const factors = lines.filter((l) => l.width >= FULL * width && l.width <= width).map((l) => width / l.width);
   const usual = factors.toSorted((a, b) => a - b)[Math.floor(factors.length / 2)] ?? 1;
   return lines.map((line) => {
+    // A bar that no line can hold.
     if (line.width > width) return line;
     return stretched(line, line.width >= FULL * width ? width : Math.min(width, line.width * usual));
   });

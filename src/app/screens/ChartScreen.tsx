@@ -48,7 +48,7 @@ const Page = styled.div`
 const PADDING = { left: 12, right: 16, top: 12 };
 
 const Paper = styled.div`
-  overflow: auto;
+  overflow: hidden auto;
   scrollbar-gutter: stable;
   padding: ${PADDING.top}px ${PADDING.right}px ${PADDING.top}px ${PADDING.left}px;
   outline-offset: -3px;
