@@ -1,6 +1,17 @@
 import { useState } from 'react';
 import { Dialog, DialogTrigger, Form, Heading } from 'react-aria-components';
-import { LIMITS, addSong, newSong, songOfCore, startFrom, type Show, type Song } from '../../core/show';
+import {
+  LIMITS,
+  addSong,
+  newSong,
+  songOfCore,
+  startFrom,
+  type Show,
+  type Song,
+  RANGES,
+  figureIn,
+  rangeWords,
+} from '../../core/show';
 import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { Button, FormProblem, Field, Input, Label, MainButton } from './controls';
@@ -36,13 +47,15 @@ function starts(show: Show): { id: string; name: string }[] {
 /** What is wrong with what was typed, or the song that it makes. */
 function songOf(show: Show, typed: Typed): { readonly problem: string } | { readonly song: Song } {
   const title = typed.title.trim();
-  const bpm = Number(typed.tempo);
+  const bpm = figureIn(RANGES.bpm, typed.tempo);
   const metre = /^\s*(\d+)\s*\/\s*(\d+)\s*$/.exec(typed.metre);
   const beats = Number(metre?.[1]);
   const unit = UNITS.find((u) => u === Number(metre?.[2]));
   const bars = Number(typed.bars);
   if (title === '') return { problem: 'Enter a title.' };
-  if (!(bpm >= 20 && bpm <= 400)) return { problem: `Tempo: 20 to 400 quarter notes a minute, not "${typed.tempo}".` };
+  if (bpm === undefined) {
+    return { problem: `Tempo: ${rangeWords(RANGES.bpm)} quarter notes a minute, not "${typed.tempo}".` };
+  }
   const pattern = show.songs.find((s) => s.id === typed.start);
   if (pattern) return { song: withTempo(startFrom(pattern, newId(), title.slice(0, LIMITS.title), newId), bpm) };
   if (!metre || unit === undefined || beats < 1 || beats > 64) {

@@ -3,7 +3,7 @@ import { FileTrigger, Form } from 'react-aria-components';
 import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
-import { LIMITS, addUnit, newPort, newUnit, type Port, type Show } from '../../core/show';
+import { LIMITS, addUnit, newPort, newUnit, type Port, freeChannel } from '../../core/show';
 import { unitLibrary } from '../adapters/constants';
 import { DialogButton } from './DialogButton';
 import { Last, Pair, Rows } from './dialogParts';
@@ -15,13 +15,6 @@ import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
 
 const NEW_PORT = 'new';
-
-/** The first channel that no unit is sent to on; 1 where all are taken. */
-function freeChannel(show: Show): number {
-  const taken = new Set(show.units.map((u) => u.channel));
-  for (let channel = 1; channel <= 16; channel++) if (!taken.has(channel)) return channel;
-  return 1;
-}
 
 /** A unit from the library of generic kinds, or from a file, on a port and channel. */
 export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => void }) {

@@ -11,6 +11,8 @@ import {
   setHouseNumber,
   type HouseNumber,
   type Unit,
+  freeHouseName,
+  freeHouseNumber,
 } from '../../core/show';
 import { findingSentence, sentence } from '../../wording';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
@@ -81,7 +83,7 @@ export function HouseScreen() {
   const navigate = useNavigate();
   const units = show.units.filter((u) => u.profile.controls.some(renumberable));
   const add = (): void => {
-    const house = { id: newId(), name: freshName(show.house), number: freeNumber(show.house) };
+    const house = { id: newId(), name: freeHouseName(show.house), number: freeHouseNumber(show.house) };
     perform(addHouseNumber(show, house), `add the house number ${house.number}`);
   };
   return (
@@ -141,17 +143,6 @@ export function HouseScreen() {
 
 const renumberable = ({ encoding }: Control): boolean =>
   'number' in encoding && encoding.kind !== 'nrpn' && encodingClaims(encoding)[0]?.on === 'control';
-
-function freshName(house: readonly HouseNumber[]): string {
-  for (let n = house.length + 1; ; n++) if (!house.some((h) => h.name === `Function ${n}`)) return `Function ${n}`;
-}
-
-/** The first number from 20 on that the house has no function for. */
-function freeNumber(house: readonly HouseNumber[]): number {
-  const taken = new Set(house.map((h) => h.number));
-  for (let n = 20; n < 96; n++) if (!taken.has(n)) return n;
-  return 20;
-}
 
 function HouseRow({ house, units }: { readonly house: HouseNumber; readonly units: readonly Unit[] }) {
   const show = useShow();

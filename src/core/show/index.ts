@@ -25,7 +25,8 @@ export {
 } from './schema';
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type PathPart } from './edits';
 export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './find';
-export { LIMITS, asTitle } from './limits';
+export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
+export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
 export { microsAt, songTime, ticksAt, type SongTime } from './songTime';
 export {

@@ -24,3 +24,33 @@ export const LIMITS = {
 /** A text as a title: without blanks around it, cut to what a title may have; `otherwise` where nothing is left. */
 export const asTitle = (text: string, otherwise: string): string =>
   text.trim().slice(0, LIMITS.title).trim() || otherwise;
+
+/** The least and the greatest of a figure. */
+export type Range = readonly [low: number, high: number];
+
+/** What figures that are typed may be: schema, forms and sentences read it here. */
+export const RANGES = {
+  /** Quarter notes, or beats, a minute that are typed; a file may hold others. */
+  bpm: [20, 400],
+  preRollMillis: [0, 60_000],
+  shiftMillis: [-10_000, 10_000],
+  /** After and before its place that a change may land and still be on time. */
+  lateMillis: [0, 1000],
+  earlyMillis: [0, 10_000],
+  /** Between the values of a sweep. */
+  spacingMillis: [10, 1000],
+  gain: [-60, 12],
+  offsetMillis: [-600_000, 600_000],
+  /** What a unit needs for something. */
+  unitMillis: [0, 60_000],
+} as const satisfies Readonly<Record<string, Range>>;
+
+/** A figure that was typed, with a decimal point or comma; undefined where it is none or out of its range. */
+export function figureIn([low, high]: Range, text: string): number | undefined {
+  const typed = text.trim().replace(',', '.');
+  const value = typed === '' ? Number.NaN : Number(typed);
+  return value >= low && value <= high ? value : undefined;
+}
+
+/** A range in words: "0 to 60000". */
+export const rangeWords = ([low, high]: Range): string => `${low} to ${high}`;

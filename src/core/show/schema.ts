@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { profileSchema, type Deep } from '../addressing';
-import { LIMITS } from './limits';
+import { LIMITS, RANGES, type Range } from './limits';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
 export const SHOW_VERSION = 5;
@@ -8,6 +8,7 @@ export const SHOW_VERSION = 5;
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(LIMITS.title);
 const notes = z.string().max(LIMITS.notes);
+const within = ([low, high]: Range) => z.number().min(low).max(high);
 const ticks = z.number();
 const channel = z.int().min(1).max(16);
 
@@ -101,7 +102,7 @@ export const cueSchema = z.strictObject({
   id,
   at: ticks,
   /** Milliseconds that the cue lands after (or, negative, before) its place. */
-  shift: z.number().min(-10000).max(10000),
+  shift: within(RANGES.shiftMillis),
   /** Whether the change is complete on its beat, or sent on its beat. */
   landing: z.enum(['complete', 'sent']),
   muted: z.boolean(),
@@ -168,7 +169,7 @@ export const sweepSchema = z.strictObject({
   /** The effect's own switch: on when the sweep starts, off when it ends. */
   switchId: id.nullable(),
   /** Milliseconds between its values, at least. */
-  spacing: z.number().min(10).max(1000),
+  spacing: within(RANGES.spacingMillis),
   /** What becomes of the control afterwards: to its rest, or left where it is. */
   after: z.enum(['rest', 'hold']),
 });
@@ -222,9 +223,9 @@ export const trackSchema = z.strictObject({
   role: z.enum(['backing', 'guide']),
   /** Where its first sample is heard, and milliseconds after that (or, negative, before). */
   at: ticks.min(0),
-  offset: z.number().min(-600000).max(600000),
+  offset: within(RANGES.offsetMillis),
   /** Decibels. */
-  gain: z.number().min(-60).max(12),
+  gain: within(RANGES.gain),
   muted: z.boolean(),
 });
 
@@ -248,7 +249,7 @@ export const songSchema = z.strictObject({
   bars: z.int().min(1).max(LIMITS.bars),
   pickup: ticks.min(0),
   /** Milliseconds before the start in which the opening may already be sent. */
-  preRoll: z.number().min(0).max(60000),
+  preRoll: within(RANGES.preRollMillis),
   tempo: z.array(tempoMarkSchema).min(1).max(1000000),
   metre: z.array(metreMarkSchema).min(1).max(100000),
   printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
@@ -287,7 +288,7 @@ export const showSchema = z.strictObject({
   house: z.array(houseNumberSchema).max(128),
   tones: z.array(toneSchema).max(LIMITS.tones),
   /** Milliseconds after and before its place that a change may land and still be on time. */
-  tolerance: z.strictObject({ after: z.number().min(0).max(1000), before: z.number().min(0).max(10000) }),
+  tolerance: z.strictObject({ after: within(RANGES.lateMillis), before: within(RANGES.earlyMillis) }),
   /** The tone that songs open with that have none of their own: every unit in a known state, whatever came before. */
   openingToneId: id.nullable(),
   /** Tones that every song leans on, in the order of the number keys. */

@@ -1,7 +1,17 @@
 import { Trash2, X } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { changeCue, indexShow, removeCue, songTime, type Cue, type Song } from '../../../core/show';
+import {
+  changeCue,
+  indexShow,
+  removeCue,
+  songTime,
+  type Cue,
+  type Song,
+  RANGES,
+  figureIn,
+  rangeWords,
+} from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
 import { cueWords, verdictSentence } from '../../../wording';
 import { Check } from '../../components/Check';
@@ -113,8 +123,8 @@ export function CuePanel({ song, cue, onClose }: Props) {
         label="Shift in ms (minus is earlier)"
         value={String(cue.shift)}
         commit={(text) => {
-          const shift = Number(text.replace(',', '.'));
-          if (text.trim() === '' || !(Math.abs(shift) <= 10000)) return '-10000 to 10000';
+          const shift = figureIn(RANGES.shiftMillis, text);
+          if (shift === undefined) return rangeWords(RANGES.shiftMillis);
           change({ shift }, 'shift a cue');
           return null;
         }}

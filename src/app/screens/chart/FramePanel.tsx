@@ -21,6 +21,9 @@ import {
   type Edit,
   type Show,
   type Song,
+  RANGES,
+  figureIn,
+  rangeWords,
 } from '../../../core/show';
 import {
   TICKS_PER_QUARTER,
@@ -131,8 +134,8 @@ function WholeFields({ show, song }: FrameProps) {
           value={String(song.preRoll)}
           numeric
           commit={(text) => {
-            const millis = Number(text);
-            if (text.trim() === '' || !(millis >= 0 && millis <= 60000)) return '0 to 60000';
+            const millis = figureIn(RANGES.preRollMillis, text);
+            if (millis === undefined) return rangeWords(RANGES.preRollMillis);
             return take(setSongField(show, song.id, 'preRoll', millis), 'change the pre-roll', 'another length');
           }}
         />
@@ -161,8 +164,8 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
   };
   /** A ramp from the last tempo: to the caret, or where that stands before it, to the last bar. */
   const rampOn = (mark: Song['tempo'][number], text: string): string | null => {
-    const rampTo = Number(text.replace(',', '.'));
-    if (!(rampTo >= 20 && rampTo <= 400)) return '20 to 400';
+    const rampTo = figureIn(RANGES.bpm, text);
+    if (rampTo === undefined) return rangeWords(RANGES.bpm);
     const to = at > mark.at ? at : barStart(bars, song.bars);
     if (to <= mark.at) return 'a longer song';
     const first = putTempo(show, song.id, { ...mark, rampTo });
@@ -179,7 +182,7 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
     const next = [...taps, performance.now()].slice(-16);
     setTaps(next);
     const bpm = tapTempo(next);
-    if (bpm !== undefined && bpm >= 20 && bpm <= 400)
+    if (bpm !== undefined && bpm >= RANGES.bpm[0] && bpm <= RANGES.bpm[1])
       put({ ...active, bpm: Math.round(bpm * 10) / 10 }, 'tap the tempo');
   };
   return (
@@ -218,8 +221,8 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
                 value={String(Math.round(mark.bpm * 1000) / 1000)}
                 numeric
                 commit={(text) => {
-                  const bpm = Number(text.replace(',', '.'));
-                  if (!(bpm >= 20 && bpm <= 400)) return '20 to 400';
+                  const bpm = figureIn(RANGES.bpm, text);
+                  if (bpm === undefined) return rangeWords(RANGES.bpm);
                   return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
                 }}
               />
@@ -240,8 +243,8 @@ function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
                   numeric
                   style={{ flex: 1 }}
                   commit={(text) => {
-                    const rampTo = text.trim() === '' ? null : Number(text.replace(',', '.'));
-                    if (rampTo !== null && !(rampTo >= 20 && rampTo <= 400)) return '20 to 400';
+                    const rampTo = text.trim() === '' ? null : figureIn(RANGES.bpm, text);
+                    if (rampTo === undefined) return rangeWords(RANGES.bpm);
                     return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
                   }}
                 />

@@ -16,6 +16,9 @@ import {
   type Show,
   type Song,
   type Track,
+  RANGES,
+  figureIn,
+  rangeWords,
 } from '../../../core/show';
 import { formatBar, formatPosition, parsePosition } from '../../../core/time';
 import { Check } from '../../components/Check';
@@ -181,10 +184,6 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
     setSaid('problem' in taken ? taken.problem : null);
     if ('audio' in taken) perform(replaceAudio(show, track.audioId, taken.audio), `put ${taken.audio.name} back`);
   };
-  const figure = (text: string, low: number, high: number): number | undefined => {
-    const value = Number(text.replace(',', '.'));
-    return text.trim() !== '' && value >= low && value <= high ? value : undefined;
-  };
   return (
     <div role="group" aria-label={name} style={{ display: 'grid', gap: 6 }}>
       <Row style={{ alignItems: 'center', flexWrap: 'nowrap' }}>
@@ -224,8 +223,8 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
           value={String(track.gain)}
           numeric
           commit={(text) => {
-            const gain = figure(text, -60, 12);
-            return gain === undefined ? '-60 to 12' : change({ gain }, 'change a level');
+            const gain = figureIn(RANGES.gain, text);
+            return gain === undefined ? rangeWords(RANGES.gain) : change({ gain }, 'change a level');
           }}
         />
       </Row>
@@ -243,8 +242,8 @@ function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
           value={String(track.offset)}
           numeric
           commit={(text) => {
-            const offset = figure(text, -600000, 600000);
-            return offset === undefined ? '-600000 to 600000' : change({ offset }, 'move a recording');
+            const offset = figureIn(RANGES.offsetMillis, text);
+            return offset === undefined ? rangeWords(RANGES.offsetMillis) : change({ offset }, 'move a recording');
           }}
         />
       </Row>

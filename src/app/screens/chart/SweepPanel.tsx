@@ -13,6 +13,9 @@ import {
   type Show,
   type Song,
   type Sweep,
+  RANGES,
+  figureIn,
+  rangeWords,
 } from '../../../core/show';
 import { playedSweeps, sweepValue } from '../../../core/meaning';
 import { TICKS_PER_QUARTER, formatPosition, parsePosition, type Ticks } from '../../../core/time';
@@ -302,8 +305,8 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         value={String(sweep.spacing)}
         numeric
         commit={(text) => {
-          const spacing = Number(text.replace(',', '.'));
-          if (!(spacing >= 10 && spacing <= 1000)) return '10 to 1000';
+          const spacing = figureIn(RANGES.spacingMillis, text);
+          if (spacing === undefined) return rangeWords(RANGES.spacingMillis);
           return put({ spacing }, 'thin a sweep');
         }}
       />

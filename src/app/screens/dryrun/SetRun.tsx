@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { acceptedReason, type Finding } from '../../../core/checks';
-import { indexShow, setTolerance, type Song } from '../../../core/show';
+import { indexShow, setTolerance, type Song, RANGES, figureIn, rangeWords, type Range } from '../../../core/show';
 import { LanternMark } from '../../components/LanternMark';
 import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
@@ -110,14 +110,14 @@ export function SetRun({ songs, rigFindings }: Props) {
 function Tolerance() {
   const show = useShow();
   const { tolerance } = show;
-  const field = (key: 'after' | 'before', label: string, most: number) => (
+  const field = (key: 'after' | 'before', label: string, range: Range) => (
     <DraftField
       label={label}
       value={String(tolerance[key])}
       numeric
       commit={(text) => {
-        const millis = Number(text.replace(',', '.'));
-        if (text.trim() === '' || !(millis >= 0 && millis <= most)) return `0 to ${most}`;
+        const millis = figureIn(range, text);
+        if (millis === undefined) return rangeWords(range);
         perform(setTolerance(show, { ...tolerance, [key]: millis }), 'change what is on time');
         return null;
       }}
@@ -127,8 +127,8 @@ function Tolerance() {
     <section aria-label="On time">
       <h2>On time is</h2>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 10 }}>
-        {field('after', 'up to ms after the beat', 1000)}
-        {field('before', 'up to ms before it', 10000)}
+        {field('after', 'up to ms after the beat', RANGES.lateMillis)}
+        {field('before', 'up to ms before it', RANGES.earlyMillis)}
       </div>
     </section>
   );

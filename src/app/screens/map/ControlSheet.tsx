@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import styled from 'styled-components';
 import { newControl, onOff, type Control, type Sender } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
-import { withControl, type Unit } from '../../../core/show';
+import { withControl, type Unit, freeControlNumber } from '../../../core/show';
 import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
 import { Button, Soft } from '../../components/controls';
 import { LanternMark } from '../../components/LanternMark';
@@ -83,7 +83,7 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
   const findings = checkRig(show).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
   const add = (): void => {
     const id = newId();
-    const number = freeNumber(unit);
+    const number = freeControlNumber(unit);
     change(withControl(unit.profile, newControl(id, freshName(controls, number), onOff(number))), 'add a control');
     onChoose(id);
   };
@@ -181,13 +181,4 @@ function freshName(controls: readonly Control[], number: number): string {
     const tried = n === 1 ? name : `${name} (${n})`;
     if (!controls.some((c) => c.name === tried)) return tried;
   }
-}
-
-/** The first control number from 20 on that no control of the unit is on. */
-function freeNumber({ profile }: Unit): number {
-  const taken = new Set(
-    [profile.variants, ...profile.controls].flatMap((c) => (c && 'number' in c.encoding ? [c.encoding.number] : [])),
-  );
-  for (let n = 20; n < 96; n++) if (!taken.has(n)) return n;
-  return 20;
 }

@@ -2,7 +2,17 @@ import { Copy, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { compareProfiles, type Effect, type Profile } from '../../../core/addressing';
-import { LIMITS, addVersion, copyMap, indexShow, switchVersion, type Unit } from '../../../core/show';
+import {
+  LIMITS,
+  addVersion,
+  copyMap,
+  indexShow,
+  switchVersion,
+  type Unit,
+  RANGES,
+  figureIn,
+  rangeWords,
+} from '../../../core/show';
 import { differenceSentence } from '../../../wording';
 import { DialogButton } from '../../components/DialogButton';
 import { Button, Field, Input, Label, MainButton, SignButton, Soft } from '../../components/controls';
@@ -85,8 +95,8 @@ function Times({ unit }: Props) {
   const change = useProfile(unit);
   const { profile } = unit;
   const set = (key: keyof Profile['times'], text: string): string | null => {
-    const value = Number(text.trim().replace(/\s*ms$/, ''));
-    if (text.trim() === '' || !(value >= 0 && value <= 60000)) return '0 to 60000 ms';
+    const value = figureIn(RANGES.unitMillis, text.replace(/\s*ms\s*$/, ''));
+    if (value === undefined) return `${rangeWords(RANGES.unitMillis)} ms`;
     return change({ ...profile, times: { ...profile.times, [key]: value } }, 'change a time');
   };
   return (

@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest';
+import { linear, newControl } from '../addressing';
+import { demoShow } from '../demo';
+import { modelerProfile, testUnit } from '../testing/rigs';
+import { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
+import { RANGES, asTitle, figureIn, rangeWords } from './limits';
+
+describe('what is free', () => {
+  it('is the first control number that nothing of a unit is on', () => {
+    const controls = [20, 21, 23].map((n) => newControl(`c${n}`, `C${n}`, linear(n, 0, 127, '')));
+    const unit = testUnit('u', 1, { ...modelerProfile, variants: null, controls });
+    expect(freeControlNumber(unit)).toBe(22);
+    const all = Array.from({ length: 76 }, (_, i) => newControl(`c${i}`, `C${i}`, linear(20 + i, 0, 127, '')));
+    expect(freeControlNumber(testUnit('u', 1, { ...modelerProfile, variants: null, controls: all }))).toBe(20);
+  });
+
+  it('is the first house number and name that the house has not', () => {
+    const house = [{ id: 'a', name: 'Function 2', number: 20 }];
+    expect(freeHouseNumber(house)).toBe(21);
+    expect(freeHouseName(house)).toBe('Function 3');
+    expect(freeHouseName([])).toBe('Function 1');
+  });
+
+  it('is the first channel that no unit is sent to on', () => {
+    const { units } = demoShow();
+    expect(units.map((u) => u.channel)).not.toContain(freeChannel({ units }));
+    const every = Array.from({ length: 16 }, (_, i) => testUnit(`u${i}`, i + 1, modelerProfile));
+    expect(freeChannel({ units: every })).toBe(1);
+  });
+});
+
+describe('figures that are typed', () => {
+  it('are taken with a point or a comma, within their range', () => {
+    expect(figureIn(RANGES.bpm, ' 96,5 ')).toBe(96.5);
+    expect(figureIn(RANGES.bpm, '19.9')).toBeUndefined();
+    expect(figureIn(RANGES.shiftMillis, '-10000')).toBe(-10000);
+    expect(figureIn(RANGES.preRollMillis, '0')).toBe(0);
+    for (const text of ['', '  ', 'x', '1e99', '1.2.3', 'Infinity', 'NaN']) {
+      expect(figureIn(RANGES.preRollMillis, text)).toBeUndefined();
+    }
+    expect(rangeWords(RANGES.gain)).toBe('-60 to 12');
+  });
+
+  it('and titles are cut to what they may have', () => {
+    expect(asTitle('  Slack  ', 'Song')).toBe('Slack');
+    expect(asTitle('   ', 'Song')).toBe('Song');
+    expect(asTitle('x'.repeat(500), 'Song')).toHaveLength(120);
+  });
+});

@@ -1,0 +1,35 @@
+import type { HouseNumber, Show, Unit } from './schema';
+
+// What is offered for something new: the first that is not taken.
+
+/** Control numbers below are the standard's own more often than not; above, they have fixed meanings (MIDI 1.0, table III). */
+const FIRST_NUMBER = 20;
+const LAST_NUMBER = 95;
+
+function firstFree(taken: ReadonlySet<number>): number {
+  for (let n = FIRST_NUMBER; n <= LAST_NUMBER; n++) if (!taken.has(n)) return n;
+  return FIRST_NUMBER;
+}
+
+/** The first control number that nothing of a unit is on. */
+export const freeControlNumber = ({ profile }: Unit): number =>
+  firstFree(
+    new Set(
+      [profile.variants, ...profile.controls].flatMap((c) => (c && 'number' in c.encoding ? [c.encoding.number] : [])),
+    ),
+  );
+
+/** The first number that the house has no function for. */
+export const freeHouseNumber = (house: readonly HouseNumber[]): number =>
+  firstFree(new Set(house.map((h) => h.number)));
+
+export function freeHouseName(house: readonly HouseNumber[]): string {
+  for (let n = house.length + 1; ; n++) if (!house.some((h) => h.name === `Function ${n}`)) return `Function ${n}`;
+}
+
+/** The first channel that no unit is sent to on; 1 where all are taken. */
+export function freeChannel({ units }: Pick<Show, 'units'>): number {
+  const taken = new Set(units.map((u) => u.channel));
+  for (let channel = 1; channel <= 16; channel++) if (!taken.has(channel)) return channel;
+  return 1;
+}
