@@ -76,7 +76,7 @@ export class Browser {
   }
 
   /** Waits for a state. One that does not come leaves a picture of what there is, and what looking met with. */
-  async wait(condition: () => Promise<boolean>, what: string): Promise<void> {
+  async wait(condition: () => Promise<boolean>, what: string, patience = PATIENCE): Promise<void> {
     this.swallowed = undefined;
     const holds = async (): Promise<boolean> => {
       try {
@@ -88,7 +88,7 @@ export class Browser {
       }
     };
     try {
-      await this.driver.wait(holds, PATIENCE);
+      await this.driver.wait(holds, patience);
     } catch (error) {
       mkdirSync(FAILURES, { recursive: true });
       const path = join(FAILURES, `${nameNow()}.png`.replace(/[^\w. -]/g, '_'));
@@ -176,7 +176,12 @@ export class Browser {
   }
 
   /** Waits until an element's text contains something. */
-  async says(role: string, name: string | RegExp | undefined, text: string | RegExp): Promise<void> {
+  async says(
+    role: string,
+    name: string | RegExp | undefined,
+    text: string | RegExp,
+    patience = PATIENCE,
+  ): Promise<void> {
     let own = '';
     await this.wait(
       async () => {
@@ -190,6 +195,7 @@ export class Browser {
         }
       },
       `the ${role} ${String(name)} does not say ${String(text)}`,
+      patience,
     ).catch((error: unknown) => {
       throw new Error(`${(error as Error).message}; it says: ${own}`, { cause: error });
     });

@@ -1,12 +1,22 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { CueProof } from '../../core/proof';
 
-/** One row a show: the document as plain data, and how often it was saved. */
+/** One row a show: the document as plain data but for its songs, and how often it was saved. */
 export interface ShowRow {
   readonly id: string;
   readonly title: string;
   readonly revision: number;
   readonly savedAt: number;
+  /** Older rows have their songs in here. */
+  readonly data: unknown;
+  /** Ids of its songs, in their order. */
+  readonly songs?: readonly string[];
+}
+
+/** One row a song: an edit of one writes one. */
+export interface SongRow {
+  readonly showId: string;
+  readonly id: string;
   readonly data: unknown;
 }
 
@@ -35,6 +45,7 @@ export interface SoundRow {
 /** The database of the browser. Its version is its own; the show's version is in the show. */
 export class Shelf extends Dexie {
   declare shows: EntityTable<ShowRow, 'id'>;
+  declare songs: Dexie.Table<SongRow, [string, string]>;
   declare proofs: Dexie.Table<ProofRow, [string, string]>;
   declare device: EntityTable<DeviceRow, 'key'>;
   declare sounds: Dexie.Table<SoundRow, [string, string]>;
@@ -46,6 +57,7 @@ export class Shelf extends Dexie {
     // Revisions and titles are read from the keys alone: a large show takes a tenth of a second to read.
     this.version(3).stores({ shows: 'id, [id+revision], [savedAt+id+title]' });
     this.version(4).stores({ device: 'key' });
+    this.version(5).stores({ songs: '[showId+id], showId' });
   }
 }
 

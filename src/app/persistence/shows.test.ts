@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
+import type { Show } from '../../core/show';
 import Dexie from 'dexie';
 import { Shelf } from './db';
 import { copySounds, keepSound, loadSound } from './sounds';
@@ -64,6 +65,42 @@ describe('the shelf', () => {
     await until(() => seen.at(-1)!.length === 2);
     expect(seen.at(-1)).toEqual(['B', 'A']);
     end();
+  });
+
+  it('writes the songs that changed, and no others', async () => {
+    await saveShow(shelf, show, null, 1);
+    const puts: string[] = [];
+    shelf.songs.hook('updating', (_, key) => void puts.push(String(key)));
+    shelf.songs.hook('creating', (key) => void puts.push(String(key)));
+    const [first, ...rest] = show.songs;
+    const edited: Show = { ...show, songs: [{ ...first!, title: 'Other' }, ...rest] };
+    await saveShow(shelf, edited, 1, 2, show);
+    expect(puts).toEqual([`${show.id},${first!.id}`]);
+    expect((await loadShow(shelf, show.id))!.read.value).toEqual(edited);
+    const fewer: Show = { ...edited, songs: edited.songs.slice(1), set: edited.set.slice(1) };
+    await saveShow(shelf, fewer, 2, 3, edited);
+    expect((await loadShow(shelf, show.id))!.read.value).toEqual(fewer);
+    expect(await shelf.songs.count()).toBe(fewer.songs.length);
+    // What lies there is not known to this tab: all of it is put right.
+    await saveShow(shelf, show, 3, 4);
+    expect((await loadShow(shelf, show.id))!.read.value).toEqual(show);
+  });
+
+  it('reads a show whose songs lie in its own row, as older ones do', async () => {
+    await shelf.shows.put({ id: show.id, title: show.title, revision: 3, savedAt: 1, data: show });
+    expect(await loadShow(shelf, show.id)).toMatchObject({ revision: 3, inRows: false, lost: 0 });
+    expect((await loadShow(shelf, show.id))!.read.value).toEqual(show);
+    await saveShow(shelf, show, 3, 2);
+    expect(await loadShow(shelf, show.id)).toMatchObject({ revision: 4, inRows: true });
+  });
+
+  it('leaves out a song whose row is lost, and says how many', async () => {
+    await saveShow(shelf, show, null, 1);
+    await shelf.songs.delete([show.id, show.songs[1]!.id]);
+    const { read, lost } = (await loadShow(shelf, show.id))!;
+    expect(lost).toBe(1);
+    expect(read.value!.songs).toEqual(show.songs.filter((_, i) => i !== 1));
+    expect(read.value!.set).toHaveLength(show.set.length - 1);
   });
 
   it('lists a show with a damaged date too', async () => {

@@ -14,21 +14,69 @@ async function revisionOf(shelf: Shelf, id: string): Promise<number | undefined>
 
 /**
  * Puts a show on the shelf, if what lies there is what this one grew out of (`base`; null
- * for a new one). What another tab saved in the meantime is never written over.
+ * for a new one). What another tab saved in the meantime is never written over. Of songs that are
+ * the same as in `before`, which is what lies there, nothing is written.
  */
-export function saveShow(shelf: Shelf, show: Show, base: number | null, now: number): Promise<Saved> {
-  return shelf.transaction('rw', shelf.shows, async (): Promise<Saved> => {
+export function saveShow(
+  shelf: Shelf,
+  show: Show,
+  base: number | null,
+  now: number,
+  before: Show | null = null,
+): Promise<Saved> {
+  return shelf.transaction('rw', shelf.shows, shelf.songs, async (): Promise<Saved> => {
     const lying = await revisionOf(shelf, show.id);
     if ((lying ?? null) !== base) return { kind: 'conflict', revision: lying ?? 0 };
     const revision = (base ?? 0) + 1;
-    await shelf.shows.put({ id: show.id, title: show.title, revision, savedAt: now, data: show });
+    const { songs, ...frame } = show;
+    const known = new Map(before?.songs.map((s) => [s.id, s]));
+    const changed = songs.filter((s) => known.get(s.id) !== s);
+    await shelf.songs.bulkPut(changed.map((song) => ({ showId: show.id, id: song.id, data: song })));
+    const ids = new Set(songs.map((s) => s.id));
+    const gone = before ? [...known.keys()].filter((id) => !ids.has(id)) : await otherSongs(shelf, show.id, ids);
+    await shelf.songs.bulkDelete(gone.map((id): [string, string] => [show.id, id]));
+    await shelf.shows.put({ id: show.id, title: show.title, revision, savedAt: now, data: frame, songs: [...ids] });
     return { kind: 'saved', revision };
   });
 }
 
+/** Songs that lie there for a show and that it has no more. */
+async function otherSongs(shelf: Shelf, showId: string, ids: ReadonlySet<string>): Promise<string[]> {
+  const keys = await shelf.songs.where('showId').equals(showId).primaryKeys();
+  return keys.map(([, id]) => id).filter((id) => !ids.has(id));
+}
+
+/** What lies on the shelf of a show, put together, before anybody has read it. */
+export interface Lying {
+  readonly data: unknown;
+  readonly revision: number;
+  /** Whether its songs have rows of their own; older shows have them in one. */
+  readonly inRows: boolean;
+  /** Songs whose rows are missing: they are left out. */
+  readonly lost: number;
+}
+
+export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefined> {
+  return shelf.transaction('r', shelf.shows, shelf.songs, async () => {
+    const row = await shelf.shows.get(id);
+    if (!row) return undefined;
+    const { data, songs, revision } = row;
+    if (songs === undefined || typeof data !== 'object') return { data, revision, inRows: false, lost: 0 };
+    const rows = await shelf.songs.where('showId').equals(id).toArray();
+    const byId = new Map(rows.map((r) => [r.id, r.data]));
+    // A song whose row is lost leaves the others whole; the set must not name it then.
+    const found = songs.filter((s) => byId.has(s));
+    const { set } = data as { readonly set?: unknown };
+    const kept = Array.isArray(set) ? set.filter((e: { songId?: string }) => byId.has(e.songId ?? '')) : set;
+    const whole = { ...data, songs: found.map((s) => byId.get(s)), set: kept };
+    return { data: whole, revision, inRows: true, lost: songs.length - found.length };
+  });
+}
+
 export async function removeShow(shelf: Shelf, id: string): Promise<void> {
-  await shelf.transaction('rw', shelf.shows, shelf.proofs, shelf.sounds, async () => {
+  await shelf.transaction('rw', shelf.shows, shelf.songs, shelf.proofs, shelf.sounds, async () => {
     await shelf.shows.delete(id);
+    await shelf.songs.where('showId').equals(id).delete();
     await shelf.sounds.where('showId').equals(id).delete();
     await shelf.proofs.where('showId').equals(id).delete();
   });
@@ -64,12 +112,13 @@ export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: n
 /** A show of the shelf that is the same as another in all but its id; undefined where there is none. */
 export async function findSame(shelf: Shelf, show: Show): Promise<Listed | undefined> {
   const rows = await shelf.shows.filter((row) => row.title === show.title).toArray();
-  // What two have in common is the whole where they are the same, in whatever order their parts were written.
-  const same = rows.find(({ data }) => {
-    const theirs: unknown = { ...(data as object), id: show.id };
-    return sharing(theirs, show) === theirs;
-  });
-  return same && { id: same.id, title: same.title, savedAt: same.savedAt };
+  for (const { id, title, savedAt } of rows) {
+    const lying = await dataOf(shelf, id);
+    const theirs: unknown = { ...(lying?.data as object), id: show.id };
+    // What two have in common is the whole where they are the same, in whatever order their parts were written.
+    if (sharing(theirs, show) === theirs) return { id, title, savedAt };
+  }
+  return undefined;
 }
 
 /** The show of a title that was saved last. */

@@ -49,7 +49,7 @@ export const { perform, undo, redo, say } = doc;
 const saving = createSaving({
   open: () => useApp.getState().open,
   document: doc,
-  save: (show, base, now) => saveShow(shelf, show, base, now),
+  save: (show, base, now, before) => saveShow(shelf, show, base, now, before),
   load: async (id) => {
     const loaded = await loadShow(shelf, id);
     return loaded?.read.value && { show: loaded.read.value, revision: loaded.revision };
@@ -183,8 +183,14 @@ export async function openFromShelf(id: string): Promise<void> {
     return;
   }
   const { value, problems } = loaded.read;
-  if (value) await enter(value, loaded.revision);
-  else refuse(problems.map(problemLine)[0] ?? 'The show cannot be read.');
+  if (value) {
+    if (loaded.inRows && loaded.lost === 0) saving.opened(value, loaded.revision);
+    await enter(value, loaded.revision);
+    if (loaded.lost > 0) {
+      const songs = loaded.lost === 1 ? '1 song is' : `${loaded.lost} songs are`;
+      say(`${songs} missing in this browser's storage and left out. A file that you exported may still have them.`);
+    }
+  } else refuse(problems.map(problemLine)[0] ?? 'The show cannot be read.');
 }
 
 /** Puts a show that came from elsewhere on the shelf as a new one, with the sounds that came with it; gives its id there. */

@@ -12,7 +12,8 @@ const TRY_AGAIN = 5000;
 export interface SavingNeeds {
   readonly open: () => OpenShow | null;
   readonly document: ShowDocument;
-  readonly save: (show: Show, base: number | null, now: number) => Promise<Saved>;
+  /** `before` is what lies on the shelf, where that is known: what did not change need not be written. */
+  readonly save: (show: Show, base: number | null, now: number, before: Show | null) => Promise<Saved>;
   /** The show as it lies there; undefined where it is gone or cannot be read. */
   readonly load: (id: string) => Promise<{ readonly show: Show; readonly revision: number } | undefined>;
   readonly now: () => number;
@@ -22,6 +23,8 @@ export interface SavingNeeds {
 
 /** Keeps the open show on the shelf. What another tab saved is never written over, and never lost. */
 export interface Saving {
+  /** A show was opened that lies on the shelf like this. */
+  readonly opened: (show: Show, revision: number) => void;
   /** Something changed: it is saved soon. */
   readonly soon: () => void;
   /** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
@@ -41,18 +44,24 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     callOff = later(() => void saveNow(), millis);
   };
 
+  /** What lies on the shelf, and under which revision. */
+  let lying: { readonly show: Show; readonly revision: number } | null = null;
+  const before = (show: Show, revision: number | null): Show | null =>
+    lying && lying.show.id === show.id && lying.revision === revision ? lying.show : null;
+
   const saveOnce = async (): Promise<void> => {
     const is = open();
     if (!is || is.save === 'saved' || is.save === 'conflict') return;
     const { show, revision } = is;
     let saved: Saved;
     try {
-      saved = await save(show, revision, now());
+      saved = await save(show, revision, now(), before(show, revision));
     } catch {
       if (open()?.show.id === show.id) document.change({ save: 'failed' });
       soon(TRY_AGAIN);
       return;
     }
+    if (saved.kind === 'saved') lying = { show, revision: saved.revision };
     // Another show may be open by now.
     if (open()?.show.id !== show.id) return;
     if (saved.kind === 'conflict') document.change({ save: 'conflict' });
@@ -70,10 +79,14 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     const theirs = is && (await load(is.show.id));
     if (theirs && open()?.show.id === theirs.show.id) {
       document.replace(theirs.show, theirs.revision, 'take what another tab saved');
+      lying = { show: open()!.show, revision: theirs.revision };
     }
   };
 
   return {
+    opened: (show, revision) => {
+      lying = { show, revision };
+    },
     soon: () => soon(SAVE_DELAY),
     now: saveNow,
     follow: async (revision) => {
