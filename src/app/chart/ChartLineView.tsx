@@ -1,8 +1,7 @@
 import { memo, useId, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { openingOf, songTime, type Cue, type Show, type Song } from '../../core/show';
-import { formatPosition, type Ticks } from '../../core/time';
-import { sweepWords } from '../../wording';
+import type { Cue, Song, SongTime, Track } from '../../core/show';
+import type { Ticks } from '../../core/time';
 import { UnitPattern } from '../components/UnitBadge';
 import type { Counting } from '../state/store';
 import { desk, font } from '../theme/tokens';
@@ -59,16 +58,27 @@ const SweepHandle = styled.button`
   }
 `;
 
+/** A cue that has a flag on its line. */
+export interface Flag {
+  readonly id: string;
+  readonly cue: Cue;
+  /** What it places, and where it stands, in words. */
+  readonly name: string;
+  readonly at: string;
+  readonly row: number;
+}
+
 interface Props {
-  readonly show: Show;
-  readonly song: Song;
+  readonly songId: string;
+  readonly time: SongTime;
   readonly line: ChartLine;
   readonly lineIndex: number;
   readonly lanes: readonly Lane[];
-  readonly cues: readonly Cue[];
-  /** Row of each cue's flag. */
-  readonly rows: readonly number[];
+  readonly flags: readonly Flag[];
+  /** The tone that the song opens with, on its first line. */
+  readonly opening: string | null;
   readonly tempos: Song['tempo'];
+  readonly tracks: readonly Track[];
   /** Pictures of recordings, by the id of their sound. */
   readonly peaks: Readonly<Record<string, Uint8Array>>;
   readonly counting: Counting;
@@ -91,9 +101,10 @@ interface Props {
 
 /** One line of the chart: section and bar numbers, cues, a lane a unit. */
 export const ChartLineView = memo(function ChartLineView(props: Props) {
-  const { line, lanes, cues, caret, song, density, onPlace } = props;
+  const { line, lanes, flags, caret, songId, density, opening, onPlace } = props;
   const id = useId();
-  const shape = lineShape(line, lanes, props.rows, props.tempos, opensHere(props), density);
+  const rows = flags.map((f) => f.row);
+  const shape = lineShape(line, lanes, rows, props.tempos, opening !== null, density);
   const { head, lanesTop, bottom, height } = shape;
   const { text } = density;
   const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {
@@ -121,13 +132,13 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
         </defs>
         <g transform={`translate(${GUTTER} 0)`}>
           <rect x={0} y={head} width={line.width} height={bottom - head} fill={desk.sheet} />
-          {song.tracks.map((track) => {
+          {props.tracks.map((track) => {
             const peaks = props.peaks[track.audioId];
             return (
               peaks && (
                 <Wave
                   key={track.id}
-                  song={song}
+                  time={props.time}
                   track={track}
                   peaks={peaks}
                   line={line}
@@ -206,10 +217,10 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           </SectionName>
         ) : null;
       })}
-      {props.lineIndex === 0 && (
+      {opening !== null && (
         <OpeningFlag
-          show={props.show}
-          song={song}
+          songId={songId}
+          name={opening}
           top={head + 1}
           height={density.flag - 3}
           size={text.flag}
@@ -219,12 +230,12 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
       )}
       {shape.active.flatMap((lane, k) =>
         lane.sweeps
-          .filter((s) => s.from >= line.tick && s.from < line.end)
-          .map((s) => (
+          .filter(({ sweep: s }) => s.from >= line.tick && s.from < line.end)
+          .map(({ sweep: s, label }) => (
             <SweepHandle
               key={s.id}
               type="button"
-              aria-label={`${formatPosition(songTime(song).bars, s.from, song.bars)} ${sweepWords(props.show, s)}`}
+              aria-label={label}
               style={{
                 left: xOf(line, s.from),
                 top: lanesTop + k * density.lane + 1,
@@ -235,19 +246,20 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
             />
           )),
       )}
-      {cues.map((cue, i) => {
+      {flags.map(({ cue, name, at, row }, i) => {
         const x = xOf(line, cue.at);
         return (
           <CueFlag
             key={cue.id}
-            show={props.show}
-            song={song}
+            songId={songId}
             cue={cue}
+            name={name}
+            at={at}
             x={x}
-            top={head + 1 + density.flag * props.rows[i]!}
+            top={head + 1 + density.flag * row}
             height={density.flag - 3}
             size={text.flag}
-            room={roomOf(line, cues, props.rows, i)}
+            room={roomOf(line, flags, i)}
             selected={props.selected.has(cue.id)}
             onSelect={props.onSelect}
             onDrop={props.onDrop}
@@ -257,14 +269,10 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
         );
       })}
       {caret !== null && <Caret x={xOf(line, caret)} top={head - 16} height={bottom - head + 22} />}
-      <Playhead songId={song.id} line={line} top={head - 14} height={bottom - head + 18} />
+      <Playhead songId={songId} line={line} top={head - 14} height={bottom - head + 18} />
     </Box>
   );
 });
-
-/** Whether the flag of the opening stands on a line. */
-const opensHere = ({ lineIndex, show, song }: Pick<Props, 'lineIndex' | 'show' | 'song'>): boolean =>
-  lineIndex === 0 && openingOf(show, song) !== null;
 
 /** Pixels until the next name or tempo over the line. */
 function headRoom(line: ChartLine, tempos: Song['tempo'], bar: ChartLine['bars'][number]): number | undefined {
@@ -289,9 +297,9 @@ function gridOf(bar: ChartLine['bars'][number]): { readonly x: number; readonly 
 }
 
 /** Pixels until the next flag in the same row. */
-function roomOf(line: ChartLine, cues: readonly Cue[], rows: readonly number[], i: number): number {
-  const next = cues.findIndex((_, k) => k > i && rows[k] === rows[i]);
-  return (next < 0 ? line.width + 40 : xOf(line, cues[next]!.at)) - xOf(line, cues[i]!.at) - 3;
+function roomOf(line: ChartLine, flags: readonly Flag[], i: number): number {
+  const next = flags.find((f, k) => k > i && f.row === flags[i]!.row);
+  return (next ? xOf(line, next.cue.at) : line.width + 40) - xOf(line, flags[i]!.cue.at) - 3;
 }
 
 function tempoWords({ bpm, beat, rampTo }: Song['tempo'][number]): string {

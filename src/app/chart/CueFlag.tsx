@@ -1,9 +1,7 @@
-import { useRef, useState, type PointerEvent } from 'react';
+import { memo, useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { OPENING_CUE } from '../../core/meaning';
-import { type Cue, indexShow, openingOf, type Show, type Song, songTime } from '../../core/show';
-import { formatPosition } from '../../core/time';
-import { cueWords } from '../../wording';
+import type { Cue } from '../../core/show';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { useCueMark } from '../state/marks';
 import { desk, font } from '../theme/tokens';
@@ -35,8 +33,9 @@ const Flag = styled.button<{ $selected: boolean; $muted: boolean; $ground: strin
 `;
 
 interface OpeningProps {
-  readonly show: Show;
-  readonly song: Song;
+  readonly songId: string;
+  /** Of the tone. */
+  readonly name: string;
   readonly top: number;
   readonly height: number;
   /** Of its text, in pixels. */
@@ -46,10 +45,17 @@ interface OpeningProps {
 }
 
 /** What the song opens with, in front of everything else. It stays where it is. */
-export function OpeningFlag({ show, song, top, height, size, room, onSelect }: OpeningProps) {
-  const mark = useCueMark(song.id, OPENING_CUE);
-  const name = indexShow(show).tones.get(openingOf(show, song) ?? '')?.name;
-  if (name === undefined || room < 40) return null;
+export const OpeningFlag = memo(function OpeningFlag({
+  songId,
+  name,
+  top,
+  height,
+  size,
+  room,
+  onSelect,
+}: OpeningProps) {
+  const mark = useCueMark(songId, OPENING_CUE);
+  if (room < 40) return null;
   return (
     <Flag
       type="button"
@@ -74,15 +80,17 @@ export function OpeningFlag({ show, song, top, height, size, room, onSelect }: O
       <span>{name}</span>
     </Flag>
   );
-}
+});
 
 /** Pixels that a pointer moves before it is a drag. */
 const DRAG_FROM = 4;
 
 interface Props {
-  readonly show: Show;
-  readonly song: Song;
+  readonly songId: string;
   readonly cue: Cue;
+  /** What it places, and where it stands, in words. */
+  readonly name: string;
+  readonly at: string;
   readonly x: number;
   readonly top: number;
   readonly height: number;
@@ -100,10 +108,11 @@ interface Props {
 }
 
 /** A cue on its place: lantern and tone. Drag or Alt+arrows move it, Delete takes it away. */
-export function CueFlag({
-  show,
-  song,
+export const CueFlag = memo(function CueFlag({
+  songId,
   cue,
+  name,
+  at,
   x,
   top,
   height,
@@ -115,12 +124,9 @@ export function CueFlag({
   onNudge,
   onRemove,
 }: Props) {
-  const mark = useCueMark(song.id, cue.id);
+  const mark = useCueMark(songId, cue.id);
   const start = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const [shift, setShift] = useState<{ readonly x: number; readonly y: number } | null>(null);
-  const { action } = cue;
-  const name = cueWords(show, action);
-  const at = formatPosition(songTime(song).bars, cue.at, song.bars);
 
   const onPointerDown = (event: PointerEvent<HTMLButtonElement>): void => {
     if (event.button !== 0) return;
@@ -175,4 +181,4 @@ export function CueFlag({
       <span>{name}</span>
     </Flag>
   );
-}
+});

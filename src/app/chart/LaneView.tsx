@@ -33,7 +33,7 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
   // Words keep clear of what is drawn.
   const drawn: readonly Span[] = [
     ...marks.map((x) => ({ from: x - 3, to: x + 3 })),
-    ...sweeps.map((s) => sweepSpan(line, s)),
+    ...sweeps.map(({ sweep }) => sweepSpan(line, sweep)),
   ];
   return (
     <g opacity={hushed ? 0.4 : 1}>
@@ -62,7 +62,7 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
           {!s.carried && <path d={`M${s.x + 1} ${top + 2}v${height - 3}`} stroke={colour} strokeWidth={2.6} />}
         </g>
       ))}
-      {sweeps.map((sweep) => {
+      {sweeps.map(({ sweep }) => {
         const control = unit?.profile.controls.find((c) => c.id === sweep.controlId);
         return (
           control && (

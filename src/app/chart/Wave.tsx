@@ -1,12 +1,12 @@
 import { memo } from 'react';
-import { songTime, microsAt, type Song, type Track } from '../../core/show';
+import { microsAt, type SongTime, type Track } from '../../core/show';
 import { PEAKS_PER_SECOND } from '../../core/sound';
 import { secondsToTicks } from '../../core/time';
 import { desk } from '../theme/tokens';
 import { tickAtX, xOf, type ChartLine } from './layout';
 
 interface Props {
-  readonly song: Song;
+  readonly time: SongTime;
   readonly track: Track;
   readonly peaks: Uint8Array;
   readonly line: ChartLine;
@@ -18,8 +18,7 @@ interface Props {
 const STEP = 3;
 
 /** The part of a recording's picture that lies on one line of the chart; a guide is drawn in outline. */
-export const Wave = memo(function Wave({ song, track, peaks, line, top, height }: Props) {
-  const time = songTime(song);
+export const Wave = memo(function Wave({ time, track, peaks, line, top, height }: Props) {
   const begins = microsAt(time, track.at) / 1e6 + track.offset / 1000;
   const from = begins >= 0 ? xOf(line, secondsToTicks(time.tempo, begins)) : 0;
   const ends = begins + peaks.length / PEAKS_PER_SECOND;

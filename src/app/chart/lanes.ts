@@ -23,7 +23,14 @@ export interface Lane {
   /** Ticks of raw messages and taps; of a player's lane, of all changes. */
   readonly messages: readonly Ticks[];
   /** Sweeps that run on the line. */
-  readonly sweeps: readonly Sweep[];
+  readonly sweeps: readonly LaneSweep[];
+}
+
+/** A sweep, and what a screen reader is told of it. */
+export interface LaneSweep {
+  readonly id: string;
+  readonly sweep: Sweep;
+  readonly label: string;
 }
 
 /** Whether nothing happens in a lane on its line: then it takes no row of its own. */

@@ -55,7 +55,7 @@ describe('a lane', () => {
   it('is quiet when nothing changes, is sent or sweeps', () => {
     expect(isQuiet(lane('a'))).toBe(true);
     expect(isQuiet(busy)).toBe(false);
-    expect(isQuiet(lane('a', { sweeps: song.sweeps.slice(0, 1) }))).toBe(false);
+    expect(isQuiet(lane('a', { sweeps: [{ id: 's', sweep: song.sweeps[0]!, label: '' }] }))).toBe(false);
     expect(isQuiet(lane('a', { changes: [{ at: 0, cueId: 'c', state: UNKNOWN_STATE }] }))).toBe(false);
   });
 

@@ -340,14 +340,15 @@ function SongChart({ song, search }: Props) {
                 style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}
               >
                 <ChartLineView
-                  show={show}
-                  song={song}
+                  songId={song.id}
+                  time={model.time}
                   line={line}
                   lineIndex={item.index}
                   lanes={model.lanes[item.index]!}
-                  cues={model.cues[item.index]!}
-                  rows={model.rows[item.index]!}
+                  flags={model.flags[item.index]!}
+                  opening={item.index === 0 ? model.opening : null}
                   tempos={song.tempo}
+                  tracks={song.tracks}
                   peaks={peaks}
                   counting={counting}
                   density={model.density}

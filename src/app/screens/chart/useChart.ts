@@ -1,8 +1,19 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { stateLine, type StateChange } from '../../../core/compile';
 import { moments } from '../../../core/meaning';
-import { openingOf, type Cue, type Show, type Song, type Unit } from '../../../core/show';
-import { cueWords } from '../../../wording';
+import {
+  indexShow,
+  openingOf,
+  sharing,
+  songTime,
+  type Show,
+  type Song,
+  type SongTime,
+  type Unit,
+} from '../../../core/show';
+import { formatPosition } from '../../../core/time';
+import { cueWords, sweepWords } from '../../../wording';
+import type { Flag } from '../../chart/ChartLineView';
 import { ROOMY, type Density } from '../../chart/density';
 import { fitWhole } from '../../chart/fitWhole';
 import type { Lane } from '../../chart/lanes';
@@ -13,10 +24,11 @@ import { NOBODY, hushed, useLanes } from '../../state/lanes';
 export interface ChartModel {
   readonly lines: readonly ChartLine[];
   /** Cues of each line that have a flag; raw messages are drawn in the lanes. */
-  readonly cues: readonly (readonly Cue[])[];
+  readonly flags: readonly (readonly Flag[])[];
   readonly lanes: readonly (readonly Lane[])[];
-  /** Row of each cue's flag on its line. */
-  readonly rows: readonly (readonly number[])[];
+  /** The tone that the song opens with; null where it opens with none. */
+  readonly opening: string | null;
+  readonly time: SongTime;
   readonly density: Density;
   readonly heights: readonly number[];
 }
@@ -31,15 +43,30 @@ export function useChart(show: Show, song: Song, width: number, zoom: Zoom): Cha
   const quiet = useMemo(() => new Set(hushed(show, lanesSeen)), [show, lanesSeen]);
   const { folded } = lanesSeen;
   const content = useContent(show, song, folded);
-  const flags = useMemo(() => flagNames(show, song), [show, song]);
+  const time = useShared(songTime(song));
+  const words = useMemo(() => wordsOf(show, song), [show, song]);
   const whole = zoom.kind === 'whole' ? zoom.height : null;
   const scale = zoom.kind === 'scale' ? zoom.scale : null;
-  return useMemo(() => {
+  const model = useMemo(() => {
     const drawn = (s: number, density: Density): ChartModel =>
-      modelOf(song, layoutChart(song, width, s), content, flags, quiet, density);
+      modelOf(song, time, layoutChart(song, width, s), content, words, quiet, density);
     if (scale !== null) return drawn(scale, ROOMY);
     return fitWhole(drawn, whole!);
-  }, [song, width, scale, whole, content, flags, quiet]);
+  }, [song, time, width, scale, whole, content, words, quiet]);
+  // Lines that an edit did not touch stay the same, and are not drawn again.
+  return useShared(model);
+}
+
+/** A value, with all that did not change since the last drawing being the same. */
+function useShared<T>(value: T): T {
+  const [share] = useState(() => sharer<T>());
+  return useMemo(() => share(value), [share, value]);
+}
+
+/** Asked again for the same it gives the same: drawings that are thrown away do no harm. */
+function sharer<T>(): (value: T) => T {
+  let last: T | undefined;
+  return (value) => (last = last === undefined ? value : sharing(last, value));
 }
 
 /** A lane of the whole song: what happens in it. */
@@ -99,38 +126,53 @@ function useContent(show: Show, song: Song, folded: ReadonlySet<string>): readon
   }, [states, units, tones, players, song, folded]);
 }
 
-interface FlagNames {
-  readonly cues: readonly Cue[];
-  readonly names: ReadonlyMap<string, string>;
-  readonly opening: string | undefined;
+/** What a song's cues, opening and sweeps are called. */
+interface Words {
+  readonly cues: readonly Omit<Flag, 'row'>[];
+  readonly opening: string | null;
+  readonly sweeps: ReadonlyMap<string, string>;
 }
 
-function flagNames(show: Show, song: Song): FlagNames {
-  const cues = song.cues.filter((c) => c.action.kind !== 'message').toSorted((a, b) => a.at - b.at);
-  const opening = show.tones.find((t) => t.id === openingOf(show, song))?.name;
-  return { cues, names: new Map(cues.map((c) => [c.id, cueWords(show, c.action)])), opening };
+function wordsOf(show: Show, song: Song): Words {
+  const { bars } = songTime(song);
+  const at = (tick: number): string => formatPosition(bars, tick, song.bars);
+  return {
+    cues: song.cues
+      .filter((c) => c.action.kind !== 'message')
+      .toSorted((a, b) => a.at - b.at)
+      .map((cue) => ({ id: cue.id, cue, name: cueWords(show, cue.action), at: at(cue.at) })),
+    opening: indexShow(show).tones.get(openingOf(show, song) ?? '')?.name ?? null,
+    sweeps: new Map(song.sweeps.map((s) => [s.id, `${at(s.from)} ${sweepWords(show, s)}`])),
+  };
 }
 
 function modelOf(
   song: Song,
+  time: SongTime,
   lines: readonly ChartLine[],
   content: readonly LaneContent[],
-  { cues, names, opening }: FlagNames,
+  words: Words,
   quiet: ReadonlySet<string>,
   density: Density,
 ): ChartModel {
-  const inLines = byLine(lines, cues);
-  const size = density.text.flag;
-  const rows = lines.map((line, i) => {
-    const flags = inLines[i]!.map((c) => ({ x: xOf(line, c.at), name: names.get(c.id)! }));
-    if (i > 0 || opening === undefined) return flagRows(flags, size);
-    return flagRows([{ x: 0, name: opening }, ...flags], size).slice(1);
-  });
-  const lanes = lanesOf(song, lines, content, quiet);
-  const heights = lines.map(
-    (line, i) => lineShape(line, lanes[i]!, rows[i]!, song.tempo, i === 0 && opening !== undefined, density).height,
+  const { opening } = words;
+  const inLines = byLine(
+    lines,
+    words.cues.map((c) => ({ ...c, at: c.cue.at, place: c.at })),
   );
-  return { lines, cues: inLines, lanes, rows, density, heights };
+  const flags = lines.map((line, i): Flag[] => {
+    const here = inLines[i]!;
+    const places = here.map(({ cue, name }) => ({ x: xOf(line, cue.at), name }));
+    const first = i === 0 && opening !== null ? [{ x: 0, name: opening }] : [];
+    const rows = flagRows([...first, ...places], density.text.flag).slice(first.length);
+    return here.map(({ id, cue, name, place }, k) => ({ id, cue, name, at: place, row: rows[k]! }));
+  });
+  const lanes = lanesOf(song, lines, content, quiet, words.sweeps);
+  const heights = lines.map((line, i) => {
+    const rows = flags[i]!.map((f) => f.row);
+    return lineShape(line, lanes[i]!, rows, song.tempo, i === 0 && opening !== null, density).height;
+  });
+  return { lines, flags, lanes, opening, time, density, heights };
 }
 
 function lanesOf(
@@ -138,12 +180,14 @@ function lanesOf(
   lines: readonly ChartLine[],
   content: readonly LaneContent[],
   quiet: ReadonlySet<string>,
+  labels: ReadonlyMap<string, string>,
 ): Lane[][] {
   const result: Lane[][] = lines.map(() => []);
   for (const { changes, marks, units, unit, ...lane } of content) {
     const spread = byLine(lines, changes);
     const messages = byLine(lines, marks);
-    const sweeps = unit ? song.sweeps.filter((s) => s.unitId === unit.id) : [];
+    const own = unit ? song.sweeps.filter((s) => s.unitId === unit.id) : [];
+    const sweeps = own.map((sweep) => ({ id: sweep.id, sweep, label: labels.get(sweep.id)! }));
     let before: StateChange | undefined;
     for (const [i, line] of lines.entries()) {
       const inLine = spread[i]!;
@@ -154,7 +198,7 @@ function lanesOf(
         before,
         changes: inLine,
         messages: messages[i]!.map((c) => c.at),
-        sweeps: sweeps.filter((s) => s.from < line.end && s.to > line.tick),
+        sweeps: sweeps.filter(({ sweep: s }) => s.from < line.end && s.to > line.tick),
       });
       before = inLine.at(-1) ?? before;
     }
