@@ -22,14 +22,9 @@ export class AssumedRig {
 
   /** Goes over to a changed rig: units that are the same to the wires keep their state, whatever they are called now. */
   follow(spec: RigSpec): void {
-    if (spec === this.spec) return;
-    const kept = unchangedUnits(this.spec, spec);
-    const all = kept.size === spec.units.length && kept.size === this.spec.units.length;
-    const samePorts = JSON.stringify(this.spec.ports) === JSON.stringify(spec.ports);
+    const kept = keptStates(this.spec, spec, () => this.rig.state());
     this.spec = spec;
-    if (all && samePorts) return;
-    const states = this.rig.state();
-    this.rest(Object.fromEntries(spec.units.map(({ id }) => [id, (kept.has(id) && states[id]) || UNKNOWN_STATE])));
+    if (kept) this.rest(kept);
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {
@@ -103,8 +98,17 @@ function play(rig: SimulatedRig, entry: Entry): void {
   else rig.play(entry.unitId, entry.at, entry.messages);
 }
 
-/** Units of a rig that another one has too, the same to their wires. */
-export function unchangedUnits(before: RigSpec, after: RigSpec): ReadonlySet<string> {
+/**
+ * States that units keep when a rig becomes another one: those of units that are the same to their wires.
+ * Undefined where the whole rig is: then nothing has to be made anew.
+ */
+export function keptStates(before: RigSpec, after: RigSpec, states: () => RigState): RigState | undefined {
+  if (before === after) return undefined;
   const texts = new Map(before.units.map((u) => [u.id, wireText(u)]));
-  return new Set(after.units.filter((u) => texts.get(u.id) === wireText(u)).map((u) => u.id));
+  const same = after.units.filter((u) => texts.get(u.id) === wireText(u)).map((u) => u.id);
+  const all = same.length === after.units.length && same.length === before.units.length;
+  if (all && JSON.stringify(before.ports) === JSON.stringify(after.ports)) return undefined;
+  const now = states();
+  const kept = new Set(same);
+  return Object.fromEntries(after.units.map(({ id }) => [id, (kept.has(id) && now[id]) || UNKNOWN_STATE]));
 }

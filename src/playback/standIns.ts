@@ -1,9 +1,9 @@
-import { UNKNOWN_STATE, type RigSpec, type RigState } from '../core/rig';
+import type { RigSpec, RigState } from '../core/rig';
 import { encodeValue } from '../core/addressing';
 import type { Bytes } from '../core/midi';
 import { SimulatedRig, type TraceEntry } from '../core/simulate';
 import type { Micros } from '../core/time';
-import { unchangedUnits } from './assumedRig';
+import { keptStates } from './assumedRig';
 import type { Arrival, Ports } from './ports';
 
 /** Stand-ins for every unit of a rig, behind the same door as real ports: they obey bytes, and send when they are played. */
@@ -15,14 +15,9 @@ export class StandIns implements Ports {
 
   /** Goes over to a changed rig. Units that are the same to the wires keep their state, whatever they are called now. */
   follow(spec: RigSpec): void {
-    if (spec === this.spec) return;
-    const kept = unchangedUnits(this.spec, spec);
-    const all = kept.size === spec.units.length && kept.size === this.spec.units.length;
-    const samePorts = JSON.stringify(this.spec.ports) === JSON.stringify(spec.ports);
+    const kept = keptStates(this.spec, spec, () => this.rig.state());
     this.spec = spec;
-    if (all && samePorts) return;
-    const states = this.rig.state();
-    this.rig = this.build(Object.fromEntries([...kept].map((id) => [id, states[id] ?? UNKNOWN_STATE])));
+    if (kept) this.rig = this.build(kept);
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {
