@@ -45,18 +45,38 @@ export function scheduleThrough(
       reckoned[i] = reckoned[i]! + extra;
       toldLater[i] = toldLater[i]! + told;
       (job as Writable<PortJob>).deadline -= extra + told;
+      // A variant is there no sooner than its preset: what it has others told is reckoned from that too.
+      const preset = told > GRAIN ? presetBefore(list, i) : -1;
+      if (preset >= 0) (list[preset]! as Writable<PortJob>).deadline -= told;
       // What counts from this message's arrival, or from that of what it has others told, is later too.
       for (const k of after.get(i) ?? []) {
         const next = list[k]! as Writable<PlannedJob>;
         if (next.after === i && next.gap > 0) next.gap += extra + slack;
-        if (next.also)
-          next.also = next.also.map((w) => (w.on === i ? { on: i, gap: w.gap + extra + told + slack } : w));
+        next.also = waitLonger(next.also, i, extra + told + slack);
+      }
+      for (const k of after.get(preset) ?? []) {
+        const next = list[k]! as Writable<PlannedJob>;
+        if (next.unit !== job.unit) next.also = waitLonger(next.also, preset, told + slack);
       }
     }
     if (!more) break;
     ends = schedule(list);
   }
   return ends;
+}
+
+/** Waits, those for one message longer by a time. */
+const waitLonger = (waits: PlannedJob['also'], on: number, by: Micros): PlannedJob['also'] =>
+  waits && waits.map((w) => (w.on === on ? { on, gap: w.gap + by } : w));
+
+/** The recall of the same change of the same unit, ahead of a message; -1 for none. */
+function presetBefore(list: readonly PortJob[], i: number): number {
+  const { unit, cueId } = list[i]!;
+  for (let k = i - 1; k >= 0 && list[k]!.cueId === cueId && list[k]!.unit === unit; k--) {
+    const { send } = list[k]!;
+    if ('kind' in send && send.kind === 'recall') return k;
+  }
+  return -1;
 }
 
 /** How long each message waits in thrus on the way to its unit, and by how much what it has others told waits. */
