@@ -66,6 +66,10 @@ async function pictures(address: string): Promise<void> {
     await b.says('listitem', 'Quillback', 'Ledger Rhythm');
     await still('chart');
     await b.click('button', 'Stop');
+    await b.click('button', 'Whole song');
+    await b.find('button', '43|1 Still Water, proven');
+    await still('whole-song');
+    await b.click('button', 'Whole song');
     // A cue that comes right behind another has no time to land.
     await b.fill('textbox', /^Bar\|beat/, `13|4.25${Key.ENTER}`);
     await b.type('fog', Key.ENTER);
@@ -74,6 +78,8 @@ async function pictures(address: string): Promise<void> {
     await still('chart-cracked');
     await b.click('link', /findings: to the dry run$/);
     await b.find('region', 'The chosen change');
+    await b.pick(/Compare with$/, /before: place Fog Lead/);
+    await b.find('list', 'Changes that land otherwise');
     await still('dry-run');
     await b.click('button', 'Undo: place Fog Lead');
     await b.click('link', 'Tones');
