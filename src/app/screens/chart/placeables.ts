@@ -9,7 +9,8 @@ export interface Placeable extends Found {
   readonly action: Cue['action'];
 }
 
-const FOUND_LIMIT = 40;
+/** More than are in sight at once are found by typing on. */
+const FOUND_LIMIT = 16;
 
 /** Names that begin with a text first, then those that hold it. */
 function best<T extends { readonly name: string }>(list: readonly T[], text: string): T[] {
