@@ -67,13 +67,17 @@ const Nothing = styled.div`
   }
 `;
 
+/** What the address of a unit that was just added carries. */
+const JUST_ADDED = { added: true };
+
 /** One unit's numbers: its slots in its own labelling, variants, controls, and the bytes of each. */
 export function MapScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const { unitId, part = '' } = useParams();
   const unit = indexShow(show).units.get(unitId ?? '') ?? show.units[0];
-  const open = (id: string): void => void navigate(`/show/${show.id}/map/${id}`);
+  // The keyboard goes to the first preset of a unit that was just added.
+  const open = (id: string): void => void navigate(`/show/${show.id}/map/${id}`, { state: JUST_ADDED });
   if (!unit) {
     return (
       <Nothing>

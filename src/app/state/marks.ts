@@ -83,3 +83,9 @@ export const useCueProof = (songId: string, cueId: string): CueProof | undefined
 export const useSongMark = (song: Song): Lantern => useProofs((s) => songMark(s, song));
 export const useToneMark = (show: Show, toneId: string): Lantern => useProofs((s) => toneMark(s, show, toneId));
 export const useShowMark = (show: Show): Lantern => useProofs((s) => showMark(s, show));
+/** Whether a cue wants anything of any unit, as far as that is known: what wants nothing has no fingerprint, and nothing to prove. */
+export const useWantsSomething = (songId: string, cueId: string): boolean =>
+  useProofs(({ fingerprints }) => {
+    const prints = fingerprints[songId];
+    return prints === undefined || prints[cueId] !== undefined;
+  });

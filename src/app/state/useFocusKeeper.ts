@@ -22,7 +22,8 @@ export function useFocusKeeper(): void {
       if (!last || !lost || (last.isConnected && last.matches(FOCUSABLE))) return;
       for (const around of way.slice(1)) {
         if (!around.isConnected || around === document.body) continue;
-        const next = around.querySelector<HTMLElement>(FOCUSABLE);
+        // Beyond the view there is nothing near: the view as a whole, not the first thing on the page.
+        const next = around.querySelector<HTMLElement>('#view') ?? around.querySelector<HTMLElement>(FOCUSABLE);
         if (!next) continue;
         next.focus();
         return;

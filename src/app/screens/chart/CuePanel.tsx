@@ -22,7 +22,7 @@ import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
-import { useCueProof } from '../../state/marks';
+import { useCueProof, useWantsSomething } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { LeavesPart } from './LeavesPart';
 import { desk } from '../../theme/tokens';
@@ -70,6 +70,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
   const show = useShow();
   const { units, tones } = indexShow(show);
   const proof = useCueProof(song.id, cue.id);
+  const wants = useWantsSomething(song.id, cue.id);
   const found = findingsOf(useSongFindings(show, song), cue.id);
   const { bars } = songTime(song);
   const { action } = cue;
@@ -145,7 +146,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
       </Button>
       {!cue.muted && (
         <div>
-          <b>{proof ? 'The dry run found' : 'Not proven yet'}</b>
+          <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>
           {proof ? (
             <Verdicts>
               {proof.verdicts.map((v) => {
@@ -161,8 +162,9 @@ export function CuePanel({ song, cue, onClose }: Props) {
           ) : (
             <p>
               <Soft>
-                A dry run plays the song to a simulated rig and judges each change. It was not done for exactly this
-                content.
+                {wants
+                  ? 'The song is being played to a simulated rig, which judges each change.'
+                  : 'It wants nothing of any unit: give the tone a preset, a variant or a value.'}
               </Soft>
             </p>
           )}

@@ -1,6 +1,6 @@
 import { extent } from '../../../core/groups';
-import { useCallback, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
@@ -55,6 +55,9 @@ interface Props {
   readonly onSend: (aim: UnitAim) => void;
 }
 
+/** Milliseconds until a dialog is gone. */
+const DIALOG_CLOSES = 60;
+
 /** A unit's presets: typed, pasted, filled, found, moved, tried. */
 export function SlotsPart({ unit, onSend }: Props) {
   const show = useShow();
@@ -65,7 +68,14 @@ export function SlotsPart({ unit, onSend }: Props) {
   const [index, setIndex] = useState(unit.slots[0]?.index ?? 0);
   const run = useRef<Run>({ first: index, count: 1 });
   const [view, setView] = useState<SlotView>({ layout: 'grid', sort: 'place', find: '' });
+  const { state } = useLocation() as { state: { readonly added?: boolean } | null };
   const [summons, setSummons] = useState(0);
+  useEffect(() => {
+    if (!state?.added) return undefined;
+    // After the dialog that added the unit has given the keyboard back.
+    const wait = setTimeout(() => setSummons((n) => n + 1), DIALOG_CLOSES);
+    return () => clearTimeout(wait);
+  }, [state]);
   const [numberProblems, setNumberProblems] = useState<readonly Problem[]>([]);
   const songs = useMemo(() => songsBySlot(show, unit.id), [show, unit.id]);
   const slot = slotAt(show, unit.id, index);
