@@ -4,7 +4,9 @@ import { problem, type Place, type Problem } from '../problems';
 import { profileProblems } from './profileProblems';
 import type { Show, Song, Sweep, Tone, Unit } from './schema';
 
-const at = (...path: (string | number)[]): Place => ({ in: 'show', path });
+type PathPart = string | number;
+
+const at = (...path: PathPart[]): Place => ({ in: 'show', path });
 
 /**
  * What a show's shape alone does not say: that ids are there once, that what is referred
@@ -12,13 +14,10 @@ const at = (...path: (string | number)[]): Place => ({ in: 'show', path });
  */
 export function checkShow(show: Show): Problem[] {
   const problems: Problem[] = [];
-  const ids = (what: string, list: readonly { readonly id: string }[], ...path: (string | number)[]): Set<string> => {
-    const seen = new Set<string>();
-    for (const [i, { id }] of list.entries()) {
-      if (seen.has(id)) problems.push(problem('show.twice', 'error', at(...path, i), { what, id }));
-      seen.add(id);
-    }
-    return seen;
+  const ids = (what: string, list: readonly { readonly id: string }[], ...path: PathPart[]): Set<string> => {
+    const found = list.map((x) => x.id);
+    append(problems, once(what, found, ...path));
+    return new Set(found);
   };
   const known: Known = {
     house: ids('house number', show.house, 'house'),
@@ -33,8 +32,6 @@ export function checkShow(show: Show): Problem[] {
     slotIds: new Map(show.units.map((u) => [u.id, new Set([...u.slots, ...u.lostSlots].map((s) => s.id))])),
   };
   for (const [i, unit] of show.units.entries()) {
-    ids('slot', unit.slots, 'units', i, 'slots');
-    ids('control', unit.profile.controls, 'units', i, 'profile', 'controls');
     append(problems, checkUnit(unit, i, known));
   }
   for (const [i, tone] of show.tones.entries()) problems.push(...checkTone(tone, i, known));
@@ -49,6 +46,9 @@ export function checkShow(show: Show): Problem[] {
     ids('cue', song.cues, 'songs', i, 'cues');
     ids('section', song.sections, 'songs', i, 'sections');
     ids('sweep', song.sweeps, 'songs', i, 'sweeps');
+    ids('taps', song.taps, 'songs', i, 'taps');
+    ids('clock', song.clocks, 'songs', i, 'clocks');
+    ids('track', song.tracks, 'songs', i, 'tracks');
     append(problems, checkSong(song, i, known));
   }
   ids('entry of the set', show.set, 'set');
@@ -71,7 +71,18 @@ interface Known {
   readonly slotIds: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
-const missing = (what: string, id: string, ...path: (string | number)[]): Problem =>
+/** Each of some ids stands once: edits find what they are for by it. */
+function once(what: string, ids: readonly string[], ...path: PathPart[]): Problem[] {
+  const seen = new Set<string>();
+  const problems: Problem[] = [];
+  for (const [i, id] of ids.entries()) {
+    if (seen.has(id)) problems.push(problem('show.twice', 'error', at(...path, i), { what, id }));
+    seen.add(id);
+  }
+  return problems;
+}
+
+const missing = (what: string, id: string, ...path: PathPart[]): Problem =>
   problem('show.missing', 'error', at(...path), { what, id });
 
 function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
@@ -92,6 +103,24 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   for (const [k, version] of unit.versions.entries()) {
     problems.push(...checkProfile(unit.name, version, known, 'units', i, 'versions', k));
   }
+  const slotIds = unit.slots.map((s) => s.id);
+  append(problems, once('slot', slotIds, 'units', i, 'slots'));
+  const kept = new Set(slotIds);
+  for (const [k, { id }] of unit.lostSlots.entries()) {
+    if (kept.has(id))
+      problems.push(problem('show.twice', 'error', at('units', i, 'lostSlots', k), { what: 'slot', id }));
+    kept.add(id);
+  }
+  append(
+    problems,
+    once(
+      'relay',
+      unit.relays.map((r) => r.id),
+      'units',
+      i,
+      'relays',
+    ),
+  );
   const slots = slotCount(unit.profile.plan);
   const taken = new Set<number>();
   for (const [k, slot] of unit.slots.entries()) {
@@ -103,6 +132,7 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
       problems.push(problem('show.slot-shared', 'error', at('units', i, 'slots', k, 'index'), data));
     }
     taken.add(slot.index);
+    problems.push(...checkVariant(unit, slot.startVariant, 'units', i, 'slots', k, 'startVariant'));
     problems.push(...checkValues(unit, slot.startControls, 'units', i, 'slots', k, 'startControls'));
   }
   for (const [k, relay] of unit.relays.entries()) {
@@ -110,6 +140,7 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
     if (relay.when.slotId !== null && !known.slotIds.get(unit.id)!.has(relay.when.slotId)) {
       problems.push(missing('slot', relay.when.slotId, ...path, 'when', 'slotId'));
     }
+    problems.push(...checkVariant(unit, relay.when.variant, ...path, 'when', 'variant'));
     if (!known.units.has(relay.toUnitId)) problems.push(missing('unit', relay.toUnitId, ...path, 'toUnitId'));
     else if (!known.slotIds.get(relay.toUnitId)!.has(relay.toSlotId)) {
       problems.push(missing('slot', relay.toSlotId, ...path, 'toSlotId'));
@@ -118,13 +149,15 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   return problems;
 }
 
-type PathPart = string | number;
-
 /** What a profile's shape alone does not say. */
 function checkProfile(unit: string, profile: Profile, known: Known, ...path: PathPart[]): Problem[] {
   const problems = profileProblems(unit, profile, (...rest) => at(...path, ...rest));
-  const { controls, effects, engage } = profile;
-  const ids = new Set(controls.map((c) => c.id));
+  const { controls, effects, engage, senders } = profile;
+  const idsOf = (list: readonly { readonly id: string }[]): string[] => list.map((x) => x.id);
+  append(problems, once('control', idsOf(controls), ...path, 'controls'));
+  append(problems, once('effect', idsOf(effects), ...path, 'effects'));
+  append(problems, once('sender', idsOf(senders), ...path, 'senders'));
+  const ids = new Set(idsOf(controls));
   for (const [k, effect] of effects.entries()) {
     for (const id of [effect.cut, effect.ring]) {
       if (id !== null && !ids.has(id)) problems.push(missing('control', id, ...path, 'effects', k));
@@ -137,6 +170,15 @@ function checkProfile(unit: string, profile: Profile, known: Known, ...path: Pat
     }
   }
   return problems;
+}
+
+/** A variant that something names is one the unit has. */
+function checkVariant(unit: Unit, variant: number | null, ...path: PathPart[]): Problem[] {
+  const { variants } = unit.profile;
+  const count = variants?.names.length ?? 0;
+  if (variant === null || variant < count) return [];
+  const data = { unit: unit.name, word: variants?.word ?? 'variant', value: variant, count };
+  return [problem('show.variant-range', 'error', at(...path), data)];
 }
 
 /** Values of a unit's controls, as a tone or a preset has them. */
@@ -159,7 +201,13 @@ function checkValues(
 }
 
 function checkTone(tone: Tone, i: number, known: Known): Problem[] {
-  const problems: Problem[] = [];
+  const problems = once(
+    'part',
+    tone.parts.map((p) => p.unitId),
+    'tones',
+    i,
+    'parts',
+  );
   for (const [k, part] of tone.parts.entries()) {
     const path = ['tones', i, 'parts', k] as const;
     const unit = known.unitById.get(part.unitId);
@@ -171,13 +219,26 @@ function checkTone(tone: Tone, i: number, known: Known): Problem[] {
     if (part.slotId !== null && !known.slotIds.get(unit.id)!.has(part.slotId)) {
       problems.push(missing('slot', part.slotId, ...path, 'slotId'));
     }
-    const count = profile.variants?.names.length ?? 0;
-    if (part.variant !== null && part.variant >= count) {
-      const word = profile.variants?.word ?? 'variant';
-      const data = { unit: unit.name, word, value: part.variant, count };
-      problems.push(problem('show.variant-range', 'error', at(...path, 'variant'), data));
-    }
+    problems.push(...checkVariant(unit, part.variant, ...path, 'variant'));
     problems.push(...checkValues(unit, part.controls, ...path, 'controls'));
+    append(
+      problems,
+      once(
+        'control',
+        part.controls.map((c) => c.controlId),
+        ...path,
+        'controls',
+      ),
+    );
+    append(
+      problems,
+      once(
+        'effect',
+        part.effects.map((e) => e.effectId),
+        ...path,
+        'effects',
+      ),
+    );
     for (const [e, { effectId }] of part.effects.entries()) {
       if (!profile.effects.some((x) => x.id === effectId)) {
         problems.push(missing('effect', effectId, ...path, 'effects', e, 'effectId'));
@@ -189,7 +250,7 @@ function checkTone(tone: Tone, i: number, known: Known): Problem[] {
 
 function checkSong(song: Song, i: number, known: Known): Problem[] {
   const problems: Problem[] = checkSound(song, i, known);
-  const inOrder = (what: string, list: readonly number[], ...path: (string | number)[]): void => {
+  const inOrder = (what: string, list: readonly number[], ...path: PathPart[]): void => {
     for (let k = 1; k < list.length; k++) {
       if (list[k]! <= list[k - 1]!) problems.push(problem('show.order', 'error', at('songs', i, ...path, k), { what }));
     }

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { slotCount } from '../../addressing';
+import { addressOf, labelOf, slotCount } from '../../addressing';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import { newSlot } from '../../show';
-import { decodeText, readPresetList, writePresetList } from './';
+import { decodeText, readPresetList, writePresetList, writeReorderList } from './';
 import { runs } from '../../testing/runs';
 
 const unit = demoShow().units[0]!;
@@ -100,6 +100,29 @@ describe('a pasted list of presets', () => {
       }),
       runs(62, 600),
     );
+  });
+});
+
+describe('the list of a reorder', () => {
+  it('says of each preset where it was and where it is, as the unit and the wire have it', () => {
+    const text = writeReorderList(unit, [
+      { slotId: 'a', what: 'same', before: { index: 0, name: 'Gull' }, after: { index: 0, name: 'Gull' } },
+      { slotId: 'b', what: 'moved', before: { index: 47, name: 'Tern' }, after: { index: 120, name: 'Tern' } },
+      { slotId: 'c', what: 'gone', before: { index: 3, name: 'Swift, "old"' }, after: null },
+      { slotId: null, what: 'new', before: null, after: { index: 5, name: 'Rail' } },
+    ]);
+    const at = (index: number) => {
+      const { bank, program } = addressOf(plan, index)!;
+      return `${labelOf(plan, index)},${bank ?? ''},${program}`;
+    };
+    expect(text.split('\r\n')).toEqual([
+      'change,label before,bank before,program before,name before,label after,bank after,program after,name after',
+      `same,${at(0)},Gull,${at(0)},Gull`,
+      `moved,${at(47)},Tern,${at(120)},Tern`,
+      `gone,${at(3)},"Swift, ""old""",,,,`,
+      `new,,,,,${at(5)},Rail`,
+      '',
+    ]);
   });
 });
 
