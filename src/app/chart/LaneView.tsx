@@ -31,10 +31,8 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
   const colour = unitColour(index);
   const marks = messages.map((t) => xOf(line, t));
   // Words keep clear of what is drawn.
-  const drawn: readonly Span[] = [
-    ...marks.map((x) => ({ from: x - 3, to: x + 3 })),
-    ...sweeps.map(({ sweep }) => sweepSpan(line, sweep)),
-  ];
+  const marked = marks.map((x) => ({ from: x - 3, to: x + 3 }));
+  const drawn: readonly Span[] = [...marked, ...sweeps.map(({ sweep }) => sweepSpan(line, sweep))];
   return (
     <g opacity={hushed ? 0.4 : 1}>
       <path d={`M${-GUTTER + 4} ${top + height}H${line.width}`} stroke={desk.line} strokeWidth={1} />
@@ -87,7 +85,12 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
       )}
       {stretches.map((s) => {
         const words = unit ? stateName(unit, s.state, counting) : '';
-        const room = roomFor({ from: s.x + 6, to: s.end - 6 }, drawn, textWidth(words, text.lane));
+        const span = { from: s.x + 6, to: s.end - 6 };
+        const size = textWidth(words, text.lane);
+        const clear = roomFor(span, drawn, size);
+        // Far behind a sweep they would read as something that begins there: rather over its curve, and never left out.
+        const near = clear.from - span.from < NEAR && clear.to - clear.from >= Math.min(size, LEAST_ROOM);
+        const room = near ? clear : roomFor(span, marked, size);
         const shown = fitted(words, room.to - room.from, text.lane);
         return (
           shown !== '' && (
@@ -110,6 +113,12 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
     </g>
   );
 }
+
+/** Pixels below which words are cut to nothing worth reading. */
+const LEAST_ROOM = 40;
+
+/** Pixels behind the start of a stretch in which words still belong to it. */
+const NEAR = 120;
 
 const sweepSpan = (line: ChartLine, sweep: Sweep): Span => ({
   from: xOf(line, Math.max(sweep.from, line.tick)) - 3,

@@ -103,7 +103,6 @@ const WRONG: [code: string, spoil: (show: Loose) => void][] = [
   ['show.slot-range', (s) => (named(s).slots.at(-1)!.index = 65_000)],
   ['show.slot-shared', (s) => (named(s).slots[1]!.index = named(s).slots[0]!.index)],
   ['show.variant-range', (s) => (varied(s).slots[0]!.startVariant = 500)],
-  ['show.variant-range', (s) => (relaying(s).relays[0]!.when.variant = 500)],
   ['show.variant-range', (s) => (s.tones[0]!.parts[0]!.variant = 500)],
   ['show.value-range', (s) => (partOf(s).controls[0]!.value = 1e6)],
   ['show.value-range', (s) => (controlled(s).profile.controls.find((c) => c.encoding.kind !== 'tap')!.rest = 1e6)],

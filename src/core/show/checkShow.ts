@@ -140,7 +140,6 @@ function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
     if (relay.when.slotId !== null && !known.slotIds.get(unit.id)!.has(relay.when.slotId)) {
       problems.push(missing('slot', relay.when.slotId, ...path, 'when', 'slotId'));
     }
-    problems.push(...checkVariant(unit, relay.when.variant, ...path, 'when', 'variant'));
     if (!known.units.has(relay.toUnitId)) problems.push(missing('unit', relay.toUnitId, ...path, 'toUnitId'));
     else if (!known.slotIds.get(relay.toUnitId)!.has(relay.toSlotId)) {
       problems.push(missing('slot', relay.toSlotId, ...path, 'toSlotId'));
