@@ -94,19 +94,29 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
         const shown = fitted(words, room.to - room.from, text.lane);
         return (
           shown !== '' && (
-            <text
-              key={`${s.at} ${s.carried}`}
-              x={room.from}
-              y={top + height * 0.66}
-              fontSize={text.lane}
-              paintOrder="stroke"
-              stroke={desk.sheet}
-              strokeWidth={4}
-              strokeLinejoin="round"
-              fill={s.carried ? desk.inkSoft : desk.ink}
-            >
-              {shown}
-            </text>
+            <g key={`${s.at} ${s.carried}`}>
+              {!near && (
+                <rect
+                  x={room.from - 3}
+                  y={top + 2}
+                  width={textWidth(shown, text.lane) + 6}
+                  height={height - 7}
+                  fill={desk.sheet}
+                />
+              )}
+              <text
+                x={room.from}
+                y={top + height * 0.66}
+                fontSize={text.lane}
+                paintOrder="stroke"
+                stroke={desk.sheet}
+                strokeWidth={4}
+                strokeLinejoin="round"
+                fill={s.carried ? desk.inkSoft : desk.ink}
+              >
+                {shown}
+              </text>
+            </g>
           )
         );
       })}
