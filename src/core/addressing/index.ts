@@ -18,6 +18,7 @@ export {
 } from './plan';
 export {
   decodeValue,
+  effectiveMessage,
   encodeValue,
   encodingProblems,
   encodingKinds,

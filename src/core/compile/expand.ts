@@ -1,4 +1,4 @@
-import { encodeValue, slotMessages, type Encoding } from '../addressing';
+import { effectiveMessage, encodeValue, slotMessages, type Encoding } from '../addressing';
 import type { Bytes } from '../midi';
 import {
   passMoment,
@@ -58,8 +58,7 @@ export function sendsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'c
   };
   const addValue = (kind: SendKind, encoding: Encoding, value: number, setOff: SetOff | null): void => {
     const messages = encodeValue(encoding, channel, value);
-    // A note takes effect when it is struck; everything else once its last message is there.
-    const effective = encoding.kind === 'note' || encoding.kind === 'note-table' ? 0 : messages.length - 1;
+    const effective = effectiveMessage(encoding, messages);
     for (const [i, bytes] of messages.entries()) {
       if (i === effective) add(kind, bytes, kind === 'variant' ? value : null, setOff);
       else add('message', bytes, null, null);

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { UNKNOWN_STATE, type RigState } from '../rig';
 import { microsAt, songTime } from '../show';
 import { moments, rigSpec, songWants } from '../meaning';
-import { SimulatedRig, dryRun } from '../simulate';
+import { SimulatedRig, dryRun, type Verdict } from '../simulate';
+import { nominal } from '../simulate/judgeStates';
 import { randomShow, type RandomChoice } from '../testing/randomShow';
 import { catchUp, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
@@ -16,6 +17,7 @@ const SONGS: readonly [string, RandomChoice][] = [
   ['crossing', { gap: 960, shifts: true }],
   ['dense', { gap: 96, shifts: true }],
   ['with bytes as they stand', { gap: 480, shifts: true, raw: true }],
+  ['sent down a chain', { gap: 1440, sentDownChain: true }],
 ];
 
 describe('what the compiler promises', () => {
@@ -74,6 +76,29 @@ describe('what the compiler promises', () => {
         expectSame(stateAt(show, song, 1e9), rig.state());
       }),
       runs(33, 200),
+    );
+  });
+
+  it('is late by no more than is said, where messages are sent down a chain of units that tell each other', () => {
+    fc.assert(
+      fc.property(randomShow({ gap: 3840, sentDownChain: true }), ({ show, song }) => {
+        fc.pre(!show.tones.some((t) => t.parts.some((p) => p.controls.some((c) => c.controlId === 'turn'))));
+        const compiled = compileSong(show, song);
+        const spec = rigSpec(show);
+        const wants = songWants(show, song);
+        const said = new Map<string, number>();
+        for (const { cueId, late } of compiled.lates) said.set(cueId, Math.max(said.get(cueId) ?? 0, late));
+        const excess = ({ cueId, unitId, offset }: Verdict): number => {
+          const unit = spec.units.find((u) => u.id === unitId)!;
+          const own = wants.filter((w) => w.cueId === cueId && w.unitId === unitId).map((w) => nominal(unit, w));
+          return offset! - Math.min(...own) - 2000 - (said.get(cueId) ?? 0);
+        };
+        const { verdicts } = dryRun(spec, compiled.events, wants);
+        const bad = (v: Verdict): boolean =>
+          v.outcome === 'never' ? !said.has(v.cueId) : v.outcome === 'late' && excess(v) > 0;
+        expect(verdicts.filter(bad)).toEqual([]);
+      }),
+      runs(39, 60),
     );
   });
 

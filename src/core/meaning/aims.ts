@@ -1,4 +1,4 @@
-import { encodeValue, slotMessages } from '../addressing';
+import { effectiveMessage, encodeValue, slotMessages } from '../addressing';
 import { fromHex, type Bytes } from '../midi';
 import type { UnitAim, UnitSpec, Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
@@ -32,7 +32,7 @@ function aimsWithTold(show: Show, context: RigContext, tone: Tone): ReadonlyMap<
   const moment: Moment = { id: tone.id, source: 'cue', at: 0, shift: 0, due: 0, landing: 'complete', action };
   // The tone as it is handed in may be newer than the show's.
   const shown = indexShow(show).tones.get(tone.id) === tone ? show : { ...show, tones: [tone] };
-  for (const { unit } of toldBy(passMoment(shown, context, fold, moment, 'changes'))) {
+  for (const { unit } of toldBy(passMoment(shown, context, fold, moment, 'changes')).told) {
     const { slot } = fold.get(unit.id);
     const own = aims.get(unit.id);
     if (slot === null || own?.slot !== undefined) continue;
@@ -60,9 +60,10 @@ export function songWants(show: Show, song: Song): Wanted[] {
       continue;
     }
     const doings = fold ? passMoment(show, context, fold, moment, 'changes') : [];
-    const told = toldBy(doings);
-    const dueOf = (unitId: string, of: 'after' | 'takes'): Micros =>
-      due + ((landing === 'sent' && told.find((t) => t.unit.id === unitId)?.[of]) || 0);
+    const { told, owns } = toldBy(doings);
+    const dueThere = (unitId: string): Micros =>
+      due + ((landing === 'sent' && told.find((t) => t.unit.id === unitId)?.after) || 0);
+    const dueOwn = (unitId: string): Micros => due + ((landing === 'sent' && owns.get(unitId)) || 0);
     let named: ReadonlyMap<string, UnitAim> = new Map();
     if (action.kind === 'message') {
       const bytes = fromHex(action.bytes)!;
@@ -74,7 +75,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
         if (namesNothing(state)) continue;
         const reached = context.paths.has(unitId);
         const aim = { kind: 'state', state, reload: action.reload && reached && state.slot !== undefined } as const;
-        const by = reached ? { due: dueOf(unitId, 'takes') } : { due: dueOf(unitId, 'after'), told: true };
+        const by = reached ? { due: dueOwn(unitId) } : { due: dueThere(unitId), told: true };
         wants.push({ ...base, unitId, aim, ...by });
       }
     }
@@ -83,7 +84,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
       // What the cue itself says of the unit holds, whatever a rule does first.
       if (slot === null || named.get(unit.id)?.slot !== undefined) continue;
       const aim = { kind: 'state', state: { slot, controls: {} }, reload: false } as const;
-      wants.push({ ...base, unitId: unit.id, due: dueOf(unit.id, 'after'), told: true, aim });
+      wants.push({ ...base, unitId: unit.id, due: dueThere(unit.id), told: true, aim });
     }
   }
   return [...wants, ...tempoWants(show, song)];
@@ -97,68 +98,113 @@ interface ToldUnit {
   readonly unit: UnitSpec;
   /** From the first byte that leaves, with the cable to itself, until it is there. */
   readonly after: Micros;
-  /** The same, until it takes the next message. */
-  readonly takes: Micros;
 }
 
+interface WhatIsTold {
+  /** Units that rules bring somewhere, each once, with the last time that they do. */
+  readonly told: readonly ToldUnit[];
+  /** How much later the own messages of units leave, because of what rules tell them or those that they tell. */
+  readonly owns: ReadonlyMap<string, Micros>;
+}
+
+/** Of a unit that was told something: when what was called is there, and when it takes messages again. */
+interface Busy {
+  readonly there: Micros;
+  readonly settled: Micros;
+}
+
+/** So that what two relay rules call comes one after the other. */
+const BEHIND: Micros = 1;
+
 /**
- * Units that relay rules bring somewhere, each once, with the last time that they do. A unit that
- * is told gets its own change after that, and tells others what that sets off later still.
+ * What relay rules do in a moment. A unit that is told something gets its own change after that, and
+ * tells others what that sets off later still: once they take it, and are where they were told to go before.
  */
-function toldBy(doings: readonly Doing[]): readonly ToldUnit[] {
+function toldBy(doings: readonly Doing[]): WhatIsTold {
   const found = new Map<string, ToldUnit>();
+  const owns = new Map<string, Micros>();
+  const busy = new Map<string, Busy>();
   for (const doing of doings) {
-    const begins = found.get(doing.unit.id)?.takes ?? 0;
-    for (const { setOff, effect: own } of effectsOf(doing)) {
-      const effect = begins + own;
+    const own = busy.get(doing.unit.id);
+    const begins = own ? Math.max(own.there, own.settled) : 0;
+    // What one change tells by several rules comes as it comes: only what others told has to go by.
+    const others = new Map(busy);
+    const takenAt = ({ told }: SetOff): Micros =>
+      told.reduce((at, { unit, first, arrives }) => {
+        const before = others.get(unit.id);
+        return before ? Math.max(at, before.settled - first, before.there + BEHIND - arrives) : at;
+      }, begins) - begins;
+    const { effects, waited } = effectsOf(doing, takenAt);
+    owns.set(doing.unit.id, begins + waited);
+    for (const { setOff, effect } of effects) {
       for (const { unit, there, arrives } of setOff.told) {
-        if (there === null) continue;
-        const after = effect + there;
-        const takes = Math.max(after, effect + arrives + millisToMicros(unit.profile.times.settle));
+        const { recall, settle } = unit.profile.times;
+        const at = begins + effect;
+        // What is ignored as reckoned may come a little later, and be taken.
+        const after = at + (there ?? arrives + millisToMicros(recall));
+        const settled = at + arrives + millisToMicros(settle);
+        const was = busy.get(unit.id) ?? { there: 0, settled: 0 };
+        busy.set(unit.id, { there: Math.max(was.there, after), settled: Math.max(was.settled, settled) });
         const before = found.get(unit.id);
-        if (!before || before.after < after) found.set(unit.id, { unit, after, takes });
+        if (there !== null && (!before || before.after < after)) found.set(unit.id, { unit, after });
       }
     }
   }
-  return [...found.values()];
+  for (const [id, { there, settled }] of busy) if (!owns.has(id)) owns.set(id, Math.max(there, settled));
+  return { told: [...found.values()], owns };
 }
 
-/** What tells others, and when it takes effect after the first byte of its change leaves. */
-function effectsOf({ unit, channel, changes, raw, path }: Doing): { setOff: SetOff; effect: Micros }[] {
-  const found: { setOff: SetOff; effect: Micros }[] = [];
-  if (!path || unit.relays.length === 0) return found;
+/**
+ * What tells others, and when it takes effect after the first byte of its change leaves.
+ * `takenAt` says how early what it tells would be taken: its effect is no sooner.
+ */
+function effectsOf(
+  { unit, channel, changes, raw, path }: Doing,
+  takenAt: (setOff: SetOff) => Micros,
+): { effects: { setOff: SetOff; effect: Micros }[]; waited: Micros } {
+  const effects: { setOff: SetOff; effect: Micros }[] = [];
+  let waited: Micros = 0;
+  if (!path || unit.relays.length === 0) return { effects, waited };
   const { recall, variant, settle } = unit.profile.times;
   let free: Micros = 0;
   let accepts: Micros = 0;
   let loaded: Micros = 0;
-  const arrive = (messages: readonly Bytes[]): Micros => {
+  /** When the message arrives that takes effect: no sooner than `least`. */
+  const arrive = (messages: readonly Bytes[], effective = messages.length - 1, least: Micros = 0): Micros => {
     let arrives: Micros = 0;
-    for (const bytes of messages) {
-      free = Math.max(free + durationOf(path, bytes), accepts - latencyOf(path, bytes));
-      arrives = free + latencyOf(path, bytes);
+    for (const [k, bytes] of messages.entries()) {
+      const latency = latencyOf(path, bytes);
+      free = Math.max(free + durationOf(path, bytes), accepts - latency);
+      if (k !== effective) continue;
+      const held = Math.max(0, least - latency - free);
+      free += held;
+      waited += held;
+      arrives = free + latency;
     }
     return arrives;
   };
-  const load = (messages: readonly Bytes[]): Micros => {
-    const arrives = arrive(messages);
+  const load = (messages: readonly Bytes[], setOff: SetOff): void => {
+    const arrives = arrive(messages, undefined, takenAt(setOff) - millisToMicros(recall));
     accepts = arrives + millisToMicros(settle);
-    return (loaded = arrives + millisToMicros(recall));
+    effects.push({ setOff, effect: (loaded = arrives + millisToMicros(recall)) });
+  };
+  const vary = (messages: readonly Bytes[], effective: number | undefined, setOff: SetOff): void => {
+    const arrives = arrive(messages, effective, takenAt(setOff) - millisToMicros(variant));
+    effects.push({ setOff, effect: Math.max(loaded, arrives + millisToMicros(variant)) });
   };
   for (const change of changes) {
     if (change.kind === 'slot') {
-      const messages = slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [];
-      found.push({ setOff: change.setOff, effect: load(messages) });
+      load(slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [], change.setOff);
     } else if (change.kind === 'control') arrive(encodeValue(change.control.encoding, channel, change.value));
     else {
-      const arrives = arrive(encodeValue(unit.profile.variants!.encoding, channel, change.variant));
-      found.push({ setOff: change.setOff, effect: Math.max(loaded, arrives + millisToMicros(variant)) });
+      const { encoding } = unit.profile.variants!;
+      const messages = encodeValue(encoding, channel, change.variant);
+      vary(messages, effectiveMessage(encoding, messages), change.setOff);
     }
   }
-  if (raw?.taken.kind === 'slot') found.push({ setOff: raw.taken.setOff, effect: load([raw.bytes]) });
-  if (raw?.taken.kind === 'variant') {
-    found.push({ setOff: raw.taken.setOff, effect: arrive([raw.bytes]) + millisToMicros(variant) });
-  }
-  return found;
+  if (raw?.taken.kind === 'slot') load([raw.bytes], raw.taken.setOff);
+  if (raw?.taken.kind === 'variant') vary([raw.bytes], 0, raw.taken.setOff);
+  return { effects, waited };
 }
 
 /** That units have the tempo: after each run of taps, and after the first quarter of every tempo that a clock gives. */

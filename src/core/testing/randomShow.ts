@@ -145,24 +145,31 @@ export interface RandomChoice {
   readonly shifts?: boolean;
   /** Bytes as they stand, among them programs that call no slot. */
   readonly raw?: boolean;
+  /** Every cue is sent on its beat, to units of which each tells the next, and which have presets of their own besides. */
+  readonly sentDownChain?: boolean;
 }
 
 /** What hangs behind the first unit: nothing, or units that it tells something, with rules that meet in every corner. */
 const behind = fc.constantFrom('nothing' as const, 'told' as const, 'told' as const, 'chain' as const);
 
 export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: Show; song: Song }> {
-  const { gap, shifts = false, raw = false } = typeof choice === 'number' ? { gap: choice } : choice;
+  const {
+    gap,
+    shifts = false,
+    raw = false,
+    sentDownChain = false,
+  } = typeof choice === 'number' ? { gap: choice } : choice;
   return fc
     .record({
       profiles: fc.array(profile, { minLength: 1, maxLength: 4 }),
       cable: fc.constantFrom('din' as const, 'usb' as const),
       thru: fc.boolean(),
-      behind,
+      behind: sentDownChain ? fc.constant('chain' as const) : behind,
       far: profile,
       farther: profile,
-      rules: fc.array(rule('u0', 'far'), { maxLength: 4 }),
-      onward: fc.array(rule('far', 'farther'), { maxLength: 2 }),
-      farThru: fc.boolean(),
+      rules: fc.array(rule('u0', 'far'), { minLength: sentDownChain ? 2 : 0, maxLength: 4 }),
+      onward: fc.array(rule('far', 'farther'), { minLength: sentDownChain ? 1 : 0, maxLength: 2 }),
+      farThru: sentDownChain ? fc.constant(true) : fc.boolean(),
     })
     .chain(({ profiles, cable, thru, behind, far, farther, rules, onward, farThru }) => {
       const named = profiles.map((p, i) => testUnit(`u${i}`, i + 1, ownDevice(p, i + 1)));
@@ -194,7 +201,9 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
         fc.record({
           wait: fc.integer({ min: gap, max: gap * 4 }),
           tone: fc.nat(),
-          landing: fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
+          landing: sentDownChain
+            ? fc.constant('sent' as const)
+            : fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
           reload: fc.boolean(),
           shift: shifts ? fc.oneof(fc.constant(0), fc.integer({ min: -1200, max: 1200 })) : fc.constant(0),
           bytes: raw ? fc.option(rawBytes(named.length), { nil: null, freq: 2 }) : fc.constant(null),

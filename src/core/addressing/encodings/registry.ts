@@ -76,6 +76,10 @@ export const encodingKinds = Object.keys(KINDS) as Encoding['kind'][];
 export const encodeValue = (encoding: Encoding, channel: number, value: number): Bytes[] =>
   kindOf(encoding).encode(encoding, channel, value);
 
+/** Which message of a value takes effect: a note when it is struck, everything else once its last one is there. */
+export const effectiveMessage = ({ kind }: Encoding, messages: readonly Bytes[]): number =>
+  kind === 'note' || kind === 'note-table' ? 0 : messages.length - 1;
+
 export const decodeValue = (encoding: Encoding, message: Message, memory: ControlMemory = NO_MEMORY): Decoded =>
   kindOf(encoding).decode(encoding, message, memory);
 
