@@ -1,4 +1,13 @@
-import { catchUp, clocksGoOn, compileSong, playLine, stopsOf, type PlayLine } from '../core/compile';
+import {
+  catchUp,
+  clocksGoOn,
+  compileSong,
+  lineInto,
+  playLine,
+  stopsOf,
+  type Loop,
+  type PlayLine,
+} from '../core/compile';
 import { rigSpec } from '../core/meaning';
 import type { TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
@@ -6,6 +15,10 @@ import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '..
 import { SimulatedRig } from '../core/simulate';
 import { soundLine } from '../core/sound';
 import type { Micros, Ticks } from '../core/time';
+
+/** What a song's play is bounded by: nothing, or a loop. */
+export const within = (show: Show, song: Song, line: PlayLine, loop: Loop | null, place = line.place): PlayLine =>
+  loop ? lineInto(show, song, line, loop, place) : line;
 
 /** A song from a place on, from what the rig comes to; what is heard ahead of the place, a count-in or an announcement, has its time too. */
 export function startLine(show: Show, song: Song, from: Ticks, coming: RigState): PlayLine {

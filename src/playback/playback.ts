@@ -6,11 +6,19 @@ import type { Micros, Ticks } from '../core/time';
 import { AssumedRig } from './assumedRig';
 import { Monitor, type MonitorLine } from './monitor';
 import type { Ports } from './ports';
-import { NEW_SESSION, planStart, step, type Input, type Session, type SessionEvent } from './session';
+import {
+  NEW_SESSION,
+  placeIn,
+  planStart,
+  step,
+  type Input,
+  type Session,
+  type SessionEvent,
+  type SongLoop,
+} from './session';
 import { pedalPoint, type PedalPoint, type PedalRecording } from './tasks/record';
 import { learnt, startLesson, teachOn, type Lesson, type Teaching } from './tasks/teach';
 import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
-import { placeOf } from './transport';
 
 /** Whoever drives the playback wakes it this often. */
 export const WAKE_MILLIS = 8;
@@ -23,9 +31,12 @@ const LINES_MICROS: Micros = 100_000;
 export interface PlaybackNews {
   readonly playing: boolean;
   readonly songId: string | null;
+  /** A share of what is written; times are those of the song as it is written. */
+  readonly speed: number;
+  readonly loop: SongLoop | null;
   /** Song time. */
   readonly place: Micros;
-  /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0. */
+  /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0: of a loop, in its first round. */
   readonly from: Micros | null;
   readonly zero: Micros | null;
   readonly rig: RigState;
@@ -71,7 +82,7 @@ export class Playback {
       this.monitor.note('in', portId, at, bytes);
       const { show, transport } = this.session;
       if (!this.recording || !show || transport.kind !== 'playing') return;
-      const point = pedalPoint(show, this.recording, arrival, transport.zero);
+      const point = pedalPoint(show, this.recording, arrival, placeIn(this.session, at).place);
       if (point) this.kept.push(point);
     });
   }
@@ -94,6 +105,19 @@ export class Playback {
 
   stop(): void {
     this.give({ kind: 'stop' });
+    this.wake();
+  }
+
+  /** A share of what is written, for what plays and what will. */
+  speed(speed: number): void {
+    this.give({ kind: 'speed', speed });
+    this.dirty = true;
+    this.wake();
+  }
+
+  loop(loop: SongLoop | null): void {
+    this.give({ kind: 'loop', loop });
+    this.dirty = true;
     this.wake();
   }
 
@@ -220,7 +244,7 @@ export class Playback {
       this.lastLines = now;
       if (lines.length > 0) ears.lines(lines);
     }
-    const { transport, song } = this.session;
+    const { transport, song, speed, loop } = this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
     if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
@@ -230,8 +254,9 @@ export class Playback {
     ears.news({
       playing,
       songId: song?.id ?? null,
-      place: placeOf(transport, now),
-      from: playing ? transport.line.place : null,
+      speed,
+      loop,
+      ...placeIn(this.session, now),
       zero: playing ? transport.zero : null,
       rig: this.assumed.state(),
       loading: this.assumed.loading(now),

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
 import { stateAt } from '../core/compile';
-import { rigSpec } from '../core/meaning';
 import {
   applyEdit,
   changeCue,
@@ -21,49 +20,8 @@ import { expectSame } from '../core/testing/expectSame';
 import { randomShow } from '../core/testing/randomShow';
 import { runs } from '../core/testing/runs';
 import type { RigState } from '../core/rig';
-import { barAt, type Micros } from '../core/time';
-import type { MonitorLine } from './monitor';
-import { Playback, type PlaybackNews } from './playback';
-import type { SessionEvent } from './session';
-import { StandIns } from './standIns';
-
-/** A playback with stand-ins and a clock that goes on by hand. */
-function played(show: Show) {
-  let now: Micros = 7e6;
-  const standIns = new StandIns();
-  const playback = new Playback(() => now, standIns);
-  const lines: MonitorLine[] = [];
-  const events: SessionEvent[] = [];
-  let news: PlaybackNews | undefined;
-  Object.assign(playback.ears, {
-    news: (n: PlaybackNews) => (news = n),
-    lines: (l: readonly MonitorLine[]) => lines.push(...l),
-    events: (e: readonly SessionEvent[]) => events.push(...e),
-  });
-  const edit = (next: Show): void => {
-    standIns.follow(rigSpec(next));
-    playback.show(next);
-  };
-  edit(show);
-  const wake = (): void => {
-    playback.wake();
-    standIns.advance(now);
-  };
-  const go = (millis: number): PlaybackNews => {
-    for (const end = now + millis * 1000; now < end;) {
-      now = Math.min(end, now + 8000);
-      wake();
-    }
-    return news!;
-  };
-  const sleep = (millis: number): PlaybackNews => {
-    now += millis * 1000;
-    wake();
-    return news!;
-  };
-  const out = (): readonly MonitorLine[] => lines.filter((l) => l.direction === 'out');
-  return { playback, standIns, edit, go, sleep, out, events, now: () => now };
-}
+import { barAt } from '../core/time';
+import { played } from './testing/played';
 
 const show = demoShow();
 const song = show.songs[0]!;

@@ -1,11 +1,11 @@
-import { audition, type PlayLine } from '../core/compile';
+import { audition, type Loop, type PlayLine } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
-import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
+import { SPEEDS, atSpeed, indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
 import type { Micros } from '../core/time';
-import { lineFromHere, startLine } from './plans';
-import { STOPPED, begin, end, take, type Transport } from './transport';
+import { lineFromHere, startLine, within } from './plans';
+import { STOPPED, begin, end, fromOf, placeOf, playing, roundZero, take, type Transport } from './transport';
 
 /** How far ahead messages are handed over; whoever drives the session wakes it more often than that. */
 export const LOOK_AHEAD: Micros = 25_000;
@@ -16,9 +16,15 @@ export const ASLEEP: Micros = 1_000_000;
 /** What is going on now. Plain data, no part of the show: `step` makes the next one. */
 export interface Session {
   readonly show: Show | null;
-  /** The song that plays, or played last, as it was planned. */
+  /** The song that plays, or played last, as it is written. */
   readonly song: Song | null;
+  /** The same as it was planned, at its speed: the transport's times are its. */
+  readonly planned: Song | null;
   readonly transport: Transport;
+  /** A share of what is written; it holds for whatever plays until it is set again. */
+  readonly speed: number;
+  /** The stretch of a song that is played over and over. */
+  readonly loop: SongLoop | null;
   /** Units whose lanes are muted; where any has solo, only those are heard. */
   readonly muted: ReadonlySet<string>;
   readonly solo: ReadonlySet<string>;
@@ -27,12 +33,20 @@ export interface Session {
   readonly woken: Micros | null;
 }
 
+/** A stretch of a song, by the song's id. */
+export interface SongLoop extends Loop {
+  readonly songId: string;
+}
+
 const NONE: ReadonlySet<string> = new Set();
 
 export const NEW_SESSION: Session = {
   show: null,
   song: null,
+  planned: null,
   transport: STOPPED,
+  speed: 1,
+  loop: null,
   muted: NONE,
   solo: NONE,
   gone: NONE,
@@ -42,8 +56,10 @@ export const NEW_SESSION: Session = {
 export type Input =
   | { readonly kind: 'wake' }
   /** A song is started with a line that was planned for it. */
-  | { readonly kind: 'start'; readonly song: Song; readonly line: PlayLine }
+  | { readonly kind: 'start'; readonly song: Song; readonly planned: Song; readonly line: PlayLine }
   | { readonly kind: 'stop' }
+  | { readonly kind: 'speed'; readonly speed: number }
+  | { readonly kind: 'loop'; readonly loop: SongLoop | null }
   | { readonly kind: 'show'; readonly show: Show }
   | { readonly kind: 'lanes'; readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> }
   | { readonly kind: 'port'; readonly portId: string; readonly there: boolean }
@@ -74,7 +90,18 @@ export interface Stepped {
 export function planStart(session: Session, songId: string, from: number, coming: RigState): Input | null {
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
-  return song ? { kind: 'start', song, line: startLine(show, song, from, coming) } : null;
+  if (!song) return null;
+  const planned = atSpeed(song, session.speed);
+  const line = within(show, planned, startLine(show, planned, from, coming), loopOf(session, song));
+  return { kind: 'start', song, planned, line };
+}
+
+const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.songId === song.id ? loop : null);
+
+/** Where the session is, in the song's time as it is written. */
+export function placeIn({ transport, speed }: Session, now: Micros): { place: Micros; from: Micros | null } {
+  const from = transport.kind === 'playing' ? fromOf(transport, now) * speed : null;
+  return { place: placeOf(transport, now) * speed, from };
 }
 
 /** What comes of an input at a moment. Nothing here reads a clock or knows who hangs on the ports. */
@@ -86,7 +113,8 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       const before = breakOff(session, moment.now);
       const transport = begin(input.line, moment.now);
       const started: SessionEvent = { kind: 'started', songId: input.song.id };
-      return after(before, wake({ ...session, transport, song: input.song, woken: moment.now }, moment), [started]);
+      const { song, planned } = input;
+      return after(before, wake({ ...session, transport, song, planned, woken: moment.now }, moment), [started]);
     }
     case 'stop': {
       const sends = breakOff(session, moment.now);
@@ -94,6 +122,19 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       const transport = end(session.transport, moment.now);
       return { session: { ...session, transport }, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
     }
+    case 'speed': {
+      const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, input.speed));
+      const { transport } = session;
+      if (transport.kind === 'playing') return goOn(session, { ...session, speed }, moment);
+      // Where it stands stays the same bar and beat.
+      return still({
+        ...session,
+        speed,
+        transport: { ...transport, place: (transport.place * session.speed) / speed },
+      });
+    }
+    case 'loop':
+      return goOn(session, { ...session, loop: input.loop }, moment);
     case 'show':
       return takeShow(session, input.show, moment);
     case 'lanes':
@@ -192,13 +233,24 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
   const now = indexShow(show).songs.get(song.id);
   if (!now) {
     const sends = breakOff(session, moment.now);
-    return { session: { ...next, transport: STOPPED, song: null }, sends, events: [{ kind: 'stopped', why: 'gone' }] };
+    return {
+      session: { ...next, transport: STOPPED, song: null, planned: null },
+      sends,
+      events: [{ kind: 'stopped', why: 'gone' }],
+    };
   }
   if (now === song && sameToWires(song, surroundingsOf(before), surroundingsOf(show))) return still(next);
+  return goOn(session, next, moment, now);
+}
+
+/** What plays goes on as the next session wants it: planned anew from now. */
+function goOn(before: Session, next: Session, moment: Moment, song: Song | null = next.song): Stepped {
+  const { transport, show } = next;
+  if (transport.kind !== 'playing' || !song || !show) return still(next);
   // So far messages were looked for, and handed over.
-  const handed = (session.woken ?? moment.now) + LOOK_AHEAD;
-  const planned = plannedAnew(next, show, now, handed, moment);
-  return after([], wake(planned, moment), [{ kind: 'replanned', songId: now.id }]);
+  const handed = (before.woken ?? moment.now) + LOOK_AHEAD;
+  const planned = plannedAnew(next, show, song, handed, moment);
+  return after([], wake(planned, moment), [{ kind: 'replanned', songId: song.id }]);
 }
 
 /** Units that are sent messages again are brought to where the song is now. */
@@ -207,35 +259,39 @@ function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
   if (transport.kind !== 'playing' || !song || !show) return still(next);
   const hushed = hushedUnits(next);
   if (![...hushedUnits(before)].some((id) => !hushed.has(id))) return still(next);
-  const handed = (next.woken ?? moment.now) + LOOK_AHEAD;
-  return wake(plannedAnew(next, show, song, handed, moment), moment);
+  return goOn(before, next, moment);
 }
 
 /** The session with the song that plays planned anew; its place stays the same bar and beat, also where tempos changed. */
 function plannedAnew(session: Session, show: Show, song: Song, handed: Micros, { now, coming }: Moment): Session {
-  const { transport } = session;
-  const was = session.song;
+  const { transport, planned: was } = session;
   if (transport.kind !== 'playing' || !was) return session;
   const { line } = transport;
-  const [oldTime, newTime] = [songTime(was), songTime(song)];
-  const passed = now - transport.zero;
+  const sung = atSpeed(song, session.speed);
+  const loop = loopOf(session, song);
+  const [oldTime, newTime] = [songTime(was), songTime(sung)];
+  const begun = roundZero(transport, now);
+  const passed = now - begun;
   const moved = (at: Micros): Micros => (at <= 0 ? at : microsAt(newTime, ticksAt(oldTime, at)));
   // Only where the place lies elsewhere in time: sums of microseconds are not the same there and back.
-  const shift = was.tempo === song.tempo ? 0 : moved(passed) - passed;
-  const zero = transport.zero - shift;
-  if (passed < line.place && line.place > 0) {
+  const shift = was.tempo === sung.tempo ? 0 : moved(passed) - passed;
+  const zero = begun - shift;
+  const place = fromOf(transport, now);
+  if (passed < place && place > 0) {
     // Still on the way to the place it starts from: that way is made anew.
-    const anew = startLine(show, song, ticksAt(oldTime, line.place), coming());
-    const waits = { kind: 'playing', line: anew, zero: Math.max(zero, now - anew.start), next: 0 } as const;
-    return { ...session, song, transport: waits };
+    const anew = within(show, sung, startLine(show, sung, ticksAt(oldTime, place), coming()), loop);
+    const waits = playing(anew, Math.max(zero, now - anew.start));
+    return { ...session, song, planned: sung, transport: waits };
   }
-  const fromHere = lineFromHere(show, song, {
+  const fromHere = lineFromHere(show, sung, {
     place: now - zero,
-    handed: handed - zero,
-    line: { ...line, place: moved(line.place) },
+    // What a loop had handed over for its next round is no part of this one.
+    handed: Math.min(handed - zero, line.round ? moved(line.round.to) : Number.POSITIVE_INFINITY),
+    line: { ...line, place: moved(place) },
     coming: coming(),
     hushed: hushedUnits(session),
     clocked: new Set(line.atStop.map((s) => s.portId)),
   });
-  return { ...session, song, transport: { kind: 'playing', line: fromHere, zero, next: 0 } };
+  const bounded = within(show, sung, fromHere, loop, now - zero);
+  return { ...session, song, planned: sung, transport: playing(bounded, zero, handed - zero) };
 }

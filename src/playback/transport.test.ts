@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PlayLine } from '../core/compile';
-import { STOPPED, begin, end, placeOf, take } from './transport';
+import { STOPPED, begin, end, fromOf, placeOf, playing, take, type Transport } from './transport';
 
 const event = (at: number) => ({ at, portId: 'p', bytes: [0xc0, 1], cueId: 'c', unitId: 'u' });
 const line: PlayLine = {
@@ -13,7 +13,7 @@ const line: PlayLine = {
 
 describe('the transport', () => {
   it('hands over what leaves up to a time, each once, at clock times', () => {
-    let t = begin(line, 100_000);
+    let t: Transport = begin(line, 100_000);
     const first = take(t, 100_000, 100_600);
     expect(first.due.map((e) => e.at)).toEqual([100_500]);
     t = first.transport;
@@ -43,5 +43,44 @@ describe('the transport', () => {
     expect(stopped).toEqual({ kind: 'stopped', place: 2000 });
     expect(take(stopped, 9000, 9000)).toEqual({ transport: stopped, due: [] });
     expect(placeOf(STOPPED, 12345)).toBe(0);
+  });
+
+  describe('in a loop', () => {
+    const looped: PlayLine = {
+      ...line,
+      events: [event(-500), event(0), event(1000)],
+      end: Number.POSITIVE_INFINITY,
+      round: { from: 500, to: 1500, events: [event(400), event(1000)] },
+    };
+
+    it('plays its rounds one after the other, what leaves ahead of a seam in the round before', () => {
+      const t = take(begin(looped, 0), 0, 10_000);
+      // The line begins 1000 before song time 0.
+      expect(t.due.map((e) => e.at)).toEqual([
+        500, 1000, 2000, 2400, 3000, 3400, 4000, 4400, 5000, 5400, 6000, 6400, 7000, 7400, 8000, 8400, 9000, 9400,
+        10_000,
+      ]);
+      const step = take(take(begin(looped, 0), 0, 2399).transport, 2400, 2400);
+      expect(step.due.map((e) => e.at)).toEqual([2400]);
+    });
+
+    it('is in its stretch again after each seam, and never stops by itself', () => {
+      const t = begin(looped, 0);
+      expect(placeOf(t, 2499)).toBe(1499);
+      expect(placeOf(t, 2500)).toBe(500);
+      expect(placeOf(t, 4600)).toBe(600);
+      expect(take(t, 1e9, 1000).transport.kind).toBe('playing');
+    });
+
+    it('that was entered in its middle comes round to its start all the same', () => {
+      const t = begin({ ...looped, start: 1000, place: 1000 }, 0);
+      expect([placeOf(t, 100), fromOf(t, 100)]).toEqual([1100, 1000]);
+      expect([placeOf(t, 600), fromOf(t, 600)]).toEqual([600, 500]);
+    });
+
+    it('leaves out of the next rounds what a line before it has handed over', () => {
+      const t = playing(looped, 0, 1400);
+      expect(take(t, 0, 2100).due.map((e) => e.at)).toEqual([-500, 0, 1000, 2000]);
+    });
   });
 });

@@ -11,6 +11,8 @@ export interface News {
 export const NO_NEWS: PlaybackNews = {
   playing: false,
   songId: null,
+  speed: 1,
+  loop: null,
   place: 0,
   from: null,
   zero: null,

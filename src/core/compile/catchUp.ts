@@ -50,9 +50,13 @@ function passAll(show: Show, song: Song): void {
  * The fewest messages that bring the rig from one state to another, in an order that the
  * units accept, unit by unit. What the wanted state does not know is left alone.
  */
-export function catchUpSends(show: Show, from: RigState, to: RigState): Turns[] {
+export const catchUpSends = (show: Show, from: RigState, to: RigState): Turns[] =>
+  caughtUp(show, new StateFold(contextOf(show).units, from), to).plans;
+
+/** The same, and what is known of the rig when they have had their effect. */
+export function caughtUp(show: Show, from: StateFold, to: RigState): { plans: Turns[]; fold: StateFold } {
   const context = contextOf(show);
-  let fold = new StateFold(context.units, from);
+  let fold = from;
   const units = [...context.units.values()].sort((a, b) => context.order.get(a.id)! - context.order.get(b.id)!);
   const result: Turns[] = [];
   for (const unit of units) {
@@ -62,7 +66,7 @@ export function catchUpSends(show: Show, from: RigState, to: RigState): Turns[] 
     fold = plan.fold;
     if (plan.turns.length > 0) result.push({ unit, turns: plan.turns });
   }
-  return result;
+  return { plans: result, fold };
 }
 
 type Context = RigContext;
@@ -264,5 +268,6 @@ function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: str
   return { events, length };
 }
 
-const settled = ({ profile: { times } }: UnitSpec): Micros =>
+/** The most that a unit needs for one turn of messages. */
+export const settled = ({ profile: { times } }: UnitSpec): Micros =>
   millisToMicros(Math.max(times.recall, times.settle) + times.variant + times.control);

@@ -1,8 +1,8 @@
 import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
-import { microsAt, songTime, type Song } from '../show';
+import { indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../time';
 import { durationOf, latencyOf, type Path } from '../meaning';
-import type { RawJob } from './jobs';
+import type { Planner, RawJob } from './jobs';
 
 /** MIDI 1.0, system real-time and song position: 24 clocks a quarter, six to each unit of song position. */
 const CLOCK = 0xf8;
@@ -15,27 +15,68 @@ const POSITION_LIMIT = 16383;
 /** Song position goes out this long before the message that makes units go on from it. */
 const POSITION_AHEAD: Micros = 5000;
 
-/** A song's clock on one port: start with the first clock, a clock every 24th of a quarter along the tempo map, stop at the end. */
-export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
-  const time = songTime(song);
-  const duration = durationOf(path, [CLOCK]);
-  const latency = latencyOf(path, [CLOCK]);
-  const job = (due: Micros, byte: number): RawJob => ({
+/** A song's clocks on ports that are switched on. */
+export const runningClocks = (show: Show, song: Song): { readonly id: string; readonly port: Port }[] => {
+  const { ports } = indexShow(show);
+  return song.clocks.flatMap(({ id, portId }) => {
+    const port = ports.get(portId);
+    return port?.active ? [{ id, port }] : [];
+  });
+};
+
+/** The same with their cables: past thrus where what else leaves on the port goes through any. */
+export const clockPaths = (
+  show: Show,
+  song: Song,
+  { lists }: Pick<Planner, 'lists'>,
+): { readonly id: string; readonly path: Path }[] =>
+  runningClocks(show, song).map(({ id, port }) => {
+    const thru = lists.get(port.id)?.[0]?.path.thru ?? false;
+    return { id, path: { portId: port.id, cable: port.cable, hops: 0, thru } };
+  });
+
+const clockJob = (clockId: string, path: Path, bytes: Bytes, due: Micros): RawJob => {
+  const duration = durationOf(path, bytes);
+  const latency = latencyOf(path, bytes);
+  return {
     cueId: clockId,
     unit: null,
     path,
-    send: { bytes: [byte] },
+    send: { bytes },
     duration,
     deadline: due - latency,
     release: due - latency - duration,
     after: -1,
     gap: 0,
     also: null,
-  });
-  const jobs: RawJob[] = [job(microsAt(time, 0) - duration, START)];
+  };
+};
+
+/** A song's clock on one port: start with the first clock, a clock every 24th of a quarter along the tempo map, stop at the end. */
+export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
+  const time = songTime(song);
+  const job = (due: Micros, byte: number): RawJob => clockJob(clockId, path, [byte], due);
+  const jobs: RawJob[] = [job(microsAt(time, 0) - durationOf(path, [START]), START)];
   for (let tick = 0; tick < time.end; tick += CLOCK_TICKS) jobs.push(job(microsAt(time, tick), CLOCK));
   jobs.push(job(microsAt(time, time.end), CLOCK_STOP[0]!));
   return jobs;
+}
+
+/**
+ * The clock of a stretch that comes round: clocks from a place until another, and before the first
+ * of them what makes units that follow the clock go back to it: stop, position, continue.
+ */
+export function clockRound(song: Song, clockId: string, path: Path, from: Ticks, to: Ticks): RawJob[] {
+  const time = songTime(song);
+  const jobs: RawJob[] = [];
+  for (let tick = Math.ceil(from / CLOCK_TICKS - 1e-9) * CLOCK_TICKS; tick < to - 1e-6; tick += CLOCK_TICKS) {
+    jobs.push(clockJob(clockId, path, [CLOCK], microsAt(time, tick)));
+  }
+  const [position, go] = continueClock(song, clockId, path.portId, path.cable, from);
+  if (!position || !go) return jobs;
+  const latency = latencyOf(path, CLOCK_STOP);
+  const back = [{ ...position, bytes: CLOCK_STOP, at: position.at - durationOf(path, CLOCK_STOP) }, position, go];
+  return [...back.map((e) => clockJob(clockId, path, e.bytes, e.at + latency + durationOf(path, e.bytes))), ...jobs];
 }
 
 /**

@@ -1,18 +1,18 @@
 import { append, entry } from '../groups';
-import { contextOf, moments, StateFold, type Moment, type RigContext } from '../meaning';
+import { contextOf, moments, StateFold, type RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
 import { NOWHERE, problem, type Problem } from '../problems';
 import type { RigState } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros } from '../time';
 import { CheckpointKeeper } from './checkpoints';
-import { clockJobs } from './clock';
-import { expandMoment, type UnitSends } from './expand';
+import { clockJobs, clockPaths } from './clock';
+import { Dues } from './dues';
+import { expandMoment } from './expand';
 import { Forecast, leavingOf, type Forecasted, type Scheduled } from './forecast';
-import { Planner, type PortJob, type Release } from './jobs';
+import { Planner, type PortJob } from './jobs';
 import { latesOf, type Late } from './lateness';
-import { schedulePort } from './schedule/schedulePort';
-import { scheduleThrough } from './thruWaits';
+import { timed } from './timed';
 
 export interface CompiledSong {
   readonly songId: string;
@@ -52,30 +52,13 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
 
   keeper?.keep(show, song);
   const lists = new Map<string, PortJob[]>(planner.lists);
-  const { ports } = indexShow(show);
-  for (const { id, portId } of song.clocks) {
-    const port = ports.get(portId);
-    if (!port?.active) continue;
-    const thru = lists.get(portId)?.[0]?.path.thru ?? false;
+  for (const { id, path } of clockPaths(show, song, planner)) {
     append(
-      entry(lists, portId, () => []),
-      clockJobs(song, id, { portId, cable: port.cable, hops: 0, thru }),
+      entry(lists, path.portId, () => []),
+      clockJobs(song, id, path),
     );
   }
-
-  const events: TimedBytes[] = [];
-  const scheduled: Scheduled[] = [];
-  for (const list of lists.values()) {
-    if (list.length === 0) continue;
-    const ends = scheduleThrough(context, from, list, (jobs) => schedulePort(jobs).ends);
-    scheduled.push({ list, ends });
-    for (let i = 0; i < list.length; i++) {
-      const { duration, path, send, cueId, unit } = list[i]!;
-      events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit?.id ?? '' });
-    }
-  }
-  // A stable sort: messages of one port that leave at once (USB) keep the order of their deadlines.
-  events.sort((a, b) => a.at - b.at);
+  const { events, scheduled } = timed(context, from, lists);
   let forecasts: readonly Forecasted[] | undefined;
   let lates: readonly Late[] | undefined;
   return {
@@ -90,42 +73,6 @@ export function compileSong(show: Show, song: Song, from: RigState = {}): Compil
     unreached,
     end: microsAt(time, time.end),
   };
-}
-
-/** The last due time of a unit and whose it is, and what changes that are due then may not leave before. */
-interface UnitDue {
-  readonly due: Micros;
-  readonly cueId: string;
-  readonly before: { readonly at: Micros; readonly cueId: string | null };
-}
-
-/**
- * No message leaves before the previous change of its unit was due, nor before that of a unit
- * that it has told something. Changes that are due at once share it.
- */
-class Dues {
-  private readonly units = new Map<string, UnitDue>();
-
-  constructor(private readonly earliest: Micros) {}
-
-  release({ id: cueId, due }: Moment, { unit, sends }: UnitSends): Release {
-    let before = this.pass(unit.id, cueId, due);
-    for (const { setOff } of sends) {
-      for (const { unit: other } of setOff?.told ?? []) {
-        const its = this.pass(other.id, cueId, due);
-        if (its.at > before.at) before = its;
-      }
-    }
-    return { at: before.at, cueId: before.cueId, due };
-  }
-
-  private pass(unitId: string, cueId: string, due: Micros): UnitDue['before'] {
-    const last = this.units.get(unitId);
-    if (last && due <= last.due) return last.before;
-    const before = last ? { at: last.due, cueId: last.cueId } : { at: this.earliest, cueId: null };
-    this.units.set(unitId, { due, cueId, before });
-    return before;
-  }
 }
 
 function forecast(

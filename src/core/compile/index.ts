@@ -12,7 +12,8 @@ export {
   type Turns,
 } from './catchUp';
 export { fingerprints } from './fingerprint';
-export { clocksGoOn, playLine, stopsOf, type PlayLine } from './playLine';
+export { clocksGoOn, playLine, stopsOf, type PlayLine, type Round } from './playLine';
+export { lineInto, loopIn, type Loop } from './loop';
 export { stateLine, type StateChange } from './stateLine';
 export { writtenSong, type WrittenMessage } from './writtenSong';
 export type { Late, LateCause } from './lateness';

@@ -1,11 +1,19 @@
 import type { RigState } from '../rig';
 import type { Bytes, TimedBytes } from '../midi';
-import { indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
+import { microsAt, songTime, type Show, type Song } from '../show';
 import { moments } from '../meaning';
 import type { Micros, Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
-import { CLOCK_STOP, continueClock } from './clock';
+import { CLOCK_STOP, continueClock, runningClocks } from './clock';
 import { compileSong, type CompiledSong } from './compileSong';
+
+/** What comes round in a loop. Times are those of the song. */
+export interface Round {
+  /** All of a round in the order of time. What brings the rig back to where the stretch begins leaves before `from`: at the end of the round before. */
+  readonly events: readonly TimedBytes[];
+  readonly from: Micros;
+  readonly to: Micros;
+}
 
 /** What to send to play a song from a place on, in the order of time. */
 export interface PlayLine {
@@ -17,15 +25,9 @@ export interface PlayLine {
   readonly end: Micros;
   /** What has to leave when playing is broken off. */
   readonly atStop: readonly { readonly portId: string; readonly bytes: Bytes }[];
+  /** What comes round, without end, once its end is reached; absent where the song goes on to its own. */
+  readonly round?: Round;
 }
-
-const runningClocks = (show: Show, song: Song): { readonly id: string; readonly port: Port }[] => {
-  const { ports } = indexShow(show);
-  return song.clocks.flatMap(({ id, portId }) => {
-    const port = ports.get(portId);
-    return port?.active ? [{ id, port }] : [];
-  });
-};
 
 /** What makes units that follow a song's clocks go on from a place. */
 export const clocksGoOn = (show: Show, song: Song, at: Ticks): TimedBytes[] =>

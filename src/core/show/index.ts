@@ -28,6 +28,7 @@ export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
+export { SPEEDS, atSpeed } from './speed';
 export { microsAt, songTime, ticksAt, type SongTime } from './songTime';
 export {
   matchSlots,

@@ -17,8 +17,8 @@ export interface PedalPoint {
   readonly share: number;
 }
 
-/** Where the pedal is, if what arrived came from it. `zero` is the clock time of song time 0. */
-export function pedalPoint(show: Show, what: PedalRecording, arrival: Arrival, zero: Micros): PedalPoint | undefined {
+/** Where the pedal is, if what arrived came from it; `at` is the song time of that moment. */
+export function pedalPoint(show: Show, what: PedalRecording, arrival: Arrival, at: Micros): PedalPoint | undefined {
   const unit = indexShow(show).units.get(what.unitId);
   const sender = unit?.profile.senders.find((s) => s.id === what.senderId);
   const message = decodeMessage(arrival.bytes);
@@ -27,5 +27,5 @@ export function pedalPoint(show: Show, what: PedalRecording, arrival: Arrival, z
   const value = decodeValue(sender.encoding, message);
   if (typeof value !== 'number') return undefined;
   const { low, high } = valueRange(sender.encoding);
-  return { at: arrival.at - zero, share: (value - low) / (high - low || 1) };
+  return { at, share: (value - low) / (high - low || 1) };
 }

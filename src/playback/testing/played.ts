@@ -1,0 +1,45 @@
+import { rigSpec } from '../../core/meaning';
+import type { Show } from '../../core/show';
+import type { Micros } from '../../core/time';
+import type { MonitorLine } from '../monitor';
+import { Playback, type PlaybackNews } from '../playback';
+import type { SessionEvent } from '../session';
+import { StandIns } from '../standIns';
+
+/** A playback with stand-ins and a clock that goes on by hand. */
+export function played(show: Show) {
+  let now: Micros = 7e6;
+  const standIns = new StandIns();
+  const playback = new Playback(() => now, standIns);
+  const lines: MonitorLine[] = [];
+  const events: SessionEvent[] = [];
+  let news: PlaybackNews | undefined;
+  Object.assign(playback.ears, {
+    news: (n: PlaybackNews) => (news = n),
+    lines: (l: readonly MonitorLine[]) => lines.push(...l),
+    events: (e: readonly SessionEvent[]) => events.push(...e),
+  });
+  const edit = (next: Show): void => {
+    standIns.follow(rigSpec(next));
+    playback.show(next);
+  };
+  edit(show);
+  const wake = (): void => {
+    playback.wake();
+    standIns.advance(now);
+  };
+  const go = (millis: number): PlaybackNews => {
+    for (const end = now + millis * 1000; now < end;) {
+      now = Math.min(end, now + 8000);
+      wake();
+    }
+    return news!;
+  };
+  const sleep = (millis: number): PlaybackNews => {
+    now += millis * 1000;
+    wake();
+    return news!;
+  };
+  const out = (): readonly MonitorLine[] => lines.filter((l) => l.direction === 'out');
+  return { playback, standIns, edit, go, sleep, out, events, now: () => now };
+}
