@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, Key } from './browser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { begin, openShelf } from './begin';
+import { Key } from './browser';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -10,12 +11,10 @@ interface Violation {
   readonly nodes: readonly { readonly html: string; readonly failureSummary: string }[];
 }
 
-let b: Browser;
+const { b } = begin();
 beforeAll(async () => {
-  b = await Browser.open();
-  await b.go(inject('address'));
+  await openShelf(b);
 });
-afterAll(() => b?.close());
 
 /** What a checker finds against WCAG 2 A and AA on the page as it is. */
 async function violations(): Promise<string[]> {

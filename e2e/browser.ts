@@ -39,17 +39,24 @@ interface AxNode {
 
 /** A browser with an empty profile, driven as a user would: by role and name, by keyboard and pointer. */
 export class Browser {
-  private constructor(
-    readonly driver: Driver,
-    private readonly profile: string,
-    readonly downloads: string,
-  ) {}
+  readonly downloads = mkdtempSync(join(tmpdir(), 'lantern-downloads-'));
+  private readonly profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
+  private started: Driver | undefined;
 
   static async open(width = 1280, height = 800): Promise<Browser> {
-    const profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
-    const downloads = mkdtempSync(join(tmpdir(), 'lantern-downloads-'));
+    const browser = new Browser();
+    await browser.start(width, height);
+    return browser;
+  }
+
+  get driver(): Driver {
+    if (!this.started) throw new Error('The browser is not started yet.');
+    return this.started;
+  }
+
+  async start(width = 1280, height = 800): Promise<void> {
     const options = new Options().setChromeBinaryPath('/usr/bin/chromium');
-    options.addArguments(...FLAGS, `--user-data-dir=${profile}`);
+    options.addArguments(...FLAGS, `--user-data-dir=${this.profile}`);
     const driver = (await new Builder()
       .forBrowser('chrome')
       .setChromeOptions(options)
@@ -57,12 +64,15 @@ export class Browser {
       .build()) as Driver;
     const size = { width, height, deviceScaleFactor: 1, mobile: false };
     await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', size);
-    await driver.sendDevToolsCommand('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads });
-    return new Browser(driver, profile, downloads);
+    await driver.sendDevToolsCommand('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: this.downloads,
+    });
+    this.started = driver;
   }
 
   async close(): Promise<void> {
-    await this.driver.quit();
+    await this.started?.quit();
     rmSync(this.profile, { recursive: true, force: true, maxRetries: 3 });
     rmSync(this.downloads, { recursive: true, force: true });
   }
@@ -73,6 +83,14 @@ export class Browser {
 
   async picture(path: string): Promise<void> {
     writeFileSync(path, await this.driver.takeScreenshot(), 'base64');
+  }
+
+  /** What there is to see when something failed; gives where the picture is. */
+  async pictureOfFailure(name: string): Promise<string> {
+    mkdirSync(FAILURES, { recursive: true });
+    const path = join(FAILURES, `${name}.png`.replace(/[^\w. -]/g, '_'));
+    await this.picture(path).catch(() => undefined);
+    return path;
   }
 
   /** Waits for a state. One that does not come leaves a picture of what there is, and what looking met with. */
@@ -90,9 +108,7 @@ export class Browser {
     try {
       await this.driver.wait(holds, patience);
     } catch (error) {
-      mkdirSync(FAILURES, { recursive: true });
-      const path = join(FAILURES, `${nameNow()}.png`.replace(/[^\w. -]/g, '_'));
-      await this.picture(path).catch(() => undefined);
+      const path = await this.pictureOfFailure(nameNow());
       const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;
       throw new Error(`${what}${met}; see ${path}`, { cause: error });
     }

@@ -1,32 +1,20 @@
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, chooseFile, openDemo, openShelf } from './begin';
+import { By, Key } from './browser';
 
-let b: Browser;
-let folder: string;
-beforeAll(async () => {
-  b = await Browser.open();
-  folder = mkdtempSync(join(tmpdir(), 'lantern-files-'));
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(async () => {
-  await b?.close();
-  rmSync(folder, { recursive: true, force: true });
-});
+const { b, folder } = begin();
 
 /** Gives a file to the file field, as choosing it in the dialog would. */
 async function choose(name: string, data: string | Uint8Array): Promise<void> {
   writeFileSync(join(folder, name), data);
-  await b.driver.findElement(By.css('input[type=file]')).sendKeys(join(folder, name));
+  await chooseFile(b, join(folder, name));
 }
 
 describe('a show from nothing', () => {
   it('begins with a unit from the library', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.click('button', 'New show');
     await b.find('heading', 'No songs yet');
     await b.click('link', 'Map');
@@ -133,7 +121,7 @@ describe('a show from nothing', () => {
     await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
     const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
     expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 5, title: 'New show' });
-    await b.go(inject('address'));
+    await openShelf(b);
     await choose('again.json', text);
     await b.says('alert', undefined, 'This show is in this browser already');
     await b.click('button', 'Open as a copy');
@@ -145,7 +133,7 @@ describe('a show from nothing', () => {
 
 describe('files that are not shows', () => {
   it('are refused with a sentence and the place, and nothing is stored', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.find('heading', 'Your shows');
     const count = async () => (await b.driver.findElements(By.css('[aria-label=Shows] li'))).length;
     const before = await count();
@@ -179,9 +167,7 @@ describe('files that are not shows', () => {
 
 describe('two tabs on one show', () => {
   it('follow each other, and never write over each other silently', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
+    await openDemo(b);
     const address = await b.driver.getCurrentUrl();
     const first = await b.driver.getWindowHandle();
     await b.driver.switchTo().newWindow('tab');

@@ -1,27 +1,13 @@
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By, Key } from './browser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { begin, goTo, openDemo, placeAt } from './begin';
+import { By, Key } from './browser';
 
-let b: Browser;
+const { b } = begin();
 beforeAll(async () => {
-  b = await Browser.open();
-  await b.go(inject('address'));
-  await b.click('button', 'Open the demo show');
-  await b.find('heading', 'The set');
+  await openDemo(b);
 });
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
 
 const all = Key.chord(Key.CONTROL, 'a');
-const goTo = async (place: string): Promise<void> => {
-  await b.fill('textbox', /^Bar\|beat/, `${place}${Key.ENTER}`);
-  await b.type(Key.ESCAPE);
-};
-const placeTone = async (place: string, name: string): Promise<void> => {
-  await b.fill('textbox', /^Bar\|beat/, `${place}${Key.ENTER}`);
-  await b.type(name, Key.ENTER);
-};
 
 describe('a new song', () => {
   const attempt = async (title: string, tempo: string, metre: string, bars: string): Promise<void> => {
@@ -80,7 +66,7 @@ describe('the frame of a song', () => {
   });
 
   it('keeps a cue where it is when the song is cut short, and says so', async () => {
-    await placeTone('10', 'fog lead');
+    await placeAt(b, '10', 'fog lead');
     await b.find('button', /^10\|1 Fog Lead/);
     await b.click('radio', 'Frame');
     await b.press('textbox', 'Bars', all, '8', Key.ENTER);
@@ -96,10 +82,10 @@ describe('the frame of a song', () => {
 
 describe('things that get in each other’s way', () => {
   it('are two sweeps of one control: told at the sweep, and ended where the other begins', async () => {
-    await goTo('3');
+    await goTo(b, '3');
     await b.addSweep('Quillback: Delay mix');
     await b.fill('textbox', 'To bar|beat', `6${Key.ENTER}`);
-    await goTo('5');
+    await goTo(b, '5');
     await b.addSweep('Quillback: Delay mix');
     await b.says('region', 'Chosen sweep', 'two sweeps move Delay mix of Quillback at once');
     await b.click('button', 'End the first where the second begins');
@@ -107,9 +93,9 @@ describe('things that get in each other’s way', () => {
   });
 
   it('are two tones on one beat: told at the cue, and one of them taken away', async () => {
-    await goTo('2');
-    await placeTone('2', 'undertow');
-    await placeTone('2', 'fog lead');
+    await goTo(b, '2');
+    await placeAt(b, '2', 'undertow');
+    await placeAt(b, '2', 'fog lead');
     await b.says('region', 'Chosen cue', /Undertow and Fog Lead want different things of Quillback on one beat/);
     await b.click('button', 'Take Undertow away');
     await b.gone('button', /^2\|1 Undertow/);
@@ -117,8 +103,8 @@ describe('things that get in each other’s way', () => {
   });
 
   it('are a cue that stands there twice', async () => {
-    await placeTone('7', 'harbour clean');
-    await placeTone('7', 'harbour clean');
+    await placeAt(b, '7', 'harbour clean');
+    await placeAt(b, '7', 'harbour clean');
     await b.says('region', 'Chosen cue', 'the same cue stands there twice');
     await b.click('button', 'Take one away');
     await b.gone('button', 'Take one away');

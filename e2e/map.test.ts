@@ -1,36 +1,18 @@
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, openDemo, openShelf } from './begin';
+import { By, Key } from './browser';
 
-let b: Browser;
-let folder: string;
-beforeAll(async () => {
-  b = await Browser.open();
-  folder = mkdtempSync(join(tmpdir(), 'lantern-map-'));
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(async () => {
-  await b?.close();
-  rmSync(folder, { recursive: true, force: true });
-});
+const { b, folder } = begin();
 
 const fieldSays = async (role: string, name: string, text: string): Promise<void> => {
   await b.wait(async () => (await (await b.find(role, name)).getAttribute('value')) === text, `${name} is ${text}`);
 };
 
-async function openDemo(): Promise<void> {
-  await b.go(inject('address'));
-  await b.click('button', 'Open the demo show');
-  await b.find('heading', 'The set');
-}
-
 describe('a map typed by keyboard alone', () => {
   it('begins with a unit', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.press('button', 'New show', Key.ENTER);
     await b.find('heading', 'No songs yet');
     await b.type(Key.chord(Key.ALT, '3'));
@@ -142,7 +124,7 @@ describe('a map typed by keyboard alone', () => {
 
 describe('the demo rig', () => {
   it('follows a preset list that was put in another order, in two songs', async () => {
-    await openDemo();
+    await openDemo(b);
     await b.click('link', 'Chart');
     await b.find('group', 'Chart of Slack Tide in Seven');
     await b.click('link', 'Map');
@@ -340,7 +322,7 @@ describe('the demo rig', () => {
       await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith(ending)), `${ending} arrives`);
     }
     const names = readFileSync(join(b.downloads, 'marram.midnam'), 'utf8');
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.click('button', 'New show');
     await b.click('link', 'Map');
     await b.click('button', 'Add a unit');

@@ -1,23 +1,15 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseMidi } from 'midi-file';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, openDemo } from './begin';
+import { Key } from './browser';
 
 describe('from an empty browser to a proven song', () => {
-  let b: Browser;
-  beforeAll(async () => {
-    b = await Browser.open();
-  });
-  afterEach(async (context) => {
-    if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-  });
-  afterAll(() => b?.close());
+  const { b } = begin();
 
   it('opens the demo show and sees a unit in its own labels', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
+    await openDemo(b);
     await b.click('link', 'Map');
     await b.find('grid', 'Slots of Quillback');
     await b.find('gridcell', 'A3 Harbour Clean');

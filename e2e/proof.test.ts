@@ -1,14 +1,8 @@
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, openDemoChart } from './begin';
+import { By, Key } from './browser';
 
-let b: Browser;
-beforeAll(async () => {
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
+const { b } = begin();
 
 /** Cues of the chart in sight that are not proven, by what their flags say. */
 const hollow = async (): Promise<string[]> => {
@@ -19,11 +13,7 @@ const hollow = async (): Promise<string[]> => {
 
 describe('a cue that comes too late', () => {
   it('is proven like all others before it is moved', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
-    await b.click('link', 'Chart');
-    await b.find('group', 'Chart of Slack Tide in Seven');
+    await openDemoChart(b);
     await b.find('button', '9|1 Ledger Rhythm, proven');
     await b.find('button', '5|1 Harbour Clean, proven');
     expect(await hollow()).toEqual([]);

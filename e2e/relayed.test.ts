@@ -1,18 +1,10 @@
-import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
+import { describe, expect, inject, it } from 'vitest';
+import { begin, chooseFile, openShelf } from './begin';
 import { Browser, Key } from './browser';
 
-let b: Browser;
-const folder = mkdtempSync(join(tmpdir(), 'lantern-relayed-'));
-beforeAll(async () => {
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
+const { b, folder } = begin();
 
 /** A second of silence (RIFF, 16-bit PCM, one channel, 8 kHz). */
 function silence(name: string): string {
@@ -33,8 +25,6 @@ function silence(name: string): string {
   writeFileSync(path, bytes);
   return path;
 }
-const choose = async (browser: Browser, path: string): Promise<void> =>
-  (await browser.driver.findElement({ css: 'input[type=file]' })).sendKeys(path);
 
 async function addUnit(name: string, kind: RegExp | null): Promise<void> {
   await b.click('button', 'Add a unit');
@@ -46,7 +36,7 @@ async function addUnit(name: string, kind: RegExp | null): Promise<void> {
 
 describe('a rig with an amplifier that the modeler tells where to go', () => {
   it('is built from nothing', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.click('button', 'New show');
     await b.click('link', 'Map');
     await addUnit('Sandbar', null);
@@ -91,7 +81,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
 
   it('goes out as a file with its recording, and opens whole in another browser', async () => {
     await b.click('radio', 'Sound');
-    await choose(b, silence('take.wav'));
+    await chooseFile(b, silence('take.wav'));
     await b.find('group', 'take');
     await b.fill('textbox', 'Level in dB', `-7${Key.ENTER}`);
     await b.click('link', 'Book');
@@ -104,7 +94,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
     try {
       await other.go(inject('address'));
       await other.find('button', 'New show');
-      await choose(other, path);
+      await chooseFile(other, path);
       await other.click('link', 'First Light');
       await other.find('button', '3|1 Swell, proven');
       await other.click('radio', 'Sound');

@@ -1,24 +1,14 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By } from './browser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { begin, chooseFile, openShelf } from './begin';
+import { By } from './browser';
 
-let b: Browser;
-const folder = mkdtempSync(join(tmpdir(), 'lantern-repair-'));
+const { b, folder } = begin();
 const file = join(folder, 'faulty.json');
 beforeAll(async () => {
   const made = spawnSync(process.execPath, ['--import', 'tsx', 'cli/main.ts', 'demo', '--faults', '--out', file]);
   if (made.status !== 0) throw new Error(made.stderr.toString());
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(async () => {
-  await b?.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 
 const found = async (): Promise<string[]> => {
@@ -28,9 +18,9 @@ const found = async (): Promise<string[]> => {
 
 describe('a show in which everything goes wrong', () => {
   it('opens, and its rig says what is wrong with the wiring', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.find('button', 'New show');
-    await b.driver.findElement(By.css('input[type=file]')).sendKeys(file);
+    await chooseFile(b, file);
     await b.find('heading', 'The set');
     await b.click('link', 'Rig');
     await b.says('list', 'Findings', 'Wick Four is sent to on channel 10, but listens on 9');

@@ -1,12 +1,12 @@
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { readdirSync } from 'node:fs';
-import { Browser, By, Key } from './browser';
+import { begin, lampOf, openDemo, placeAt } from './begin';
+import { Key } from './browser';
 
 // Each part goes on where the one before it stopped: one show, played, edited and broken.
-let b: Browser;
+const { b } = begin();
 
 beforeAll(async () => {
-  b = await Browser.open();
   // Workers are kept in sight, so that they can be ended as a crash would end them.
   await b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
     source: `window.started = [];
@@ -15,7 +15,6 @@ beforeAll(async () => {
       };`,
   });
 });
-afterAll(() => b?.close());
 
 /** Ends the worker of a kind, without a word, as a crash would. */
 const crash = (kind: string): Promise<void> =>
@@ -24,26 +23,18 @@ const crash = (kind: string): Promise<void> =>
     kind,
   );
 
-const lamp = async (unit: string): Promise<string> =>
-  (await b.driver.findElement(By.css(`[aria-label="Units now"] [aria-label="${unit}"]`))).getText();
-
-const place = async (bar: string, tone: string): Promise<void> => {
-  await b.fill('textbox', /^Bar\|beat/, `${bar}${Key.ENTER}`);
-  await b.type(tone, Key.ENTER);
-};
+const lamp = (unit: string): Promise<string> => lampOf(b, unit);
 
 describe('a song that plays', () => {
   it('is edited ahead of the playhead, and the stand-ins hear it', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
+    await openDemo(b);
     await b.click('link', 'Chart');
     await b.find('button', '9|1 Ledger Rhythm, proven');
     await b.fill('textbox', /^Bar\|beat/, `2${Key.ENTER}`);
     await b.type(Key.ESCAPE);
     await b.click('button', 'Play');
     await b.wait(async () => (await lamp('Quillback')).includes('A3'), 'the rig is where bar 2 wants it');
-    await place('4', 'fog lead');
+    await placeAt(b, '4', 'fog lead');
     await b.find('button', '4|1 Fog Lead, proven');
     await b.wait(
       async () => (await lamp('Quillback')).includes('H6'),
@@ -67,7 +58,7 @@ describe('a song that plays', () => {
 describe('a worker that ends', () => {
   it('and proves: what is edited is proven all the same', async () => {
     await crash('proof');
-    await place('6', 'undertow');
+    await placeAt(b, '6', 'undertow');
     await b.find('button', '6|1 Undertow, proven');
     expect(
       await b.driver.executeScript('return window.started.filter((w) => w.url.includes("proof")).length'),

@@ -1,23 +1,17 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseMidi } from 'midi-file';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, openShelf } from './begin';
+import { Key } from './browser';
 
-let b: Browser;
-beforeAll(async () => {
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
+const { b } = begin();
 
 const all = Key.chord(Key.CONTROL, 'a');
 
 describe('a song of forty bars by keyboard alone', () => {
   it('gets its frame: odd metres, a ramp, a pickup, sections', async () => {
-    await b.go(inject('address'));
+    await openShelf(b);
     await b.press('button', 'Open the demo show', Key.ENTER);
     await b.find('heading', 'The set');
     await b.press('button', 'Add a song', Key.ENTER);

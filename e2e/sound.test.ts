@@ -1,20 +1,12 @@
-import { mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, chooseFile, openDemo } from './begin';
+import { Key } from './browser';
 
-let b: Browser;
-beforeAll(async () => {
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
+const { b, folder } = begin();
 
 const RATE = 48_000;
-const folder = mkdtempSync(join(tmpdir(), 'lantern-sound-'));
 
 /** A WAV file (RIFF, 16-bit PCM, one channel) that is silent but for single samples. */
 function impulses(name: string, length: number, at: readonly number[]): string {
@@ -45,16 +37,9 @@ function leftOf(bytes: Buffer): Float64Array {
   return Float64Array.from({ length: count }, (_, i) => bytes.readInt16LE(44 + i * 4) / 32768);
 }
 
-async function choose(path: string): Promise<void> {
-  const input = await b.driver.findElement({ css: 'input[type=file]' });
-  await input.sendKeys(path);
-}
-
 describe('what is heard beside the units', () => {
   it('gets a click with count-in, and a call ahead of a section', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
+    await openDemo(b);
     await b.click('button', 'Add a song');
     await b.find('dialog');
     await b.type('Bell Buoy', Key.TAB, '97', Key.TAB, '4/4', Key.TAB, '6', Key.ENTER);
@@ -75,13 +60,13 @@ describe('what is heard beside the units', () => {
   it('takes a recording in, draws it, and says what it cannot read', async () => {
     const broken = join(folder, 'broken.wav');
     writeFileSync(broken, 'this is no sound at all');
-    await choose(broken);
+    await chooseFile(b, broken);
     await b.says('alert', undefined, /"broken\.wav" cannot be decoded: expected WAV, MP3, OGG or FLAC/);
     const empty = join(folder, 'empty.mp3');
     writeFileSync(empty, '');
-    await choose(empty);
+    await chooseFile(b, empty);
     await b.says('alert', undefined, /"empty\.mp3" is empty/);
-    await choose(impulses('ticks.wav', RATE * 3, [0, 12_000]));
+    await chooseFile(b, impulses('ticks.wav', RATE * 3, [0, 12_000]));
     await b.find('group', 'ticks');
     await b.fill('textbox', 'and after, ms', `100${Key.ENTER}`);
     await b.find('button', 'Undo: move a recording');

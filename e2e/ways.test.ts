@@ -1,33 +1,15 @@
-import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeMidi } from 'midi-file';
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, By, Key } from './browser';
+import { describe, expect, it } from 'vitest';
+import { begin, goTo, openDemo } from './begin';
+import { By, Key } from './browser';
 
-let b: Browser;
-const folder = mkdtempSync(join(tmpdir(), 'lantern-ways-'));
-beforeAll(async () => {
-  b = await Browser.open();
-});
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(async () => {
-  await b?.close();
-  rmSync(folder, { recursive: true, force: true });
-});
-
-const goTo = async (bar: string): Promise<void> => {
-  await b.fill('textbox', /^Bar\|beat/, `${bar}${Key.ENTER}`);
-  await b.type(Key.ESCAPE);
-};
+const { b, folder } = begin();
 
 describe('a move', () => {
   it('is made once and named', async () => {
-    await b.go(inject('address'));
-    await b.click('button', 'Open the demo show');
-    await b.find('heading', 'The set');
+    await openDemo(b);
     await b.click('link', 'Tones');
     await b.click('link', 'Moves');
     await b.click('button', 'New move');
@@ -41,7 +23,7 @@ describe('a move', () => {
   it('is placed by its name, and says in how many songs it is', async () => {
     await b.click('link', 'Chart');
     await b.find('group', /^Chart of Slack Tide/);
-    await goTo('3');
+    await goTo(b, '3');
     await b.press('combobox', 'Tone', 'drop anch', Key.ENTER);
     await b.find('button', /^3\|1 Drop anchor/);
     await b.click('link', 'Tones');
@@ -54,7 +36,7 @@ describe('core tones', () => {
   it('are placed with a number key', async () => {
     await b.click('link', 'Chart');
     await b.find('group', /^Chart of Slack Tide/);
-    await goTo('7');
+    await goTo(b, '7');
     const paper = await b.find('group', /^Chart of Slack Tide/);
     const first = await b.driver.executeScript<string>(
       `return [...document.querySelectorAll('[aria-label="Core tones"] li')][0].innerText`,
@@ -68,7 +50,7 @@ describe('core tones', () => {
 
 describe('a sweep', () => {
   it('is recorded from a pedal, thinned within a stated error', async () => {
-    await goTo('3');
+    await goTo(b, '3');
     await b.addSweep('Quillback: Delay mix');
     await b.fill('textbox', 'To bar|beat', `9${Key.ENTER}`);
     await b.click('button', 'Record');

@@ -1,25 +1,13 @@
-import { afterAll, afterEach, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Browser, Key } from './browser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { begin, goTo, openDemoChart } from './begin';
+import { Key } from './browser';
 
-let b: Browser;
+const { b } = begin();
 beforeAll(async () => {
-  b = await Browser.open();
-  await b.go(inject('address'));
-  await b.click('button', 'Open the demo show');
-  await b.find('heading', 'The set');
-  await b.click('link', 'Chart');
-  await b.find('group', 'Chart of Slack Tide in Seven');
+  await openDemoChart(b);
 });
-afterEach(async (context) => {
-  if (context.task.result?.state === 'fail') await b.picture('/tmp/lantern-e2e-failure.png');
-});
-afterAll(() => b?.close());
 
 const all = Key.chord(Key.CONTROL, 'a');
-const goTo = async (place: string): Promise<void> => {
-  await b.fill('textbox', /^Bar\|beat/, `${place}${Key.ENTER}`);
-  await b.type(Key.ESCAPE);
-};
 const lane = async (): Promise<string> =>
   b.driver.executeScript('return document.querySelector("[data-chart-line]").innerText');
 
@@ -44,7 +32,7 @@ describe('a tone that gives way to another', () => {
     await b.click('button', /^(?!.*Replace).* by$/);
     await b.click('option', 'Undertow');
     await b.click('button', 'In this song');
-    await goTo('29');
+    await goTo(b, '29');
     await b.find('button', /^29\|1 Undertow/);
     await b.click('button', 'Undo: replace a tone here');
     await b.find('button', /^29\|1 Fog Lead/);
@@ -60,7 +48,7 @@ describe('a tone that gives way to another', () => {
 
 describe('a level over a stretch', () => {
   it('dips from the first of the chosen cues to the last, and comes back', async () => {
-    await goTo('1');
+    await goTo(b, '1');
     const first = await b.find('button', /^5\|1 Harbour Clean/);
     await first.click();
     const second = await b.find('button', /^9\|1 Ledger Rhythm/);
@@ -79,7 +67,7 @@ describe('a level over a stretch', () => {
 
 describe('the opening', () => {
   it('is that of all songs, until the song has its own', async () => {
-    await goTo('1');
+    await goTo(b, '1');
     await b.find('button', /^as all songs do: Still Water The song opens with$/);
     await b.click('button', /The song opens with$/);
     await b.click('option', 'Harbour Clean');
@@ -103,7 +91,7 @@ describe('units that take the tempo', () => {
 
 describe('printed numbers', () => {
   it('begin again where the score says so, and the song keeps its places', async () => {
-    await goTo('9');
+    await goTo(b, '9');
     await b.click('radio', 'Frame');
     await b.find('region', 'Frame of the song');
     await b.click('button', 'Renumber from bar 9');
@@ -126,7 +114,7 @@ describe('the zoom', () => {
       if (!(await wider.isEnabled())) break;
       await wider.click();
     }
-    await goTo('2');
+    await goTo(b, '2');
     const paper = await b.find('group', 'Chart of Slack Tide in Seven');
     await paper.sendKeys(Key.ARROW_RIGHT);
     const place = await b.find('textbox', /^Bar\|beat/);

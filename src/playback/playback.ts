@@ -34,6 +34,8 @@ export interface PlaybackNews {
   /** A share of what is written; times are those of the song as it is written. */
   readonly speed: number;
   readonly loop: SongLoop | null;
+  /** Whether what plays comes round in it, or will. */
+  readonly looping: boolean;
   /** Song time. */
   readonly place: Micros;
   /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0: of a loop, in its first round. */
@@ -256,6 +258,7 @@ export class Playback {
       songId: song?.id ?? null,
       speed,
       loop,
+      looping: transport.kind === 'playing' && transport.line.round !== undefined,
       ...placeIn(this.session, now),
       zero: playing ? transport.zero : null,
       rig: this.assumed.state(),

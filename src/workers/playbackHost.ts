@@ -12,6 +12,7 @@ import {
   type PedalRecording,
   type PlaybackNews,
   type SessionEvent,
+  type SongLoop,
   type Walk,
 } from '../playback';
 import type { PlaybackWorker, ShowUpdate } from './protocol';
@@ -54,6 +55,14 @@ export class PlaybackHost implements PlaybackWorker {
 
   stop(): void {
     this.playback.stop();
+  }
+
+  speed(speed: number): void {
+    this.playback.speed(speed);
+  }
+
+  loop(loop: SongLoop | null): void {
+    this.playback.loop(loop);
   }
 
   lanes(muted: readonly string[], solo: readonly string[]): void {

@@ -3,7 +3,16 @@ import type { TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { SongProof } from '../core/proof';
 import type { Ticks } from '../core/time';
-import type { Lesson, MonitorLine, PedalPoint, PedalRecording, PlaybackNews, SessionEvent, Walk } from '../playback';
+import type {
+  Lesson,
+  MonitorLine,
+  PedalPoint,
+  PedalRecording,
+  PlaybackNews,
+  SessionEvent,
+  SongLoop,
+  Walk,
+} from '../playback';
 
 /**
  * A show on its way to a worker: only what changed since the last time, so that what is
@@ -39,6 +48,9 @@ export interface PlaybackWorker {
   ): void;
   play(songId: string, from: Ticks): void;
   stop(): void;
+  /** How fast, as a share of what is written; and the stretch that is played over and over, or null. */
+  speed(speed: number): void;
+  loop(loop: SongLoop | null): void;
   /** Lanes that are muted, or alone heard, from now on; units that are heard again catch up. */
   lanes(muted: readonly string[], solo: readonly string[]): void;
   /** Sends what tries one thing on a unit; gives the bytes that went out. */

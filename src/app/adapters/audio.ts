@@ -80,11 +80,51 @@ export function putSound(
   if (!buffer || (late > 0 && sound.kind !== 'track')) return null;
   const skip = (sound.kind === 'track' ? sound.skip : 0) + late;
   if (skip >= buffer.duration) return null;
+  const length = sound.kind === 'track' && sound.until !== undefined ? (sound.until - sound.at) / 1e6 : undefined;
   const source = new AudioBufferSourceNode(context, { buffer });
-  const gain = new GainNode(context, { gain: sound.kind === 'track' ? 10 ** (sound.gain / 20) : 1 });
+  const gain = new GainNode(context, { gain: sound.kind === 'track' ? levelOf(sound) : 1 });
   source.connect(gain).connect(out);
   source.start(Math.round((at + late) * RATE) / RATE, skip);
+  if (length !== undefined) source.stop(at + length);
   return source;
+}
+
+const levelOf = ({ gain }: Extract<Sound, { kind: 'track' }>): number => 10 ** (gain / 20);
+
+/**
+ * Plays a recording slower or faster at its own pitch, as the browser's media player does it: from
+ * about a time on, which is less exact than what is put on a context. Gives what ends it.
+ */
+export function playStretched(
+  context: AudioContext,
+  out: AudioNode,
+  sound: Extract<Sound, { kind: 'track' }>,
+  file: Blob,
+  { at, speed }: { readonly at: number; readonly speed: number },
+): () => void {
+  const url = URL.createObjectURL(file);
+  const element = new Audio(url);
+  element.preservesPitch = true;
+  element.playbackRate = speed;
+  const source = context.createMediaElementSource(element);
+  source.connect(new GainNode(context, { gain: levelOf(sound) })).connect(out);
+  const begin = (): void => {
+    const late = Math.max(0, context.currentTime - at);
+    element.currentTime = (sound.skip + late) * speed;
+    // A browser that will not play it says why in its own console; the song goes on.
+    void element.play().catch(() => undefined);
+  };
+  const timers = [setTimeout(begin, Math.max(0, (at - context.currentTime) * 1000))];
+  if (sound.until !== undefined) {
+    const end = at + (sound.until - sound.at) / 1e6;
+    timers.push(setTimeout(() => element.pause(), Math.max(0, (end - context.currentTime) * 1000)));
+  }
+  return () => {
+    for (const timer of timers) clearTimeout(timer);
+    element.pause();
+    source.disconnect();
+    URL.revokeObjectURL(url);
+  };
 }
 
 /** A sound line as one stereo recording that begins at `line.start`, until a song time in microseconds. */

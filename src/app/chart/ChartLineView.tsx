@@ -11,6 +11,7 @@ import type { Lane } from './lanes';
 import { LaneView, QuietLanes } from './LaneView';
 import { xOf, tickAtX, type ChartLine } from './layout';
 import { GUTTER, lineShape } from './lineShape';
+import { LoopMark } from './LoopMark';
 import { Playhead } from './Playhead';
 import { Wave } from './Wave';
 
@@ -269,6 +270,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
         );
       })}
       {caret !== null && <Caret x={xOf(line, caret)} top={head - 16} height={bottom - head + 22} />}
+      <LoopMark songId={songId} line={line} top={head - 4} />
       <Playhead songId={songId} line={line} top={head - 14} height={bottom - head + 18} />
     </Box>
   );

@@ -18,7 +18,8 @@ import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { forgetProofs, useProofs } from './proofs';
 import { createSaving } from './saving';
-import { followSounds, keepSounds, readySounds, wakeSound } from './sound';
+import { followSounds, wakeSound } from './heard';
+import { keepSounds, readySounds } from './sound';
 import { useApp } from './store';
 
 // The desk puts the parts together: each has what it needs handed in, and knows none of the others.
@@ -127,6 +128,8 @@ const playing = createPlaying({
 export const {
   play: playSong,
   stop: stopSong,
+  speed: setSpeed,
+  loop: setLoop,
   audition,
   walk,
   stopWalk,

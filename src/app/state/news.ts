@@ -13,6 +13,7 @@ export const NO_NEWS: PlaybackNews = {
   songId: null,
   speed: 1,
   loop: null,
+  looping: false,
   place: 0,
   from: null,
   zero: null,

@@ -3,7 +3,7 @@ import type { StoreApi } from 'zustand';
 import type { UnitAim } from '../../core/rig';
 import { indexShow, type Show, type Song } from '../../core/show';
 import type { Ticks } from '../../core/time';
-import type { Lesson, PedalPoint, PedalRecording, SessionEvent, Walk } from '../../playback';
+import type { Lesson, PedalPoint, PedalRecording, SessionEvent, SongLoop, Walk } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import { NO_NEWS, type News } from './news';
 
@@ -26,6 +26,8 @@ export interface PlayingNeeds {
 export interface Playing {
   readonly play: (songId: string, from: Ticks) => Promise<void>;
   readonly stop: () => Promise<void>;
+  readonly speed: (speed: number) => Promise<void>;
+  readonly loop: (loop: SongLoop | null) => Promise<void>;
   readonly lanes: (muted: ReadonlySet<string>, solo: ReadonlySet<string>) => Promise<void>;
   readonly audition: (unitId: string, aim: UnitAim) => Promise<void>;
   readonly walk: (run: Walk) => Promise<void>;
@@ -73,6 +75,8 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
       await ask((w) => w.play(songId, from));
     },
     stop: async () => void (await ask((w) => w.stop())),
+    speed: async (speed) => void (await ask((w) => w.speed(speed))),
+    loop: async (loop) => void (await ask((w) => w.loop(loop))),
     lanes: async (muted, solo) => void (await ask((w) => w.lanes([...muted], [...solo]))),
     audition: async (unitId, aim) => void (await ask((w) => w.audition(unitId, aim))),
     walk: async (run) => void (await ask((w) => w.walk(run))),

@@ -2,24 +2,13 @@ import { create } from 'zustand';
 import toWav from 'audiobuffer-to-wav';
 import { writeBundle } from '../../core/formats/bundle';
 import { writeShowFile } from '../../core/formats/show-file';
-import { soundLine, type Sound } from '../../core/sound';
-import { LIMITS, indexShow, microsAt, songTime, ticksAt, type Audio, type Show, type Song } from '../../core/show';
-import type { Micros } from '../../core/time';
-import {
-  LONGEST_SECONDS,
-  decode,
-  liveContext,
-  playingTime,
-  putSound,
-  renderSounds,
-  type Buffers,
-} from '../adapters/audio';
+import { soundLine } from '../../core/sound';
+import { LIMITS, microsAt, songTime, type Audio, type Show, type Song } from '../../core/show';
+import { LONGEST_SECONDS, decode, playingTime, renderSounds, type Buffers } from '../adapters/audio';
 import { download, fileName } from '../adapters/download';
 import { peaksInWorker } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepSound, loadSound } from '../persistence/sounds';
-import { useNews } from './news';
-import { useApp } from './store';
 
 /** What is known here of the show's sounds: pictures by id, and whose bytes this browser has not. */
 interface SoundState {
@@ -30,6 +19,9 @@ interface SoundState {
 export const useSounds = create<SoundState>(() => ({ peaks: {}, missing: [] }));
 
 const buffers = new Map<string, AudioBuffer>();
+
+/** What is decoded so far, by id. */
+export const decodedSounds: Buffers = buffers;
 
 const audioIds = (song: Song): string[] => [
   ...new Set(
@@ -176,105 +168,4 @@ export async function exportSounds(show: Show, song: Song): Promise<string> {
   ]
     .join(' ')
     .trim();
-}
-
-/** Sounds are put on the context this long ahead: a page in the background wakes once a second. */
-const AHEAD_SECONDS = 3;
-const PUMP_MILLIS = 250;
-
-/** A song that is being heard. */
-class Heard {
-  private next = 0;
-  private readonly out: GainNode;
-  private readonly timer: ReturnType<typeof setInterval>;
-  private readonly speeches: ReturnType<typeof setTimeout>[] = [];
-
-  constructor(
-    private readonly context: AudioContext,
-    private readonly sounds: readonly Sound[],
-    /** Clock time of song time 0. */
-    readonly zero: Micros,
-  ) {
-    this.out = new GainNode(context);
-    this.out.connect(context.destination);
-    this.timer = setInterval(() => this.pump(), PUMP_MILLIS);
-    this.pump();
-  }
-
-  end(): void {
-    clearInterval(this.timer);
-    for (const timer of this.speeches) clearTimeout(timer);
-    if (this.speeches.length > 0) speechSynthesis.cancel();
-    this.out.disconnect();
-  }
-
-  private pump(): void {
-    const horizon = this.context.currentTime + AHEAD_SECONDS;
-    for (let sound = this.sounds[this.next]; sound; sound = this.sounds[this.next]) {
-      const at = this.contextTime(sound.at);
-      if (at > horizon) return;
-      this.next += 1;
-      if (sound.kind === 'call' && sound.call.how === 'voice' && speaks()) {
-        const { text } = sound;
-        const wait = (at - this.context.currentTime) * 1000;
-        // One that is past is left out, as any sound but a recording is.
-        if (wait < 0) continue;
-        this.speeches.push(setTimeout(() => speechSynthesis.speak(new SpeechSynthesisUtterance(text)), wait));
-      } else putSound(this.context, this.out, sound, at, buffers);
-    }
-  }
-
-  /** Where on the context a song time lies: the context's own pair of times, its and the page's, tells. */
-  private contextTime(at: Micros): number {
-    const { contextTime, performanceTime } = this.context.getOutputTimestamp();
-    const pair =
-      performanceTime && contextTime !== undefined
-        ? { context: contextTime, page: performanceTime }
-        : { context: this.context.currentTime, page: performance.now() };
-    return pair.context + ((this.zero + at) / 1000 - (performance.timeOrigin + pair.page)) / 1000;
-  }
-}
-
-const speaks = (): boolean => 'speechSynthesis' in globalThis && speechSynthesis.getVoices().length > 0;
-
-let heard: { readonly line: Heard; readonly song: Song; readonly text: string } | null = null;
-
-/** Lets the context run; browsers want that to come from a press. */
-export function wakeSound(): void {
-  const context = liveContext();
-  if (context?.state === 'suspended') void context.resume();
-}
-
-function silence(): void {
-  heard?.line.end();
-  heard = null;
-}
-
-/** What is played back is heard; an edit of the song that plays is heard too, from now on. */
-function follow(): void {
-  const { playing, zero, from, songId } = useNews.getState().news;
-  const { open } = useApp.getState();
-  const song = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-  const context = playing ? liveContext() : null;
-  if (zero === null || from === null || !song || !context) {
-    silence();
-    return;
-  }
-  if (heard?.line.zero === zero && heard.song === song) return;
-  const at = Math.round(ticksAt(songTime(song), from) * 1000) / 1000;
-  const { sounds } = soundLine(song, at);
-  const text = JSON.stringify(sounds);
-  if (heard?.line.zero === zero && heard.text === text) {
-    heard = { ...heard, song };
-    return;
-  }
-  silence();
-  heard = { line: new Heard(context, sounds, zero), song, text };
-}
-
-/** From now on what is played back is heard. */
-export function followSounds(): void {
-  useNews.subscribe((state, before) => {
-    if (state.news !== before.news) follow();
-  });
 }

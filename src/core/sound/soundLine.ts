@@ -15,6 +15,8 @@ export type Sound =
       readonly audioId: string;
       /** Seconds of the recording that are left out at its start. */
       readonly skip: number;
+      /** Song time at which it is broken off; absent where it plays to its end. */
+      readonly until?: Micros;
       /** Decibels. */
       readonly gain: number;
       readonly role: 'backing' | 'guide';
@@ -42,12 +44,42 @@ export function soundLine(song: Song, at: Ticks): SoundLine {
   const sounds: Sound[] = [
     ...announcement(song, time, at, first),
     ...count,
-    ...(song.click.on ? clicks(song, time, at) : []),
-    ...calls(song, time, place, first),
-    ...tracks(song, time, at, place),
+    ...heardFrom(song, time, at, place, first),
   ].sort((a, b) => a.at - b.at);
   return { sounds, start: Math.min(place, sounds[0]?.at ?? place), place };
 }
+
+/** What comes round in a loop is heard in every round alike: without a count-in, recordings broken off at the seam. */
+export interface SoundRound {
+  readonly sounds: readonly Sound[];
+  readonly from: Micros;
+  readonly to: Micros;
+}
+
+/** The sound line of a song that is played from a place into a loop, and what is heard in each round behind it. */
+export function soundInto(
+  song: Song,
+  at: Ticks,
+  loop: { readonly from: Ticks; readonly to: Ticks },
+): [SoundLine, SoundRound] {
+  const time = songTime(song);
+  const [from, to] = [microsAt(time, loop.from), microsAt(time, loop.to)];
+  const cut = (sounds: readonly Sound[]): Sound[] =>
+    sounds.filter((s) => s.at < to - 1).map((s) => (s.kind === 'track' ? { ...s, until: to } : s));
+  const line = soundLine(song, at);
+  const round = heardFrom(song, time, loop.from, from, from);
+  return [
+    { ...line, sounds: cut(line.sounds) },
+    { sounds: cut(round.toSorted((a, b) => a.at - b.at)), from, to },
+  ];
+}
+
+/** Clicks, calls and recordings from a place on; `first` is when the first of all is heard. */
+const heardFrom = (song: Song, time: SongTime, at: Ticks, place: Micros, first: Micros): Sound[] => [
+  ...(song.click.on ? clicks(song, time, at) : []),
+  ...calls(song, time, place, first),
+  ...tracks(song, time, at, place),
+];
 
 /** When the clicks of the count-in before a place are heard. */
 export const countInTimes = (song: Song, at: Ticks): readonly Micros[] => countIn(song, at).map((c) => c.at);

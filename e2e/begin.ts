@@ -1,0 +1,60 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, afterEach, beforeAll, inject } from 'vitest';
+import { Browser, By, Key } from './browser';
+
+/**
+ * The browser of a test file, with an empty profile, and a folder for files that are given to it. The tests
+ * of a file go on where the one before stopped, unless the file says otherwise; each failure leaves a picture.
+ */
+export function begin(): { readonly b: Browser; readonly folder: string } {
+  const b = new Browser();
+  const folder = mkdtempSync(join(tmpdir(), 'lantern-files-'));
+  beforeAll(() => b.start());
+  afterEach(async ({ task }) => {
+    if (task.result?.state === 'fail') await b.pictureOfFailure(`${task.name} (end)`);
+  });
+  afterAll(async () => {
+    await b.close();
+    rmSync(folder, { recursive: true, force: true });
+  });
+  return { b, folder };
+}
+
+/** All shows: the first view. */
+export const openShelf = (b: Browser): Promise<void> => b.go(inject('address'));
+
+/** The demo show as somebody opens it for the first time: its book. */
+export async function openDemo(b: Browser): Promise<void> {
+  await openShelf(b);
+  await b.click('button', 'Open the demo show');
+  await b.find('heading', 'The set');
+}
+
+/** The chart of the demo show's first song. */
+export async function openDemoChart(b: Browser): Promise<void> {
+  await openDemo(b);
+  await b.click('link', 'Chart');
+  await b.find('group', 'Chart of Slack Tide in Seven');
+}
+
+/** The caret of the chart to a place, by its field. */
+export async function goTo(b: Browser, place: string): Promise<void> {
+  await b.fill('textbox', /^Bar\|beat/, `${place}${Key.ENTER}`);
+  await b.type(Key.ESCAPE);
+}
+
+/** A tone, a move or a value to a place of the chart, by keyboard. */
+export async function placeAt(b: Browser, place: string, name: string): Promise<void> {
+  await b.fill('textbox', /^Bar\|beat/, `${place}${Key.ENTER}`);
+  await b.type(name, Key.ENTER);
+}
+
+/** Gives a file to the file field, as choosing it in the dialog would. */
+export const chooseFile = async (b: Browser, path: string): Promise<void> =>
+  (await b.driver.findElement(By.css('input[type=file]'))).sendKeys(path);
+
+/** What a unit's lamp at the foot says. */
+export const lampOf = async (b: Browser, unit: string): Promise<string> =>
+  (await b.driver.findElement(By.css(`[aria-label="Units now"] [aria-label="${unit}"]`))).getText();

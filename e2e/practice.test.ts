@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest';
+import { begin, goTo, lampOf, openDemoChart } from './begin';
+import { By, Key } from './browser';
+
+// One song, practised: each part goes on where the one before it stopped.
+const { b } = begin();
+
+const bar = async (): Promise<number> => {
+  const position = await b.driver.findElement(By.css('[aria-label="Position"]'));
+  return Number((await position.getText()).split('|')[0]);
+};
+
+describe('a stretch of bars', () => {
+  it('is looped: the rig comes back with it, round after round', async () => {
+    await openDemoChart(b);
+    await b.click('button', 'Practice');
+    await b.pick(/Loop$/, 'bars of your own');
+    await b.fill('textbox', 'To the end of bar', `9${Key.ENTER}`);
+    await b.fill('textbox', 'From bar', `8${Key.ENTER}`);
+    await b.fill('textbox', /^Speed/, `150${Key.ENTER}`);
+    await b.type(Key.ESCAPE);
+    await b.find('image', 'Loop');
+    await b.find('button', 'Practice, loop of bars 8–9, 150 %');
+    await goTo(b, '8');
+    await b.click('button', 'Play');
+    for (let round = 0; round < 2; round++) {
+      // Bar 9 is another preset; at the seam the rig is brought back to that of bar 8.
+      await b.wait(async () => (await bar()) === 9 && (await lampOf(b, 'Quillback')).includes('B1'), 'bar 9 sounds');
+      await b.wait(async () => (await bar()) === 8 && (await lampOf(b, 'Quillback')).includes('A3'), 'bar 8 is back');
+    }
+  });
+
+  it('is left when the loop is taken away while it plays', async () => {
+    await b.click('button', /^Practice, loop/);
+    await b.pick(/Loop$/, /^none/);
+    await b.type(Key.ESCAPE);
+    await b.find('button', 'Practice, 150 %');
+    await b.wait(async () => (await bar()) >= 10, 'the song goes on');
+    await b.click('button', 'Stop');
+  });
+
+  it('says what is wrong with its bars, and keeps the loop that it had', async () => {
+    await b.click('button', /^Practice/);
+    await b.pick(/Loop$/, /^Slack water/);
+    await b.fill('textbox', 'To the end of bar', `4${Key.ENTER}`);
+    await b.says('alert', undefined, 'Bar 4 lies before bar 9');
+    await b.fill('textbox', 'To the end of bar', `9000${Key.ENTER}`);
+    await b.says('alert', undefined, '9000');
+    await b.type(Key.ESCAPE);
+    await b.find('button', 'Practice, loop of bars 9–20, 150 %');
+  });
+});
+
+describe('the speed', () => {
+  it('is stepped and typed, no slower than half and no faster than one and a half', async () => {
+    await b.click('button', /^Practice/);
+    await b.fill('textbox', /^Speed/, `20${Key.ENTER}`);
+    await b.wait(
+      async () => (await (await b.find('textbox', /^Speed/)).getAttribute('value')) === '50%',
+      'half is the slowest',
+    );
+    await b.click('button', /^Increase/);
+    await b.wait(
+      async () => (await (await b.find('textbox', /^Speed/)).getAttribute('value')) === '55%',
+      'a step is five hundredths',
+    );
+    await b.click('button', 'As written');
+    await b.type(Key.ESCAPE);
+    await b.find('button', /^Practice, loop of bars 9–20$/);
+    expect(await b.driver.findElements(By.css('[aria-label="Loop"]'))).not.toEqual([]);
+  });
+});
