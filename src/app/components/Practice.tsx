@@ -63,6 +63,8 @@ const Card = styled(Popover)`
 const Stepper = styled(Group)`
   display: flex;
   gap: 4px;
+  /* The field within has a ring of its own. */
+  outline: none;
   & input {
     min-width: 0;
     flex: 1;
@@ -213,7 +215,7 @@ function SpeedField({ speed, hasRecordings }: { readonly speed: number; readonly
             <SignButton slot="increment">+</SignButton>
           </Stepper>
         </NumberField>
-        <Button isDisabled={speed === 1} onPress={() => void setSpeed(1)} style={{ flex: 'none' }}>
+        <Button onPress={() => void setSpeed(1)} style={{ flex: 'none' }}>
           As written
         </Button>
       </Pair>
