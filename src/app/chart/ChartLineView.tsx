@@ -1,73 +1,22 @@
 import { memo, useId, type PointerEvent } from 'react';
-import styled from 'styled-components';
-import type { Cue, Song, SongTime, Track } from '../../core/show';
+import type { Song, SongTime, Track } from '../../core/show';
 import type { Ticks } from '../../core/time';
 import { UnitPattern } from '../components/UnitBadge';
 import type { Counting } from '../state/store';
-import { desk, font } from '../theme/tokens';
+import { desk } from '../theme/tokens';
 import { CueFlag, OpeningFlag } from './CueFlag';
 import type { Density } from './density';
 import type { Lane } from './lanes';
 import { LaneView, QuietLanes } from './LaneView';
 import { xOf, tickAtX, type ChartLine } from './layout';
 import { GUTTER, lineShape } from './lineShape';
+import { LineBars } from './LineBars';
 import { LoopMark } from './LoopMark';
 import { Playhead } from './Playhead';
 import { Wave } from './Wave';
-
-const Box = styled.div`
-  position: relative;
-  margin-left: ${GUTTER}px;
-  cursor: text;
-`;
-
-const SectionName = styled.h3<{ readonly $size: number }>`
-  position: absolute;
-  top: 0;
-  font-size: ${(p) => p.$size}px;
-  line-height: ${(p) => p.$size * 1.18}px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  & > button {
-    padding: 0;
-    border: 0;
-    background: none;
-    font: inherit;
-    cursor: pointer;
-  }
-  & > button:hover {
-    text-decoration: underline;
-  }
-  & small {
-    margin-left: 10px;
-    font: 500 ${(p) => Math.max(9, p.$size * 0.76)}px / 1 ${font.text};
-    color: ${desk.inkSoft};
-  }
-`;
-
-/** Lies over a sweep's curve, to choose it by pointer and keyboard. */
-const SweepHandle = styled.button`
-  position: absolute;
-  padding: 0;
-  border: 0;
-  border-radius: 3px;
-  background: transparent;
-  cursor: pointer;
-  &:hover {
-    background: rgb(10 81 96 / 14%);
-  }
-`;
-
-/** A cue that has a flag on its line. */
-export interface Flag {
-  readonly id: string;
-  readonly cue: Cue;
-  /** What it places, and where it stands, in words. */
-  readonly name: string;
-  readonly at: string;
-  readonly row: number;
-}
+import { type Flag, headRoom, roomOf, tempoWords } from './lineParts';
+import { Caret } from './Caret';
+import { Box, SectionName, SweepHandle } from './linePaper';
 
 interface Props {
   readonly songId: string;
@@ -149,36 +98,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
               )
             );
           })}
-          {line.bars.map((bar) => (
-            <g key={bar.tick}>
-              {gridOf(bar).map(({ x, beat }) => (
-                <path
-                  key={x}
-                  d={`M${x} ${lanesTop}V${bottom}`}
-                  stroke={desk.line}
-                  strokeWidth={1}
-                  strokeDasharray={beat ? '1 3' : '1 7'}
-                />
-              ))}
-              <path d={`M${bar.x} ${lanesTop}V${bottom}`} stroke={desk.line} strokeWidth={1.2} />
-              <path d={`M${bar.x} ${head - 12}V${lanesTop}`} stroke={desk.ink} strokeWidth={bar.section ? 2.6 : 1.1} />
-              <text x={bar.x + 5} y={head - 5} fontSize={text.number} fontWeight={700} fill={desk.inkSoft}>
-                {bar.label}
-              </text>
-              {bar.newMetre && bar.width > 40 + bar.label.length * text.number * 0.64 && (
-                <text
-                  x={bar.x + 9 + bar.label.length * text.number * 0.64}
-                  y={head - 5}
-                  fontSize={text.number}
-                  fontWeight={700}
-                  fontFamily={font.display}
-                  fill={desk.lampDeep}
-                >
-                  {bar.beats}/{bar.unit}
-                </text>
-              )}
-            </g>
-          ))}
+          <LineBars line={line} head={head} lanesTop={lanesTop} bottom={bottom} size={text.number} />
           <path d={`M${line.width} ${head - 12}V${bottom}M0 ${head}V${bottom}`} stroke={desk.ink} strokeWidth={1.1} />
           <path d={`M0 ${head}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
           {shape.active.map((lane, k) => (
@@ -275,51 +195,3 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
     </Box>
   );
 });
-
-/** Pixels until the next name or tempo over the line. */
-function headRoom(line: ChartLine, tempos: Song['tempo'], bar: ChartLine['bars'][number]): number | undefined {
-  const next = line.bars.find(
-    (b) => b.tick > bar.tick && (b.section || tempos.some((t) => t.at >= b.tick && t.at < b.tick + b.length)),
-  );
-  return next && next.x - bar.x - 6;
-}
-
-/** Lines within a bar: its beats, and parts of them where there is room. */
-function gridOf(bar: ChartLine['bars'][number]): { readonly x: number; readonly beat: boolean }[] {
-  const perTick = bar.width / bar.length;
-  const room = perTick * bar.beatTicks;
-  const parts = room > 1200 ? 24 : room > 160 ? 4 : room > 9 ? 1 : 0;
-  if (parts === 0) return [];
-  const step = bar.beatTicks / parts;
-  const count = Math.ceil(bar.length / step - 1e-9) - 1;
-  return Array.from({ length: count }, (_, i) => ({
-    x: bar.x + (i + 1) * step * perTick,
-    beat: (i + 1) % parts === 0,
-  }));
-}
-
-/** Pixels until the next flag in the same row. */
-function roomOf(line: ChartLine, flags: readonly Flag[], i: number): number {
-  const next = flags.find((f, k) => k > i && f.row === flags[i]!.row);
-  return (next ? xOf(line, next.cue.at) : line.width + 40) - xOf(line, flags[i]!.cue.at) - 3;
-}
-
-function tempoWords({ bpm, beat, rampTo }: Song['tempo'][number]): string {
-  const sign = beat === 1.5 ? '♩.' : beat === 0.5 ? '♪' : beat === 2 ? '𝅗𝅥' : '♩';
-  const round = (x: number): number => Math.round(x * 10) / 10;
-  return rampTo === null ? `${sign} = ${round(bpm)}` : `${sign} = ${round(bpm)} → ${round(rampTo)}`;
-}
-
-function Caret({ x, top, height }: { readonly x: number; readonly top: number; readonly height: number }) {
-  return (
-    <svg
-      aria-hidden
-      width={14}
-      height={height}
-      style={{ position: 'absolute', left: x - 7, top, pointerEvents: 'none' }}
-    >
-      <path d="M1 0h12L7 8z" fill={desk.lampDeep} />
-      <path d={`M7 6V${height}`} stroke={desk.lampDeep} strokeWidth={2} />
-    </svg>
-  );
-}

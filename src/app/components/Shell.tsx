@@ -1,14 +1,12 @@
-import { Redo2, Undo2, X } from 'lucide-react';
+import { Redo2, Undo2 } from 'lucide-react';
 import { Suspense, memo, useEffect } from 'react';
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
-import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, openFromShelf, redo, saveOnLeave, takeSaved, undo } from '../state/desk';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
-import { setCounting } from '../state/device';
-import { useApp, useShow, type Counting } from '../state/store';
+import { useApp, useShow } from '../state/store';
 import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
@@ -17,6 +15,10 @@ import { LampStrip } from './LampStrip';
 import { LanternMark, lanternWords } from './LanternMark';
 import { ViewBoundary } from './ViewBoundary';
 import { exportShow } from '../state/sound';
+import { Note } from './Note';
+import { CountingSwitch } from './CountingSwitch';
+import { Quiet } from './shellParts';
+import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
 
 const Frame = styled.div`
   height: 100dvh;
@@ -49,12 +51,6 @@ const Title = styled(Link)`
   }
 `;
 
-const Quiet = styled.span`
-  color: ${desk.inkSoft};
-  font-size: 13px;
-  white-space: nowrap;
-`;
-
 const Gap = styled.span`
   flex: 1;
 `;
@@ -64,76 +60,6 @@ const Main = styled.main`
   min-height: 0;
   overflow: auto;
   outline: none;
-`;
-
-/** The dividers of a binder, along its right edge. */
-const Tabs = styled.nav`
-  display: flex;
-  flex-direction: column;
-  gap: 5px;
-  padding: 12px 0 8px;
-  min-height: 0;
-  border-left: 1.5px solid ${desk.ink};
-  background: ${desk.paper};
-`;
-
-const Tab = styled(NavLink)`
-  writing-mode: vertical-rl;
-  display: flex;
-  align-items: center;
-  justify-content: center;
-  flex: 1 1 0;
-  max-height: 96px;
-  min-height: 0;
-  margin-left: -1.5px;
-  margin-right: 7px;
-  border: 1.5px solid ${desk.lineStrong};
-  border-left-color: ${desk.ink};
-  border-radius: 0 12px 4px 0;
-  background: ${desk.sheetDim};
-  color: ${desk.inkSoft};
-  font: 700 15px/1 ${font.display};
-  text-decoration: none;
-  &:hover {
-    background: ${desk.tideWash};
-    color: ${desk.ink};
-  }
-  &.active {
-    margin-right: 0;
-    border-color: ${desk.ink};
-    border-left-color: ${desk.sheet};
-    background: ${desk.sheet};
-    color: ${desk.ink};
-  }
-`;
-
-const Countings = styled(ToggleButtonGroup)`
-  display: flex;
-  align-items: center;
-  gap: 0;
-  & button {
-    min-height: 30px;
-    padding: 0 10px;
-    border: 1.5px solid ${desk.lineStrong};
-    border-left-width: 0;
-    background: ${desk.sheet};
-    color: ${desk.inkSoft};
-    font-weight: 600;
-    font-size: 13px;
-    cursor: pointer;
-  }
-  & button:first-child {
-    border-left-width: 1.5px;
-    border-radius: 4px 0 0 4px;
-  }
-  & button:last-child {
-    border-radius: 0 10px 4px 0;
-  }
-  & button[data-selected] {
-    background: ${desk.ink};
-    border-color: ${desk.ink};
-    color: #fff;
-  }
 `;
 
 const Notice = styled.div`
@@ -156,25 +82,6 @@ const Empty = styled.div`
   padding: 20px;
 `;
 
-const Slip = styled.div`
-  position: fixed;
-  left: 16px;
-  bottom: 92px;
-  z-index: 5;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  max-width: 560px;
-  padding: 6px 6px 6px 14px;
-  border: 1.5px solid ${desk.ink};
-  border-radius: 4px 14px 4px 14px;
-  background: ${desk.lampWash};
-  font-weight: 600;
-  &[hidden] {
-    display: none;
-  }
-`;
-
 const Skip = styled.a`
   position: fixed;
   left: 12px;
@@ -190,23 +97,12 @@ const Skip = styled.a`
   }
 `;
 
-const NOTE_MILLIS = 9000;
-
 const SAVE_WORDS = {
   saved: 'Saved in this browser',
   unsaved: 'Saving …',
   conflict: 'Not saved: changed in another tab',
   failed: 'Not saved',
 } as const;
-
-const VIEWS = [
-  ['', 'Book', '1'],
-  ['rig', 'Rig', '2'],
-  ['map', 'Map', '3'],
-  ['tones', 'Tones', '4'],
-  ['chart', 'Chart', '5'],
-  ['dry-run', 'Dry run', '6'],
-] as const;
 
 /** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */
 export function Shell() {
@@ -247,7 +143,7 @@ function OpenShell() {
         '$mod+z': keyed(undo),
         '$mod+Shift+Z': keyed(redo),
         ...Object.fromEntries(
-          VIEWS.map(([path, , key]) => [`Alt+Digit${key}`, keyed(() => void navigate(`${base}/${path}`))]),
+          VIEWS.map(({ path, key }) => [`Alt+Digit${key}`, keyed(() => void navigate(pathOf(base, path)))]),
         ),
       }),
     [base, navigate],
@@ -300,13 +196,7 @@ function OpenShell() {
         <Note />
         <View />
       </Main>
-      <Tabs aria-label="Views">
-        {VIEWS.map(([path, name, key]) => (
-          <Tab key={name} to={path === '' ? base : `${base}/${path}`} end={path === ''} title={`${name} (Alt+${key})`}>
-            {name}
-          </Tab>
-        ))}
-      </Tabs>
+      <ViewTabs base={base} />
       <LampStrip />
       <KeysHelp />
       <span hidden>{lanternWords(mark)}</span>
@@ -326,24 +216,6 @@ const View = memo(function View() {
   );
 });
 
-/** What the last edit meant beyond itself, over the foot of the view until the next edit or a while has passed. */
-function Note() {
-  const note = useApp((s) => s.note);
-  useEffect(() => {
-    if (note === null) return undefined;
-    const end = setTimeout(() => useApp.setState({ note: null }), NOTE_MILLIS);
-    return () => clearTimeout(end);
-  }, [note]);
-  return (
-    <Slip role="status" aria-label="Note" hidden={note === null}>
-      {note}
-      <SignButton aria-label="Close the note" onPress={() => useApp.setState({ note: null })}>
-        <X size={15} />
-      </SignButton>
-    </Slip>
-  );
-}
-
 /** A shortcut that leaves typing alone. */
 function keyed(run: () => void): (event: KeyboardEvent) => void {
   return (event) => {
@@ -352,27 +224,4 @@ function keyed(run: () => void): (event: KeyboardEvent) => void {
     event.preventDefault();
     run();
   };
-}
-
-function CountingSwitch() {
-  const counting = useApp((s) => s.counting);
-  return (
-    <>
-      <Quiet id="counting">Numbers</Quiet>
-      <Countings
-        aria-labelledby="counting"
-        selectionMode="single"
-        disallowEmptySelection
-        selectedKeys={[counting]}
-        onSelectionChange={(keys) => {
-          const [key] = keys;
-          if (key !== undefined) setCounting(key as Counting);
-        }}
-      >
-        <ToggleButton id="zero">from 0</ToggleButton>
-        <ToggleButton id="one">from 1</ToggleButton>
-        <ToggleButton id="label">as labelled</ToggleButton>
-      </Countings>
-    </>
-  );
 }

@@ -1,32 +1,18 @@
-import { ArrowDown, ArrowUp, Copy, Download, Plus, Trash2, X } from 'lucide-react';
+import { Download, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import {
-  LIMITS,
-  addSong,
-  addToSet,
-  deleteSong,
-  moveInSet,
-  removeFromSet,
-  setShowTitle,
-  songTime,
-  startFrom,
-  type Show,
-  type Song,
-} from '../../core/show';
-import { ticksToSeconds } from '../../core/time';
+import { addToSet, setShowTitle } from '../../core/show';
 import { AddSong } from '../components/AddSong';
 import { Button, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
-import { LanternMark, lanternWords } from '../components/LanternMark';
 import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
-import { newId, perform, say } from '../state/desk';
+import { newId, perform } from '../state/desk';
 import { exportShow } from '../state/sound';
-import { useSongMark } from '../state/marks';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
+import { Row, minutes, songSeconds, SetRow, SongActs } from './book/SetRow';
 
 const Page = styled.div`
   display: grid;
@@ -59,40 +45,6 @@ const Order = styled.ol`
   background: ${desk.sheet};
   border: 1.5px solid ${desk.ink};
   border-radius: 4px 18px 4px 18px;
-`;
-
-const Row = styled.li`
-  display: grid;
-  grid-template-columns: 40px 34px minmax(0, 1fr) 84px 70px 48px 166px;
-  align-items: center;
-  gap: 8px;
-  padding: 11px 14px;
-  @media (max-width: 1150px) {
-    grid-template-columns: 28px 30px minmax(0, 1fr) 56px 52px 40px 158px;
-    gap: 5px;
-    padding: 11px 8px;
-  }
-  & + & {
-    border-top: 1px solid ${desk.line};
-  }
-  & > b {
-    font: 800 26px/1 ${font.display};
-    color: ${desk.lineStrong};
-    text-align: right;
-    padding-right: 6px;
-  }
-  & > a {
-    color: ${desk.ink};
-    font: 700 20px/1.2 ${font.display};
-    text-decoration: none;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-  }
-  & > a:hover {
-    color: ${desk.tide};
-    text-decoration: underline;
-  }
 `;
 
 const Aside = styled.aside`
@@ -133,11 +85,6 @@ const First = styled.div`
   justify-items: start;
   gap: 12px;
 `;
-
-const minutes = (exact: number): string => {
-  const seconds = Math.round(exact);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-};
 
 /** The show as a whole: its set, who plays, and the way out as a file. */
 export function BookScreen() {
@@ -255,72 +202,4 @@ function TitleField({ title }: { readonly title: string }) {
     return text.trim() === '' ? 'Enter a title' : null;
   };
   return <DraftField label="Title of the show" value={title} commit={commit} />;
-}
-
-const songSeconds = (song: Song): number => {
-  const time = songTime(song);
-  return ticksToSeconds(time.tempo, time.end);
-};
-
-function SetRow({ song, place, last }: { readonly song: Song; readonly place: number; readonly last: number }) {
-  const show = useShow();
-  const mark = useSongMark(song);
-  const metres = [...new Set(song.metre.map((m) => `${m.beats}/${m.unit}`))].slice(0, 3).join(' ');
-  const move = (to: number): void => {
-    perform(moveInSet(show, place, to), `move ${song.title}`);
-  };
-  return (
-    <Row>
-      <b>{place + 1}</b>
-      <span title={lanternWords(mark)}>
-        <LanternMark mark={mark} size={28} />
-      </span>
-      <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
-      <Soft>{metres}</Soft>
-      <Soft>
-        {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
-      </Soft>
-      <Soft>{minutes(songSeconds(song))}</Soft>
-      <span style={{ display: 'flex' }}>
-        <SignButton aria-label={`Move ${song.title} up`} isDisabled={place === 0} onPress={() => move(place - 1)}>
-          <ArrowUp size={17} />
-        </SignButton>
-        <SignButton aria-label={`Move ${song.title} down`} isDisabled={place === last} onPress={() => move(place + 1)}>
-          <ArrowDown size={17} />
-        </SignButton>
-        <SignButton
-          aria-label={`Take ${song.title} out of the set`}
-          onPress={() => perform(removeFromSet(show, song.id), `take ${song.title} out of the set`)}
-        >
-          <X size={17} />
-        </SignButton>
-        <SongActs show={show} song={song} />
-      </span>
-    </Row>
-  );
-}
-
-/** What can be done with a song as a whole. Undo brings back what was deleted. */
-function SongActs({ show, song }: { readonly show: Show; readonly song: Song }) {
-  const copy = (): void => {
-    const made = startFrom(song, newId(), `${song.title} (copy)`.slice(0, LIMITS.title), newId);
-    if (perform(addSong(show, made, newId()), `duplicate ${song.title}`))
-      say(`${made.title} is at the end of the set.`);
-  };
-  return (
-    <>
-      <SignButton aria-label={`Duplicate ${song.title}`} onPress={copy}>
-        <Copy size={16} />
-      </SignButton>
-      <SignButton
-        aria-label={`Delete ${song.title}`}
-        onPress={() => {
-          if (perform(deleteSong(show, song.id), `delete ${song.title}`))
-            say(`${song.title} is deleted. Undo brings it back.`);
-        }}
-      >
-        <Trash2 size={16} />
-      </SignButton>
-    </>
-  );
 }

@@ -16,7 +16,8 @@ import { MonitorSheet } from './rig/MonitorSheet';
 import { PatchPart } from './rig/PatchPart';
 import { PlayersPart } from './rig/PlayersPart';
 import { RigDrawingView, type Chosen } from './rig/RigDrawingView';
-import { PortSettings, UnitSettings } from './rig/RigSettings';
+import { PortSettings } from './rig/PortSettings';
+import { UnitSettings } from './rig/RigSettings';
 
 const Page = styled.div`
   height: 100%;

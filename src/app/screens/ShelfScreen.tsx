@@ -2,7 +2,6 @@ import { FolderOpen, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
-import styled from 'styled-components';
 import type { Bundle } from '../../core/formats/bundle';
 import type { Show } from '../../core/show';
 import { demoShows } from '../adapters/constants';
@@ -11,103 +10,11 @@ import { LanternMark } from '../components/LanternMark';
 import { shelf } from '../persistence/db';
 import type { Listed } from '../persistence/listed';
 import { findSame, removeShow, watchShows } from '../persistence/shows';
-import { desk, font } from '../theme/tokens';
-
-const Page = styled.main`
-  min-height: 100dvh;
-  display: grid;
-  grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
-`;
-
-const Hero = styled.section`
-  background: ${desk.night};
-  color: ${desk.nightText};
-  padding: 64px 56px;
-  display: flex;
-  flex-direction: column;
-  gap: 26px;
-  justify-content: center;
-  & h1 {
-    font: 800 60px/0.98 ${font.display};
-    letter-spacing: -0.015em;
-  }
-  & p {
-    max-width: 30em;
-    font-size: 16px;
-    color: ${desk.nightSoft};
-  }
-`;
-
-const Key = styled.ul`
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  & li {
-    display: flex;
-    align-items: center;
-    gap: 14px;
-    font-size: 15px;
-  }
-`;
-
-const Side = styled.section`
-  padding: 64px 56px;
-  display: flex;
-  flex-direction: column;
-  justify-content: center;
-  gap: 24px;
-  & h2 {
-    font-size: 24px;
-  }
-`;
-
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  &[hidden] {
-    display: none;
-  }
-`;
-
-const Again = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-  padding: 10px 14px;
-  border-left: 4px solid ${desk.lamp};
-  background: ${desk.lampWash};
-`;
+import { Page, Hero, Key, Side, Row, Again, List } from './shelf/shelfParts';
 
 const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
-const saved = (at: number): string => (at > 0 ? dates.format(at) : 'date not known');
 
-const List = styled.ul`
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  border-top: 1.5px solid ${desk.ink};
-  & li {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    border-bottom: 1px solid ${desk.line};
-  }
-  & a {
-    flex: 1;
-    min-width: 0;
-    padding: 12px 4px;
-    color: ${desk.ink};
-    font: 700 18px/1.2 ${font.display};
-    text-decoration: none;
-  }
-  & a:hover {
-    color: ${desk.tide};
-  }
-`;
+const saved = (at: number): string => (at > 0 ? dates.format(at) : 'date not known');
 
 // What is not needed to draw the shelf is fetched when it is.
 const theDesk = () => import('../state/desk');

@@ -45,5 +45,6 @@ export {
   type Variants,
 } from './profile';
 export type { Deep } from './readonly';
+export { countedTable, edgeSlots, freshGroup } from './planShape';
 export { compareProfiles, exampleMessages, type ProfileDifference } from './compareProfiles';
 export { learn, type Learnt } from './learn';

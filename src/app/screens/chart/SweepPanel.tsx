@@ -2,8 +2,6 @@ import { Trash2, X } from 'lucide-react';
 import styled from 'styled-components';
 import { valueRange } from '../../../core/addressing';
 import {
-  dipOf,
-  dipShape,
   indexShow,
   putSweep,
   removeSweep,
@@ -17,8 +15,8 @@ import {
   figureIn,
   rangeWords,
 } from '../../../core/show';
-import { playedSweeps, sweepValue } from '../../../core/meaning';
-import { TICKS_PER_QUARTER, formatPosition, parsePosition, type Ticks } from '../../../core/time';
+import { playedSweeps, sweptOn } from '../../../core/meaning';
+import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { sweepWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, SignButton, Soft } from '../../components/controls';
@@ -29,9 +27,9 @@ import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueMark } from '../../state/marks';
-import { DipPart } from './DipPart';
 import { DrawPad } from './DrawPad';
 import { RecordPart } from './RecordPart';
+import { SweepShape } from './SweepShape';
 
 const Panel = styled.section`
   display: grid;
@@ -59,24 +57,6 @@ const Row = styled.div`
   gap: 8px;
   align-items: end;
 `;
-
-const FORMS = [
-  { id: 'line', name: 'drawn, by points' },
-  { id: 'dip', name: 'a level that comes back' },
-  { id: 'rise', name: 'rising' },
-  { id: 'fall', name: 'falling' },
-  { id: 'triangle', name: 'up and down' },
-  { id: 'sine', name: 'sine' },
-  { id: 'steps', name: 'in steps' },
-] as const;
-
-const PERIODS = [
-  { id: '0.5', name: 'half a beat' },
-  { id: '1', name: 'a beat' },
-  { id: '2', name: '2 beats' },
-  { id: '4', name: '4 beats' },
-  { id: 'all', name: 'all of it' },
-];
 
 const NONE = 'none';
 
@@ -106,46 +86,10 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
   };
   if (!unit || !control) return null;
   const { low, high } = valueRange(control.encoding);
-  const { shape } = sweep;
-  const dip = dipOf(shape);
   const place = (text: string): number | undefined => {
     const at = parsePosition(bars, text, song.bars);
     return at.ok ? at.ticks : undefined;
   };
-  const form = (id: string): void => {
-    if (id === 'dip') {
-      const length = sweep.to - sweep.from;
-      const from = control.rest ?? high;
-      const to = from > (low + high) / 2 ? low + (from - low) * 0.6 : from + (high - from) * 0.4;
-      put(
-        { shape: dipShape(length, from, Math.round(to * 100) / 100, Math.min(TICKS_PER_QUARTER, length / 4)) },
-        'shape a sweep',
-      );
-      return;
-    }
-    if (id === 'line') {
-      const length = sweep.to - sweep.from;
-      const points = [0, 0.5, 1].map((s) => ({ at: s * length, value: sweepValue(sweep, sweep.from + s * length) }));
-      put({ shape: { kind: 'line', points } }, 'draw a sweep');
-      return;
-    }
-    const wave =
-      shape.kind === 'wave' ? shape : { kind: 'wave' as const, low, high, period: sweep.to - sweep.from, steps: 8 };
-    put({ shape: { ...wave, form: id as 'rise' } }, 'shape a sweep');
-  };
-  const figure = (key: 'low' | 'high', label: string) =>
-    shape.kind === 'wave' && (
-      <DraftField
-        label={label}
-        value={String(Math.round(shape[key] * 100) / 100)}
-        numeric
-        commit={(text) => {
-          const value = Number(text.replace(',', '.'));
-          if (text.trim() === '' || !(value >= low && value <= high)) return `${low} to ${high}`;
-          return put({ shape: { ...shape, [key]: value } }, 'change a sweep');
-        }}
-      />
-    );
   const switches = unit.profile.controls.filter((c) => c.encoding.kind === 'set-switch');
   const sent = playedSweeps(show, song).find((s) => s.sweep.id === sweep.id)?.points.length ?? 0;
   return (
@@ -170,18 +114,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         }))}
         onPick={(id) => {
           const next = sweepable(show).find((s) => `${s.unit.id} ${s.control.id}` === id)!;
-          const range = valueRange(next.control.encoding);
-          const wave = { kind: 'wave', form: 'rise', ...range, period: sweep.to - sweep.from, steps: 8 } as const;
-          const { kind, form: f, low: l, high: h, period, steps } = wave;
-          put(
-            {
-              unitId: next.unit.id,
-              controlId: next.control.id,
-              switchId: null,
-              shape: { kind, form: f, low: l, high: h, period, steps },
-            },
-            'sweep another control',
-          );
+          put(sweptOn(sweep, next.unit, next.control), 'sweep another control');
         }}
       />
       <Row>
@@ -202,67 +135,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           }}
         />
       </Row>
-      <Pick
-        label="Shape"
-        value={shape.kind === 'wave' ? shape.form : dip ? 'dip' : 'line'}
-        choices={FORMS}
-        onPick={form}
-      />
-      {shape.kind === 'wave' ? (
-        <>
-          <Row>
-            {figure('low', 'Low end')}
-            {figure('high', 'High end')}
-          </Row>
-          <Row>
-            <Pick
-              label="One wave lasts"
-              value={PERIODS.find((p) => Number(p.id) * TICKS_PER_QUARTER === shape.period)?.id ?? 'all'}
-              choices={PERIODS}
-              onPick={(id) =>
-                put(
-                  {
-                    shape: { ...shape, period: id === 'all' ? sweep.to - sweep.from : Number(id) * TICKS_PER_QUARTER },
-                  },
-                  'change a sweep',
-                )
-              }
-            />
-            {shape.form === 'steps' && (
-              <DraftField
-                label="Steps"
-                value={String(shape.steps)}
-                numeric
-                commit={(text) => {
-                  const steps = Number(text);
-                  if (!Number.isInteger(steps) || steps < 2 || steps > 64) return '2 to 64';
-                  return put({ shape: { ...shape, steps } }, 'change a sweep');
-                }}
-              />
-            )}
-          </Row>
-        </>
-      ) : dip ? (
-        <DipPart
-          dip={dip}
-          low={low}
-          high={high}
-          length={sweep.to - sweep.from}
-          onShape={(next) => put({ shape: next }, 'change a sweep')}
-        />
-      ) : (
-        <DraftField
-          label="Points: beats from the start, and value"
-          value={shape.points.map((p) => `${round(p.at / TICKS_PER_QUARTER)} ${round(p.value)}`).join(', ')}
-          commit={(text) => {
-            const points = pointsOf(text);
-            if (!points || points.some((p) => p.value < low || p.value > high)) {
-              return `pairs in order, as in "0 ${low}, 4 ${high}", values from ${low} to ${high}`;
-            }
-            return put({ shape: { kind: 'line', points } }, 'draw a sweep');
-          }}
-        />
-      )}
+      <SweepShape sweep={sweep} control={control} onShape={(next, label) => put({ shape: next }, label)} />
       <DrawPad
         sweep={sweep}
         low={low}
@@ -328,18 +201,4 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
       </Row>
     </Panel>
   );
-}
-
-const round = (value: number): number => Math.round(value * 100) / 100;
-
-/** Points of a line as somebody types them; undefined where they are none, or out of order. */
-function pointsOf(text: string): { at: number; value: number }[] | undefined {
-  const points = text.split(/[,;]/).map((pair) => {
-    const [beats, value] = pair.trim().split(/\s+/).map(Number);
-    return { at: Math.round((beats ?? Number.NaN) * TICKS_PER_QUARTER), value: value ?? Number.NaN };
-  });
-  const sound = points.every(
-    (p, i) => Number.isFinite(p.at) && Number.isFinite(p.value) && p.at >= (points[i - 1]?.at ?? 0),
-  );
-  return sound && points.length >= 2 ? points : undefined;
 }

@@ -13,7 +13,7 @@ import {
 } from '../../../core/show';
 import { formatPosition } from '../../../core/time';
 import { cueWords, sweepWords } from '../../../wording';
-import type { Flag } from '../../chart/ChartLineView';
+import type { Flag } from '../../chart/lineParts';
 import { ROOMY, type Density } from '../../chart/density';
 import { fitWhole } from '../../chart/fitWhole';
 import type { Lane } from '../../chart/lanes';

@@ -13,13 +13,13 @@ import {
   type ChartOptions,
 } from 'chart.js';
 import { useMemo } from 'react';
-import { Bar, Line, Scatter } from 'react-chartjs-2';
-import styled from 'styled-components';
+import { Line, Scatter } from 'react-chartjs-2';
 import { indexShow, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import type { Run } from '../../state/proofs';
 import { desk, font, unitColour } from '../../theme/tokens';
-import { cueName, offsetText, placeOf, sumOf } from './runFacts';
+import { cueName, offsetText, placeOf } from './runFacts';
+import { Figure, grid } from './chartFigure';
 
 ChartJs.register(
   BarController,
@@ -33,34 +33,18 @@ ChartJs.register(
   ScatterController,
   Tooltip,
 );
+
 ChartJs.defaults.font.family = font.text;
+
 ChartJs.defaults.font.size = 12;
+
 ChartJs.defaults.color = desk.inkSoft;
+
 ChartJs.defaults.animation = false;
 
-const Figure = styled.figure`
-  display: grid;
-  grid-template-rows: auto 170px;
-  gap: 4px;
-  margin: 0;
-  padding: 10px 12px 8px;
-  min-width: 0;
-  background: ${desk.sheet};
-  border: 1.5px solid ${desk.ink};
-  border-radius: 4px 16px 4px 16px;
-  & figcaption {
-    font: 700 15px/1.2 ${font.display};
-  }
-  & > div {
-    position: relative;
-    min-width: 0;
-  }
-`;
-
 const POINTS = ['circle', 'rectRot', 'triangle', 'rect', 'star', 'crossRot', 'cross', 'rectRounded'] as const;
-const DASHES = [[], [7, 4], [2, 3], [9, 3, 2, 3]] as const;
 
-const grid = { color: desk.line };
+const DASHES = [[], [7, 4], [2, 3], [9, 3, 2, 3]] as const;
 
 interface SongProps {
   readonly show: Show;
@@ -181,69 +165,6 @@ export function LoadChart({ show, song, run }: SongProps) {
           options={options}
           role="img"
           aria-label={`How busy each cable is: at most ${Math.round(most * 100)} % of a second`}
-        />
-      </div>
-    </Figure>
-  );
-}
-
-/** The worst change of each song of the set. */
-export function SetChart({
-  songs,
-  runs,
-}: {
-  readonly songs: readonly Song[];
-  readonly runs: Readonly<Record<string, Run>>;
-}) {
-  const sums = songs.map((s) => (runs[s.id] ? sumOf(runs[s.id]!) : undefined));
-  const busiest = songs.map((s) => Math.max(0, ...(runs[s.id]?.picture.load ?? []).flatMap((l) => l.seconds)) * 100);
-  const data = {
-    labels: songs.map((s) => s.title),
-    datasets: [
-      {
-        label: 'not on their beat',
-        data: sums.map((s) => s?.wrong ?? 0),
-        backgroundColor: desk.rust,
-        yAxisID: 'y',
-      },
-      {
-        label: 'busiest second of a cable',
-        data: busiest,
-        backgroundColor: desk.tide,
-        yAxisID: 'load',
-      },
-    ],
-  };
-  const options: ChartOptions<'bar'> = {
-    maintainAspectRatio: false,
-    scales: {
-      x: { grid: { display: false }, ticks: { color: desk.ink } },
-      y: {
-        beginAtZero: true,
-        suggestedMax: 4,
-        grid,
-        ticks: { precision: 0 },
-        title: { display: true, text: 'changes' },
-      },
-      load: {
-        position: 'right',
-        beginAtZero: true,
-        suggestedMax: 50,
-        grid: { display: false },
-        ticks: { callback: (v) => `${v} %` },
-      },
-    },
-    plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: desk.ink } } },
-  };
-  return (
-    <Figure style={{ gridTemplateRows: 'auto 210px' }}>
-      <figcaption>The set</figcaption>
-      <div>
-        <Bar
-          data={data}
-          options={options}
-          role="img"
-          aria-label={`Changes off their beat in each song: ${songs.map((s, i) => `${s.title} ${sums[i]?.wrong ?? 'not run'}`).join(', ')}`}
         />
       </div>
     </Figure>

@@ -12,7 +12,7 @@ import { useSongMark } from '../../state/marks';
 import { useProofs, type Run } from '../../state/proofs';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
-import { SetChart } from './RunCharts';
+import { SetChart } from './SetChart';
 import { Body, Left, Right } from './runParts';
 import { offsetText, placeOf, sumOf } from './runFacts';
 

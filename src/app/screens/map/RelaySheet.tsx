@@ -1,35 +1,20 @@
-import { Plus, Printer, Trash2 } from 'lucide-react';
+import { Plus, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { indexOfLabel, labelOf, slotMessages } from '../../../core/addressing';
+import { labelOf } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
-import { toHex } from '../../../core/midi';
-import {
-  LIMITS,
-  applyEdit,
-  indexShow,
-  putRelay,
-  removeRelay,
-  setSlotField,
-  slotAt,
-  slotsById,
-  type Edit,
-  type Relay,
-  type Show,
-  type Slot,
-  type Unit,
-} from '../../../core/show';
-import { contextOf, leadsTo, storingSteps, type StoringStep } from '../../../core/meaning';
-import { Bytes, Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Find } from '../../components/Find';
+import { applyEdit, putRelay, type Edit, type Show, type Unit } from '../../../core/show';
+import { contextOf, leadsTo, storingSteps } from '../../../core/meaning';
+import { Button, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
-import { desk, font } from '../../theme/tokens';
+import { desk } from '../../theme/tokens';
 import { FindingLine } from './ControlEditor';
-import { findSlots } from './findSlots';
+import { RuleLine } from './RelayRule';
+import { StoreStep } from './StoreStep';
+import { Panel } from './relayParts';
 
 const Scroller = styled.div`
   overflow: auto;
@@ -44,39 +29,12 @@ const Scroller = styled.div`
   }
 `;
 
-const Rule = styled.div`
-  display: grid;
-  grid-template-columns:
-    20px minmax(120px, 1fr) minmax(96px, 0.7fr) 56px minmax(110px, 0.8fr) minmax(120px, 1fr)
-    minmax(96px, auto) 30px;
-  gap: 8px;
-  align-items: center;
-`;
-
-const Step = styled.li`
-  display: grid;
-  gap: 8px;
-  padding: 10px 14px;
-  border: 1.5px solid ${desk.lineStrong};
-  border-radius: 4px 14px 4px 14px;
-  background: ${desk.sheet};
-  & > b {
-    font: 700 17px/1.2 ${font.display};
-  }
-`;
-
 const Steps = styled.ol`
   display: grid;
   gap: 8px;
   margin: 0;
   padding: 0;
   list-style: none;
-`;
-
-const Panel = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
 `;
 
 /** What a unit tells the next when it goes somewhere, and what has to be stored there. */
@@ -184,154 +142,4 @@ const first = (unit: Unit): number => Math.min(...unit.slots.map((s) => s.index)
 function unitsBehind(show: Show, unit: Unit): ReadonlySet<string> {
   const { units } = contextOf(show);
   return new Set(show.units.filter((u) => u !== unit && leadsTo(units, unit.id, units.get(u.id)!)).map((u) => u.id));
-}
-
-const ANY = 'any';
-
-interface RuleProps {
-  readonly unit: Unit;
-  readonly relay: Relay;
-  readonly targets: readonly Unit[];
-}
-
-function RuleLine({ unit, relay, targets }: RuleProps) {
-  const show = useShow();
-  const put = (part: Partial<Relay>): void => {
-    perform(putRelay(show, unit.id, { ...relay, ...part }), 'change a relay rule');
-  };
-  const { variants } = unit.profile;
-  const target = indexShow(show).units.get(relay.toUnitId);
-  const slot = target && slotsById(target).get(relay.toSlotId);
-  const messages = target && slot && slotMessages(target.profile.plan, target.channel, slot.index, null);
-  return (
-    <Rule role="group" aria-label={`Rule to ${target?.name ?? 'nobody'}, ${slot?.name ?? ''}`}>
-      <Soft>at</Soft>
-      <SlotPick
-        unit={unit}
-        slot={relay.when.slotId === null ? undefined : slotsById(unit).get(relay.when.slotId)}
-        empty="any preset"
-        label="Preset that calls"
-        onSlot={(s) => put({ when: { ...relay.when, slotId: s?.id ?? null } })}
-      />
-      {variants ? (
-        <Pick
-          label={variants.word}
-          hideLabel
-          value={relay.when.variant === null ? ANY : String(relay.when.variant)}
-          choices={[
-            { id: ANY, name: `any ${variants.word}` },
-            ...variants.names.map((name, i) => ({ id: String(i), name: name || String(i + 1) })),
-          ]}
-          onPick={(id) => put({ when: { ...relay.when, variant: id === ANY ? null : Number(id) } })}
-        />
-      ) : (
-        <span />
-      )}
-      <Soft>it calls</Soft>
-      <Pick
-        label="Target unit"
-        hideLabel
-        value={relay.toUnitId}
-        choices={targets}
-        onPick={(id) => {
-          const first = indexShow(show).units.get(id)?.slots[0];
-          if (first) put({ toUnitId: id, toSlotId: first.id });
-        }}
-      />
-      {target ? (
-        <SlotPick unit={target} slot={slot} label="State that is called" onSlot={(s) => s && put({ toSlotId: s.id })} />
-      ) : (
-        <span />
-      )}
-      <Bytes>{messages?.map((m) => toHex(m, ' ').toUpperCase()).join(' · ') ?? 'no program'}</Bytes>
-      <SignButton
-        aria-label={`Remove the rule to ${target?.name ?? 'nobody'}, ${slot?.name ?? ''}`.trim()}
-        onPress={() => perform(removeRelay(show, unit.id, relay.id), 'remove a relay rule')}
-      >
-        <Trash2 size={16} />
-      </SignButton>
-    </Rule>
-  );
-}
-
-/** One of a unit's named slots, by label or part of its name. */
-function SlotPick(props: {
-  readonly unit: Unit;
-  readonly slot: Slot | undefined;
-  readonly label: string;
-  /** What no slot at all is called, where that may be. */
-  readonly empty?: string;
-  readonly onSlot: (slot: Slot | null) => void;
-}) {
-  const { unit, slot, label, empty, onSlot } = props;
-  const shown = slot ? `${labelOf(unit.profile.plan, slot.index)} ${slot.name}`.trim() : '';
-  const [typed, setTyped] = useState<string | null>(null);
-  const search = (text: string) =>
-    findSlots(unit, text === shown ? '' : text, 'label').filter((f) => slotAtIndex(unit, Number(f.id)));
-  const take = (index: number): void => {
-    const found = slotAtIndex(unit, index);
-    if (found) onSlot(found);
-    setTyped(null);
-  };
-  return (
-    <Find
-      label={label}
-      hideLabel
-      placeholder={empty ?? 'label or name'}
-      text={typed ?? shown}
-      onText={setTyped}
-      search={search}
-      onPick={(id) => take(Number(id))}
-      onEnter={() => {
-        const text = (typed ?? shown).trim();
-        if (text === '' && empty !== undefined) onSlot(null);
-        const [first] = text === '' ? [] : search(text);
-        const exact = indexOfLabel(unit.profile.plan, text);
-        if (exact !== undefined && slotAtIndex(unit, exact)) take(exact);
-        else if (first) take(Number(first.id));
-        else setTyped(null);
-      }}
-    />
-  );
-}
-
-const slotAtIndex = (unit: Unit, index: number): Slot | undefined => unit.slots.find((s) => s.index === index);
-
-/** One stored state: how its panel stands, which program calls it, and who does. */
-function StoreStep({ unit, step }: { readonly unit: Unit; readonly step: StoringStep }) {
-  const show = useShow();
-  const index = slotsById(unit).get(step.slotId)!.index;
-  const set = (name: string, setting: string): string | null => {
-    const panel = (slotAt(show, unit.id, index)?.panel ?? []).filter((p) => p.name !== name);
-    const next = setting.trim() === '' ? panel : [...panel, { name, setting: setting.trim().slice(0, LIMITS.name) }];
-    perform(setSlotField(show, unit.id, index, 'panel', next, newId()), `describe ${step.label}`);
-    return null;
-  };
-  const calls = step.calledBy.map((c) =>
-    [c.unit, c.label ?? '', c.name, c.variant ?? ''].filter((t) => t !== '').join(' '),
-  );
-  return (
-    <Step>
-      <b>
-        {step.label} {step.name}
-      </b>
-      <Panel>
-        {step.panel.map(({ name, setting }) => (
-          <DraftField
-            key={name}
-            label={name}
-            value={setting ?? ''}
-            placeholder="not described"
-            style={{ width: 140 }}
-            commit={(text) => set(name, text)}
-          />
-        ))}
-      </Panel>
-      <Soft>
-        Go to {step.label}, set the panel like this, press store.{' '}
-        {step.program === null ? 'No program calls it.' : `Program ${step.program} (from 0) calls it`}:{' '}
-        {calls.join('; ')}
-      </Soft>
-    </Step>
-  );
 }

@@ -1,50 +1,17 @@
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import styled from 'styled-components';
-import { hearers } from '../../../core/meaning';
-import {
-  LIMITS,
-  indexShow,
-  removePort,
-  removeUnit,
-  setPortField,
-  setUnitField,
-  type Edit,
-  type Port,
-  type Unit,
-} from '../../../core/show';
+import { LIMITS, removeUnit, setUnitField, type Unit } from '../../../core/show';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
-
-const Box = styled.section`
-  display: grid;
-  gap: 11px;
-  padding: 16px 18px;
-  align-content: start;
-  & h2 {
-    font-size: 22px;
-  }
-`;
-
-const Pair = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-  align-items: end;
-`;
+import { Box, Pair, take } from './settingsParts';
 
 const NONE = 'none';
-const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }));
 
-/** Takes an edit of a field over, or says what was expected. */
-const take = (edit: Edit | null, label: string): null => {
-  perform(edit, label);
-  return null;
-};
+const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }));
 
 /** How one unit is wired and set: both ends of its cable, and of its channel. */
 export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly onGone: () => void }) {
@@ -176,91 +143,6 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
         </Button>
       </div>
       <Soft style={{ fontSize: 13 }}>Tones, rules and songs lose what they say of it; Undo brings all back.</Soft>
-    </Box>
-  );
-}
-
-/** One port: its cable, whether it is used, and what passes through it. */
-export function PortSettings({ port, onGone }: { readonly port: Port; readonly onGone: () => void }) {
-  const show = useShow();
-  const heard = hearers(show, port.id);
-  const back = show.units.filter((u) => u.returns?.portId === port.id);
-  return (
-    <Box aria-label={`Settings of port ${port.name}`}>
-      <h2>{port.name}</h2>
-      <DraftField
-        label="Name"
-        value={port.name}
-        commit={(name) =>
-          name.trim() === ''
-            ? 'Enter a name'
-            : take(setPortField(show, port.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a port')
-        }
-      />
-      <Pair>
-        <Pick
-          label="Cable"
-          value={port.cable}
-          choices={[
-            { id: 'din', name: '5-pin, 31,250 baud' },
-            { id: 'usb', name: 'USB' },
-          ]}
-          onPick={(id) => perform(setPortField(show, port.id, 'cable', id as Port['cable']), 'change a cable')}
-        />
-        <Pick
-          label="It is"
-          value={port.active ? 'on' : 'off'}
-          choices={[
-            { id: 'on', name: 'used' },
-            { id: 'off', name: 'switched off' },
-          ]}
-          onPick={(id) => perform(setPortField(show, port.id, 'active', id === 'on'), 'switch a port')}
-        />
-      </Pair>
-      <Pick
-        label="Incoming messages"
-        value={port.softThru ? 'thru' : 'stays'}
-        choices={[
-          { id: 'stays', name: 'are not passed on' },
-          { id: 'thru', name: 'are sent out again (soft thru)' },
-        ]}
-        onPick={(id) => perform(setPortField(show, port.id, 'softThru', id === 'thru'), 'switch soft thru')}
-      />
-      {port.cable === 'din' && (
-        <Check
-          isSelected={port.splitter}
-          onChange={(on) =>
-            perform(setPortField(show, port.id, 'splitter', on), on ? 'add a splitter' : 'remove a splitter')
-          }
-        >
-          Splitter in its out socket (several cables)
-        </Check>
-      )}
-      <DraftField
-        label="Spare"
-        value={port.spare}
-        placeholder="used when it fails"
-        commit={(text) => take(setPortField(show, port.id, 'spare', text.trim().slice(0, 200)), 'note a spare')}
-      />
-      <p>
-        <Soft>
-          {heard.length === 0 ? 'No unit hears it.' : `Heard by ${heard.map((u) => u.name).join(', ')}.`}{' '}
-          {back.length > 0 && `Hears ${back.map((u) => u.name).join(', ')}.`}
-        </Soft>
-      </p>
-      <div>
-        <Button
-          onPress={() => {
-            perform(removePort(show, port.id), `remove port ${port.name}`);
-            onGone();
-          }}
-        >
-          <Trash2 size={15} aria-hidden /> Delete the port
-        </Button>
-      </div>
-      <Soft style={{ fontSize: 13 }}>
-        {indexShow(show).ports.size > 0 && 'Its cables are pulled with it; Undo brings them back.'}
-      </Soft>
     </Box>
   );
 }

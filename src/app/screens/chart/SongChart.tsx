@@ -1,0 +1,238 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { tinykeys } from 'tinykeys';
+import { songTime, type Song } from '../../../core/show';
+import type { Ticks } from '../../../core/time';
+import { ChartLineView } from '../../chart/ChartLineView';
+import { SCALES, lineOf } from '../../chart/layout';
+import { GUTTER } from '../../chart/lineShape';
+import { Soft } from '../../components/controls';
+import { setCaret, useCaret } from '../../state/caret';
+import { loadPeaks, useSounds } from '../../state/sound';
+import { useApp, useShow } from '../../state/store';
+import { useSight } from '../../state/useSight';
+import { useSteady } from '../../state/useSteady';
+import { ChartBar } from './ChartBar';
+import { ChartSide, type SidePart } from './ChartSide';
+import { POSITION_INPUT, TONE_INPUT } from './PlaceLine';
+import { snapped, type Snap } from './snap';
+import { onChartKey } from './chartKeys';
+import { useChart, type Zoom } from './useChart';
+import { chartActs } from './chartActs';
+import { useChosen } from './useChosen';
+
+const Page = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 286px;
+`;
+
+/** Around the lines, in pixels. */
+const PADDING = { left: 12, right: 16, top: 12 };
+
+const Paper = styled.div`
+  overflow: hidden auto;
+  scrollbar-gutter: stable;
+  padding: ${PADDING.top}px ${PADDING.right}px ${PADDING.top}px ${PADDING.left}px;
+  outline-offset: -3px;
+`;
+
+/** Pixels a quarter from which on single ticks can be told apart. */
+const TICK_SCALE = 440;
+
+interface Props {
+  readonly song: Song;
+  /** A place, and what is chosen there: `at` in ticks, `cue` or `sweep` an id. */
+  readonly search: URLSearchParams;
+}
+
+export function SongChart({ song, search }: Props) {
+  const show = useShow();
+  const counting = useApp((s) => s.counting);
+  const peaks = useSounds((s) => s.peaks);
+  const paper = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 880, height: 600 });
+  const [scale, setScale] = useState(SCALES.indexOf(28));
+  const [whole, setWhole] = useState(false);
+  const [snapTo, setSnapTo] = useState<Snap>('beat');
+  const chosen = useChosen(search.get('cue'), search.get('sweep'));
+  const [part, setPart] = useState<SidePart>('here');
+  const [said, setSaid] = useState('');
+  const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
+  const zoom: Zoom = whole ? { kind: 'whole', height: size.height } : { kind: 'scale', scale: SCALES[scale]! };
+  const model = useChart(show, song, size.width, zoom);
+  const { lines } = model;
+  const sweep = song.sweeps.find((s) => s.id === chosen.sweepId);
+
+  useSight({ songId: song.id });
+  useEffect(() => {
+    void loadPeaks(show, song);
+  }, [show, song]);
+  useEffect(() => {
+    const at = Number(search.get('at') ?? Number.NaN);
+    if (at >= 0) setCaret(song.id, Math.min(at, songTime(song).end - 1));
+    else if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
+    // Only when the place is opened: later the caret goes its own ways.
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
+  }, [song.id, search]);
+  useEffect(() => {
+    const element = paper.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => {
+      const { clientWidth, clientHeight } = element;
+      setSize({ width: clientWidth - GUTTER - PADDING.left - PADDING.right, height: clientHeight - 2 * PADDING.top });
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => paper.current,
+    estimateSize: (i) => model.heights[i]!,
+    overscan: 3,
+  });
+  // Heights change with the song and the zoom.
+  useEffect(() => virtual.measure(), [model.heights, virtual]);
+  const showLine = useCallback(
+    (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
+    [lines, virtual],
+  );
+
+  const opened = useRef(false);
+  useEffect(() => {
+    if (opened.current || lines.length === 0 || !search.has('at')) return;
+    opened.current = true;
+    showLine(Number(search.get('at')));
+  }, [lines, search, showLine]);
+
+  const acts = chartActs({
+    show,
+    song,
+    caret,
+    snapTo,
+    fine: SCALES[scale]! >= TICK_SCALE,
+    lines,
+    chosen,
+    say: setSaid,
+    showLine,
+    focus: () => paper.current?.focus(),
+  });
+  useEffect(() =>
+    tinykeys(window, {
+      b: (event) => {
+        if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
+        event.preventDefault();
+        document.getElementById(POSITION_INPUT)?.focus();
+      },
+    }),
+  );
+
+  const hands = useSteady({
+    onPlace: (tick: Ticks, again: boolean) => {
+      chosen.clear();
+      acts.moveCaret(snapped(song, tick, snapTo));
+      if (again) document.getElementById(TONE_INPUT)?.focus();
+    },
+    onSelect: chosen.pick,
+    onSweep: chosen.chooseSweep,
+    onFrame: () => {
+      chosen.clear();
+      setPart('frame');
+    },
+    onDrop: acts.drop,
+    onNudge: (id: string, steps: number) => {
+      const cue = song.cues.find((c) => c.id === id);
+      if (cue) acts.move(id, acts.step(cue.at, steps));
+    },
+    onRemove: acts.remove,
+  });
+
+  return (
+    <Page>
+      <ChartBar
+        show={show}
+        song={song}
+        caret={caret}
+        snapTo={snapTo}
+        scale={scale}
+        onCaret={acts.moveCaret}
+        onPlace={acts.place}
+        onSnap={setSnapTo}
+        whole={whole}
+        onScale={(to) => {
+          setWhole(false);
+          setScale(to);
+        }}
+        onWhole={setWhole}
+        onSweep={acts.addSweep}
+      />
+      <Paper
+        ref={paper}
+        tabIndex={0}
+        role="group"
+        aria-label={`Chart of ${song.title}`}
+        onKeyDown={(e) => onChartKey(e, { show, song, caret, snapTo, lines, chosen, acts })}
+      >
+        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index]!;
+            return (
+              <div
+                key={item.key}
+                style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}
+              >
+                <ChartLineView
+                  songId={song.id}
+                  time={model.time}
+                  line={line}
+                  lineIndex={item.index}
+                  lanes={model.lanes[item.index]!}
+                  flags={model.flags[item.index]!}
+                  opening={item.index === 0 ? model.opening : null}
+                  tempos={song.tempo}
+                  tracks={song.tracks}
+                  peaks={peaks}
+                  counting={counting}
+                  density={model.density}
+                  paper={size.width}
+                  selected={chosen.cues}
+                  caret={lineOf(lines, caret) === item.index ? caret : null}
+                  {...hands}
+                />
+              </div>
+            );
+          })}
+        </div>
+        {song.cues.length === 0 && (
+          <p style={{ margin: '8px 0 0 46px' }}>
+            <Soft>Nothing is placed yet: choose a bar, type part of a tone's name, press Enter.</Soft>
+          </p>
+        )}
+      </Paper>
+      <ChartSide
+        show={show}
+        song={song}
+        at={caret}
+        part={part}
+        onPart={(to) => {
+          chosen.clear();
+          setPart(to);
+        }}
+        cues={song.cues.filter((c) => chosen.cues.has(c.id))}
+        selected={chosen.cues}
+        sweep={sweep}
+        onCopy={acts.copy}
+        onSweep={chosen.chooseSweep}
+        onClose={chosen.clear}
+      />
+      <span
+        role="status"
+        style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}
+      >
+        {said}
+      </span>
+    </Page>
+  );
+}

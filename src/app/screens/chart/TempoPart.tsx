@@ -1,0 +1,138 @@
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import {
+  applyEdit,
+  putTempo,
+  removeTempo,
+  songTime,
+  type Song,
+  RANGES,
+  figureIn,
+  rangeWords,
+} from '../../../core/show';
+import { barStart, formatPosition, tapTempo, type Ticks } from '../../../core/time';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { perform } from '../../state/desk';
+import { Row } from './panelParts';
+import { take, type FrameProps } from './frameParts';
+
+const BEATS = [
+  { id: '1', name: '♩ quarter' },
+  { id: '1.5', name: '♩. dotted' },
+  { id: '0.5', name: '♪ eighth' },
+  { id: '2', name: 'half' },
+];
+
+export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks }) {
+  const { bars } = songTime(song);
+  const [taps, setTaps] = useState<readonly number[]>([]);
+  const active = song.tempo.findLast((m) => m.at <= at) ?? song.tempo[0]!;
+  const put = (mark: Song['tempo'][number], label: string): void => {
+    perform(putTempo(show, song.id, mark), label);
+  };
+  /** A ramp from the last tempo: to the caret, or where that stands before it, to the last bar. */
+  const rampOn = (mark: Song['tempo'][number], text: string): string | null => {
+    const rampTo = figureIn(RANGES.bpm, text);
+    if (rampTo === undefined) return rangeWords(RANGES.bpm);
+    const to = at > mark.at ? at : barStart(bars, song.bars);
+    if (to <= mark.at) return 'a longer song';
+    const first = putTempo(show, song.id, { ...mark, rampTo });
+    const then = putTempo(first ? applyEdit(show, first) : show, song.id, {
+      ...mark,
+      at: to,
+      bpm: rampTo,
+      rampTo: null,
+    });
+    perform({ kind: 'group', edits: [first, then].filter((e) => e !== null) }, 'add a ramp');
+    return null;
+  };
+  const tap = (): void => {
+    const next = [...taps, performance.now()].slice(-16);
+    setTaps(next);
+    const bpm = tapTempo(next);
+    if (bpm !== undefined && bpm >= RANGES.bpm[0] && bpm <= RANGES.bpm[1])
+      put({ ...active, bpm: Math.round(bpm * 10) / 10 }, 'tap the tempo');
+  };
+  return (
+    <>
+      <h3>Tempo</h3>
+      {song.tempo.map((mark, i) => {
+        const place = formatPosition(bars, mark.at, song.bars);
+        return (
+          <div key={mark.at} role="group" aria-label={`Tempo at ${place}`}>
+            <Row style={{ flexWrap: 'nowrap', marginTop: 8 }}>
+              <span style={{ flex: 1, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
+              <Pick
+                label="Beat"
+                width="140px"
+                value={String(mark.beat)}
+                choices={
+                  BEATS.some((b) => b.id === String(mark.beat))
+                    ? BEATS
+                    : [...BEATS, { id: String(mark.beat), name: `${mark.beat} quarters` }]
+                }
+                onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
+              />
+              {i > 0 && (
+                <SignButton
+                  aria-label={`Remove the tempo at ${place}`}
+                  onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
+                >
+                  <Trash2 size={15} />
+                </SignButton>
+              )}
+            </Row>
+            <Row style={{ flexWrap: 'nowrap', marginTop: 6 }}>
+              <DraftField
+                label="BPM"
+                style={{ flex: 1 }}
+                value={String(Math.round(mark.bpm * 1000) / 1000)}
+                numeric
+                commit={(text) => {
+                  const bpm = figureIn(RANGES.bpm, text);
+                  if (bpm === undefined) return rangeWords(RANGES.bpm);
+                  return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
+                }}
+              />
+              {i === song.tempo.length - 1 ? (
+                <DraftField
+                  label="Ramp to"
+                  value=""
+                  placeholder="none"
+                  numeric
+                  style={{ flex: 1 }}
+                  commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
+                />
+              ) : (
+                <DraftField
+                  label="Ramp to"
+                  value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
+                  placeholder="step"
+                  numeric
+                  style={{ flex: 1 }}
+                  commit={(text) => {
+                    const rampTo = text.trim() === '' ? null : figureIn(RANGES.bpm, text);
+                    if (rampTo === undefined) return rangeWords(RANGES.bpm);
+                    return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
+                  }}
+                />
+              )}
+            </Row>
+          </div>
+        );
+      })}
+      <Row>
+        <Button
+          isDisabled={song.tempo.some((m) => m.at === at)}
+          onPress={() => put({ ...active, at, rampTo: null }, 'add a tempo')}
+        >
+          <Plus size={14} aria-hidden /> Tempo at {formatPosition(bars, at, song.bars)}
+        </Button>
+        <Button onPress={tap}>Tap</Button>
+        {taps.length > 1 && <Soft role="status">{Math.round(active.bpm * 10) / 10}</Soft>}
+      </Row>
+    </>
+  );
+}

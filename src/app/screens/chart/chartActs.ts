@@ -1,0 +1,119 @@
+import {
+  actionCue,
+  changeCue,
+  indexShow,
+  newSweep,
+  pasteCues,
+  placeCue,
+  putSweep,
+  removeCues,
+  shiftCues,
+  songTime,
+  type sweepable,
+  type Cue,
+  type Show,
+  type Song,
+} from '../../../core/show';
+import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, type Ticks } from '../../../core/time';
+import { cueWords } from '../../../wording';
+import type { ChartLine } from '../../chart/layout';
+import { tickAtX } from '../../chart/layout';
+import { setCaret } from '../../state/caret';
+import { newId, perform } from '../../state/desk';
+import { useApp } from '../../state/store';
+import { useCueClipboard } from './cueClipboard';
+import { snapped, type Snap } from './snap';
+import type { Chosen } from './useChosen';
+
+interface Needs {
+  readonly show: Show;
+  readonly song: Song;
+  readonly caret: Ticks;
+  readonly snapTo: Snap;
+  /** Pixels a quarter, as far as steps of a tick are wanted. */
+  readonly fine: boolean;
+  readonly lines: readonly ChartLine[];
+  readonly chosen: Chosen;
+  readonly say: (text: string) => void;
+  readonly showLine: (at: Ticks) => void;
+  readonly focus: () => void;
+}
+
+/** What can be done on a chart, whatever asks for it: keys, pointer or buttons. */
+export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say, showLine, focus }: Needs) {
+  const { bars } = songTime(song);
+  const list = song.cues.filter((c) => chosen.cues.has(c.id));
+  const moveCaret = (at: Ticks): void => {
+    setCaret(song.id, at);
+    say(formatPosition(bars, at, song.bars));
+    showLine(at);
+  };
+  const place = (action: Cue['action'], at: Ticks): void => {
+    const id = newId();
+    const name = cueWords(show, action);
+    perform(placeCue(show, song.id, actionCue(id, at, action)), `place ${name}`);
+    setCaret(song.id, at);
+    showLine(at);
+    chosen.choose(new Set([id]));
+    say(`${name} placed at ${formatPosition(bars, at, song.bars)}`);
+  };
+  const addSweep = (what: ReturnType<typeof sweepable>[number]): void => {
+    const bar = barOfTick(bars, caret);
+    const id = newId();
+    perform(
+      putSweep(show, song.id, newSweep(id, what.unit, what.control, caret, bar.tick + bar.length)),
+      'add a sweep',
+    );
+    chosen.chooseSweep(id);
+  };
+  const copy = (): void => {
+    useCueClipboard.setState({ cues: list });
+    say(`${list.length} cues copied`);
+  };
+  const paste = (): void => {
+    const before = new Set(song.cues.map((c) => c.id));
+    const edit = pasteCues(show, song.id, useCueClipboard.getState().cues, caret, newId);
+    if (!perform(edit, 'paste cues')) return;
+    const now = useApp.getState().open?.show;
+    const after = now ? (indexShow(now).songs.get(song.id)?.cues ?? []) : [];
+    chosen.choose(new Set(after.filter((c) => !before.has(c.id)).map((c) => c.id)));
+  };
+  /** Moves a cue, and with it those that are chosen together with it. */
+  const move = (cueId: string, at: Ticks): void => {
+    const cue = song.cues.find((c) => c.id === cueId);
+    if (cue && chosen.cues.size > 1 && chosen.cues.has(cueId)) {
+      perform(shiftCues(show, song.id, chosen.cues, at - cue.at), `move ${chosen.cues.size} cues`);
+    } else perform(changeCue(show, song.id, cueId, { at }), 'move a cue');
+    say(`moved to ${formatPosition(bars, at, song.bars)}`);
+  };
+  const step = (at: Ticks, steps: number): Ticks => {
+    if (snapTo === 'bar') {
+      const bar = barOfTick(bars, at).bar + (steps < 0 && barOfTick(bars, at).tick < at ? 0 : steps);
+      return Math.max(0, Math.min(barAt(bars, bar).tick, barAt(bars, song.bars).tick));
+    }
+    // Zoomed in to the tick, a step is one.
+    const least = fine ? 1 : TICKS_PER_QUARTER / 24;
+    const near = steps < 0 ? barOfTick(bars, at - 1) : barOfTick(bars, at);
+    const size = snapTo === 'half' ? near.beatTicks / 2 : snapTo === 'free' ? least : near.beatTicks;
+    return Math.max(0, Math.min(at + steps * size, songTime(song).end - 1));
+  };
+  const remove = (cueId: string): void => {
+    const ids = chosen.cues.has(cueId) ? chosen.cues : new Set([cueId]);
+    const label = ids.size === 1 ? 'remove a cue' : `remove ${ids.size} cues`;
+    if (perform(removeCues(show, song.id, ids), label)) say(ids.size === 1 ? 'cue removed' : 'cues removed');
+    chosen.clear();
+    focus();
+  };
+  const drop = (cueId: string, x: number, y: number): void => {
+    const under = document
+      .elementsFromPoint(x, y)
+      .find((e) => e.closest('[data-chart-line]'))
+      ?.closest<HTMLElement>('[data-chart-line]');
+    const line = lines[Number(under?.dataset.chartLine ?? -1)];
+    if (under && line) move(cueId, snapped(song, tickAtX(line, x - under.getBoundingClientRect().left), snapTo));
+  };
+
+  return { moveCaret, place, addSweep, copy, paste, move, step, remove, drop };
+}
+
+export type ChartActs = ReturnType<typeof chartActs>;

@@ -1,0 +1,77 @@
+import { Plus, Trash2 } from 'lucide-react';
+import type { Effect } from '../../../core/addressing';
+import { LIMITS } from '../../../core/show';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { newId } from '../../state/desk';
+import { useProfile } from './useProfile';
+import { Part, Row, type Props } from './unitParts';
+import { NONE } from './UnitTiming';
+
+export function Effects({ unit }: Props) {
+  const change = useProfile(unit);
+  const { profile } = unit;
+  const switches = profile.controls.filter((c) => c.encoding.kind === 'set-switch' || c.encoding.kind === 'momentary');
+  const put = (effects: readonly Effect[], label: string): string | null => change({ ...profile, effects }, label);
+  const of = (i: number, part: Partial<Effect>): void => {
+    put(profile.effects.with(i, { ...profile.effects[i]!, ...part }), 'change an effect');
+  };
+  const choices = switches.map(({ id, name }) => ({ id, name }));
+  return (
+    <Part aria-label="Effects">
+      <h2>Trails: cut or ringing out</h2>
+      {profile.effects.map((effect, i) => (
+        <Row key={effect.id}>
+          <DraftField
+            label="Effect"
+            value={effect.name}
+            style={{ width: 74 }}
+            commit={(text) =>
+              text.trim() === ''
+                ? 'a name'
+                : put(
+                    profile.effects.with(i, { ...effect, name: text.trim().slice(0, LIMITS.name) }),
+                    'rename an effect',
+                  )
+            }
+          />
+          <Pick
+            label="Switch that cuts it"
+            width="100px"
+            value={effect.cut}
+            choices={choices}
+            onPick={(cut) => of(i, { cut })}
+          />
+          <Pick
+            label="Switch that lets it ring"
+            width="92px"
+            value={effect.ring ?? NONE}
+            choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
+            onPick={(id) => of(i, { ring: id === NONE ? null : id })}
+          />
+          <SignButton
+            aria-label={`Remove the effect ${effect.name}`}
+            onPress={() => put(profile.effects.toSpliced(i, 1), 'remove an effect')}
+          >
+            <Trash2 size={16} />
+          </SignButton>
+        </Row>
+      ))}
+      {profile.effects.length === 0 && <Soft>None of its effects rings on, as far as the map knows.</Soft>}
+      <div>
+        <Button
+          isDisabled={switches.length === 0}
+          onPress={() => {
+            const [first] = switches;
+            if (first)
+              put([...profile.effects, { id: newId(), name: first.name, cut: first.id, ring: null }], 'add an effect');
+          }}
+        >
+          <Plus size={15} aria-hidden /> Add an effect
+        </Button>
+      </div>
+      {switches.length === 0 && <Soft>It needs a control that switches on and off.</Soft>}
+    </Part>
+  );
+}

@@ -1,0 +1,120 @@
+import type { Profile } from '../../../core/addressing';
+import { RANGES, figureIn, rangeWords } from '../../../core/show';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { MeasureTimes } from './MeasureTimes';
+import { useProfile } from './useProfile';
+import { Part, type Props } from './unitParts';
+
+const TIMES = [
+  ['recall', 'From a program change to the sound'],
+  ['settle', 'Until it listens again after one'],
+  ['variant', 'A scene, snapshot or the like'],
+  ['control', 'A control'],
+] as const;
+
+export function Times({ unit }: Props) {
+  const change = useProfile(unit);
+  const { profile } = unit;
+  const set = (key: keyof Profile['times'], text: string): string | null => {
+    const value = figureIn(RANGES.unitMillis, text.replace(/\s*ms\s*$/, ''));
+    if (value === undefined) return `${rangeWords(RANGES.unitMillis)} ms`;
+    return change({ ...profile, times: { ...profile.times, [key]: value } }, 'change a time');
+  };
+  return (
+    <Part aria-label="Times">
+      <h2>How long it takes, in ms</h2>
+      {TIMES.map(([key, label]) => (
+        <DraftField
+          key={key}
+          label={label}
+          value={String(profile.times[key])}
+          numeric
+          commit={(text) => set(key, text)}
+        />
+      ))}
+      <Pick
+        label="Messages that come before it listens again"
+        value={profile.whileSettling}
+        onPick={(id) =>
+          void change({ ...profile, whileSettling: id as Profile['whileSettling'] }, 'change how it settles')
+        }
+        choices={[
+          { id: 'ignore', name: 'are lost' },
+          { id: 'queue', name: 'wait and are obeyed' },
+        ]}
+      />
+      <div>
+        <MeasureTimes unit={unit} />
+      </div>
+    </Part>
+  );
+}
+
+const YES = 'yes';
+
+const yesNo = (yes: string, no: string) => [
+  { id: YES, name: yes },
+  { id: 'no', name: no },
+];
+
+export const NONE = 'none';
+
+export function Habits({ unit }: Props) {
+  const change = useProfile(unit);
+  const { profile } = unit;
+  const { recallLoads } = profile;
+  return (
+    <Part aria-label="Habits">
+      <h2>What a recall does</h2>
+      <Pick
+        label="Its preset's own variant"
+        value={recallLoads.variant ? YES : 'no'}
+        choices={yesNo('comes with the preset', 'stays as it was before')}
+        onPick={(id) =>
+          void change({ ...profile, recallLoads: { ...recallLoads, variant: id === YES } }, 'change a habit')
+        }
+      />
+      <Pick
+        label="Control values"
+        value={recallLoads.controls ? YES : 'no'}
+        choices={yesNo('come with the preset', 'stay as they were before')}
+        onPick={(id) =>
+          void change({ ...profile, recallLoads: { ...recallLoads, controls: id === YES } }, 'change a habit')
+        }
+      />
+      <Pick
+        label="While it loads"
+        value={profile.silentInGap ? YES : 'no'}
+        choices={yesNo('it is silent', 'the old sound goes on')}
+        onPick={(id) => void change({ ...profile, silentInGap: id === YES }, 'change a habit')}
+      />
+      <Pick
+        label="After a recall, what has to be sent to engage it"
+        value={profile.engage ?? NONE}
+        choices={[
+          { id: NONE, name: 'nothing: recalling is enough' },
+          ...profile.controls.map(({ id, name }) => ({ id, name })),
+        ]}
+        onPick={(id) => void change({ ...profile, engage: id === NONE ? null : id }, 'change recall then engage')}
+      />
+      <DraftField
+        label="Panel settings of a stored state (with commas)"
+        value={profile.panel.join(', ')}
+        placeholder="channel, EQ, loop, reverb"
+        commit={(text) => {
+          const panel = [
+            ...new Set(
+              text
+                .split(',')
+                .map((t) => t.trim().slice(0, 40))
+                .filter((t) => t !== ''),
+            ),
+          ];
+          if (panel.length > 32) return 'at most 32';
+          return change({ ...profile, panel }, 'describe its panel');
+        }}
+      />
+    </Part>
+  );
+}
