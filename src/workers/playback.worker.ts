@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import { living } from './life';
 import { PlaybackHost } from './playbackHost';
+import { guarded } from './questions';
 
 // The clock lives in a worker: there it goes on at its pace while the page is busy or hidden.
 const host = new PlaybackHost({
@@ -10,4 +11,4 @@ const host = new PlaybackHost({
     setInterval(run, millis);
   },
 });
-expose(living(host));
+expose(living(guarded(host)));

@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import { living } from './life';
 import { Prover } from './prover';
+import { guarded } from './questions';
 
-expose(living(new Prover(ENGINE_MARK)));
+expose(living(guarded(new Prover(ENGINE_MARK))));

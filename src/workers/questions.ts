@@ -1,0 +1,57 @@
+import { z } from 'zod';
+
+const id = z.string().min(1);
+const time = z.number().nonnegative();
+const byte = z.int().min(0).max(255);
+const aim = z.object({
+  slot: z.int().nonnegative().optional(),
+  variant: z.int().nonnegative().optional(),
+  controls: z.record(z.string(), z.number()),
+});
+const ids = z.array(id);
+const envelope = z.looseObject({
+  frame: z.looseObject({ id }).nullable(),
+  songs: z.array(z.looseObject({ id })),
+  order: ids,
+});
+const loop = z.object({ songId: id, from: time, to: time }).nullable();
+
+/**
+ * What a worker may be asked, by name, as the arguments have to be. A show's contents passed the show's own schema when it
+ * was read; of an update only its outer shape is looked at again, because looking at all of it after every edit takes time.
+ */
+const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
+  update: z.tuple([envelope]),
+  fingerprints: z.tuple([id]),
+  prove: z.tuple([id, z.boolean()]),
+  match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),
+  play: z.tuple([id, time]),
+  stop: z.tuple([]),
+  speed: z.tuple([z.number().positive()]),
+  loop: z.tuple([loop]),
+  lanes: z.tuple([ids, ids]),
+  audition: z.tuple([id, aim]),
+  walk: z.tuple([z.object({ unitId: id, aims: z.array(aim), everyMillis: z.number().positive() })]),
+  stopWalk: z.tuple([]),
+  teach: z.tuple([z.object({ unitId: id, messages: z.array(z.array(byte)) })]),
+  stopTeaching: z.tuple([]),
+  touch: z.tuple([id, id, z.number()]),
+  record: z.tuple([z.object({ unitId: id, senderId: id }).nullable()]),
+  recorded: z.tuple([]),
+};
+
+/** The same worker behind a door: what it is asked in another shape than it knows is refused by name, and not tried. */
+export function guarded<W extends object>(worker: W): W {
+  return new Proxy(worker, {
+    get(target, name) {
+      const own: unknown = Reflect.get(target, name);
+      const shape = typeof name === 'string' ? QUESTIONS[name] : undefined;
+      if (typeof own !== 'function' || !shape) return own;
+      return (...args: unknown[]): unknown => {
+        const read = shape.safeParse(args);
+        if (!read.success) throw new TypeError(`${String(name)}: ${z.prettifyError(read.error)}`);
+        return own.apply(target, args);
+      };
+    },
+  });
+}
