@@ -1,7 +1,7 @@
 import type { Severity } from '../problems';
 import type { Edit, Show } from '../show';
 import type { Millis, Ticks } from '../time';
-import type { LateCauseData, LateFix } from './song/landings';
+import type { LateCauseData, LateFix } from './late';
 
 /** Where in a show a finding is: what one would open to mend it. */
 export type FindingPlace =

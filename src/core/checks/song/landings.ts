@@ -18,19 +18,12 @@ import {
   secondsToTicks,
   microsToSeconds,
   TICKS_PER_QUARTER,
-  type Millis,
   type Ticks,
 } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
 import { inSong, type SongCheck } from './songCheck';
-
-/** How a late change can be mended, and by how much. */
-export interface LateFix {
-  readonly how: 'pre-roll' | 'shift' | 'sent' | 'port' | 'thinner';
-  readonly millis: Millis;
-  readonly port: string;
-}
+import type { LateFix, LateCauseData } from '../late';
 
 /** A sweep that runs so near to a change may keep its cable busy. */
 const NEAR: Ticks = TICKS_PER_QUARTER / 2;
@@ -87,12 +80,6 @@ export const landings: SongCheck = (facts) => {
 
 const whose = ({ song }: SongFacts, id: string) =>
   song.sweeps.some((s) => s.id === id) ? { sweepId: id } : id === OPENING_CUE ? {} : { cueId: id };
-
-export type LateCauseData =
-  /** `on` is the unit whose message it is: the late one, or the one that tells it. */
-  | { readonly kind: 'start' | 'previous'; readonly on: string; readonly needs: Millis; readonly has: Millis }
-  | { readonly kind: 'cable'; readonly port: string; readonly others: readonly string[] }
-  | { readonly kind: 'unknown' };
 
 function causeData({ show }: SongFacts, late: Late | undefined): LateCauseData {
   if (!late) return { kind: 'unknown' };

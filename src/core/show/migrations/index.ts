@@ -1,20 +1,15 @@
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
+import type { Migration } from './migration';
 import { movesAndSweeps } from './movesAndSweeps';
 import { soundAndClock } from './soundAndClock';
 import { splitters } from './splitters';
 import { wholeMap } from './wholeMap';
 
-/** Lifts a show file's plain data from `from` to `from` + 1. */
-export interface Migration {
-  readonly from: number;
-  /** What changed, in a few words. */
-  readonly name: string;
-  readonly up: (data: Readonly<Record<string, unknown>>) => Record<string, unknown>;
-}
-
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
 export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters];
+
+export type { Migration };
 
 export type Migrated =
   { readonly ok: true; readonly data: Record<string, unknown> } | { readonly ok: false; readonly problem: Problem };

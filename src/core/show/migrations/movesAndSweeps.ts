@@ -1,5 +1,5 @@
 import { each } from './each';
-import type { Migration } from './';
+import type { Migration } from './migration';
 
 /** Room for named actions, for sweeps, and for taps that give units the tempo. */
 export const movesAndSweeps: Migration = {

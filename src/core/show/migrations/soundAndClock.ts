@@ -1,5 +1,5 @@
 import { each, isData, type Data } from './each';
-import type { Migration } from './';
+import type { Migration } from './migration';
 
 /** Room for what is heard beside the units: click, calls, tracks; for MIDI clock, patterns for new songs, core tones, accepted findings; how far apart the values of a sweep are; an opening that songs share; slots that nothing can be stored in. */
 export const soundAndClock: Migration = {

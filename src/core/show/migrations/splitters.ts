@@ -1,5 +1,5 @@
 import { each } from './each';
-import type { Migration } from './';
+import type { Migration } from './migration';
 
 /**
  * A 5-pin socket takes one cable: where several are drawn, a splitter has to be there. In shows

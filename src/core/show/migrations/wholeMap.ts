@@ -1,5 +1,5 @@
 import { each, isData, type Data } from './each';
-import type { Migration } from './';
+import type { Migration } from './migration';
 
 /** A control of version 1 has no names for its options and no house number; its scale has no table. */
 const encoding = (e: unknown): unknown => (isData(e) && e.kind === 'continuous' ? { ...e, points: [] } : e);
