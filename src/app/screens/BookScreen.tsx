@@ -1,8 +1,9 @@
 import { Download, Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { durationWords } from '../../wording';
 import styled from 'styled-components';
-import { addToSet, setShowTitle } from '../../core/show';
+import { addToSet, setShowTitle, songLength } from '../../core/show';
 import { AddSong } from '../components/AddSong';
 import { Button, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
@@ -12,7 +13,7 @@ import { newId, perform } from '../state/desk';
 import { exportShow } from '../state/sound';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
-import { Row, minutes, songSeconds, SetRow, SongActs } from './book/SetRow';
+import { Row, SetRow, SongActs } from './book/SetRow';
 
 const Page = styled.div`
   display: grid;
@@ -93,7 +94,7 @@ export function BookScreen() {
   const songs = new Map(show.songs.map((s) => [s.id, s]));
   const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
   const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
-  const total = set.reduce((sum, s) => sum + songSeconds(s), 0);
+  const total = set.reduce((sum, s) => sum + songLength(s), 0);
   const [said, setSaid] = useState<string | null>(null);
   return (
     <Page>
@@ -131,7 +132,7 @@ export function BookScreen() {
                   <Soft>
                     {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
                   </Soft>
-                  <Soft>{minutes(songSeconds(song))}</Soft>
+                  <Soft>{durationWords(songLength(song))}</Soft>
                   <span style={{ display: 'flex' }}>
                     <SignButton
                       aria-label={`Put ${song.title} in the set`}
@@ -149,7 +150,7 @@ export function BookScreen() {
         {set.length > 0 && (
           <p style={{ marginTop: 12 }}>
             <Soft>
-              {set.length === 1 ? '1 song' : `${set.length} songs`}, {minutes(total)} of music
+              {set.length === 1 ? '1 song' : `${set.length} songs`}, {durationWords(total)} of music
             </Soft>
           </p>
         )}

@@ -29,7 +29,7 @@ export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './lim
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
 export { SPEEDS, atSpeed } from './speed';
-export { microsAt, songTime, ticksAt, type SongTime } from './songTime';
+export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export {
   matchSlots,
   reorderSlots,

@@ -8,6 +8,7 @@ import {
   ticksToSeconds,
   type BarMap,
   type Micros,
+  type Seconds,
   type TempoMap,
   type Ticks,
 } from '../time';
@@ -33,6 +34,12 @@ export function songTime(song: Song): SongTime {
   }
   return time;
 }
+
+/** How long a song plays, as written, from bar 1 to the end of its last bar. */
+export const songLength = (song: Song): Seconds => {
+  const time = songTime(song);
+  return ticksToSeconds(time.tempo, time.end);
+};
 
 export const microsAt = (time: SongTime, at: Ticks): Micros => secondsToMicros(ticksToSeconds(time.tempo, at));
 

@@ -1,5 +1,6 @@
 import { ArrowDown, ArrowUp, Copy, Trash2, X } from 'lucide-react';
 import { Link } from 'react-router';
+import { durationWords } from '../../../wording';
 import styled from 'styled-components';
 import {
   LIMITS,
@@ -7,12 +8,11 @@ import {
   deleteSong,
   moveInSet,
   removeFromSet,
-  songTime,
   startFrom,
   type Show,
   type Song,
+  songLength,
 } from '../../../core/show';
-import { ticksToSeconds } from '../../../core/time';
 import { SignButton, Soft } from '../../components/controls';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
 import { newId, perform, say } from '../../state/desk';
@@ -54,16 +54,6 @@ export const Row = styled.li`
   }
 `;
 
-export const minutes = (exact: number): string => {
-  const seconds = Math.round(exact);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-};
-
-export const songSeconds = (song: Song): number => {
-  const time = songTime(song);
-  return ticksToSeconds(time.tempo, time.end);
-};
-
 export function SetRow({ song, place, last }: { readonly song: Song; readonly place: number; readonly last: number }) {
   const show = useShow();
   const mark = useSongMark(song);
@@ -82,7 +72,7 @@ export function SetRow({ song, place, last }: { readonly song: Song; readonly pl
       <Soft>
         {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
       </Soft>
-      <Soft>{minutes(songSeconds(song))}</Soft>
+      <Soft>{durationWords(songLength(song))}</Soft>
       <span style={{ display: 'flex' }}>
         <SignButton aria-label={`Move ${song.title} up`} isDisabled={place === 0} onPress={() => move(place - 1)}>
           <ArrowUp size={17} />

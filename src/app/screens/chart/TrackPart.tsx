@@ -1,3 +1,4 @@
+import { durationWords } from '../../../wording';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import {
@@ -60,9 +61,6 @@ export function AddTrack({ show, song }: Props) {
   );
 }
 
-const minutes = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
-
 export function TrackPart({ show, song, track }: Props & { readonly track: Track }) {
   const { bars } = songTime(song);
   const audio = show.audio.find((a) => a.id === track.audioId);
@@ -82,7 +80,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
     <div role="group" aria-label={name} style={{ display: 'grid', gap: 6 }}>
       <Row style={{ alignItems: 'center', flexWrap: 'nowrap' }}>
         <b style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</b>
-        <Soft>{audio ? minutes(audio.length) : ''}</Soft>
+        <Soft>{audio ? durationWords(audio.length) : ''}</Soft>
         <SignButton
           aria-label={`Remove ${name}`}
           onPress={() => perform(removeTrack(show, song.id, track.id), `remove ${name}`)}
