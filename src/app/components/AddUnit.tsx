@@ -1,13 +1,17 @@
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { FileTrigger, Form } from 'react-aria-components';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
 import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
-import { LIMITS, addUnit, newPort, newUnit, type Port, freeChannel } from '../../core/show';
+import { LIMITS, addUnit, newPort, newUnit, type Port, type Show, freeChannel } from '../../core/show';
 import { unitLibrary } from '../adapters/constants';
 import { DialogButton } from './DialogButton';
 import { Last, Pair, Rows } from './dialogParts';
-import { Button, FormProblem, Field, Input, Label, MainButton, Soft } from './controls';
+import { Button, FormProblem, MainButton, Soft } from './controls';
+import { FormField } from './FormField';
 import { Pick } from './Pick';
 import { download, fileName } from '../adapters/download';
 import { Told } from './Told';
@@ -15,6 +19,20 @@ import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
 
 const NEW_PORT = 'new';
+
+/** What is typed of a new unit: a name that no other unit has. */
+const unitForm = (show: Show) =>
+  z.object({
+    name: z
+      .string()
+      .trim()
+      .min(1, 'Enter a name for the unit.')
+      .transform((n) => n.slice(0, LIMITS.title))
+      .refine((n) => !show.units.some((u) => u.name.toLowerCase() === n.toLowerCase()), {
+        error: (issue) => `There is a unit named ${String(issue.input)} already.`,
+      }),
+    monogram: z.string().trim(),
+  });
 
 /** A unit from the library of generic kinds, or from a file, on a port and channel. */
 export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => void }) {
@@ -28,8 +46,10 @@ export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => voi
 function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) => void; readonly close: () => void }) {
   const show = useShow();
   const library = useSWR('unit library', unitLibrary);
-  const [name, setName] = useState('');
-  const [monogram, setMonogram] = useState('');
+  const { control, handleSubmit, getValues, setValue } = useForm({
+    resolver: zodResolver(unitForm(show)),
+    defaultValues: { name: '', monogram: '' },
+  });
   const [kind, setKind] = useState('letter-modeler');
   const [channel, setChannel] = useState(() => String(freeChannel(show)));
   const [portId, setPortId] = useState(show.ports[0]?.id ?? NEW_PORT);
@@ -43,56 +63,38 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
     const read = readUnitFile(await chosen.text());
     setProblems(read.problems);
     setFile(read.value ?? null);
-    if (read.value && name.trim() === '') {
-      setName(read.value.unit.name);
-      setMonogram(read.value.unit.monogram.slice(0, 2));
+    if (read.value && getValues('name').trim() === '') {
+      setValue('name', read.value.unit.name);
+      setValue('monogram', read.value.unit.monogram.slice(0, 2));
     }
   };
 
-  /** What keeps the unit from being added, in a sentence. */
-  const objection = (): string | null => {
-    if (name.trim() === '') return 'Enter a name for the unit.';
-    if (show.units.some((u) => u.name.toLowerCase() === name.trim().toLowerCase()))
-      return `There is a unit named ${name.trim()} already.`;
-    return entry || file ? null : 'Choose what kind of unit it is.';
-  };
-  const add = (): string | null => {
-    const wrong = objection();
+  const add = handleSubmit(({ name, monogram }) => {
     const source = file?.unit ?? entry;
-    if (wrong !== null || !source) return wrong;
+    if (!source) {
+      setProblem('Choose what kind of unit it is.');
+      return;
+    }
     const id = newId();
     const port: Port | null = portId === NEW_PORT ? newPort(newId(), `Port ${show.ports.length + 1}`, 'din') : null;
-    const signs = (monogram.trim() || name.trim().replace(/[^\p{L}\p{N}]/gu, '')).slice(0, 2).toUpperCase() || '??';
-    const unit = newUnit(id, name.trim().slice(0, LIMITS.title), signs, source.profile, {
+    const signs = (monogram || name.replace(/[^\p{L}\p{N}]/gu, '')).slice(0, 2).toUpperCase() || '??';
+    const unit = newUnit(id, name, signs, source.profile, {
       channel: Number(channel),
       versions: source.versions,
       slots: file?.unit.slots ?? [],
       input: { from: 'port', portId: port?.id ?? portId },
     });
     perform(addUnit(show, unit, port, file?.house ?? []), `add ${unit.name}`);
+    close();
     onAdded(id);
-    return null;
-  };
+  });
 
   return (
-    <Form
-      onSubmit={(event) => {
-        event.preventDefault();
-        const wrong = add();
-        setProblem(wrong);
-        if (wrong === null) close();
-      }}
-    >
+    <Form onSubmit={(event) => void add(event)}>
       <Rows>
-        <Pair>
-          <Field value={name} onChange={setName} autoFocus>
-            <Label>Name</Label>
-            <Input />
-          </Field>
-          <Field value={monogram} onChange={setMonogram} maxLength={2}>
-            <Label>Short name</Label>
-            <Input />
-          </Field>
+        <Pair style={{ alignItems: 'start' }}>
+          <FormField control={control} name="name" label="Name" autoFocus />
+          <FormField control={control} name="monogram" label="Short name" maxLength={2} />
         </Pair>
         {file ? (
           <Soft>

@@ -28,7 +28,7 @@ export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
-export { SPEEDS, atSpeed } from './speed';
+export { SPEEDS, atSpeed, withTempo } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export {
   matchSlots,

@@ -30,3 +30,14 @@ export function atSpeed(song: Song, speed: number): Song {
     tracks: song.tracks.map((t) => ({ ...t, offset: t.offset / speed })),
   }));
 }
+
+/** The song with all its tempos in the proportion that brings the first to a tempo. */
+export function withTempo(song: Song, bpm: number): Song {
+  const first = song.tempo[0]!;
+  const factor = bpm / (first.bpm * first.beat);
+  if (Math.abs(factor - 1) < 1e-9) return song;
+  return {
+    ...song,
+    tempo: song.tempo.map((m) => ({ ...m, bpm: m.bpm * factor, rampTo: m.rampTo === null ? null : m.rampTo * factor })),
+  };
+}
