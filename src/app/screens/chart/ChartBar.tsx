@@ -1,4 +1,5 @@
 import { ZoomIn, ZoomOut } from 'lucide-react';
+import { memo } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -62,7 +63,7 @@ const Whole = styled(ToggleButton)`
   }
 `;
 
-const SongPick = styled.div`
+const SongLine = styled.div`
   display: flex;
   align-items: center;
   gap: 8px;
@@ -99,22 +100,11 @@ export function ChartBar({
   onWhole,
   onSweep,
 }: Props) {
-  const navigate = useNavigate();
-  const mark = useSongMark(song);
   return (
     <Bar>
-      <SongPick>
-        <LanternMark mark={mark} size={36} silent />
-        <Pick
-          label={`Song, ${lanternWords(mark)}`}
-          width="186px"
-          choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
-          value={song.id}
-          onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
-        />
-      </SongPick>
+      <SongPick show={show} song={song} />
       <PlaceLine show={show} song={song} caret={caret} onCaret={onCaret} onPlace={onPlace} />
-      <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id as Snap)} />
+      <SnapPick snapTo={snapTo} onSnap={onSnap} />
       <div style={{ display: 'flex' }}>
         <SignButton aria-label="Narrower bars" isDisabled={scale === 0 || whole} onPress={() => onScale(scale - 1)}>
           <ZoomOut size={18} />
@@ -126,12 +116,45 @@ export function ChartBar({
           Whole song
         </Whole>
       </div>
-      <AddSweep show={show} onAdd={onSweep} />
-      <Found show={show} song={song} />
-      <ExportSong song={song} />
+      <Rest show={show} song={song} onSweep={onSweep} />
     </Bar>
   );
 }
+
+type Part<K extends keyof Props> = { readonly [P in K]: Props[P] };
+
+// The caret and the zoom go their ways many times a second: what does not depend on them is not drawn again.
+
+const SongPick = memo(function SongPick({ show, song }: { readonly show: Show; readonly song: Song }) {
+  const navigate = useNavigate();
+  const mark = useSongMark(song);
+  return (
+    <SongLine>
+      <LanternMark mark={mark} size={36} silent />
+      <Pick
+        label={`Song, ${lanternWords(mark)}`}
+        width="186px"
+        choices={show.songs.map((s) => ({ id: s.id, name: s.title }))}
+        value={song.id}
+        onPick={(id) => void navigate(`/show/${show.id}/chart/${id}`)}
+      />
+    </SongLine>
+  );
+});
+
+const SnapPick = memo(function SnapPick({ snapTo, onSnap }: Part<'snapTo' | 'onSnap'>) {
+  return <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id as Snap)} />;
+});
+
+const Rest = memo(function Rest({ show, song, onSweep }: Part<'show' | 'song' | 'onSweep'>) {
+  return (
+    <>
+      <AddSweep show={show} onAdd={onSweep} />
+      <Found show={show} song={song} />
+      <ExportSong song={song} />
+    </>
+  );
+});
 
 /** How much the checks have to say of the song, and the way to it. */
 function Found({ show, song }: { readonly show: Show; readonly song: Song }) {

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Cue, Show, Song, Sweep } from '../../../core/show';
@@ -74,7 +75,7 @@ interface Props {
 }
 
 /** Beside the chart: what is chosen, or else one of the song's sides. */
-export function ChartSide(props: Props) {
+export const ChartSide = memo(function ChartSide(props: Props) {
   const { show, song, at, part, onPart, cues, sweep, onClose } = props;
   const chosen = sweep || cues.length > 0;
   return (
@@ -122,4 +123,4 @@ export function ChartSide(props: Props) {
       </Scroll>
     </Box>
   );
-}
+});

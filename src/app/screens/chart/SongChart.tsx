@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { songTime, type Song } from '../../../core/show';
@@ -91,7 +91,9 @@ export function SongChart({ song, search }: Props) {
     count: lines.length,
     getScrollElement: () => paper.current,
     estimateSize: (i) => model.heights[i]!,
-    overscan: 3,
+    // Lines are tall: one more at either end is there before it is scrolled to.
+    overscan: 1,
+    useFlushSync: false,
   });
   // Heights change with the song and the zoom.
   useEffect(() => virtual.measure(), [model.heights, virtual]);
@@ -129,6 +131,27 @@ export function SongChart({ song, search }: Props) {
     }),
   );
 
+  const cues = useMemo(() => song.cues.filter((c) => chosen.cues.has(c.id)), [song.cues, chosen.cues]);
+  const asides = useSteady({
+    onPart: (to: SidePart) => {
+      chosen.clear();
+      setPart(to);
+    },
+    onCopy: acts.copy,
+    onSweep: chosen.chooseSweep,
+    onClose: chosen.clear,
+  });
+  const bar = useSteady({
+    onCaret: acts.moveCaret,
+    onPlace: acts.place,
+    onSnap: setSnapTo,
+    onScale: (to: number) => {
+      setWhole(false);
+      setScale(to);
+    },
+    onWhole: setWhole,
+    onSweep: acts.addSweep,
+  });
   const hands = useSteady({
     onPlace: (tick: Ticks, again: boolean) => {
       chosen.clear();
@@ -151,23 +174,7 @@ export function SongChart({ song, search }: Props) {
 
   return (
     <Page>
-      <ChartBar
-        show={show}
-        song={song}
-        caret={caret}
-        snapTo={snapTo}
-        scale={scale}
-        onCaret={acts.moveCaret}
-        onPlace={acts.place}
-        onSnap={setSnapTo}
-        whole={whole}
-        onScale={(to) => {
-          setWhole(false);
-          setScale(to);
-        }}
-        onWhole={setWhole}
-        onSweep={acts.addSweep}
-      />
+      <ChartBar show={show} song={song} caret={caret} snapTo={snapTo} scale={scale} whole={whole} {...bar} />
       <Paper
         ref={paper}
         tabIndex={0}
@@ -181,7 +188,13 @@ export function SongChart({ song, search }: Props) {
             return (
               <div
                 key={item.key}
-                style={{ position: 'absolute', top: 0, left: 0, transform: `translateY(${item.start}px)` }}
+                style={{
+                  position: 'absolute',
+                  top: 0,
+                  left: 0,
+                  transform: `translateY(${item.start}px)`,
+                  contain: 'layout style',
+                }}
               >
                 <ChartLineView
                   songId={song.id}
@@ -216,16 +229,10 @@ export function SongChart({ song, search }: Props) {
         song={song}
         at={caret}
         part={part}
-        onPart={(to) => {
-          chosen.clear();
-          setPart(to);
-        }}
-        cues={song.cues.filter((c) => chosen.cues.has(c.id))}
+        cues={cues}
         selected={chosen.cues}
         sweep={sweep}
-        onCopy={acts.copy}
-        onSweep={chosen.chooseSweep}
-        onClose={chosen.clear}
+        {...asides}
       />
       <span
         role="status"
