@@ -11,6 +11,7 @@ import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform } from '../state/desk';
 import { exportShow } from '../state/sound';
+import { useGrowing } from '../state/useGrowing';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { Row, SetRow, SongActs } from './book/SetRow';
@@ -95,6 +96,7 @@ export function BookScreen() {
   const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
   const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
   const total = set.reduce((sum, s) => sum + songLength(s), 0);
+  const rows = useGrowing(set.length);
   const [said, setSaid] = useState<string | null>(null);
   return (
     <Page>
@@ -114,7 +116,7 @@ export function BookScreen() {
           </First>
         ) : (
           <Order aria-label="Running order">
-            {set.map((song, i) => (
+            {set.slice(0, rows).map((song, i) => (
               <SetRow key={show.set[i]!.id} song={song} place={i} last={set.length - 1} />
             ))}
           </Order>

@@ -171,9 +171,19 @@ export async function keepAsCopy(): Promise<string | undefined> {
   return copy.id;
 }
 
+/** What was put on the shelf last, and not opened yet: it need not be read again. */
+let fresh: { readonly show: Show; readonly revision: number } | null = null;
+
 /** Opens a show of the shelf; what is wrong with it is kept as `refusal`, and the row is left as it is. */
 export async function openFromShelf(id: string): Promise<void> {
   const refuse = (refusal: string): void => useApp.setState({ open: null, refusal });
+  const shelved = fresh?.show.id === id ? fresh : null;
+  fresh = null;
+  if (shelved) {
+    saving.opened(shelved.show, shelved.revision);
+    await enter(shelved.show, shelved.revision);
+    return;
+  }
   let loaded: Awaited<ReturnType<typeof loadShow>>;
   try {
     loaded = await loadShow(shelf, id);
@@ -202,7 +212,8 @@ export async function shelve(
   sounds: ReadonlyMap<string, Uint8Array<ArrayBuffer>> = new Map(),
 ): Promise<string> {
   const own: Show = { ...show, id: newId() };
-  await saveShow(shelf, own, null, Date.now());
+  const { kind, revision } = await saveShow(shelf, own, null, Date.now());
+  fresh = kind === 'saved' ? { show: own, revision } : null;
   const lost = await keepSounds(show, own.id, sounds);
   if (lost.length > 0) say(`Not taken in, because it cannot be decoded or does not fit: ${lost.join(', ')}.`);
   return own.id;
