@@ -52,10 +52,12 @@ export function songWants(show: Show, song: Song): Wanted[] {
   const wants: Wanted[] = [];
   for (const moment of moments(show, song)) {
     const { id: cueId, landing, action, due } = moment;
-    const base = { cueId, due, landing, told: false } as const;
+    // Written out: copying what is shared takes longer than all else here, and this is done for each unit of each cue.
+    const want = (unitId: string, aim: Wanted['aim'], at: Micros, told: boolean): void =>
+      void wants.push({ cueId, unitId, due: at, landing, told, aim });
     if (action.kind === 'values') {
       const state = { controls: action.values };
-      wants.push({ ...base, unitId: action.unitId, aim: { kind: 'state', state, reload: false } });
+      want(action.unitId, { kind: 'state', state, reload: false }, due, false);
       // Values of controls tell nobody anything.
       continue;
     }
@@ -67,7 +69,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
     let named: ReadonlyMap<string, UnitAim> = new Map();
     if (action.kind === 'message') {
       const bytes = fromHex(action.bytes)!;
-      wants.push({ ...base, unitId: action.unitId, aim: { kind: 'bytes', bytes } });
+      want(action.unitId, { kind: 'bytes', bytes }, due, false);
     } else {
       named = aimsOf.get(action.toneId) ?? partAims(show, tones.get(action.toneId)!);
       aimsOf.set(action.toneId, named);
@@ -75,8 +77,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
         if (namesNothing(state)) continue;
         const reached = context.paths.has(unitId);
         const aim = { kind: 'state', state, reload: action.reload && reached && state.slot !== undefined } as const;
-        const by = reached ? { due: dueOwn(unitId) } : { due: dueThere(unitId), told: true };
-        wants.push({ ...base, unitId, aim, ...by });
+        want(unitId, aim, reached ? dueOwn(unitId) : dueThere(unitId), !reached);
       }
     }
     for (const { unit } of told) {
@@ -84,7 +85,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
       // What the cue itself says of the unit holds, whatever a rule does first.
       if (slot === null || named.get(unit.id)?.slot !== undefined) continue;
       const aim = { kind: 'state', state: { slot, controls: {} }, reload: false } as const;
-      wants.push({ ...base, unitId: unit.id, due: dueThere(unit.id), told: true, aim });
+      want(unit.id, aim, dueThere(unit.id), true);
     }
   }
   return [...wants, ...tempoWants(show, song)];
@@ -107,6 +108,8 @@ interface WhatIsTold {
   readonly owns: ReadonlyMap<string, Micros>;
 }
 
+const NOTHING_TOLD: WhatIsTold = { told: [], owns: new Map() };
+
 /** Of a unit that was told something: when what was called is there, and when it takes messages again. */
 interface Busy {
   readonly there: Micros;
@@ -121,6 +124,7 @@ const BEHIND: Micros = 1;
  * tells others what that sets off later still: once they take it, and are where they were told to go before.
  */
 function toldBy(doings: readonly Doing[]): WhatIsTold {
+  if (!doings.some((d) => d.unit.relays.length > 0)) return NOTHING_TOLD;
   const found = new Map<string, ToldUnit>();
   const owns = new Map<string, Micros>();
   const busy = new Map<string, Busy>();

@@ -94,10 +94,14 @@ export function passMoment(
   return [{ ...base, raw: { bytes, taken: takeMessage(fold, unit, bytes) }, unreached: false }];
 
   function bring(unit: UnitSpec, aim: UnitAim, reload: boolean): Doing {
+    // Written out: copying what is shared takes longer than all else here, and this is done for each unit of each cue.
     const path = paths.get(unit.id);
-    const base = { unit, channel: channels.get(unit.id)!, path, raw: null };
-    if (path) return { ...base, changes: changesTo(fold, unit, aim, thrift, reload), unreached: false };
-    return { ...base, changes: [], unreached: !meets(unit.profile, fold.get(unit.id), aim) };
+    const channel = channels.get(unit.id)!;
+    if (path) {
+      const changes = changesTo(fold, unit, aim, thrift, reload);
+      return { unit, channel, path, changes, raw: null, unreached: false };
+    }
+    return { unit, channel, path, changes: [], raw: null, unreached: !meets(unit.profile, fold.get(unit.id), aim) };
   }
 }
 

@@ -78,7 +78,10 @@ function madeMoments(show: Show, song: Song): readonly Moment[] {
   // A stable sort: of what stands at one place, this order holds.
   const placed = inOrder([...ends, ...cues, ...tapMoments(show, song), ...others], (m) => m.at);
   return inOrder(
-    placed.map((m): Moment => ({ ...m, due: dueOf(m) })),
+    placed.map((m): Moment => {
+      const { id, source, at, shift, landing, action } = m;
+      return { id, source, at, shift, due: dueOf(m), landing, action };
+    }),
     (m) => m.due,
   );
 }
@@ -89,16 +92,23 @@ function inOrder<T>(list: readonly T[], of: (item: T) => number): readonly T[] {
 
 function cueMoments(show: Show, song: Song, cue: Cue): Placed[] {
   const { id, at, shift, landing, action } = cue;
-  const base = { id, source: 'cue', at, shift, landing } as const;
+  const placed = (action: MomentAction, later: Ticks = 0): Placed => ({
+    id,
+    source: 'cue',
+    at: at + later,
+    shift,
+    landing,
+    action,
+  });
   const { tones, units } = indexShow(show);
   switch (action.kind) {
     case 'tone':
-      return tones.has(action.toneId) ? [{ ...base, action }] : [];
+      return tones.has(action.toneId) ? [placed(action)] : [];
     case 'message':
-      return [{ ...base, action }];
+      return [placed(action)];
     case 'control': {
       const { unitId, controlId, value } = action;
-      return units.has(unitId) ? [{ ...base, action: { kind: 'values', unitId, values: { [controlId]: value } } }] : [];
+      return units.has(unitId) ? [placed({ kind: 'values', unitId, values: { [controlId]: value } })] : [];
     }
     case 'move': {
       const move = show.moves.find((m) => m.id === action.moveId);
@@ -107,11 +117,7 @@ function cueMoments(show: Show, song: Song, cue: Cue): Placed[] {
         const bytes = unit && pressOf(unit, controlId, value);
         if (!bytes) return [];
         const beat = beatAt(song, at);
-        return bytes.map(({ hex, beats }) => ({
-          ...base,
-          at: at + beats * beat,
-          action: { kind: 'message' as const, unitId, bytes: hex },
-        }));
+        return bytes.map(({ hex, beats }) => placed({ kind: 'message', unitId, bytes: hex }, beats * beat));
       });
     }
   }
