@@ -1,4 +1,4 @@
-import { newSweep, sweepable, type Show, type Song } from '../src/core/show';
+import { newSweep, sweepable, type Show, type Song, inOrder } from '../src/core/show';
 import { fullShow } from './fullShow';
 
 const BEAT = 960;
@@ -22,5 +22,5 @@ export function wholeSet(songs: number, cues: number): Show {
     };
   });
   // Tones go by the ids that every seed shares.
-  return { ...show, songs: list, set: list.map((s) => ({ id: `set-${s.id}`, songId: s.id })) };
+  return { ...show, songs: list, ...inOrder(list.map((s) => s.id)) };
 }

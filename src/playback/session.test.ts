@@ -15,6 +15,7 @@ import {
   toneCue,
   type Show,
   type Song,
+  inOrder,
 } from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import { randomShow } from '../core/testing/randomShow';
@@ -105,7 +106,7 @@ describe('an edit of the song that plays', () => {
     const { playback, edit, go, events } = played(show);
     playback.play(song.id, 0);
     go(500);
-    edit({ ...show, songs: show.songs.slice(1), set: [] });
+    edit({ ...show, songs: show.songs.slice(1), ...inOrder([]) });
     expect(go(100)).toMatchObject({ playing: false, songId: null });
     expect(events.at(-1)).toEqual({ kind: 'stopped', why: 'gone' });
   });

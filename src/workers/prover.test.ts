@@ -10,6 +10,7 @@ import {
   setUnitField,
   toneCue,
   type Show,
+  inOrder,
 } from '../core/show';
 import { Prover } from './prover';
 import { ShowMirror, updateOf } from './showMirror';
@@ -36,7 +37,7 @@ describe('a show on its way to a worker', () => {
   it('forgets songs that are gone', () => {
     const mirror = new ShowMirror();
     mirror.update(updateOf(undefined, show));
-    const less: Show = { ...show, songs: show.songs.slice(1), set: [] };
+    const less: Show = { ...show, songs: show.songs.slice(1), ...inOrder([]) };
     mirror.update(updateOf(show, less));
     expect(mirror.show).toEqual(less);
     expect(mirror.song(song.id)).toBeUndefined();

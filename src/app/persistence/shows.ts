@@ -56,6 +56,18 @@ export interface Lying {
   readonly lost: number;
 }
 
+/** Plain data of a show whose sets name no songs that are lost; older shows have one set by itself. */
+function withoutSongs(data: Readonly<Record<string, unknown>>, has: (songId: string) => boolean): object {
+  const kept = (entries: unknown): unknown =>
+    Array.isArray(entries)
+      ? entries.filter((e: { songId?: string }) => e.songId === undefined || has(e.songId))
+      : entries;
+  const { set, sets } = data;
+  if (set !== undefined) return { ...data, set: kept(set) };
+  if (!Array.isArray(sets)) return data;
+  return { ...data, sets: sets.map((s: { entries?: unknown }) => ({ ...s, entries: kept(s.entries) })) };
+}
+
 export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefined> {
   return shelf.transaction('r', shelf.shows, shelf.songs, async () => {
     const row = await shelf.shows.get(id);
@@ -66,9 +78,7 @@ export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefine
     const byId = new Map(rows.map((r) => [r.id, r.data]));
     // A song whose row is lost leaves the others whole; the set must not name it then.
     const found = songs.filter((s) => byId.has(s));
-    const { set } = data as { readonly set?: unknown };
-    const kept = Array.isArray(set) ? set.filter((e: { songId?: string }) => byId.has(e.songId ?? '')) : set;
-    const whole = { ...data, songs: found.map((s) => byId.get(s)), set: kept };
+    const whole = withoutSongs({ ...data, songs: found.map((s) => byId.get(s)) }, (songId) => byId.has(songId));
     return { data: whole, revision, inRows: true, lost: songs.length - found.length };
   });
 }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { durationWords } from '../../wording';
 import styled from 'styled-components';
-import { addToSet, setShowTitle, songLength } from '../../core/show';
+import { addToSet, indexShow, setOf, setShowTitle, songLength, songsOfSet } from '../../core/show';
 import { AddSong } from '../components/AddSong';
 import { Button, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
@@ -92,11 +92,12 @@ const First = styled.div`
 export function BookScreen() {
   const show = useShow();
   const navigate = useNavigate();
-  const songs = new Map(show.songs.map((s) => [s.id, s]));
-  const set = show.set.flatMap((e) => songs.get(e.songId) ?? []);
-  const outside = show.songs.filter((s) => !show.set.some((e) => e.songId === s.id));
+  const { songs } = indexShow(show);
+  const { entries } = setOf(show);
+  const set = songsOfSet(show);
+  const outside = show.songs.filter((s) => !set.includes(s));
   const total = set.reduce((sum, s) => sum + songLength(s), 0);
-  const rows = useGrowing(set.length);
+  const rows = useGrowing(entries.length);
   const [said, setSaid] = useState<string | null>(null);
   return (
     <Page>
@@ -116,9 +117,20 @@ export function BookScreen() {
           </First>
         ) : (
           <Order aria-label="Running order">
-            {set.slice(0, rows).map((song, i) => (
-              <SetRow key={show.set[i]!.id} song={song} place={i} last={set.length - 1} />
-            ))}
+            {entries.slice(0, rows).map((entry, i) => {
+              const song = entry.kind === 'song' ? songs.get(entry.songId) : undefined;
+              return (
+                song && (
+                  <SetRow
+                    key={entry.id}
+                    song={song}
+                    place={i}
+                    last={entries.length - 1}
+                    number={set.indexOf(song) + 1}
+                  />
+                )
+              );
+            })}
           </Order>
         )}
         {outside.length > 0 && (

@@ -1,6 +1,6 @@
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { indexShow } from '../../core/show';
+import { indexShow, songEntries } from '../../core/show';
 import { AddSong } from '../components/AddSong';
 import { useCaret } from '../state/caret';
 import { useShow } from '../state/store';
@@ -24,7 +24,7 @@ export function ChartScreen() {
   // Without a song in the address: the one that was last looked at, or the first of the set.
   const last = useCaret((s) => s.songId);
   const { songs } = indexShow(show);
-  const song = songs.get(songId ?? last ?? '') ?? songs.get(show.set[0]?.songId ?? '') ?? show.songs[0];
+  const song = songs.get(songId ?? last ?? '') ?? songs.get(songEntries(show)[0]?.songId ?? '') ?? show.songs[0];
   if (!song) {
     return (
       <Nothing>

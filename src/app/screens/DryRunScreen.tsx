@@ -3,7 +3,7 @@ import { ProgressBar } from 'react-aria-components';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig } from '../../core/checks';
-import { indexShow, type Show, type Song } from '../../core/show';
+import { indexShow, type Show, type Song, songEntries } from '../../core/show';
 import { Soft } from '../components/controls';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { Pick } from '../components/Pick';
@@ -151,7 +151,7 @@ const CHOSEN = 'chosen';
 
 const songsOfSet = (show: Show): readonly Song[] => {
   const { songs } = indexShow(show);
-  const inSet = new Set(show.set.map((e) => e.songId));
+  const inSet = new Set(songEntries(show).map((e) => e.songId));
   return [...inSet].flatMap((id) => songs.get(id) ?? []);
 };
 

@@ -1,3 +1,4 @@
+import { inOrder, songEntries } from '../../core/show';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import type { Proofs } from './proofs';
@@ -42,7 +43,7 @@ describe('marks', () => {
 
   it('of a show are those of the songs in its set', () => {
     expect(showMark(state(), show)).toBe('hollow');
-    expect(showMark(state(), { ...show, set: show.set.slice(0, 1) })).toBe('lit');
-    expect(showMark(state(), { ...show, set: [] })).toBe('hollow');
+    expect(showMark(state(), { ...show, ...inOrder([songEntries(show)[0]!.songId]) })).toBe('lit');
+    expect(showMark(state(), { ...show, ...inOrder([]) })).toBe('hollow');
   });
 });

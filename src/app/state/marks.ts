@@ -1,6 +1,6 @@
 import { addTo } from '../../core/groups';
 import { OPENING_CUE } from '../../core/meaning';
-import { openingOf, type Show, type Song } from '../../core/show';
+import { openingOf, type Show, type Song, songsOfSet } from '../../core/show';
 import { sumLanterns, type Lantern } from '../../core/simulate';
 import type { CueProof } from '../../core/proof';
 import { useProofs, type Proofs } from './proofs';
@@ -75,7 +75,7 @@ export function toneMark(state: Marked, show: Show, toneId: string): Lantern {
 }
 
 export const showMark = (state: Marked, show: Show): Lantern =>
-  sumLanterns(show.set.flatMap((e) => show.songs.filter((s) => s.id === e.songId)).map((s) => songMark(state, s)));
+  sumLanterns(songsOfSet(show).map((s) => songMark(state, s)));
 
 export const useCueMark = (songId: string, cueId: string): Lantern => useProofs((s) => markOf(s, songId, cueId));
 export const useCueProof = (songId: string, cueId: string): CueProof | undefined =>

@@ -1,6 +1,16 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
-import { applyEdit, changeCue, nameSlot, placeCue, renameTone, setTonePart, toneCue, type Show } from '../../core/show';
+import {
+  applyEdit,
+  changeCue,
+  nameSlot,
+  placeCue,
+  renameTone,
+  setTonePart,
+  toneCue,
+  type Show,
+  inOrder,
+} from '../../core/show';
 import { Prover } from '../../workers/prover';
 import { updateOf } from '../../workers/showMirror';
 import { songMark } from './marks';
@@ -205,7 +215,7 @@ describe('proving by itself', () => {
   it('forgets songs that are gone', async () => {
     proving.changed(show);
     await settle();
-    edit({ ...show, songs: show.songs.slice(1), set: [] });
+    edit({ ...show, songs: show.songs.slice(1), ...inOrder([]) });
     await settle();
     expect(useProofs.getState().fingerprints[first!.id]).toBeUndefined();
     expect(useProofs.getState().waiting).toBe(0);

@@ -1,7 +1,7 @@
 import type { StoreApi } from 'zustand';
 import { sameToWires, surroundingsOf, type Surroundings } from '../../core/meaning';
 import type { SongProof } from '../../core/proof';
-import { indexShow, type Show, type Song } from '../../core/show';
+import { indexShow, type Show, type Song, songEntries } from '../../core/show';
 import { isOfNow, runOf, type Proofs } from './proofs';
 
 /** A lantern that cannot be said to be of now goes hollow after so long, whatever the worker does. */
@@ -96,7 +96,7 @@ export class Proving {
   private wantsRun(show: Show, songId: string): boolean {
     const { sight } = this;
     if (sight?.kind === 'song') return sight.songId === songId;
-    return sight?.kind === 'set' && show.set.some((e) => e.songId === songId);
+    return sight?.kind === 'set' && songEntries(show).some((e) => e.songId === songId);
   }
 
   private isDone(show: Show, song: Song): boolean {
@@ -115,7 +115,7 @@ export class Proving {
   private waiting(show: Show): Song[] {
     const { songs } = indexShow(show);
     const inSight = this.sight?.kind === 'song' ? [this.sight.songId] : [];
-    const order = new Set([...inSight, ...show.set.map((e) => e.songId), ...show.songs.map((s) => s.id)]);
+    const order = new Set([...inSight, ...songEntries(show).map((e) => e.songId), ...show.songs.map((s) => s.id)]);
     return [...order].flatMap((id) => songs.get(id) ?? []).filter((song) => !this.isDone(show, song));
   }
 

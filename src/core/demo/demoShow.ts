@@ -1,7 +1,15 @@
-import { emptyShow, newPort, type Show } from '../show';
+import { emptyShow, newPort, type Show, songEntry, newSet } from '../show';
 import { SHOW_OPENING, demoSongs } from './songs';
 import { demoTones } from './tones';
 import { demoUnits, house } from './units';
+
+/** So many songs are played before the break. */
+const FIRST_HALF = 4;
+
+const entries = demoSongs.map((s, i) =>
+  // The bell goes on into the arithmetic: the rig waits on still water in between.
+  songEntry(`set-${i + 1}`, s.id, i === 2 ? { follow: 'on', pause: 4, bridgeToneId: SHOW_OPENING } : {}),
+);
 
 /** The mended demo show: everything in it lands. */
 export function demoShow(): Show {
@@ -38,6 +46,16 @@ export function demoShow(): Show {
       { id: 'four-taps', name: 'Four taps', notes: '', steps: [{ unitId: 'thistle', controlId: 'tap', value: 4 }] },
     ],
     songs: demoSongs,
-    set: demoSongs.map((s, i) => ({ id: `set-${i + 1}`, songId: s.id })),
+    sets: [
+      newSet('residency', 'Evening at the pier', {
+        onStage: 20 * 60 + 30,
+        entries: [
+          ...entries.slice(0, FIRST_HALF),
+          { kind: 'break', id: 'break', title: 'Tea on the pier', minutes: 20 },
+          ...entries.slice(FIRST_HALF),
+        ],
+      }),
+    ],
+    setId: 'residency',
   };
 }

@@ -9,6 +9,7 @@ import {
   type Sweep,
   type Tone,
   type Unit,
+  songEntry,
 } from '../show';
 import { TICKS_PER_QUARTER } from '../time';
 
@@ -50,7 +51,7 @@ export const inNewSong =
       ...show,
       tones: [...show.tones, ...tones.filter((t) => !show.tones.some((x) => x.id === t.id))],
       songs: [...show.songs, song],
-      set: [...show.set, { id: `set-${id}`, songId: id }],
+      sets: show.sets.map((s) => ({ ...s, entries: [...s.entries, songEntry(`set-${id}`, id)] })),
     };
   };
 

@@ -4,7 +4,7 @@ import { compileSong } from '../compile';
 import { demoShow } from '../demo';
 import { hasErrors } from '../problems';
 import { proveSong } from '../proof';
-import { LIMITS, applyEdit, newSong, newSweep, setClock, toneCue, type Show, type Song } from '../show';
+import { LIMITS, applyEdit, newSong, newSweep, setClock, toneCue, type Show, type Song, inOrder } from '../show';
 import { buildBarMap, parsePosition } from '../time';
 import { readMidiNames } from './midi-names';
 import { readShowFile, writeShowFile } from './show-file';
@@ -33,7 +33,7 @@ const text = (type: number, words: string): number[] => {
 };
 const END = [0, 0xff, 0x2f, 0];
 const BODY = [0, 0xc0, 5, 0x83, 0x60, 0xb0, 7, 100, ...END];
-const withSong = (song: Song): Show => ({ ...show, songs: [song], set: [] });
+const withSong = (song: Song): Show => ({ ...show, songs: [song], ...inOrder([]) });
 
 describe('what an import makes', () => {
   it.each<[string, () => ReturnType<typeof smfToShow>]>([

@@ -8,8 +8,10 @@ import {
   type Port,
   type Section,
   type Show,
+  type ShowSet,
   type Slot,
   type Song,
+  type SongEntry,
   type Tone,
   type TonePart,
   type Unit,
@@ -34,7 +36,36 @@ export const emptyShow = (id: string, title: string): Show => ({
   moves: [],
   songs: [],
   accepted: [],
-  set: [],
+  sets: [newSet('set', 'Set')],
+  setId: 'set',
+});
+
+/** A running order with nothing in it: half a minute between songs that wait. */
+export const newSet = (id: string, title: string, rest: Partial<ShowSet> = {}): ShowSet => ({
+  id,
+  title,
+  onStage: null,
+  between: 30,
+  entries: [],
+  ...rest,
+});
+
+/** A song as it stands in a set: at its end, it waits to be told what comes next. */
+export const songEntry = (id: string, songId: string, rest: Partial<SongEntry> = {}): SongEntry => ({
+  kind: 'song',
+  id,
+  songId,
+  follow: 'wait',
+  pause: 0,
+  bridgeToneId: null,
+  launch: null,
+  ...rest,
+});
+
+/** A running order of songs, as the only one of a show. */
+export const inOrder = (songIds: readonly string[]): Pick<Show, 'sets' | 'setId'> => ({
+  sets: [newSet('set', 'Set', { entries: songIds.map((songId, i) => songEntry(`set-${i + 1}`, songId)) })],
+  setId: 'set',
 });
 
 /** A song from a name, a tempo and a metre; all the rest can come later. */
@@ -68,6 +99,7 @@ export const newSong = (
   announce: null,
   tracks: [],
   pattern: false,
+  stepped: false,
 });
 
 export const newSection = (id: string, name: string, bar: number): Section => ({ id, name, bar, call: null });

@@ -61,8 +61,12 @@ const TWICE: [what: string, end: RegExp, spoil: (show: Loose) => void][] = [
   ['control', /parts\.\d+\.controls\.\d+$/, (s) => partOf(s).controls.push(partOf(s).controls[0]!)],
   ['cue', /cues\.\d+$/, (s) => (songWith(s, 'cues').cues[1]!.id = songWith(s, 'cues').cues[0]!.id)],
   ['section', /sections\.\d+$/, (s) => songWith(s, 'sections').sections.push(songWith(s, 'sections').sections[0]!)],
-  ['entry of the set', /^set\.\d+$/, (s) => s.set.push(s.set[0]!)],
+  ['entry of the set', /^sets\.0\.entries\.\d+$/, (s) => s.sets[0]!.entries.push(s.sets[0]!.entries[0]!)],
+  ['set', /^sets\.1$/, (s) => s.sets.push(s.sets[0]!)],
 ];
+
+const entryOf = (s: Loose) =>
+  s.sets[0]!.entries.find((e) => e.kind === 'song') as Extract<Loose['sets'][0]['entries'][0], { kind: 'song' }>;
 
 /** What refers to nothing. */
 const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
@@ -83,7 +87,10 @@ const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
   ['tone', 'openingToneId', (s) => (s.openingToneId = 'gone')],
   ['tone', 'openingToneId', (s) => (s.songs[0]!.openingToneId = 'gone')],
   ['tone', '0', (s) => (s.core[0] = 'gone')],
-  ['song', 'songId', (s) => (s.set[0]!.songId = 'gone')],
+  ['song', 'songId', (s) => (entryOf(s).songId = 'gone')],
+  ['tone', 'bridgeToneId', (s) => (entryOf(s).bridgeToneId = 'gone')],
+  ['port', 'portId', (s) => (entryOf(s).launch = { portId: 'gone', bytes: 'C000', does: 'start' })],
+  ['set', 'setId', (s) => (s.setId = 'gone')],
   ['tone', 'toneId', (s) => (songWith(s, 'cues').cues[0]!.action = { kind: 'tone', toneId: 'gone', reload: false })],
   ['move', 'moveId', (s) => (songWith(s, 'cues').cues[0]!.action = { kind: 'move', moveId: 'gone' })],
   ['unit', 'unitId', (s) => (songWith(s, 'cues').cues[0]!.action = { kind: 'message', unitId: 'gone', bytes: 'c000' })],

@@ -2,7 +2,7 @@ import { append } from '../groups';
 import { fitsRange, isContinuous, slotCount, valueRange, type Control, type Profile } from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 import { profileProblems } from './profileProblems';
-import type { Show, Song, Sweep, Tone, Unit } from './schema';
+import type { Show, ShowSet, Song, Sweep, Tone, Unit } from './schema';
 
 type PathPart = string | number;
 
@@ -51,9 +51,31 @@ export function checkShow(show: Show): Problem[] {
     ids('track', song.tracks, 'songs', i, 'tracks');
     append(problems, checkSong(song, i, known));
   }
-  ids('entry of the set', show.set, 'set');
-  for (const [i, entry] of show.set.entries()) {
-    if (!known.songs.has(entry.songId)) problems.push(missing('song', entry.songId, 'set', i, 'songId'));
+  ids('set', show.sets, 'sets');
+  if (!show.sets.some((s) => s.id === show.setId)) problems.push(missing('set', show.setId, 'setId'));
+  for (const [i, set] of show.sets.entries()) append(problems, checkSet(set, i, known));
+  return problems;
+}
+
+function checkSet({ entries }: ShowSet, i: number, known: Known): Problem[] {
+  const problems = once(
+    'entry of the set',
+    entries.map((e) => e.id),
+    'sets',
+    i,
+    'entries',
+  );
+  for (const [j, entry] of entries.entries()) {
+    if (entry.kind !== 'song') continue;
+    const at = ['sets', i, 'entries', j] as const;
+    const { songId, bridgeToneId, launch } = entry;
+    if (!known.songs.has(songId)) problems.push(missing('song', songId, ...at, 'songId'));
+    if (bridgeToneId !== null && !known.tones.has(bridgeToneId)) {
+      problems.push(missing('tone', bridgeToneId, ...at, 'bridgeToneId'));
+    }
+    if (launch && !known.ports.has(launch.portId)) {
+      problems.push(missing('port', launch.portId, ...at, 'launch', 'portId'));
+    }
   }
   return problems;
 }

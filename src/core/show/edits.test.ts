@@ -13,7 +13,7 @@ const LISTS: readonly Path[] = [
   ['units'],
   ['tones'],
   ['songs'],
-  ['set'],
+  ['sets', { id: 'residency' }, 'entries'],
   ['units', { id: 'quillback' }, 'slots'],
   ['tones', { id: 'fog-lead' }, 'parts'],
   ['songs', { id: 'fog-bell' }, 'cues'],

@@ -1,4 +1,4 @@
-import type { Cue, Player, Port, Show, Slot, Song, Tone, Unit } from './schema';
+import type { Cue, Player, Port, Show, ShowSet, Slot, Song, SongEntry, Tone, Unit } from './schema';
 
 /** Members of a show by id, made once a show and kept while it lives. */
 export interface ShowIndex {
@@ -46,6 +46,19 @@ export function indexShow(show: Show): ShowIndex {
   }
   return index;
 }
+
+/** The running order that is played from. */
+export const setOf = (show: Pick<Show, 'sets' | 'setId'>): ShowSet =>
+  show.sets.find((s) => s.id === show.setId) ?? show.sets[0]!;
+
+/** Its songs as they stand in it, one after the other. */
+export const songEntries = (show: Pick<Show, 'sets' | 'setId'>): readonly SongEntry[] =>
+  setOf(show).entries.filter((e): e is SongEntry => e.kind === 'song');
+
+export const songsOfSet = (show: Show): readonly Song[] => {
+  const { songs } = indexShow(show);
+  return songEntries(show).flatMap((e) => songs.get(e.songId) ?? []);
+};
 
 /** Cues in the order in which they come; those on one place stay in the order of the list. */
 export const cuesInOrder = (song: Song): readonly Cue[] => {

@@ -13,6 +13,9 @@ export {
   type Port,
   type Relay,
   type Section,
+  type SetEntry,
+  type ShowSet,
+  type SongEntry,
   type Show,
   type Slot,
   type Song,
@@ -24,7 +27,7 @@ export {
   type Unit,
 } from './schema';
 export { applyEdit, invertEdit, readPath, type Edit, type Path, type PathPart } from './edits';
-export { cuesInOrder, indexShow, openingOf, slotsById, type ShowIndex } from './find';
+export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet, type ShowIndex } from './find';
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
@@ -45,11 +48,14 @@ export {
   SWEEP_SPACING,
   actionCue,
   emptyShow,
+  inOrder,
   messageCue,
   newCall,
   newPart,
   newPort,
   newSection,
+  newSet,
+  songEntry,
   newSlot,
   newSong,
   newTone,
@@ -118,7 +124,14 @@ export {
   changeCue,
   changeProfile,
   copyMap,
+  addEntry,
+  addSet,
+  changeEntry,
   moveInSet,
+  removeEntry,
+  removeSet,
+  setSetField,
+  useSet,
   moveSlots,
   nameSlot,
   nameSlots,

@@ -11,6 +11,7 @@ export const LIMITS = {
   tones: 20_000,
   moves: 5000,
   songs: 2000,
+  sets: 200,
   bars: 100_000,
   cues: 1_000_000,
   sweeps: 20_000,
@@ -39,6 +40,10 @@ export const RANGES = {
   earlyMillis: [0, 10_000],
   /** Between the values of a sweep. */
   spacingMillis: [10, 1000],
+  /** Of a set: between songs, for breaks, and from a song to the next that goes on by itself. */
+  pauseSeconds: [0, 600],
+  betweenSeconds: [0, 3600],
+  breakMinutes: [1, 600],
   gain: [-60, 12],
   offsetMillis: [-600_000, 600_000],
   /** What a unit needs for something. */

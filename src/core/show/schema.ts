@@ -3,7 +3,7 @@ import { profileSchema, type Deep } from '../addressing';
 import { LIMITS, RANGES, type Range } from './limits';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 5;
+export const SHOW_VERSION = 6;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(LIMITS.title);
@@ -274,6 +274,45 @@ export const songSchema = z.strictObject({
   tracks: z.array(trackSchema).max(32),
   /** Other songs begin as a copy of this one. */
   pattern: z.boolean(),
+  /** It has no clock: whoever plays steps through its changes. */
+  stepped: z.boolean(),
+});
+
+/** A message that starts a song of the set or queues it, from a port of the rig: its first bytes, as many as tell it apart. */
+const launchSchema = z.strictObject({
+  portId: id,
+  /** Two digits a byte: a program change, a note that is struck, or a control with its value. */
+  bytes: z.string().regex(/^[0-9A-F]{4}(?:[0-9A-F]{2})?$/),
+  does: z.enum(['start', 'queue']),
+});
+
+/** What stands in a running order: a song, a break, or a note for whoever runs the show. */
+export const setEntrySchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('song'),
+    id,
+    songId: id,
+    /** At its end: it waits to be told, or the next song goes on by itself. */
+    follow: z.enum(['wait', 'on']),
+    /** Seconds from its end until the next one, where that goes on by itself. */
+    pause: within(RANGES.pauseSeconds),
+    /** The tone that the rig goes to at its end, until the next song opens. */
+    bridgeToneId: id.nullable(),
+    launch: launchSchema.nullable(),
+  }),
+  z.strictObject({ kind: z.literal('break'), id, title, minutes: within(RANGES.breakMinutes) }),
+  z.strictObject({ kind: z.literal('note'), id, text: title }),
+]);
+
+/** A running order. */
+export const setSchema = z.strictObject({
+  id,
+  title,
+  /** Minutes after midnight at which the first entry begins; null where nobody said. */
+  onStage: z.int().min(0).max(1439).nullable(),
+  /** Seconds that are reckoned between songs that wait. */
+  between: within(RANGES.betweenSeconds),
+  entries: z.array(setEntrySchema).max(LIMITS.songs),
 });
 
 export const showSchema = z.strictObject({
@@ -300,11 +339,15 @@ export const showSchema = z.strictObject({
   accepted: z
     .array(z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }))
     .max(5000),
-  /** The running order. Songs that are not in it stay in the book. */
-  set: z.array(z.strictObject({ id, songId: id })).max(LIMITS.songs),
+  /** Running orders, and which of them is played from. Songs that are in none stay in the book. */
+  sets: z.array(setSchema).min(1).max(LIMITS.sets),
+  setId: id,
 });
 
 export type Show = Deep<z.infer<typeof showSchema>>;
+export type ShowSet = Show['sets'][number];
+export type SetEntry = ShowSet['entries'][number];
+export type SongEntry = Extract<SetEntry, { kind: 'song' }>;
 export type Player = Show['players'][number];
 export type Port = Show['ports'][number];
 export type Unit = Show['units'][number];

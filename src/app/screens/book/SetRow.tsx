@@ -54,7 +54,16 @@ export const Row = styled.li`
   }
 `;
 
-export function SetRow({ song, place, last }: { readonly song: Song; readonly place: number; readonly last: number }) {
+interface Props {
+  readonly song: Song;
+  /** Its place in the running order, breaks and notes counted, and the last that there is. */
+  readonly place: number;
+  readonly last: number;
+  /** Its number among the songs. */
+  readonly number: number;
+}
+
+export function SetRow({ song, place, last, number }: Props) {
   const show = useShow();
   const mark = useSongMark(song);
   const metres = [...new Set(song.metre.map((m) => `${m.beats}/${m.unit}`))].slice(0, 3).join(' ');
@@ -63,7 +72,7 @@ export function SetRow({ song, place, last }: { readonly song: Song; readonly pl
   };
   return (
     <Row>
-      <b>{place + 1}</b>
+      <b>{number}</b>
       <span title={lanternWords(mark)}>
         <LanternMark mark={mark} size={28} />
       </span>

@@ -37,9 +37,11 @@ describe('show file', () => {
       return readShowFile(readFileSync(url, 'utf8')).value!;
     };
     const before = saved(SHOW_VERSION - 1);
-    expect(before.accepted).toEqual(saved(SHOW_VERSION).accepted);
-    expect(before.accepted[0]!.says).toBe('{}');
-    expect([...before.ports, ...before.units].every((x) => !x.splitter)).toBe(true);
+    expect(before).toEqual(saved(SHOW_VERSION));
+    expect(before.sets.map((s) => s.entries.length)).toEqual([before.songs.length]);
+    expect(before.sets[0]!.entries[0]).toMatchObject({ kind: 'song', follow: 'wait', launch: null });
+    expect(saved(4).accepted[0]!.says).toBe('{}');
+    expect([...saved(4).ports, ...saved(4).units].every((x) => !x.splitter)).toBe(true);
   });
 
   it('says where the JSON breaks off', () => {

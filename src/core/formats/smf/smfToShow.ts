@@ -17,6 +17,7 @@ import {
   type Show,
   type Song,
   type Unit,
+  inOrder,
 } from '../../show';
 import { TICKS_PER_QUARTER, barOfTick, barStart, buildBarMap, type Ticks } from '../../time';
 import { readSmf } from './read';
@@ -64,7 +65,7 @@ export function smfToShow(bytes: Uint8Array, name: string): Read<Show> {
     ports: rig.ports,
     units: rig.units,
     songs,
-    set: songs.map((s, i) => ({ id: `set-${i + 1}`, songId: s.id })),
+    ...inOrder(songs.map((s) => s.id)),
   };
   return { value: show, problems: report };
 }

@@ -1,3 +1,5 @@
+import { setOf, songEntries } from '../find';
+import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { checkShow } from '../checkShow';
@@ -144,16 +146,20 @@ describe('cues', () => {
 describe('songs and set', () => {
   it('come into the book and the set together, and leave both', () => {
     const after = done(addSong(show, newSong('new', 'New'), 'entry'));
-    expect(after.set.at(-1)).toEqual({ id: 'entry', songId: 'new' });
+    expect(setOf(after).entries.at(-1)).toEqual(songEntry('entry', 'new'));
     const without = done(removeSong(show, 'fog-bell'));
-    expect(without.set.slice(0, 3).map((e) => e.songId)).toEqual(['slack-tide', 'rope-ledger', 'gull-arithmetic']);
+    expect(
+      songEntries(without)
+        .slice(0, 3)
+        .map((e) => e.songId),
+    ).toEqual(['slack-tide', 'rope-ledger', 'gull-arithmetic']);
     expect(removeSong(show, 'none')).toBeNull();
   });
 
   it('change their order and their fields', () => {
     expect(
-      done(moveInSet(show, 0, 2))
-        .set.slice(0, 4)
+      songEntries(done(moveInSet(show, 0, 2)))
+        .slice(0, 4)
         .map((e) => e.songId),
     ).toEqual(['rope-ledger', 'fog-bell', 'slack-tide', 'gull-arithmetic']);
     expect(moveInSet(show, 1, 1)).toBeNull();

@@ -58,16 +58,20 @@ export {
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export {
+  addEntry,
+  addSet,
   addSong,
   addToSet,
-  changeCue,
+  changeEntry,
   moveInSet,
+  removeEntry,
   removeFromSet,
-  placeCue,
-  removeCue,
+  removeSet,
   removeSong,
-  setSongField,
-} from './songs';
+  setSetField,
+  useSet,
+} from './sets';
+export { changeCue, placeCue, removeCue, setSongField } from './songs';
 export {
   addTrack,
   callEverySection,

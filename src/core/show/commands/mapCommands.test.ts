@@ -1,3 +1,4 @@
+import { inOrder } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
@@ -221,7 +222,7 @@ describe('house numbers', () => {
       core: [],
       moves: [],
       songs: [],
-      set: [],
+      ...inOrder([]),
     };
     const alone = done(addUnit(bare, unit, null, show.house), bare);
     expect(alone.house).toEqual(show.house);

@@ -1,7 +1,8 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
 import type { Audio, Call, Show, Song, Track } from '../schema';
-import { removeSong, setSongField } from './songs';
+import { removeSong } from './sets';
+import { setSongField } from './songs';
 
 /** The sounds that a song uses. */
 const soundsOf = (song: Song): ReadonlySet<string> =>

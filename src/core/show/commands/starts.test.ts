@@ -1,3 +1,5 @@
+import { songEntries, setOf } from '../find';
+import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt } from '../../time';
@@ -85,10 +87,10 @@ describe('a song of the core tones', () => {
 describe('the set', () => {
   it('takes a song in at its end, and lets it go without losing it', () => {
     const out = done(removeFromSet(show, 'fog-bell'));
-    expect(out.set.some((e) => e.songId === 'fog-bell')).toBe(false);
+    expect(songEntries(out).some((e) => e.songId === 'fog-bell')).toBe(false);
     expect(out.songs.some((s) => s.id === 'fog-bell')).toBe(true);
     const back = done(addToSet(out, 'fog-bell', 'again'), out);
-    expect(back.set.at(-1)).toEqual({ id: 'again', songId: 'fog-bell' });
+    expect(setOf(back).entries.at(-1)).toEqual(songEntry('again', 'fog-bell'));
     expect(addToSet(show, 'no-song', 'x')).toBeNull();
     expect(removeFromSet(out, 'fog-bell')).toBeNull();
   });

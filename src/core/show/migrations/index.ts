@@ -2,12 +2,13 @@ import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
 import type { Migration } from './migration';
 import { movesAndSweeps } from './movesAndSweeps';
+import { sets } from './sets';
 import { soundAndClock } from './soundAndClock';
 import { splitters } from './splitters';
 import { wholeMap } from './wholeMap';
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
-export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters];
+export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters, sets];
 
 export type { Migration };
 
