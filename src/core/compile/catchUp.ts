@@ -130,13 +130,13 @@ function unnamedSlot({ profile, relays }: UnitSpec): number | undefined {
 }
 
 /**
- * A way, and the same with the wanted variant set before the wanted preset is called: where a
- * preset keeps the variant, calling it in the variant of the way might fire a rule of its own.
+ * A way, and the same with the wanted variant set before the wanted preset is called, or before all
+ * of the way: where a preset keeps the variant, calling it in another one might fire a rule of its own.
  */
 function left(way: readonly Detour[], { id, profile }: UnitSpec, to: RigState): (readonly Detour[])[] {
   const variant = to[id]?.variant;
   if (profile.recallLoads.variant || typeof variant !== 'number') return [way];
-  return [way, [...way, { slot: way.at(-1)!.slot, variant }]];
+  return [way, [...way, { slot: way.at(-1)!.slot, variant }], [{ slot: null, variant }, ...way]];
 }
 
 /** The slots wanted of units that only this one's relay rules reach, near and far. */

@@ -290,6 +290,23 @@ describe('a variant whose preset still loads', () => {
 });
 
 describe('catch-up by way of a preset that keeps the variant', () => {
+  it('goes to the wanted variant first, where a rule on the present one would have the last word on every preset', () => {
+    const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
+    const [u0, far] = rigWith([rule(9, null, 18), rule(null, 3, 27)]);
+    const { show, song, rig } = played(
+      [{ ...u0!, profile: keeps }, far!],
+      { a: [on(9, 0)], b: [on(0)], c: [on(0, 3)] },
+      [toneCue('x', 9600, 'a'), toneCue('y', 14400, 'b'), toneCue('z', 19200, 'c')],
+    );
+    // From where the song ends back to its second cue.
+    expect(rig.state()).toMatchObject({ u0: { slot: 0, variant: 3 }, far: { slot: 27 } });
+    const wanted = stateAt(show, song, 14400);
+    expect(wanted).toMatchObject({ u0: { slot: 0, variant: 0 }, far: { slot: 18 } });
+    for (const e of catchUp(show, rig.state(), wanted).events) rig.send(e.portId, 1e8 + e.at, e.bytes);
+    rig.settle();
+    expect(rig.state()).toMatchObject({ u0: { slot: 0, variant: 0 }, far: { slot: 18 } });
+  });
+
   it('leaves the variant before it goes on, so that no other rule is set off', () => {
     const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
     const [u0, far] = rigWith([rule(9, 3, 18), rule(27, 3, 27)]);

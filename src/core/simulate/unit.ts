@@ -22,6 +22,9 @@ export interface UnitHost {
   readonly relay: (at: Micros, messages: readonly Bytes[], passed: number) => void;
 }
 
+/** A nanosecond: sums of the same times in another order differ by less. */
+const GRAIN: Micros = 1e-3;
+
 /** One unit as it is on stage: it hears bytes, obeys after its own time, and passes changes on. */
 export class SimulatedUnit {
   state: UnitState;
@@ -60,7 +63,7 @@ export class SimulatedUnit {
       this.host.note({ kind: 'learnt', at, unitId: spec.id, bytes });
       return;
     }
-    if (at < this.deafUntil) {
+    if (at < this.deafUntil - GRAIN) {
       if (spec.profile.whileSettling === 'ignore') this.ignore(at, bytes, 'settling');
       else {
         const again = this.deafUntil;
