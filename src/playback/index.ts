@@ -4,6 +4,8 @@ export { Playback, WAKE_MILLIS, type PlaybackEars, type PlaybackNews } from './p
 export type { Arrival, Ports } from './ports';
 export { hushedUnits, type SessionEvent, type SongLoop } from './session';
 export { StandIns } from './standIns';
+export { launchBytes } from './launch';
+export { changePlaces, entryBy, entryOf, type Played, type Start } from './running';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';
 export type { Walk } from './tasks/walk';

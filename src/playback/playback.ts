@@ -1,11 +1,13 @@
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import { rigSpec, routeTo } from '../core/meaning';
-import { indexShow, type Show } from '../core/show';
+import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import { AssumedRig } from './assumedRig';
 import { Monitor, type MonitorLine } from './monitor';
+import { launchedBy } from './launch';
 import type { Ports } from './ports';
+import { changeBy, entryBy, entryOf, type Played, type Start } from './running';
 import {
   NEW_SESSION,
   placeIn,
@@ -36,6 +38,12 @@ export interface PlaybackNews {
   readonly loop: SongLoop | null;
   /** Whether what plays comes round in it, or will. */
   readonly looping: boolean;
+  /** The entry of the set that plays, or was gone to; that which was chosen to come next. */
+  readonly entryId: string | null;
+  readonly queued: string | null;
+  readonly history: readonly Played[];
+  /** Whether the last start can be taken back. */
+  readonly canGoBack: boolean;
   /** Song time. */
   readonly place: Micros;
   /** While playing: the song time that was started from, and the clock time (from the epoch) of song time 0: of a loop, in its first round. */
@@ -82,6 +90,7 @@ export class Playback {
     ports.onArrival((arrival) => {
       const { portId, at, bytes } = arrival;
       this.monitor.note('in', portId, at, bytes);
+      this.launch(portId, bytes);
       const { show, transport } = this.session;
       if (!this.recording || !show || transport.kind !== 'playing') return;
       const point = pedalPoint(show, this.recording, arrival, placeIn(this.session, at).place);
@@ -95,13 +104,71 @@ export class Playback {
     this.give({ kind: 'show', show });
   }
 
-  play(songId: string, from: Ticks): void {
+  /** Plays a song from a place on; of the set, where it stands in it. */
+  play(songId: string, from: Ticks, entryId: string | null = null): void {
+    this.begin(songId, from, { entryId: entryId ?? this.entryFor(songId) });
+    this.wake();
+  }
+
+  private begin(songId: string, from: Ticks, rest: { entryId: string | null; how?: Start; at?: Micros | null }): void {
     this.assumed.advance(this.now());
-    const input = planStart(this.session, songId, from, this.assumed.coming());
+    const input = planStart(this.session, songId, from, this.assumed.coming(), rest);
     if (!input) return;
     this.walking = null;
     this.teaching = null;
     this.give(input);
+  }
+
+  /** Where a song stands in the set: where the session is, if that is it. */
+  private entryFor(songId: string): string | null {
+    const { show, entryId } = this.session;
+    if (!show) return null;
+    if (entryOf(show, entryId)?.songId === songId) return entryId;
+    return songEntries(show).find((e) => e.songId === songId)?.id ?? null;
+  }
+
+  /** The rig goes to a place of a song; nothing runs. */
+  select(songId: string, place: Ticks, entryId: string | null = null): void {
+    this.give({ kind: 'select', songId, place, entryId: entryId ?? this.entryFor(songId) });
+    this.wake();
+  }
+
+  /** To the next song of the set, or the one before: what runs goes on with it, what stands only goes there. */
+  goSong(by: 1 | -1): void {
+    const { show, entryId, queued, transport } = this.session;
+    const chosen = show && by > 0 && queued !== null ? entryOf(show, queued) : undefined;
+    const entry = chosen ?? (show ? entryBy(show, entryId, by) : undefined);
+    if (!entry) return;
+    if (transport.kind === 'playing') this.begin(entry.songId, 0, { entryId: entry.id });
+    else this.give({ kind: 'select', songId: entry.songId, place: 0, entryId: entry.id });
+    this.wake();
+  }
+
+  /** To the next change of the song, or the one before; it never leaves the song. */
+  goChange(by: 1 | -1): void {
+    const { show, song, transport, entryId } = this.session;
+    if (!show || !song) return;
+    const here = ticksAt(songTime(song), placeIn(this.session, this.now()).place);
+    const place = changeBy(show, song, here, by);
+    if (transport.kind === 'playing') this.begin(song.id, place, { entryId });
+    else this.give({ kind: 'select', songId: song.id, place, entryId });
+    this.wake();
+  }
+
+  queue(entryId: string | null): void {
+    this.give({ kind: 'queue', entryId });
+    this.dirty = true;
+    this.wake();
+  }
+
+  back(): void {
+    this.give({ kind: 'back' });
+    this.dirty = true;
+    this.wake();
+  }
+
+  panic(): void {
+    this.give({ kind: 'panic' });
     this.wake();
   }
 
@@ -185,11 +252,23 @@ export class Playback {
   /** Lets time come to now. Called every few milliseconds. */
   wake(): void {
     this.give({ kind: 'wake' });
+    const { show, following } = this.session;
+    const next = following && show ? entryOf(show, following.entryId) : undefined;
+    if (next && following) this.begin(next.songId, 0, { entryId: next.id, how: 'follows', at: following.at });
     const now = this.now();
     this.goOnWalking(now);
     this.goOnTeaching(now);
     this.assumed.advance(now);
     this.tell(now);
+  }
+
+  /** A message that a song of the set waits for starts it, or has it come next. */
+  private launch(portId: string, bytes: Bytes): void {
+    const { show } = this.session;
+    const entry = show && launchedBy(show, portId, bytes);
+    if (!entry) return;
+    if (entry.launch!.does === 'start') this.begin(entry.songId, 0, { entryId: entry.id, how: 'launched' });
+    else this.queue(entry.id);
   }
 
   private give(input: Input): readonly TimedBytes[] {
@@ -246,7 +325,7 @@ export class Playback {
       this.lastLines = now;
       if (lines.length > 0) ears.lines(lines);
     }
-    const { transport, song, speed, loop } = this.session;
+    const { transport, song, speed, loop, entryId, queued, history, before } = this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
     if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
@@ -258,6 +337,10 @@ export class Playback {
       songId: song?.id ?? null,
       speed,
       loop,
+      entryId,
+      queued,
+      history,
+      canGoBack: before !== null,
       looping: transport.kind === 'playing' && transport.line.round !== undefined,
       ...placeIn(this.session, now),
       zero: playing ? transport.zero : null,

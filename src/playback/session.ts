@@ -1,11 +1,23 @@
-import { audition, type Loop, type PlayLine } from '../core/compile';
+import { audition, catchUp, type Loop, type PlayLine } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import { SPEEDS, atSpeed, indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
-import type { Micros } from '../core/time';
+import type { Micros, Ticks } from '../core/time';
 import { lineFromHere, startLine, within } from './plans';
-import { STOPPED, begin, end, fromOf, placeOf, playing, roundZero, take, type Transport } from './transport';
+import {
+  entryBy,
+  entryOf,
+  silence,
+  toPlace,
+  toTone,
+  withEnd,
+  withStart,
+  zeroOf,
+  type Played,
+  type Start,
+} from './running';
+import { STOPPED, end, fromOf, placeOf, playing, roundZero, take, type Transport } from './transport';
 
 /** How far ahead messages are handed over; whoever drives the session wakes it more often than that. */
 export const LOOK_AHEAD: Micros = 25_000;
@@ -25,12 +37,30 @@ export interface Session {
   readonly speed: number;
   /** The stretch of a song that is played over and over. */
   readonly loop: SongLoop | null;
+  /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
+  readonly entryId: string | null;
+  /** The entry that was chosen to come next; null where the set says. */
+  readonly queued: string | null;
+  /** An entry that begins by itself, and the clock time of its start. */
+  readonly following: { readonly entryId: string; readonly at: Micros } | null;
+  /** What was played, oldest first. */
+  readonly history: readonly Played[];
+  /** What was before the last start: to go back to by one press. */
+  readonly before: Before | null;
   /** Units whose lanes are muted; where any has solo, only those are heard. */
   readonly muted: ReadonlySet<string>;
   readonly solo: ReadonlySet<string>;
   /** Ports that are gone: nothing is sent there until they come back. */
   readonly gone: ReadonlySet<string>;
   readonly woken: Micros | null;
+}
+
+/** Where a session was, and what the rig was on. */
+export interface Before {
+  readonly song: Song | null;
+  readonly entryId: string | null;
+  readonly place: Micros;
+  readonly rig: RigState;
 }
 
 /** A stretch of a song, by the song's id. */
@@ -47,6 +77,11 @@ export const NEW_SESSION: Session = {
   transport: STOPPED,
   speed: 1,
   loop: null,
+  entryId: null,
+  queued: null,
+  following: null,
+  history: [],
+  before: null,
   muted: NONE,
   solo: NONE,
   gone: NONE,
@@ -56,7 +91,22 @@ export const NEW_SESSION: Session = {
 export type Input =
   | { readonly kind: 'wake' }
   /** A song is started with a line that was planned for it. */
-  | { readonly kind: 'start'; readonly song: Song; readonly planned: Song; readonly line: PlayLine }
+  | {
+      readonly kind: 'start';
+      readonly song: Song;
+      readonly planned: Song;
+      readonly line: PlayLine;
+      readonly entryId: string | null;
+      readonly how: Start;
+      /** Clock time of its start; null for as soon as can be. */
+      readonly at: Micros | null;
+    }
+  /** The rig is brought to a place of a song that does not run. */
+  | { readonly kind: 'select'; readonly songId: string; readonly entryId: string | null; readonly place: Ticks }
+  | { readonly kind: 'queue'; readonly entryId: string | null }
+  /** Takes the last start back. */
+  | { readonly kind: 'back' }
+  | { readonly kind: 'panic' }
   | { readonly kind: 'stop' }
   | { readonly kind: 'speed'; readonly speed: number }
   | { readonly kind: 'loop'; readonly loop: SongLoop | null }
@@ -76,7 +126,7 @@ export interface Moment {
 
 export type SessionEvent =
   | { readonly kind: 'started' | 'replanned'; readonly songId: string }
-  | { readonly kind: 'stopped'; readonly why: 'asked' | 'end' | 'gone' }
+  | { readonly kind: 'stopped'; readonly why: 'asked' | 'end' | 'gone'; readonly follows?: boolean }
   | { readonly kind: 'slept'; readonly time: Micros };
 
 export interface Stepped {
@@ -87,14 +137,22 @@ export interface Stepped {
 }
 
 /** Plans a song from a place on. This is what takes time: the clock is read when it is done. */
-export function planStart(session: Session, songId: string, from: number, coming: RigState): Input | null {
+export function planStart(
+  session: Session,
+  songId: string,
+  from: number,
+  coming: RigState,
+  { entryId = null, how = 'asked', at = null }: Partial<Pick<Starting, 'entryId' | 'how' | 'at'>> = {},
+): Starting | null {
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return null;
   const planned = atSpeed(song, session.speed);
   const line = within(show, planned, startLine(show, planned, from, coming), loopOf(session, song));
-  return { kind: 'start', song, planned, line };
+  return { kind: 'start', song, planned, line, entryId, how, at };
 }
+
+type Starting = Extract<Input, { kind: 'start' }>;
 
 const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.songId === song.id ? loop : null);
 
@@ -109,19 +167,26 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
   switch (input.kind) {
     case 'wake':
       return wake(session, moment);
-    case 'start': {
-      const before = breakOff(session, moment.now);
-      const transport = begin(input.line, moment.now);
-      const started: SessionEvent = { kind: 'started', songId: input.song.id };
-      const { song, planned } = input;
-      return after(before, wake({ ...session, transport, song, planned, woken: moment.now }, moment), [started]);
-    }
+    case 'start':
+      return start(session, input, moment);
     case 'stop': {
       const sends = breakOff(session, moment.now);
       const stopped = session.transport.kind === 'playing';
       const transport = end(session.transport, moment.now);
-      return { session: { ...session, transport }, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
+      const history = withEnd(session.history, moment.now);
+      const next = { ...session, transport, history, following: null };
+      return { session: next, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
     }
+    case 'select':
+      return select(session, input, moment);
+    case 'queue':
+      return still({ ...session, queued: input.entryId });
+    case 'back':
+      return goBack(session, moment);
+    case 'panic':
+      return session.show
+        ? { session, sends: heard(session, silence(session.show), moment.now), events: [] }
+        : still(session);
     case 'speed': {
       const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, input.speed));
       const { transport } = session;
@@ -168,6 +233,105 @@ export function hushedUnits({
   return hushed;
 }
 
+function start(session: Session, input: Starting, moment: Moment): Stepped {
+  const { song, planned, line, entryId, how, at } = input;
+  const { now } = moment;
+  const before: Before = {
+    song: session.song,
+    entryId: session.entryId,
+    place: placeOf(session.transport, now),
+    rig: moment.coming(),
+  };
+  const sends = breakOff(session, now);
+  const transport = playing(line, zeroOf(line, now, at));
+  const played = { entryId, songId: song.id, title: song.title, at: now, until: null, how };
+  const next: Session = {
+    ...session,
+    transport,
+    song,
+    planned,
+    entryId,
+    queued: null,
+    following: null,
+    before,
+    history: withStart(withEnd(session.history, now), played),
+    woken: now,
+  };
+  return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);
+}
+
+/** Sends that begin now, for units and ports that are sent anything. */
+function heard(session: Session, events: readonly TimedBytes[], now: Micros): readonly TimedBytes[] {
+  return audible(
+    session,
+    events.map((e) => ({ ...e, at: e.at + now })),
+    now,
+  );
+}
+
+function select(session: Session, input: Extract<Input, { kind: 'select' }>, moment: Moment): Stepped {
+  const { show } = session;
+  const song = show && indexShow(show).songs.get(input.songId);
+  if (!show || !song) return still(session);
+  const { now } = moment;
+  const planned = atSpeed(song, session.speed);
+  const place = microsAt(songTime(planned), input.place);
+  const stops = breakOff(session, now);
+  const stopped = session.transport.kind === 'playing';
+  const next: Session = {
+    ...session,
+    song,
+    planned,
+    entryId: input.entryId,
+    following: null,
+    history: withEnd(session.history, now),
+    transport: { kind: 'stopped', place },
+  };
+  const sends = [...stops, ...heard(next, toPlace(show, planned, input.place, moment.coming()), now)];
+  return { session: next, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
+}
+
+/** A start that was wrong is taken back: what plays stops, and the rig goes to what it was on before. */
+function goBack(session: Session, moment: Moment): Stepped {
+  const { before, show } = session;
+  if (!before || !show) return still(session);
+  const { now } = moment;
+  const stopped = session.transport.kind === 'playing';
+  const stops = breakOff(session, now);
+  const { events } = catchUp(show, moment.coming(), before.rig);
+  const next: Session = {
+    ...session,
+    song: before.song,
+    planned: before.song && atSpeed(before.song, session.speed),
+    entryId: before.entryId,
+    queued: null,
+    following: null,
+    before: null,
+    history: withEnd(session.history, now),
+    transport: { kind: 'stopped', place: before.place },
+  };
+  return {
+    session: next,
+    sends: [...stops, ...heard(next, events, now)],
+    events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [],
+  };
+}
+
+/** A song came to its end: what the set says of that, the tone in between, and what follows by itself. */
+function over(session: Session, moment: Moment): Stepped {
+  const { now } = moment;
+  const ended: Session = { ...session, history: withEnd(session.history, now) };
+  const { show, entryId, queued } = ended;
+  const entry = show && entryOf(show, entryId);
+  if (!show || !entry) return { session: ended, sends: [], events: [{ kind: 'stopped', why: 'end' }] };
+  const { bridgeToneId, follow, pause } = entry;
+  const bridge = bridgeToneId === null ? [] : heard(ended, toTone(show, bridgeToneId, moment.coming()), now);
+  const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
+  const follows = follow === 'on' && next !== undefined;
+  const following = follows ? { entryId: next.id, at: now + pause * 1e6 } : null;
+  return { session: { ...ended, following }, sends: bridge, events: [{ kind: 'stopped', why: 'end', follows }] };
+}
+
 const still = (session: Session): Stepped => ({ session, sends: [], events: [] });
 
 const after = (sends: readonly TimedBytes[], then: Stepped, events: readonly SessionEvent[]): Stepped => ({
@@ -189,11 +353,9 @@ function wake(session: Session, moment: Moment): Stepped {
   if (transport.kind === 'playing' && woken !== null && now - woken > ASLEEP) return wakeFromSleep(session, moment);
   const taken = take(transport, now, now + LOOK_AHEAD);
   const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
-  return {
-    session: { ...session, transport: taken.transport, woken: now },
-    sends: audible(session, taken.due, now),
-    events: stopped ? [{ kind: 'stopped', why: 'end' }] : [],
-  };
+  const next: Session = { ...session, transport: taken.transport, woken: now };
+  const sends = audible(session, taken.due, now);
+  return stopped ? after(sends, over(next, moment), []) : { session: next, sends, events: [] };
 }
 
 /** What is handed over late leaves now; what is for units or ports that are sent nothing does not leave. */
@@ -215,7 +377,7 @@ function wakeFromSleep(session: Session, moment: Moment): Stepped {
     const sends = breakOff(session, now);
     const stopped: Transport = { kind: 'stopped', place: transport.line.end };
     return {
-      session: { ...session, transport: stopped, woken: now },
+      session: { ...session, transport: stopped, woken: now, history: withEnd(session.history, now) },
       sends,
       events: [slept, { kind: 'stopped', why: 'end' }],
     };
@@ -233,8 +395,9 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
   const now = indexShow(show).songs.get(song.id);
   if (!now) {
     const sends = breakOff(session, moment.now);
+    const history = withEnd(session.history, moment.now);
     return {
-      session: { ...next, transport: STOPPED, song: null, planned: null },
+      session: { ...next, transport: STOPPED, song: null, planned: null, history, following: null },
       sends,
       events: [{ kind: 'stopped', why: 'gone' }],
     };

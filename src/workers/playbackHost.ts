@@ -49,8 +49,32 @@ export class PlaybackHost implements PlaybackWorker {
     Object.assign(this.playback.ears, { news: onNews, lines: onLines, events: onEvents });
   }
 
-  play(songId: string, from: Ticks): void {
-    this.playback.play(songId, from);
+  play(songId: string, from: Ticks, entryId: string | null = null): void {
+    this.playback.play(songId, from, entryId);
+  }
+
+  select(songId: string, place: Ticks, entryId: string | null = null): void {
+    this.playback.select(songId, place, entryId);
+  }
+
+  goSong(by: 1 | -1): void {
+    this.playback.goSong(by);
+  }
+
+  goChange(by: 1 | -1): void {
+    this.playback.goChange(by);
+  }
+
+  queue(entryId: string | null): void {
+    this.playback.queue(entryId);
+  }
+
+  back(): void {
+    this.playback.back();
+  }
+
+  panic(): void {
+    this.playback.panic();
   }
 
   stop(): void {

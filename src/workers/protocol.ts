@@ -46,8 +46,20 @@ export interface PlaybackWorker {
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
   ): void;
-  play(songId: string, from: Ticks): void;
+  /** Plays a song from a place on; `entryId` says where it stands in the set, if it is not to be looked for. */
+  play(songId: string, from: Ticks, entryId: string | null): void;
   stop(): void;
+  /** Brings the rig to a place of a song that does not run. */
+  select(songId: string, place: Ticks, entryId: string | null): void;
+  /** One song, or one change, on or back. */
+  goSong(by: 1 | -1): void;
+  goChange(by: 1 | -1): void;
+  /** Chooses what comes next; null for what the set says. */
+  queue(entryId: string | null): void;
+  /** Takes the last start back. */
+  back(): void;
+  /** All sound off, all notes off, on every unit. */
+  panic(): void;
   /** How fast, as a share of what is written; and the stretch that is played over and over, or null. */
   speed(speed: number): void;
   loop(loop: SongLoop | null): void;

@@ -14,7 +14,14 @@ describe('the door of a worker', () => {
     host.update(updateOf(undefined, show));
     prover.update(updateOf(undefined, show));
     const song = show.songs[0]!;
-    host.play(song.id, 0);
+    host.play(song.id, 0, null);
+    host.goSong(1);
+    host.goChange(-1);
+    host.select(song.id, 960, null);
+    host.queue(null);
+    host.back();
+    host.panic();
+    host.play(song.id, 0, null);
     host.loop({ songId: song.id, from: 0, to: 3840 });
     host.loop(null);
     host.speed(0.8);
@@ -29,6 +36,7 @@ describe('the door of a worker', () => {
 
   it('refuses by name what has another shape', () => {
     const wrong = host as unknown as Record<string, (...args: unknown[]) => unknown>;
+    expect(() => wrong.goSong!(2)).toThrow(/^goSong:/);
     expect(() => wrong.play!('song', -1)).toThrow(/^play:/);
     expect(() => wrong.play!('song', Number.NaN)).toThrow(/^play:/);
     expect(() => wrong.speed!('fast')).toThrow(/^speed:/);

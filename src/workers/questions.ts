@@ -9,6 +9,7 @@ const aim = z.object({
   controls: z.record(z.string(), z.number()),
 });
 const ids = z.array(id);
+const by = z.union([z.literal(1), z.literal(-1)]);
 const envelope = z.looseObject({
   frame: z.looseObject({ id }).nullable(),
   songs: z.array(z.looseObject({ id })),
@@ -25,7 +26,13 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   fingerprints: z.tuple([id]),
   prove: z.tuple([id, z.boolean()]),
   match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),
-  play: z.tuple([id, time]),
+  play: z.tuple([id, time, id.nullable()]),
+  select: z.tuple([id, time, id.nullable()]),
+  goSong: z.tuple([by]),
+  goChange: z.tuple([by]),
+  queue: z.tuple([id.nullable()]),
+  back: z.tuple([]),
+  panic: z.tuple([]),
   stop: z.tuple([]),
   speed: z.tuple([z.number().positive()]),
   loop: z.tuple([loop]),

@@ -128,6 +128,12 @@ const playing = createPlaying({
 export const {
   play: playSong,
   stop: stopSong,
+  select: selectPlace,
+  goSong,
+  goChange,
+  queue: queueEntry,
+  back: takeStartBack,
+  panic,
   speed: setSpeed,
   loop: setLoop,
   audition,

@@ -24,7 +24,14 @@ export interface PlayingNeeds {
 
 /** What the page asks of the playback. */
 export interface Playing {
-  readonly play: (songId: string, from: Ticks) => Promise<void>;
+  /** Plays a song from a place on; `entryId` says where it stands in the set. */
+  readonly play: (songId: string, from: Ticks, entryId?: string | null) => Promise<void>;
+  readonly select: (songId: string, place: Ticks, entryId?: string | null) => Promise<void>;
+  readonly goSong: (by: 1 | -1) => Promise<void>;
+  readonly goChange: (by: 1 | -1) => Promise<void>;
+  readonly queue: (entryId: string | null) => Promise<void>;
+  readonly back: () => Promise<void>;
+  readonly panic: () => Promise<void>;
   readonly stop: () => Promise<void>;
   readonly speed: (speed: number) => Promise<void>;
   readonly loop: (loop: SongLoop | null) => Promise<void>;
@@ -61,7 +68,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     }
   };
   return {
-    play: async (songId, from) => {
+    play: async (songId, from, entryId = null) => {
       const now = show();
       const song = now && indexShow(now).songs.get(songId);
       if (!now || !song) return;
@@ -72,7 +79,16 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
         return;
       }
       await readySounds(now, song);
-      await ask((w) => w.play(songId, from));
+      await ask((w) => w.play(songId, from, entryId));
+    },
+    select: async (songId, place, entryId = null) => void (await ask((w) => w.select(songId, place, entryId))),
+    goSong: async (by) => void (await ask((w) => w.goSong(by))),
+    goChange: async (by) => void (await ask((w) => w.goChange(by))),
+    queue: async (entryId) => void (await ask((w) => w.queue(entryId))),
+    back: async () => void (await ask((w) => w.back())),
+    panic: async () => {
+      await ask((w) => w.panic());
+      say('All sound off was sent to every unit.');
     },
     stop: async () => void (await ask((w) => w.stop())),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
@@ -88,7 +104,8 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     recordedPedal: async () => (await ask((w) => w.recorded())) ?? [],
     hear: (events) => {
       for (const event of events) {
-        if (event.kind === 'stopped') letGo();
+        // What follows by itself plays on in this tab's turn.
+        if (event.kind === 'stopped' && event.follows !== true) letGo();
         if (event.kind === 'stopped' && event.why === 'gone') {
           say('The song that played is not in the show any more: stopped.');
         }

@@ -1,0 +1,97 @@
+import { catchUp, compileSong, stateAt, type PlayLine } from '../core/compile';
+import { moments, rigSpec, routeTo } from '../core/meaning';
+import { fromHex, type TimedBytes } from '../core/midi';
+import type { RigState } from '../core/rig';
+import { indexShow, microsAt, newSong, setOf, songTime, type Show, type Song, type SongEntry } from '../core/show';
+import type { Micros, Ticks } from '../core/time';
+
+/** A song that was played, or plays, with clock times. */
+export interface Played {
+  readonly entryId: string | null;
+  readonly songId: string;
+  readonly title: string;
+  readonly at: Micros;
+  /** Null while it plays. */
+  readonly until: Micros | null;
+  readonly how: Start;
+}
+
+/** What started a song: somebody, the song before it, or a message. */
+export type Start = 'asked' | 'follows' | 'launched';
+
+/** So many songs are remembered. */
+const REMEMBERED = 200;
+
+export const withStart = (history: readonly Played[], played: Played): readonly Played[] =>
+  [...history, played].slice(-REMEMBERED);
+
+/** The song that played is over. */
+export const withEnd = (history: readonly Played[], now: Micros): readonly Played[] =>
+  history.map((p) => (p.until === null ? { ...p, until: now } : p));
+
+/** An entry of the set by its id, if it is a song. */
+export function entryOf(show: Show, id: string | null): SongEntry | undefined {
+  const entry = setOf(show).entries.find((e) => e.id === id);
+  return entry?.kind === 'song' ? entry : undefined;
+}
+
+/** The song `by` places further in the set; from nowhere, the first. Breaks and notes are passed over. */
+export function entryBy(show: Show, id: string | null, by: 1 | -1): SongEntry | undefined {
+  const songs = setOf(show).entries.filter((e): e is SongEntry => e.kind === 'song');
+  const at = songs.findIndex((e) => e.id === id);
+  return at < 0 ? songs[0] : songs[at + by];
+}
+
+/** Places of a song at which something changes, in their order; the first is its start. */
+export function changePlaces(show: Show, song: Song): readonly Ticks[] {
+  const own = moments(show, song).filter((m) => m.source === 'cue' && m.at < songTime(song).end);
+  return [...new Set([0, ...own.map((m) => m.at)])].sort((a, b) => a - b);
+}
+
+/** The change before or behind a place; the last and the first stay where they are. */
+export function changeBy(show: Show, song: Song, at: Ticks, by: 1 | -1): Ticks {
+  const places = changePlaces(show, song);
+  if (by > 0) return places.find((p) => p > at + 1) ?? places.at(-1)!;
+  return places.findLast((p) => p < at - 1) ?? 0;
+}
+
+/** What brings the rig to a place of a song that does not run: its state there, and what is pressed just there. From 0 on. */
+export function toPlace(show: Show, song: Song, at: Ticks, coming: RigState): readonly TimedBytes[] {
+  const place = microsAt(songTime(song), at);
+  const { events, length } = catchUp(show, coming, stateAt(show, song, at));
+  const pressed = moments(show, song).flatMap(({ id, source, due, action }): TimedBytes[] => {
+    if (source !== 'cue' || action.kind !== 'message' || Math.abs(due - place) > 1) return [];
+    const unit = indexShow(show).units.get(action.unitId);
+    const route = unit && routeTo(show, unit);
+    if (!route) return [];
+    return [{ at: length, portId: route.portId, bytes: fromHex(action.bytes)!, cueId: id, unitId: action.unitId }];
+  });
+  return [...events, ...pressed];
+}
+
+/** What brings the rig to a tone from where it comes to, as soon as it takes it. From 0 on. */
+export function toTone(show: Show, toneId: string, coming: RigState): readonly TimedBytes[] {
+  const song: Song = { ...newSong('bridge', 'Bridge', { bars: 1 }), openingToneId: toneId };
+  const { events } = compileSong(show, song, coming);
+  const first = events[0]?.at ?? 0;
+  return events.map((e) => ({ ...e, at: e.at - first }));
+}
+
+/** MIDI 1.0, channel mode messages: all sound off, all notes off. */
+const SILENCE = [120, 123] as const;
+
+/** Nothing may sound on from any unit that is reached: all sound off, all notes off, on each unit's channel. */
+export function silence(show: Show): readonly TimedBytes[] {
+  const ports = new Set(rigSpec(show).ports.map((p) => p.id));
+  return show.units.flatMap((unit) => {
+    const route = routeTo(show, unit);
+    if (!route || !ports.has(route.portId)) return [];
+    const { portId } = route;
+    const status = 0xaf + unit.channel;
+    return SILENCE.map((control) => ({ at: 0, portId, bytes: [status, control, 0], cueId: '', unitId: unit.id }));
+  });
+}
+
+/** When a song that follows by itself begins, its own time before it counted: no sooner than its messages allow. */
+export const zeroOf = (line: PlayLine, now: Micros, at: Micros | null): Micros =>
+  Math.max(now - line.start, at ?? Number.NEGATIVE_INFINITY);

@@ -1,0 +1,221 @@
+import { describe, expect, it } from 'vitest';
+import { stateAt } from '../core/compile';
+import { demoShow } from '../core/demo';
+import { toneAims } from '../core/meaning';
+import { applyEdit, changeEntry, indexShow, setOf, songEntries, songTime, type Show } from '../core/show';
+import { expectSame } from '../core/testing/expectSame';
+import type { RigState } from '../core/rig';
+import { barAt } from '../core/time';
+import { launchBytes } from './launch';
+import { changePlaces } from './running';
+import { placeIn } from './session';
+import { played } from './testing/played';
+
+const show = demoShow();
+const entries = songEntries(show);
+const songOf = (i: number) => indexShow(show).songs.get(entries[i]!.songId)!;
+/** In the demo, the third song goes on into the fourth by itself. */
+const FOLLOWED = 2;
+const change = (i: number, to: Parameters<typeof changeEntry>[2], of: Show = show): Show =>
+  applyEdit(of, changeEntry(of, songEntries(of)[i]!, to)!);
+
+/** A playback that is near the end of a song of the set. */
+function nearEnd(i: number, of: Show = show) {
+  const made = played(of);
+  const song = songOf(i);
+  made.playback.play(song.id, barAt(songTime(song).bars, song.bars).tick);
+  return made;
+}
+
+describe('a song that is over', () => {
+  it('waits to be told what comes next, and is remembered', () => {
+    const { go, events, playback } = nearEnd(0);
+    go(12_000);
+    expect(events.at(-1)).toMatchObject({ kind: 'stopped', why: 'end', follows: false });
+    go(60_000);
+    expect(go(50).playing).toBe(false);
+    const [first] = playback.session.history;
+    expect(first).toMatchObject({ entryId: entries[0]!.id, title: songOf(0).title, how: 'asked' });
+    expect(first!.until! - first!.at).toBeGreaterThan(1e6);
+  });
+
+  it('goes on into the next by itself, over the tone in between', () => {
+    const { go, events, playback, standIns } = nearEnd(FOLLOWED);
+    for (let i = 0; i < 4000 && events.at(-1)?.kind !== 'started'; i++) go(8);
+    for (let i = 0; i < 4000 && playback.session.song!.id === songOf(FOLLOWED).id; i++) go(8);
+    const next = songOf(FOLLOWED + 1);
+    expect(playback.session).toMatchObject({ entryId: entries[FOLLOWED + 1]!.id, song: { id: next.id } });
+    // The pause is four seconds; the tone in between is there before the next song opens.
+    go(1500);
+    const bridge = toneAims(show, indexShow(show).tones.get(entries[FOLLOWED]!.bridgeToneId!)!);
+    for (const [unitId, { slot }] of bridge) if (slot !== undefined) expect(standIns.state()[unitId]!.slot).toBe(slot);
+    const zero = (playback.session.transport as { zero: number }).zero;
+    const [before, after] = playback.session.history;
+    expect(zero - before!.until!).toBeGreaterThanOrEqual(4e6 - 1);
+    expect(zero - before!.until!).toBeLessThan(4.5e6);
+    expect(after).toMatchObject({ how: 'follows', until: null });
+  });
+
+  it('goes on into what was queued, and no longer into it when somebody thought better of it', () => {
+    const far = entries[6]!;
+    const queued = nearEnd(FOLLOWED);
+    queued.playback.queue(far.id);
+    expect(queued.go(50).queued).toBe(far.id);
+    queued.go(20_000);
+    expect(queued.playback.session.entryId).toBe(far.id);
+    expect(queued.playback.session.queued).toBeNull();
+    const unqueued = nearEnd(FOLLOWED);
+    unqueued.playback.queue(far.id);
+    unqueued.playback.queue(null);
+    unqueued.go(20_000);
+    expect(unqueued.playback.session.entryId).toBe(entries[FOLLOWED + 1]!.id);
+  });
+
+  it('does not go on when it was stopped, nor behind the last of the set', () => {
+    const stopped = nearEnd(FOLLOWED);
+    stopped.go(500);
+    stopped.playback.stop();
+    stopped.go(30_000);
+    expect(stopped.playback.session.history).toHaveLength(1);
+    const last = entries.length - 1;
+    const ended = nearEnd(last, change(last, { follow: 'on' }));
+    ended.go(30_000);
+    expect(ended.go(50).playing).toBe(false);
+  });
+});
+
+describe('from song to song', () => {
+  it('goes on with the next while one plays, and to the queued one first', () => {
+    const { playback, go } = played(show);
+    playback.play(songOf(0).id, 0);
+    go(500);
+    playback.goSong(1);
+    expect(go(50)).toMatchObject({ playing: true, songId: songOf(1).id });
+    playback.queue(entries[5]!.id);
+    playback.goSong(1);
+    expect(go(50)).toMatchObject({ playing: true, songId: songOf(5).id, queued: null });
+    playback.goSong(-1);
+    expect(go(50).songId).toBe(songOf(4).id);
+  });
+
+  it('goes there with the rig while nothing plays, past the break', () => {
+    const { playback, go, standIns, out } = played(show);
+    for (let i = 0; i < 5; i++) playback.goSong(1);
+    expect(setOf(show).entries[4]!.kind).toBe('break');
+    expect(go(1500)).toMatchObject({ playing: false, songId: songOf(4).id, place: 0 });
+    expectSame(stateAt(show, songOf(4), 0), standIns.state());
+    expect(out().length).toBeGreaterThan(3);
+    playback.goSong(-1);
+    expect(go(50).songId).toBe(songOf(3).id);
+  });
+});
+
+/** Slots and variants: values that are swept are as near as the wire has them. */
+const whereabouts = (rig: RigState) =>
+  Object.fromEntries(Object.entries(rig).map(([id, s]) => [id, [s.slot, s.variant]]));
+
+describe('from change to change', () => {
+  const song = songOf(0);
+  const places = changePlaces(show, song);
+
+  it('steps a song that stands, each with the rig as the song has it there, and stays within it', () => {
+    const { playback, go, standIns } = played(show);
+    playback.select(song.id, 0);
+    go(1500);
+    for (const place of places.slice(1)) {
+      playback.goChange(1);
+      go(1500);
+      expect(whereabouts(standIns.state())).toMatchObject(whereabouts(stateAt(show, song, place)));
+    }
+    playback.goChange(1);
+    const last = go(50);
+    expect(last.songId).toBe(song.id);
+    playback.goChange(-1);
+    go(1500);
+    expect(whereabouts(standIns.state())).toMatchObject(whereabouts(stateAt(show, song, places.at(-2)!)));
+  });
+
+  it('has a song that plays go on from there', () => {
+    const { playback, go, now } = played(show);
+    playback.play(song.id, 0);
+    go(3000);
+    playback.goChange(1);
+    go(1200);
+    expect(go(50).playing).toBe(true);
+    expect(placeIn(playback.session, now()).place).toBeGreaterThan(6e6);
+  });
+});
+
+describe('a wrong start', () => {
+  it('is taken back by one press: the rig is on what it was on, and so is the set', () => {
+    const { playback, go, standIns } = played(show);
+    playback.select(songOf(1).id, 0);
+    go(2000);
+    const before = standIns.state();
+    playback.play(songOf(6).id, 0);
+    expect(go(2500).canGoBack).toBe(true);
+    playback.back();
+    const news = go(2500);
+    expect(news).toMatchObject({ playing: false, songId: songOf(1).id, entryId: entries[1]!.id, canGoBack: false });
+    expectSame(before, standIns.state());
+    expect(playback.session.history.at(-1)!.until).not.toBeNull();
+  });
+});
+
+describe('panic', () => {
+  it('has every unit that is reached fall silent, on its own channel, while the song goes on', () => {
+    const { playback, go, out } = played(show);
+    playback.play(songOf(0).id, 0);
+    go(1000);
+    const before = out().length;
+    playback.panic();
+    expect(go(150).playing).toBe(true);
+    const sent = out()
+      .slice(before)
+      .map((l) => l.bytes.join(' '));
+    for (const { id, channel } of show.units.filter((u) => u.input?.from === 'port')) {
+      for (const control of [120, 123]) expect(sent, id).toContain(`${0xaf + channel} ${control} 0`);
+    }
+  });
+});
+
+describe('a message that a song waits for', () => {
+  const pads = show.units.find((u) => u.id === 'pebble')!;
+  const { portId } = pads.returns!;
+  const sender = pads.profile.senders[0]!;
+
+  it('starts it, or has it come next; what else arrives does neither', () => {
+    const { playback, standIns, go, now } = played(show);
+    const press = () => standIns.touch(pads.id, sender.id, 0, now());
+    press();
+    go(50);
+    const bytes = playback.session.show === show ? heardFirst(pads.id, sender.id) : '';
+    const starts = change(5, { launch: { portId, bytes, does: 'start' } });
+    playback.show(starts);
+    press();
+    expect(go(100)).toMatchObject({ playing: true, songId: songOf(5).id });
+    expect(playback.session.history.at(-1)!.how).toBe('launched');
+    playback.show(change(5, { launch: { portId, bytes, does: 'queue' } }, change(5, { launch: null }, starts)));
+    playback.stop();
+    press();
+    expect(go(100)).toMatchObject({ playing: false, queued: entries[5]!.id });
+    playback.queue(null);
+    playback.show(change(5, { launch: { portId: 'rack', bytes, does: 'start' } }));
+    press();
+    expect(go(100)).toMatchObject({ playing: false, queued: null });
+  });
+});
+
+/** What a pad sends when it is pressed, as a launch is written. */
+function heardFirst(unitId: string, senderId: string): string {
+  const { standIns, playback, go, now } = played(show);
+  const heard: string[] = [];
+  Object.assign(playback.ears, {
+    lines: (lines: readonly { direction: string; bytes: readonly number[] }[]) => {
+      for (const l of lines) if (l.direction === 'in') heard.push(launchBytes(l.bytes as never) ?? '');
+    },
+  });
+  standIns.touch(unitId, senderId, 0, now());
+  go(200);
+  return heard.find((h) => h !== '')!;
+}
