@@ -10,6 +10,8 @@ const parts = {
   Shell: () => import('./components/Shell'),
   DemoScreen: () => import('./screens/DemoScreen'),
   BookScreen: () => import('./screens/BookScreen'),
+  SetScreen: () => import('./screens/SetScreen'),
+  StageScreen: () => import('./screens/StageScreen'),
   MapScreen: () => import('./screens/MapScreen'),
   HouseScreen: () => import('./screens/HouseScreen'),
   RigScreen: () => import('./screens/RigScreen'),
@@ -22,6 +24,8 @@ const parts = {
 const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
 const DemoScreen = lazy(() => parts.DemoScreen().then((m) => ({ default: m.DemoScreen })));
 const BookScreen = lazy(() => parts.BookScreen().then((m) => ({ default: m.BookScreen })));
+const SetScreen = lazy(() => parts.SetScreen().then((m) => ({ default: m.SetScreen })));
+const StageScreen = lazy(() => parts.StageScreen().then((m) => ({ default: m.StageScreen })));
 const MapScreen = lazy(() => parts.MapScreen().then((m) => ({ default: m.MapScreen })));
 const HouseScreen = lazy(() => parts.HouseScreen().then((m) => ({ default: m.HouseScreen })));
 const RigScreen = lazy(() => parts.RigScreen().then((m) => ({ default: m.RigScreen })));
@@ -53,8 +57,10 @@ function Views() {
         <Routes>
           <Route path="/" element={<ShelfScreen />} />
           <Route path="/demo" element={<DemoScreen />} />
+          <Route path="/show/:showId/stage/:playerId?" element={<StageScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<BookScreen />} />
+            <Route path="set" element={<SetScreen />} />
             <Route path="rig/:part?" element={<RigScreen />} />
             <Route path="map/:unitId?/:part?" element={<MapScreen />} />
             <Route path="map/house" element={<HouseScreen />} />

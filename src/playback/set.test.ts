@@ -212,7 +212,7 @@ function heardFirst(unitId: string, senderId: string): string {
   const heard: string[] = [];
   Object.assign(playback.ears, {
     lines: (lines: readonly { direction: string; bytes: readonly number[] }[]) => {
-      for (const l of lines) if (l.direction === 'in') heard.push(launchBytes(l.bytes as never) ?? '');
+      for (const l of lines) if (l.direction === 'in') heard.push(launchBytes(l.bytes) ?? '');
     },
   });
   standIns.touch(unitId, senderId, 0, now());

@@ -10,7 +10,7 @@ type Keys = readonly (readonly [keys: string, what: string])[];
 
 const EVERYWHERE: Keys = [
   ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
-  ['Alt 1 … Alt 6', 'Book, Rig, Map, Tones, Chart, Dry run'],
+  ['Alt 1 … Alt 8', 'Book, Rig, Map, Tones, Chart, Dry run, Set, Stage'],
   ['?', 'the keys of the view'],
 ];
 

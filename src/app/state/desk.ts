@@ -1,4 +1,4 @@
-import { LIMITS } from '../../core/show';
+import { LIMITS, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
@@ -103,7 +103,8 @@ const playbackThread = lazily(() =>
   startPlayback(
     {
       news: (news) => {
-        useNews.setState({ news });
+        // What is the same as before is the same object: thirty times a second nothing else is drawn again.
+        useNews.setState((s) => ({ news: sharing(s.news, news) }));
       },
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
       events: (events) => playing.hear(events),

@@ -25,6 +25,18 @@ export const desk = {
   nightSoft: '#b4c4c2',
 } as const;
 
+/** The stage light: the pier at night, nothing but what is needed. Large text meets WCAG AAA on every ground. */
+export const stage = {
+  ground: '#081318',
+  raised: '#132730',
+  line: '#4a6872',
+  text: '#fbf7e6',
+  soft: '#b9cac8',
+  lamp: '#ffc04a',
+  wrong: '#ffab94',
+  stop: '#6d2112',
+} as const;
+
 export const font = {
   display: "'Bricolage Grotesque Variable', 'IBM Plex Sans Variable', sans-serif",
   text: "'IBM Plex Sans Variable', sans-serif",

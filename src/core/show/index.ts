@@ -31,6 +31,7 @@ export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songs
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
+export { setTimes, type SetTime } from './setTimes';
 export { SPEEDS, atSpeed, withTempo } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export {
@@ -131,7 +132,7 @@ export {
   removeEntry,
   removeSet,
   setSetField,
-  useSet,
+  chooseSet,
   moveSlots,
   nameSlot,
   nameSlots,

@@ -69,7 +69,7 @@ export {
   removeSet,
   removeSong,
   setSetField,
-  useSet,
+  chooseSet,
 } from './sets';
 export { changeCue, placeCue, removeCue, setSongField } from './songs';
 export {

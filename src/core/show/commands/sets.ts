@@ -116,7 +116,7 @@ export function addSet(show: Show, id: string, title: string, like: ShowSet | nu
 }
 
 /** Plays from another set. */
-export const useSet = (show: Show, id: string): Edit | null =>
+export const chooseSet = (show: Show, id: string): Edit | null =>
   id === show.setId || !show.sets.some((s) => s.id === id)
     ? null
     : { kind: 'set', path: ['setId'], before: show.setId, after: id };

@@ -1,0 +1,134 @@
+import { describe, expect, it } from 'vitest';
+import { begin, lampOf, openDemo } from './begin';
+import { By, Key } from './browser';
+
+// One evening: each part goes on where the one before it stopped.
+const { b } = begin();
+
+const rows = async (): Promise<string[]> => {
+  const found = await b.driver.findElements(By.css('[aria-label="Running order"] [role=row]'));
+  return Promise.all(found.map((r) => r.getText()));
+};
+const places = async (...names: string[]): Promise<number[]> => {
+  const all = await rows();
+  return names.map((n) => all.findIndex((r) => r.includes(n)));
+};
+
+describe('the running order', () => {
+  it('says when each song begins', async () => {
+    await openDemo(b);
+    await b.click('link', 'Set');
+    await b.find('grid', 'Running order');
+    expect((await rows())[0]).toMatch(/20:30[\s\S]*Slack Tide in Seven/);
+    await b.fill('textbox', 'On stage at', `25:00${Key.ENTER}`);
+    await b.says('alert', undefined, 'Expected a time of day, as in 20:30, or nothing.');
+    await b.fill('textbox', 'On stage at', `21:00${Key.ENTER}`);
+    await b.wait(async () => (await rows())[0]!.includes('21:00'), 'the first song begins at nine');
+  });
+
+  it('is changed by keys, and back by undo', async () => {
+    await b.click('row', /^Fog Bell/);
+    await b.find('heading', 'Fog Bell');
+    await b.type(Key.chord(Key.ALT, Key.ARROW_UP));
+    await b.wait(async () => {
+      const [bell, ledger] = await places('Fog Bell', 'The Rope Ledger');
+      return bell! < ledger!;
+    }, 'the bell comes before the ledger');
+    await b.type(Key.chord(Key.CONTROL, 'z'));
+    await b.wait(async () => {
+      const [bell, ledger] = await places('Fog Bell', 'The Rope Ledger');
+      return bell! > ledger!;
+    }, 'the ledger comes first again');
+  });
+
+  it('takes a break in, and another set beside it', async () => {
+    await b.click('row', /^Fog Bell/);
+    await b.click('button', 'Break');
+    await b.fill('textbox', 'Title', `Low water${Key.ENTER}`);
+    await b.fill('textbox', 'Minutes', `0${Key.ENTER}`);
+    await b.says('alert', undefined, 'Expected 1 to 600.');
+    await b.fill('textbox', 'Minutes', `15${Key.ENTER}`);
+    await b.find('row', /^Low water/);
+    await b.click('button', 'Take it out of the set');
+    await b.gone('row', /^Low water/);
+    await b.pick(/Set$/, 'a new set …');
+    await b.find('heading', 'Set 2');
+    await b.click('button', 'Delete this set');
+    await b.find('heading', 'Evening at the pier');
+  });
+});
+
+describe('an evening', () => {
+  it('plays a song, and another after it than the set says', async () => {
+    await b.click('button', 'Play The Rope Ledger now');
+    await b.wait(async () => (await rows())[1]!.includes('plays'), 'the ledger plays');
+    await b.click('button', 'Play Nine Fathoms next');
+    await b.wait(async () => (await rows())[5]!.includes('comes next'), 'it is said what comes next');
+    await b.click('link', 'Stage');
+    await b.find('button', 'Stop');
+    await b.click('button', 'Next song');
+    await b.find('heading', /^Nine Fathoms/);
+    await b.wait(async () => (await b.driver.getPageSource()).includes('Bar'), 'the bar is in sight');
+  });
+
+  it('takes a wrong start back with one press', async () => {
+    await b.click('button', 'Take the start back');
+    await b.find('heading', /^The Rope Ledger/);
+    await b.find('button', 'Start, hold');
+  });
+
+  it('shows each player their part behind the lock', async () => {
+    const lock = await b.find('button', 'Unlock, hold for a second');
+    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await b.click('button', 'Okoro');
+    await b.find('heading', /· Okoro$/);
+    await b.find('list', 'Your part');
+    await b.click('button', 'Lock');
+    await b.gone('button', 'All sound off');
+  });
+
+  it('starts a song by a message that was learnt from a pad', async () => {
+    const lock = await b.find('button', 'Unlock, hold for a second');
+    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await b.click('button', 'Evening at the pier');
+    await b.click('row', /^Barnacle Hymn/);
+    await b.click('button', 'Learn the message that starts it');
+    await b.click('button', 'Pad 1 of Pebble');
+    await b.says('status', 'Learnt', /Pads/);
+    await b.click('button', 'Take it');
+    await b.click('link', 'Rig');
+    await b.click('link', 'Monitor');
+    await b.click('button', 'Pad 1 of Pebble');
+    await b.find('button', 'Stop');
+    await b.click('link', 'Set');
+    await b.wait(async () => (await rows()).some((r) => /Barnacle Hymn[\s\S]*plays/.test(r)), 'the hymn plays');
+    await b.click('button', 'Stop');
+    await b.says('region', 'Played', /Barnacle Hymn[\s\S]*by a message/);
+  });
+});
+
+describe('a song without a clock', () => {
+  it('is stepped by hand, each step with its bar, and any of them reached by one press', async () => {
+    await b.click('row', /^Slack Tide in Seven/);
+    await b.click('switch', 'No clock: stepped by hand');
+    await b.find('row', /^Slack Tide in Seven/);
+    await b.click('link', 'Chart');
+    await b.click('link', 'Set');
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.find('button', 'Stop');
+    await b.click('button', 'Stop');
+    await b.click('link', 'Stage');
+    await b.find('list', 'Steps');
+    await b.click('button', /^29\|1\s*Fog Lead$/);
+    const lock = await b.find('button', 'Unlock, hold for a second');
+    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await b.click('button', 'Evening at the pier');
+    await b.wait(async () => (await lampOf(b, 'Quillback')).includes('H6'), 'the rig is on the step');
+    await b.click('link', 'Stage');
+    await b.click('button', 'Next change');
+    await b.wait(async () => {
+      const on = await b.driver.findElement(By.css('[aria-current=step]'));
+      return (await on.getText()).includes('Fog Lead Wide');
+    }, 'the next step is on');
+  });
+});

@@ -1,0 +1,249 @@
+import { Ear, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
+import { launchBytes } from '../../../playback';
+import { fromHex } from '../../../core/midi';
+import {
+  RANGES,
+  changeEntry,
+  figureIn,
+  indexShow,
+  rangeWords,
+  removeEntry,
+  setSongField,
+  songEntries,
+  type SetEntry,
+  type SongEntry,
+} from '../../../core/show';
+import { messageWords } from '../../../wording';
+import { Check } from '../../components/Check';
+import { Choices } from '../../components/Choices';
+import { Button, FormProblem, MainButton, SignButton, Soft } from '../../components/controls';
+import { DialogButton } from '../../components/DialogButton';
+import { Last, Rows } from '../../components/dialogParts';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { StandInKeys } from '../../components/StandInKeys';
+import { perform } from '../../state/desk';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
+
+const NONE = 'none';
+
+interface Props<E extends SetEntry = SetEntry> {
+  readonly entry: E;
+  readonly onGone: () => void;
+}
+
+/** What is to be said of one entry: what starts a song and what follows it, how long a break is, what a note says. */
+export function EntryPanel({ entry, onGone }: Props) {
+  const show = useShow();
+  return (
+    <div style={{ display: 'grid', gap: 12 }}>
+      {entry.kind === 'song' ? (
+        <SongFields entry={entry} onGone={onGone} />
+      ) : entry.kind === 'break' ? (
+        <>
+          <h2>Break</h2>
+          <DraftField
+            label="Title"
+            value={entry.title}
+            commit={(text) => {
+              if (text.trim() === '') return 'a title';
+              perform(changeEntry(show, entry, { title: text.trim() }), 'rename a break');
+              return null;
+            }}
+          />
+          <DraftField
+            label="Minutes"
+            value={String(entry.minutes)}
+            numeric
+            commit={(text) => {
+              const minutes = figureIn(RANGES.breakMinutes, text);
+              if (minutes === undefined) return rangeWords(RANGES.breakMinutes);
+              perform(changeEntry(show, entry, { minutes }), 'change a break');
+              return null;
+            }}
+          />
+        </>
+      ) : (
+        <>
+          <h2>Note</h2>
+          <DraftField
+            label="Text"
+            value={entry.text}
+            commit={(text) => {
+              if (text.trim() === '') return 'a text';
+              perform(changeEntry(show, entry, { text: text.trim().slice(0, 120) }), 'change a note');
+              return null;
+            }}
+          />
+        </>
+      )}
+      <Button
+        onPress={() => {
+          perform(removeEntry(show, entry.id), 'take an entry out of the set');
+          onGone();
+        }}
+      >
+        <Trash2 size={15} aria-hidden /> Take it out of the set
+      </Button>
+    </div>
+  );
+}
+
+function SongFields({ entry }: Props<SongEntry>) {
+  const show = useShow();
+  const song = indexShow(show).songs.get(entry.songId)!;
+  const set = (change: Partial<SongEntry>, label: string): void =>
+    void perform(changeEntry(show, entry, change), label);
+  return (
+    <>
+      <h2>{song.title}</h2>
+      <Choices
+        label="At its end"
+        value={entry.follow}
+        choices={[
+          { id: 'wait', name: 'wait', about: 'The next song is started by hand, or by a message.' },
+          { id: 'on', name: 'go on by itself', about: 'The next song of the set begins, or the one that was chosen.' },
+        ]}
+        onPick={(follow) => set({ follow }, 'change what follows a song')}
+      />
+      {entry.follow === 'on' && (
+        <DraftField
+          label="Seconds until it begins"
+          value={String(entry.pause)}
+          numeric
+          commit={(text) => {
+            const pause = figureIn(RANGES.pauseSeconds, text);
+            if (pause === undefined) return rangeWords(RANGES.pauseSeconds);
+            set({ pause }, 'change the pause behind a song');
+            return null;
+          }}
+        />
+      )}
+      <Pick
+        label="Tone in between"
+        value={entry.bridgeToneId ?? NONE}
+        choices={[{ id: NONE, name: 'none: the last one stays' }, ...show.tones]}
+        onPick={(id) => set({ bridgeToneId: id === NONE ? null : id }, 'change the tone between songs')}
+      />
+      <LaunchField entry={entry} />
+      <Check
+        isSelected={song.stepped}
+        onChange={(stepped) =>
+          void perform(setSongField(show, song.id, 'stepped', stepped), 'change how a song is played')
+        }
+      >
+        No clock: stepped by hand
+      </Check>
+    </>
+  );
+}
+
+/** The message that starts a song, learnt by pressing. */
+function LaunchField({ entry }: { readonly entry: SongEntry }) {
+  const show = useShow();
+  const [from, setFrom] = useState(0);
+  const { launch } = entry;
+  const set = (to: SongEntry['launch'], label: string): void =>
+    void perform(changeEntry(show, entry, { launch: to }), label);
+  const clash =
+    launch &&
+    songEntries(show).find(
+      (e) => e.id !== entry.id && e.launch?.portId === launch.portId && e.launch.bytes === launch.bytes,
+    );
+  return (
+    <div style={{ display: 'grid', gap: 8 }}>
+      <b style={{ fontSize: 13 }}>Message that starts it</b>
+      {launch ? (
+        <div style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+          <span>
+            {launchWords(launch.bytes)} <Soft>from {indexShow(show).ports.get(launch.portId)?.name ?? 'a port'}</Soft>
+          </span>
+          <SignButton aria-label="Take the message away" onPress={() => set(null, 'take a message from a song')}>
+            <X size={16} />
+          </SignButton>
+        </div>
+      ) : (
+        <Soft>None: it is started by hand, or follows the song before.</Soft>
+      )}
+      {clash && (
+        <FormProblem>
+          {indexShow(show).songs.get(clash.songId)?.title ?? 'Another song'} waits for the same message: the first in
+          the set would start. Choose another one.
+        </FormProblem>
+      )}
+      {launch && (
+        <Pick
+          label="When it arrives"
+          value={launch.does}
+          choices={[
+            { id: 'start', name: 'start the song' },
+            { id: 'queue', name: 'have it come next' },
+          ]}
+          onPick={(does) => set({ ...launch, does: does as 'start' | 'queue' }, 'change what a message does')}
+        />
+      )}
+      <DialogButton
+        face={
+          <>
+            <Ear size={15} aria-hidden /> Learn
+          </>
+        }
+        label="Learn the message that starts it"
+        title="Learn a message"
+        onOpen={() => setFrom(useNews.getState().lines.at(-1)?.number ?? 0)}
+      >
+        {(close) => (
+          <LearnLaunch
+            from={from}
+            close={close}
+            onTake={(portId, bytes) =>
+              set({ portId, bytes, does: launch?.does ?? 'start' }, 'let a message start a song')
+            }
+          />
+        )}
+      </DialogButton>
+    </div>
+  );
+}
+
+/** What a launch waits for, in words; a note and a control by what tells them apart. */
+const launchWords = (bytes: string): string =>
+  messageWords([...fromHex(bytes)!, ...(bytes.startsWith('9') ? [100] : [])]);
+
+interface LearnProps {
+  readonly from: number;
+  readonly close: () => void;
+  readonly onTake: (portId: string, bytes: string) => void;
+}
+
+function LearnLaunch({ from, close, onTake }: LearnProps) {
+  const show = useShow();
+  const lines = useNews((s) => s.lines);
+  const heard = lines.findLast((l) => l.direction === 'in' && l.number > from && launchBytes(l.bytes) !== null);
+  const bytes = heard && launchBytes(heard.bytes);
+  return (
+    <Rows>
+      <Soft>Press the switch, pad or key that is to start the song: a program change, a note or a control.</Soft>
+      <StandInKeys />
+      <p role="status" aria-label="Learnt">
+        {heard && bytes
+          ? `${launchWords(bytes)}, from ${indexShow(show).ports.get(heard.portId)?.name ?? 'a port'}`
+          : 'Nothing has arrived yet.'}
+      </p>
+      <Last>
+        <Button onPress={close}>Cancel</Button>
+        <MainButton
+          isDisabled={!heard}
+          onPress={() => {
+            if (heard && bytes) onTake(heard.portId, bytes);
+            close();
+          }}
+        >
+          Take it
+        </MainButton>
+      </Last>
+    </Rows>
+  );
+}

@@ -1,0 +1,164 @@
+import { Check as Tick, GripVertical, ListPlus, Play, SkipForward } from 'lucide-react';
+import { Button as AriaButton, GridListItem } from 'react-aria-components';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { setOf, type SetTime, type Song } from '../../../core/show';
+import { durationWords, clockWords } from '../../../wording';
+import type { Played } from '../../../playback';
+import { SignButton, Soft } from '../../components/controls';
+import { LanternMark } from '../../components/LanternMark';
+import { playSong, queueEntry } from '../../state/desk';
+import { useSongMark } from '../../state/marks';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+
+const Item = styled(GridListItem)<{ $state: 'plays' | 'next' | 'none' }>`
+  display: grid;
+  grid-template-columns: 26px 34px 62px 30px minmax(0, 1fr) 150px 62px 116px;
+  align-items: center;
+  gap: 8px;
+  min-height: 52px;
+  padding: 3px 6px 3px ${(p) => (p.$state === 'none' ? 6 : 0)}px;
+  border-bottom: 1px solid ${desk.line};
+  border-left: ${(p) =>
+    p.$state === 'plays' ? `6px solid ${desk.lamp}` : p.$state === 'next' ? `6px double ${desk.tide}` : '0'};
+  background: ${(p) => (p.$state === 'plays' ? desk.lampWash : 'transparent')};
+  font-size: 15px;
+  cursor: pointer;
+  &[data-hovered] {
+    background: ${desk.tideWash};
+  }
+  &[data-selected] {
+    background: ${desk.sheet};
+    box-shadow: inset 0 0 0 1.5px ${desk.ink};
+  }
+  &[data-drop-target] {
+    box-shadow: 0 -3px 0 ${desk.lampDeep};
+  }
+  & b {
+    font: 700 20px/1 ${font.display};
+    font-variant-numeric: tabular-nums;
+  }
+  & a {
+    font: 700 19px/1.2 ${font.display};
+    color: ${desk.ink};
+  }
+  & time {
+    font-variant-numeric: tabular-nums;
+    font-weight: 600;
+  }
+`;
+
+const Grip = styled(AriaButton)`
+  display: grid;
+  place-items: center;
+  width: 26px;
+  height: 30px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: ${desk.inkSoft};
+  cursor: grab;
+`;
+
+const Tag = styled.span`
+  justify-self: start;
+  padding: 2px 8px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 3px 9px 3px 9px;
+  font-size: 13px;
+  font-weight: 700;
+`;
+
+interface Props {
+  readonly row: SetTime;
+  readonly song: Song | undefined;
+  readonly number: number;
+  readonly clock: string | null;
+  readonly plays: boolean;
+  readonly next: boolean;
+  readonly played: Played | null;
+}
+
+/** One entry of the running order. What plays and what is queued are told apart by shape, and said. */
+export function EntryRow({ row, song, number, clock, plays, next, played }: Props) {
+  const { entry } = row;
+  const name = entry.kind === 'song' ? (song?.title ?? '') : entry.kind === 'break' ? entry.title : entry.text;
+  const state = plays ? 'plays' : next ? 'next' : 'none';
+  return (
+    <Item id={entry.id} textValue={name} $state={state}>
+      <Grip slot="drag" aria-label={`Move ${name}`}>
+        <GripVertical size={17} />
+      </Grip>
+      {entry.kind === 'song' && song ? (
+        <SongCells entry={entry} song={song} number={number} clock={clock} row={row} state={state} played={played} />
+      ) : (
+        <>
+          <span />
+          <time>{entry.kind === 'break' ? clock : ''}</time>
+          <span />
+          <span style={{ fontStyle: 'italic', fontSize: 16 }}>{name}</span>
+          <Soft>{entry.kind === 'break' ? 'break' : 'note'}</Soft>
+          <Soft>{entry.kind === 'break' ? durationWords(row.length) : ''}</Soft>
+          <span />
+        </>
+      )}
+    </Item>
+  );
+}
+
+interface SongProps extends Pick<Props, 'row' | 'number' | 'clock' | 'played'> {
+  readonly entry: Extract<SetTime['entry'], { kind: 'song' }>;
+  readonly song: Song;
+  readonly state: 'plays' | 'next' | 'none';
+}
+
+function SongCells({ entry, song, number, clock, row, state, played }: SongProps) {
+  const show = useShow();
+  const mark = useSongMark(song);
+  const last = setOf(show).entries.findLast((e) => e.kind === 'song')?.id === entry.id;
+  const follows =
+    entry.follow === 'on' && !last ? (entry.pause === 0 ? 'goes on at once' : `goes on in ${entry.pause} s`) : '';
+  return (
+    <>
+      <b>{number}</b>
+      <time>{clock ?? ''}</time>
+      <LanternMark mark={mark} size={26} />
+      <span>
+        <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+        {song.stepped && <Soft> · stepped by hand</Soft>}
+      </span>
+      {state === 'none' ? (
+        <Soft>
+          {played && played.until !== null ? (
+            <span>
+              <Tick size={14} aria-hidden /> played {clockOf(played.at)}
+            </span>
+          ) : (
+            follows
+          )}
+        </Soft>
+      ) : (
+        <Tag>{state === 'plays' ? 'plays' : 'comes next'}</Tag>
+      )}
+      <Soft>{durationWords(row.length)}</Soft>
+      <span style={{ display: 'flex', justifyContent: 'flex-end' }}>
+        <SignButton
+          aria-label={state === 'next' ? `Take ${song.title} back from coming next` : `Play ${song.title} next`}
+          onPress={() => void queueEntry(state === 'next' ? null : entry.id)}
+        >
+          {state === 'next' ? <ListPlus size={17} /> : <SkipForward size={17} />}
+        </SignButton>
+        <SignButton aria-label={`Play ${song.title} now`} onPress={() => void playSong(song.id, 0, entry.id)}>
+          <Play size={17} />
+        </SignButton>
+      </span>
+    </>
+  );
+}
+
+/** The time of day of a clock time in microseconds from the epoch. */
+function clockOf(at: number): string {
+  const when = new Date(at / 1000);
+  return clockWords(when.getHours() * 60 + when.getMinutes());
+}

@@ -1,0 +1,36 @@
+import type { Seconds } from '../time';
+import { indexShow, setOf } from './find';
+import type { SetEntry, Show, ShowSet } from './schema';
+import { songLength } from './songTime';
+
+/** When an entry of a set begins, from the first on, and how long it takes. */
+export interface SetTime {
+  readonly entry: SetEntry;
+  readonly at: Seconds;
+  readonly length: Seconds;
+}
+
+/**
+ * A set in time: songs as long as they are written, breaks as long as they say, and between a song and
+ * what comes next its own pause, or what the set reckons. Notes take no time.
+ */
+export function setTimes(
+  show: Show,
+  set: ShowSet = setOf(show),
+): { readonly rows: readonly SetTime[]; readonly length: Seconds } {
+  const { songs } = indexShow(show);
+  const rows: SetTime[] = [];
+  let at: Seconds = 0;
+  let gap: Seconds = 0;
+  for (const entry of set.entries) {
+    const song = entry.kind === 'song' ? songs.get(entry.songId) : undefined;
+    const length = song ? songLength(song) : entry.kind === 'break' ? entry.minutes * 60 : 0;
+    // A note stands where the next thing begins; a break takes the place of what is reckoned between songs.
+    const begins = entry.kind === 'break' ? at : at + gap;
+    rows.push({ entry, at: begins, length });
+    if (entry.kind === 'note') continue;
+    at = begins + length;
+    gap = entry.kind === 'break' ? 0 : entry.follow === 'on' ? entry.pause : set.between;
+  }
+  return { rows, length: at };
+}
