@@ -40,6 +40,26 @@ describe('every view passes WCAG A and AA', () => {
     expect(await violations()).toEqual([]);
   });
 
+  it('set', async () => {
+    await b.click('link', 'Set');
+    await b.find('grid', 'Running order');
+    await b.click('row', /^Fog Bell/);
+    await b.find('complementary', 'Chosen entry');
+    expect(await violations()).toEqual([]);
+  });
+
+  it('stage, while a song plays', async () => {
+    await b.click('button', 'Play Fog Bell now');
+    await b.click('link', 'Stage');
+    await b.find('button', 'Stop');
+    expect(await violations()).toEqual([]);
+    await b.click('button', 'Stop');
+    await b.find('button', 'Start, hold');
+    await b.driver.navigate().back();
+    await b.find('grid', 'Running order');
+    await b.click('link', 'Book');
+  });
+
   it('a dialog', async () => {
     await b.click('button', 'Add a song');
     await b.find('dialog');

@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Browser, Key } from './browser';
+import { Browser, By, Key } from './browser';
 
 /** Takes one picture of each main view, from the demo show, into docs/screenshots. */
 async function pictures(address: string): Promise<void> {
@@ -21,6 +21,25 @@ async function pictures(address: string): Promise<void> {
       'the set is proven',
     );
     await still('book');
+    await b.click('link', 'Set');
+    await b.find('grid', 'Running order');
+    await b.click('row', /^Fog Bell/);
+    await b.find('complementary', 'Chosen entry');
+    await b.click('button', 'Play The Rope Ledger now');
+    await b.click('button', 'Play Nine Fathoms next');
+    await b.find('button', 'Stop');
+    await still('set');
+    await b.click('link', 'Stage');
+    await b.find('figure', 'Way to the next change');
+    await b.wait(
+      async () => (await b.driver.findElement(By.css('[aria-label="Bar"]')).getText()) === '6',
+      'the song is on its way',
+    );
+    await still('stage');
+    await b.click('button', 'Stop');
+    await b.find('button', 'Start, hold');
+    await b.driver.navigate().back();
+    await b.find('grid', 'Running order');
     await b.click('link', 'Rig');
     await b.click('button', /^Quillback channel/);
     await b.find('region', 'Settings of Quillback');

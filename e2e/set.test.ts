@@ -128,7 +128,7 @@ describe('a song without a clock', () => {
     await b.click('button', 'Next change');
     await b.wait(async () => {
       const on = await b.driver.findElement(By.css('[aria-current=step]'));
-      return (await on.getText()).includes('Fog Lead Wide');
+      return (await on.getText()).includes('Fog Lead, Wide');
     }, 'the next step is on');
   });
 });

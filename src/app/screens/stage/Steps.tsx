@@ -53,7 +53,9 @@ export function Steps({ song, tick }: { readonly song: Song; readonly tick: Tick
   const present = useRef<HTMLLIElement>(null);
   // The step that is on moved: its own element is another one then.
   // oxlint-disable-next-line react-hooks/exhaustive-deps
-  useEffect(() => present.current?.scrollIntoView({ block: 'center' }), [on]);
+  useEffect(() => {
+    void present.current?.scrollIntoView({ block: 'center' });
+  }, [on]);
   return (
     <Column aria-label="Steps">
       {steps.map((step, i) => (
