@@ -32,7 +32,7 @@ async function pictures(address: string): Promise<void> {
     await b.click('link', 'Stage');
     await b.find('figure', 'Way to the next change');
     await b.wait(
-      async () => (await b.driver.findElement(By.css('[aria-label="Bar"]')).getText()) === '6',
+      async () => (await b.driver.findElement(By.css('[aria-label="Bar"]')).getText()) === '3',
       'the song is on its way',
     );
     await still('stage');
@@ -102,9 +102,6 @@ async function pictures(address: string): Promise<void> {
     await still('dry-run');
     await b.click('button', 'Undo: place Fog Lead');
     await b.click('link', 'Tones');
-    await b.click('link', 'Moves');
-    await b.find('region', 'Four taps');
-    await still('moves');
     await b.click('link', 'Chart');
     await b.click('radio', 'Frame');
     await b.find('region', 'Frame of the song');
