@@ -70,3 +70,27 @@ describe('the speed', () => {
     expect(await b.driver.findElements(By.css('[aria-label="Loop"]'))).not.toEqual([]);
   });
 });
+
+describe('cues written by playing', () => {
+  it('are the core tones that were pressed while the song ran: heard at once, in the chart when it stops', async () => {
+    await goTo(b, '2');
+    await b.click('button', /^Practice/);
+    await b.pick(/Loop$/, /^none/);
+    await b.type(Key.ESCAPE);
+    await b.click('switch', 'Pressed core tones become cues');
+    await b.says('region', 'Write by playing', 'Press Play');
+    await b.click('button', 'Play');
+    await b.wait(async () => (await bar()) >= 2, 'the song runs');
+    await b.type('2');
+    await b.says('region', 'Write by playing', '1 tone');
+    const tone = await b.find('button', /^3 /);
+    const name = (await tone.getText()).replace(/^3\s+/, '');
+    await tone.click();
+    await b.says('region', 'Write by playing', '2 tones');
+    await b.click('button', 'Stop');
+    await b.find('button', 'Undo: write 2 cues by playing');
+    await b.find('button', new RegExp(`^[234]\\|\\d ${name}`));
+    await b.type(Key.chord(Key.CONTROL, 'z'));
+    await b.gone('button', new RegExp(`^[234]\\|\\d ${name}`));
+  });
+});

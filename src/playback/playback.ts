@@ -167,6 +167,12 @@ export class Playback {
     this.wake();
   }
 
+  /** The rig goes to a tone at once. */
+  tone(toneId: string): void {
+    this.give({ kind: 'tone', toneId });
+    this.wake();
+  }
+
   panic(): void {
     this.give({ kind: 'panic' });
     this.wake();

@@ -35,7 +35,7 @@ export interface Session {
   readonly transport: Transport;
   /** A share of what is written; it holds for whatever plays until it is set again. */
   readonly speed: number;
-  /** The stretch of a song that is played over and over. */
+  /** The stretch of a song that is played again and again. */
   readonly loop: SongLoop | null;
   /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
   readonly entryId: string | null;
@@ -106,6 +106,8 @@ export type Input =
   | { readonly kind: 'queue'; readonly entryId: string | null }
   /** Takes the last start back. */
   | { readonly kind: 'back' }
+  /** The rig goes to a tone at once, whatever plays. */
+  | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'panic' }
   | { readonly kind: 'stop' }
   | { readonly kind: 'speed'; readonly speed: number }
@@ -183,6 +185,11 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return still({ ...session, queued: input.entryId });
     case 'back':
       return goBack(session, moment);
+    case 'tone': {
+      const { show } = session;
+      if (!show || !indexShow(show).tones.has(input.toneId)) return still(session);
+      return { session, sends: heard(session, toTone(show, input.toneId, moment.coming()), moment.now), events: [] };
+    }
     case 'panic':
       return session.show
         ? { session, sends: heard(session, silence(session.show), moment.now), events: [] }

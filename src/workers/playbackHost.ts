@@ -73,6 +73,10 @@ export class PlaybackHost implements PlaybackWorker {
     this.playback.back();
   }
 
+  tone(toneId: string): void {
+    this.playback.tone(toneId);
+  }
+
   panic(): void {
     this.playback.panic();
   }

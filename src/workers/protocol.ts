@@ -58,9 +58,11 @@ export interface PlaybackWorker {
   queue(entryId: string | null): void;
   /** Takes the last start back. */
   back(): void;
+  /** Brings the rig to a tone at once, whatever plays. */
+  tone(toneId: string): void;
   /** All sound off, all notes off, on every unit. */
   panic(): void;
-  /** How fast, as a share of what is written; and the stretch that is played over and over, or null. */
+  /** How fast, as a share of what is written; and the stretch that is played again and again, or null. */
   speed(speed: number): void;
   loop(loop: SongLoop | null): void;
   /** Lanes that are muted, or alone heard, from now on; units that are heard again catch up. */

@@ -32,6 +32,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   goChange: z.tuple([by]),
   queue: z.tuple([id.nullable()]),
   back: z.tuple([]),
+  tone: z.tuple([id]),
   panic: z.tuple([]),
   stop: z.tuple([]),
   speed: z.tuple([z.number().positive()]),

@@ -8,7 +8,7 @@ interface Props {
   readonly top: number;
 }
 
-/** The stretch that is played over and over, as far as it lies on a line: a band under the bar numbers, hooked at its ends. */
+/** The stretch that is played again and again, as far as it lies on a line: a band under the bar numbers, hooked at its ends. */
 export function LoopMark({ songId, line, top }: Props) {
   const loop = useNews((s) => s.news.loop);
   if (loop?.songId !== songId || loop.to <= line.tick || loop.from >= line.end) return null;

@@ -71,7 +71,7 @@ const Stepper = styled(Group)`
   }
 `;
 
-/** How a song is practised: a stretch over and over, slower or faster. Closed, it says what is on. */
+/** How a song is practised: a stretch again and again, slower or faster. Closed, it says what is on. */
 export function Practice({ song }: { readonly song: Song }) {
   const loop = useNews((s) => (s.news.loop?.songId === song.id ? s.news.loop : null));
   const speed = useNews((s) => s.news.speed);

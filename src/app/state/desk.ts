@@ -135,6 +135,7 @@ export const {
   queue: queueEntry,
   back: takeStartBack,
   panic,
+  tone: goToTone,
   speed: setSpeed,
   loop: setLoop,
   audition,

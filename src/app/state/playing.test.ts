@@ -48,9 +48,38 @@ describe('playing', () => {
     await playing.play(song.id, 960);
     await playing.play(song.id, 0);
     expect(asked.map(([what]) => what)).toEqual(['sound', 'ready', 'play', 'sound', 'ready', 'play']);
-    expect(asked[2]).toEqual(['play', song.id, 960]);
+    expect(asked[2]).toEqual(['play', song.id, 960, null]);
     playing.hear([{ kind: 'stopped', why: 'end' }]);
     expect(letGo).toBe(1);
+  });
+
+  it('keeps its turn where the next song follows by itself', async () => {
+    await playing.play(song.id, 0, 'entry');
+    expect(asked.at(-1)).toEqual(['play', song.id, 0, 'entry']);
+    playing.hear([{ kind: 'stopped', why: 'end', follows: true }]);
+    expect(letGo).toBe(0);
+    playing.hear([{ kind: 'stopped', why: 'asked' }]);
+    expect(letGo).toBe(1);
+  });
+
+  it('asks for all that the set and the stage do', async () => {
+    await playing.select(song.id, 960);
+    await playing.goSong(1);
+    await playing.goChange(-1);
+    await playing.queue('entry');
+    await playing.back();
+    await playing.tone('lead');
+    await playing.panic();
+    expect(asked).toEqual([
+      ['select', song.id, 960, null],
+      ['goSong', 1],
+      ['goChange', -1],
+      ['queue', 'entry'],
+      ['back'],
+      ['tone', 'lead'],
+      ['panic'],
+    ]);
+    expect(said).toEqual(['All sound off was sent to every unit.']);
   });
 
   it('is refused while another tab plays, and says so', async () => {

@@ -31,6 +31,7 @@ export interface Playing {
   readonly goChange: (by: 1 | -1) => Promise<void>;
   readonly queue: (entryId: string | null) => Promise<void>;
   readonly back: () => Promise<void>;
+  readonly tone: (toneId: string) => Promise<void>;
   readonly panic: () => Promise<void>;
   readonly stop: () => Promise<void>;
   readonly speed: (speed: number) => Promise<void>;
@@ -86,6 +87,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     goChange: async (by) => void (await ask((w) => w.goChange(by))),
     queue: async (entryId) => void (await ask((w) => w.queue(entryId))),
     back: async () => void (await ask((w) => w.back())),
+    tone: async (toneId) => void (await ask((w) => w.tone(toneId))),
     panic: async () => {
       await ask((w) => w.panic());
       say('All sound off was sent to every unit.');

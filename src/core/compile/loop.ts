@@ -10,7 +10,7 @@ import { Planner, type PortJob, type Release } from './jobs';
 import { stopsOf, type PlayLine, type Round } from './playLine';
 import { timed } from './timed';
 
-/** A stretch of a song that is played over and over, from a place up to another. */
+/** A stretch of a song that is played again and again, from a place up to another. */
 export interface Loop {
   readonly from: Ticks;
   readonly to: Ticks;

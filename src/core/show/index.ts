@@ -96,6 +96,8 @@ export {
   setTaps,
   stretchSweep,
   sweepable,
+  writeTones,
+  type Press,
   copyBySection,
   muteCues,
   pasteCues,

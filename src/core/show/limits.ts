@@ -40,6 +40,8 @@ export const RANGES = {
   earlyMillis: [0, 10_000],
   /** Between the values of a sweep. */
   spacingMillis: [10, 1000],
+  /** From a sound that is wanted until a hand has pressed for it. */
+  reactionMillis: [0, 1000],
   /** Of a set: between songs, for breaks, and from a song to the next that goes on by itself. */
   pauseSeconds: [0, 600],
   betweenSeconds: [0, 3600],

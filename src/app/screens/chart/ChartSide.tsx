@@ -12,7 +12,9 @@ import { PlacePanel } from './PlacePanel';
 import { SeveralPanel, WholeSong } from './SeveralPanel';
 import { SoundPanel } from './SoundPanel';
 import { SweepPanel } from './SweepPanel';
+import type { Snap } from './snap';
 import { TapsPart } from './TapsPart';
+import { WritePart } from './WritePart';
 
 const Box = styled.aside`
   display: grid;
@@ -63,6 +65,7 @@ interface Props {
   readonly show: Show;
   readonly song: Song;
   readonly at: Ticks;
+  readonly snapTo: Snap;
   readonly part: SidePart;
   readonly onPart: (part: SidePart) => void;
   /** The cues that are chosen. */
@@ -116,6 +119,7 @@ export const ChartSide = memo(function ChartSide(props: Props) {
           <>
             <PlacePanel show={show} song={song} at={at} />
             <CorePart show={show} />
+            <WritePart show={show} song={song} snapTo={props.snapTo} />
             <TapsPart show={show} song={song} />
             <WholeSong key={song.id} show={show} song={song} />
           </>

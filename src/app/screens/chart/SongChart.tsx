@@ -228,6 +228,7 @@ export function SongChart({ song, search }: Props) {
         show={show}
         song={song}
         at={caret}
+        snapTo={snapTo}
         part={part}
         cues={cues}
         selected={chosen.cues}

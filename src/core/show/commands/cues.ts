@@ -1,5 +1,6 @@
 import { extent } from '../../groups';
 import { barAt, barOfTick, type Ticks } from '../../time';
+import { toneCue } from '../builders';
 import type { Edit } from '../edits';
 import { indexShow, openingOf } from '../find';
 import { sectionBars } from '../frame';
@@ -23,6 +24,26 @@ export function shiftCues(show: Show, songId: string, ids: ReadonlySet<string>, 
     song,
     song.cues.map((c) => (ids.has(c.id) ? { ...c, at: c.at + least } : c)),
   );
+}
+
+/** A tone that was pressed while a song ran, and where. */
+export interface Press {
+  readonly at: Ticks;
+  readonly toneId: string;
+}
+
+/**
+ * Puts tones that were pressed while the song ran into it. Where a tone stands already it gives way to
+ * the one that was pressed, and of two that were pressed for one place the later counts. Null without any.
+ */
+export function writeTones(show: Show, songId: string, presses: readonly Press[], newId: () => string): Edit | null {
+  const { songs, tones } = indexShow(show);
+  const song = songs.get(songId);
+  const pressed = new Map(presses.filter((p) => tones.has(p.toneId)).map((p) => [p.at, p.toneId]));
+  if (!song || pressed.size === 0) return null;
+  const gives = (c: Cue): boolean => c.action.kind === 'tone' && pressed.has(c.at);
+  const written = [...pressed].map(([at, toneId]) => toneCue(newId(), at, toneId));
+  return setCues(song, [...song.cues.filter((c) => !gives(c)), ...written]);
 }
 
 export function removeCues(show: Show, songId: string, ids: ReadonlySet<string>): Edit | null {

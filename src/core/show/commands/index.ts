@@ -1,5 +1,5 @@
 export { plugCable, pullCable, type Socket } from './cables';
-export { copyBySection, muteCues, pasteCues, removeCues, replaceTone, shiftCues } from './cues';
+export { copyBySection, muteCues, pasteCues, removeCues, replaceTone, shiftCues, writeTones, type Press } from './cues';
 export {
   copySection,
   insertBars,

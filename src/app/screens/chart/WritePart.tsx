@@ -1,0 +1,132 @@
+import { useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import {
+  RANGES,
+  figureIn,
+  indexShow,
+  rangeWords,
+  songTime,
+  ticksAt,
+  writeTones,
+  type Press,
+  type Show,
+  type Song,
+} from '../../../core/show';
+import { Check } from '../../components/Check';
+import { Button, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { goToTone, newId, perform } from '../../state/desk';
+import { useNews } from '../../state/news';
+import { useApp } from '../../state/store';
+import { snapped, type Snap } from './snap';
+
+const Box = styled.section`
+  display: grid;
+  gap: 8px;
+  padding: 0 16px 16px;
+  & h3 {
+    font-size: 15px;
+  }
+`;
+
+const Keys = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 6px;
+  & button {
+    min-height: 44px;
+    justify-content: start;
+    text-align: left;
+  }
+`;
+
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
+  readonly snapTo: Snap;
+}
+
+/** Where the song is just now, in its own time: the news of it are up to a thirtieth of a second old. */
+function placeNow(): number {
+  const { zero, speed, looping, place } = useNews.getState().news;
+  if (zero === null || looping) return place;
+  return ((performance.timeOrigin + performance.now()) * 1000 - zero) * speed;
+}
+
+/**
+ * Cues written by playing: while the song runs, core tones that are pressed go to the rig at once and stand
+ * in the chart when it stops, snapped, all of a take as one edit.
+ */
+export function WritePart({ show, song, snapTo }: Props) {
+  const { tones } = indexShow(show);
+  const running = useNews((s) => s.news.playing && s.news.songId === song.id);
+  const [on, setOn] = useState(false);
+  const [reaction, setReaction] = useState(0);
+  const [count, setCount] = useState(0);
+  const take = useRef<Press[]>([]);
+  const press = (toneId: string): void => {
+    const at = Math.max(0, placeNow() - reaction * 1000 * useNews.getState().news.speed);
+    take.current.push({ toneId, at: snapped(song, ticksAt(songTime(song), at), snapTo) });
+    setCount(take.current.length);
+    void goToTone(toneId);
+  };
+  const writes = on && running;
+  useEffect(() => {
+    if (writes || take.current.length === 0) return;
+    const now = useApp.getState().open?.show;
+    const words = take.current.length === 1 ? 'write a cue by playing' : `write ${take.current.length} cues by playing`;
+    if (now) perform(writeTones(now, song.id, take.current, newId), words);
+    take.current = [];
+    setCount(0);
+  }, [writes, song.id]);
+  useEffect(() => {
+    if (!writes) return undefined;
+    const onKey = (event: KeyboardEvent): void => {
+      const toneId = /^[1-9]$/.test(event.key) ? show.core[Number(event.key) - 1] : undefined;
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea');
+      if (toneId === undefined || typing || event.repeat || event.ctrlKey || event.altKey || event.metaKey) return;
+      event.preventDefault();
+      event.stopPropagation();
+      press(toneId);
+    };
+    // Before the chart, where the same keys place at the caret.
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  });
+  if (show.core.length === 0) return null;
+  return (
+    <Box aria-label="Write by playing">
+      <h3>Write by playing</h3>
+      <Check isSelected={on} onChange={setOn}>
+        Pressed core tones become cues
+      </Check>
+      {on && (
+        <>
+          <Soft role="status">
+            {running
+              ? `${count === 0 ? 'Press a tone' : count === 1 ? '1 tone' : `${count} tones`}: in the chart when the song stops.`
+              : 'Press Play, then the tones as they are wanted.'}
+          </Soft>
+          <Keys>
+            {show.core.map((id, i) => (
+              <Button key={id} isDisabled={!running} onPressStart={() => press(id)}>
+                {i + 1} {tones.get(id)?.name}
+              </Button>
+            ))}
+          </Keys>
+          <DraftField
+            label="The hand is late by (ms)"
+            value={String(reaction)}
+            numeric
+            commit={(text) => {
+              const late = figureIn(RANGES.reactionMillis, text);
+              if (late === undefined) return rangeWords(RANGES.reactionMillis);
+              setReaction(late);
+              return null;
+            }}
+          />
+        </>
+      )}
+    </Box>
+  );
+}
