@@ -21,6 +21,7 @@ describe('the form of a new song', () => {
       'metre: Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "7/9".',
       'bars: Bars: a whole number from 1 to 2000, not "0".',
     ]);
+    expect(problems({ title: '', tempo: 'x', metre: '', bars: '' })).toHaveLength(4);
     for (const bars of ['', '1.5', 'x', '2001', '-3']) expect(problems({ bars })).toHaveLength(1);
     for (const metre of ['', '0/4', '65/4', '4', '4/4/4']) expect(problems({ metre })).toHaveLength(1);
   });

@@ -24,29 +24,32 @@ export const CORE_START = 'core';
 
 const METRE = /^\s*(\d+)\s*\/\s*(\d+)\s*$/;
 
-const metre = z.string().transform((text, context) => {
+/** What a field means, or what is wrong with it. */
+type Read<T> = { readonly value: T } | { readonly problem: string };
+
+function readMetre(text: string): Read<{ readonly beats: number; readonly unit: (typeof UNITS)[number] }> {
   const [, beats, unit] = (METRE.exec(text) ?? []).map(Number);
   const known = UNITS.find((u) => u === unit);
-  if (known !== undefined && beats! >= 1 && beats! <= BEATS) return { beats: beats!, unit: known };
-  const message = `Metre: beats/unit, as in 7/8, with 1 to ${BEATS} beats of 1 to 32; not "${text}".`;
-  context.addIssue({ code: 'custom', message });
-  return z.NEVER;
-});
+  if (known !== undefined && beats! >= 1 && beats! <= BEATS) return { value: { beats: beats!, unit: known } };
+  return { problem: `Metre: beats/unit, as in 7/8, with 1 to ${BEATS} beats of 1 to 32; not "${text}".` };
+}
 
-const bars = z.string().transform((text, context) => {
-  const count = text.trim() === '' ? Number.NaN : Number(text);
-  if (Number.isInteger(count) && count >= 1 && count <= BARS) return count;
-  context.addIssue({ code: 'custom', message: `Bars: a whole number from 1 to ${BARS}, not "${text}".` });
-  return z.NEVER;
-});
+function readBars(text: string): Read<number> {
+  const bars = text.trim() === '' ? Number.NaN : Number(text);
+  if (Number.isInteger(bars) && bars >= 1 && bars <= BARS) return { value: bars };
+  return { problem: `Bars: a whole number from 1 to ${BARS}, not "${text}".` };
+}
 
-const bpm = z.string().transform((text, context) => {
-  const found = figureIn(RANGES.bpm, text);
-  if (found !== undefined) return found;
-  const message = `Tempo: ${rangeWords(RANGES.bpm)} quarter notes a minute, not "${text}".`;
-  context.addIssue({ code: 'custom', message });
-  return z.NEVER;
-});
+function readTempo(text: string): Read<number> {
+  const value = figureIn(RANGES.bpm, text);
+  if (value !== undefined) return { value };
+  return { problem: `Tempo: ${rangeWords(RANGES.bpm)} quarter notes a minute, not "${text}".` };
+}
+
+const readTitle = (text: string): Read<string> => {
+  const value = text.trim().slice(0, LIMITS.title);
+  return value === '' ? { problem: 'Enter a title.' } : { value };
+};
 
 /** What of its frame a new song does not have from where it starts. */
 export const framedBy = (start: string): { readonly metre: boolean; readonly bars: boolean } => ({
@@ -54,28 +57,23 @@ export const framedBy = (start: string): { readonly metre: boolean; readonly bar
   bars: start === EMPTY_START,
 });
 
-/** The form of a new song, from what is typed to what it means. What a start brings along need not be typed. */
+/** The form of a new song, from what is typed to what it means; all that is wrong is said, each at its field. What a start brings along need not be typed. */
 export const newSongForm = z
-  .object({
-    title: z
-      .string()
-      .trim()
-      .min(1, 'Enter a title.')
-      .transform((t) => t.slice(0, LIMITS.title)),
-    tempo: bpm,
-    start: z.string(),
-    metre: z.string(),
-    bars: z.string(),
-  })
+  .object({ title: z.string(), tempo: z.string(), start: z.string(), metre: z.string(), bars: z.string() })
   .transform((typed, context) => {
     const asked = framedBy(typed.start);
-    const frame = z.object({ metre, bars }).safeParse({
-      metre: asked.metre ? typed.metre : '4/4',
-      bars: asked.bars ? typed.bars : '1',
-    });
-    if (frame.success) return { ...typed, ...frame.data };
-    for (const { message, path } of frame.error.issues) context.addIssue({ code: 'custom', message, path: [...path] });
-    return z.NEVER;
+    const read = {
+      title: readTitle(typed.title),
+      tempo: readTempo(typed.tempo),
+      metre: readMetre(asked.metre ? typed.metre : '4/4'),
+      bars: readBars(asked.bars ? typed.bars : '1'),
+    };
+    for (const [field, of] of Object.entries(read)) {
+      if ('problem' in of) context.addIssue({ code: 'custom', path: [field], message: of.problem });
+    }
+    const { title, tempo, metre, bars } = read;
+    if ('problem' in title || 'problem' in tempo || 'problem' in metre || 'problem' in bars) return z.NEVER;
+    return { title: title.value, tempo: tempo.value, start: typed.start, metre: metre.value, bars: bars.value };
   });
 
 export type NewSongTyped = z.input<typeof newSongForm>;

@@ -1,10 +1,12 @@
 import { Plus } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
 import { GridList, useDragAndDrop } from 'react-aria-components';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import {
   addEntry,
   addSet,
+  addToSet,
   chooseSet,
   indexShow,
   moveInSet,
@@ -17,6 +19,7 @@ import {
   rangeWords,
 } from '../../core/show';
 import { clockWords, durationWords, readClock } from '../../wording';
+import { AddSong } from '../components/AddSong';
 import { Button, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { Pick } from '../components/Pick';
@@ -64,6 +67,16 @@ const Order = styled(GridList)`
 const Foot = styled.p`
   margin: 12px 0 22px;
 `;
+
+const First = styled.div`
+  display: grid;
+  justify-items: start;
+  gap: 10px;
+  padding: 26px 0;
+`;
+
+/** So many songs of the book are offered to an empty set. */
+const OFFERED = 24;
 
 const NEW_SET = 'new';
 
@@ -148,7 +161,7 @@ export function SetScreen() {
               setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
             }
             dragAndDropHooks={dragAndDropHooks}
-            renderEmptyState={() => <Soft>No songs in this set yet: put them in from the Book.</Soft>}
+            renderEmptyState={() => <EmptySet />}
           >
             {rows.map((row) => {
               const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
@@ -168,7 +181,7 @@ export function SetScreen() {
             })}
           </Order>
         </div>
-        <Foot>
+        <Foot hidden={rows.length === 0}>
           <Soft>
             {durationWords(length)} in all
             {set.onStage !== null && `, over at ${clockWords(set.onStage + length / 60)}`}. Drag a row by its grip, or
@@ -181,6 +194,35 @@ export function SetScreen() {
         {entry ? <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} /> : <SetFields />}
       </Side>
     </Page>
+  );
+}
+
+/** What comes first: a song, or those of the book that are in no set. */
+function EmptySet() {
+  const show = useShow();
+  const navigate = useNavigate();
+  return (
+    <First>
+      <h2>Nothing in this set yet</h2>
+      {show.songs.length === 0 ? (
+        <>
+          <p>A set is songs in the order in which they are played, with breaks and notes between them.</p>
+          <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
+        </>
+      ) : (
+        <>
+          <p>Songs of the book are not lost when they are in no set.</p>
+          {show.songs.slice(0, OFFERED).map((song) => (
+            <Button
+              key={song.id}
+              onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
+            >
+              <Plus size={15} aria-hidden /> {song.title}
+            </Button>
+          ))}
+        </>
+      )}
+    </First>
   );
 }
 

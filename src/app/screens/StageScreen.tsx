@@ -61,6 +61,16 @@ const Middle = styled.div`
   }
 `;
 
+const Nothing = styled.div`
+  grid-row: 1 / -1;
+  align-self: center;
+  padding: 0 40px;
+  font-size: 24px;
+  & a {
+    color: ${stage.lamp};
+  }
+`;
+
 const Wrong = styled.p`
   grid-column: 1 / -1;
   margin: 0;
@@ -102,13 +112,17 @@ function OpenStage() {
   return (
     <Ground>
       {song ? (
-        <OnStage song={song} playerId={playerId ?? null} />
+        <>
+          <OnStage song={song} playerId={playerId ?? null} />
+          <StageKeys song={song} />
+        </>
       ) : (
-        <Head>
+        <Nothing>
           <h1>No song yet</h1>
-        </Head>
+          <p>The stage shows the song that plays. Songs are added in the Book.</p>
+          <Link to={`/show/${show.id}`}>To the Book</Link>
+        </Nothing>
       )}
-      <StageKeys song={song} />
     </Ground>
   );
 }

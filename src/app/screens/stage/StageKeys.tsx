@@ -92,7 +92,7 @@ function HeldKey({
 }
 
 /** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back. The rest is behind the lock. */
-export function StageKeys({ song }: { readonly song: Song | undefined }) {
+export function StageKeys({ song }: { readonly song: Song }) {
   const show = useShow();
   const navigate = useNavigate();
   const { playerId } = useParams();
@@ -101,7 +101,6 @@ export function StageKeys({ song }: { readonly song: Song | undefined }) {
   const entryId = useNews((s) => s.news.entryId);
   const [locked, setLocked] = useState(true);
   const begin = (): void => {
-    if (!song) return;
     if (song.stepped) void selectPlace(song.id, 0, entryId);
     else void playSong(song.id, 0, entryId);
   };

@@ -75,12 +75,12 @@ export function ToneNow({ show, song, now, next, playerId }: Props) {
   return (
     <Box aria-label="Sound">
       <Now $long={(now?.tone.name.length ?? 0) > LONG} aria-label="On now">
-        {now?.tone.name ?? '–'}
+        {now?.tone.name ?? (next ? 'not yet' : 'no tones')}
       </Now>
       {now && playerId !== null && <OwnParts show={show} parts={partsOf(show, song, now.at, playerId)} />}
       <Next aria-label="Next">
         <small>{next ? 'then ' : ''}</small>
-        {next?.tone.name ?? 'nothing more in this song'}
+        {next?.tone.name ?? (now ? 'nothing more in this song' : 'none is placed in this song')}
       </Next>
     </Box>
   );
