@@ -9,6 +9,8 @@ export default defineConfig({
           include: ['{src,server,cli}/**/*.test.{ts,tsx}'],
           environment: 'node',
           testTimeout: 20000,
+          // All cores: nothing else runs meanwhile.
+          maxWorkers: '100%',
         },
       },
       {

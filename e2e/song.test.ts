@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
-import { begin, openShelf } from './begin';
+import { begin, goTo, openShelf } from './begin';
 import { Key } from './browser';
 
 const { b } = begin();
@@ -139,6 +139,7 @@ describe('a song of forty bars by keyboard alone', () => {
   });
 
   it('draws a sweep by hand', async () => {
+    await goTo(b, '33');
     await b.click('button', /^33\|1 Delay mix/);
     const pad = await b.find('image', /^Curve of the sweep/);
     await b.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', pad);
