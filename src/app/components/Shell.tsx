@@ -1,12 +1,13 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { Suspense, memo, useEffect } from 'react';
-import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { keepAsCopy, openFromShelf, redo, saveOnLeave, takeSaved, undo } from '../state/desk';
+import { keepAsCopy, redo, takeSaved, undo } from '../state/desk';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { useApp, useShow } from '../state/store';
+import { useOpenShow } from '../state/useOpenShow';
 import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
@@ -106,13 +107,7 @@ const SAVE_WORDS = {
 
 /** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */
 export function Shell() {
-  const { showId } = useParams();
-  const id = useApp((s) => s.open?.show.id);
-  const refusal = useApp((s) => s.refusal);
-  useEffect(saveOnLeave, []);
-  useEffect(() => {
-    if (showId !== undefined && useApp.getState().open?.show.id !== showId) void openFromShelf(showId);
-  }, [showId]);
+  const { open, refusal } = useOpenShow();
   if (refusal !== null) {
     return (
       <Empty>
@@ -124,7 +119,7 @@ export function Shell() {
       </Empty>
     );
   }
-  return id === showId ? <OpenShell /> : null;
+  return open ? <OpenShell /> : null;
 }
 
 function OpenShell() {

@@ -1,13 +1,12 @@
-import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, songTime, type Song } from '../../core/show';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../core/time';
-import { openFromShelf, saveOnLeave } from '../state/desk';
 import { useCaret } from '../state/caret';
 import { useNews } from '../state/news';
 import { useSongMark } from '../state/marks';
-import { useApp, useShow } from '../state/store';
+import { useShow } from '../state/store';
+import { useOpenShow } from '../state/useOpenShow';
 import { stage } from '../theme/tokens';
 import { StageKeys } from './stage/StageKeys';
 import { Steps } from './stage/Steps';
@@ -82,13 +81,7 @@ const Wrong = styled.p`
 
 /** What somebody on stage reads from two metres away: the sound that is on, the next one, and when. Locked but for what a player needs. */
 export function StageScreen() {
-  const { showId } = useParams();
-  const id = useApp((s) => s.open?.show.id);
-  const refusal = useApp((s) => s.refusal);
-  useEffect(saveOnLeave, []);
-  useEffect(() => {
-    if (showId !== undefined && useApp.getState().open?.show.id !== showId) void openFromShelf(showId);
-  }, [showId]);
+  const { open, refusal } = useOpenShow();
   if (refusal !== null) {
     return (
       <Ground>
@@ -97,7 +90,7 @@ export function StageScreen() {
       </Ground>
     );
   }
-  return id === showId ? <OpenStage /> : null;
+  return open ? <OpenStage /> : null;
 }
 
 function OpenStage() {
