@@ -132,3 +132,27 @@ describe('a song without a clock', () => {
     }, 'the next step is on');
   });
 });
+
+describe('a page that is loaded anew while a song plays', () => {
+  it('offers to go on at the bar it was in', async () => {
+    const lock = await b.find('button', 'Unlock, hold for a second');
+    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Play Gull Arithmetic now');
+    await b.find('button', 'Stop');
+    const position = async (): Promise<string> =>
+      (await b.driver.findElement(By.css('[aria-label="Position"]'))).getText();
+    await b.wait(async () => Number((await position()).split('|')[0]) >= 3, 'it is in bar 3');
+    await b.driver.navigate().refresh();
+    await b.says('status', 'Go on', 'Gull Arithmetic played');
+    await b.click('button', /^Go on at bar [2-9]$/);
+    await b.find('button', 'Stop');
+    await b.gone('status', 'Go on');
+    await b.wait(async () => Number((await position()).split('|')[0]) >= 2, 'it goes on there');
+    await b.click('button', 'Stop');
+    await b.find('button', 'Play');
+    await b.driver.navigate().refresh();
+    await b.find('grid', 'Running order');
+    await b.gone('status', 'Go on');
+  });
+});

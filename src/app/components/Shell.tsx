@@ -11,6 +11,7 @@ import { useOpenShow } from '../state/useOpenShow';
 import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
+import { GoOn } from './GoOn';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
 import { LanternMark, lanternWords } from './LanternMark';
@@ -189,6 +190,7 @@ function OpenShell() {
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
       <Main id="view" tabIndex={-1}>
         <Note />
+        <GoOn />
         <View />
       </Main>
       <ViewTabs base={base} />

@@ -2,6 +2,7 @@ import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, songTime, type Song } from '../../core/show';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../core/time';
+import { GoOn } from '../components/GoOn';
 import { useCaret } from '../state/caret';
 import { useNews } from '../state/news';
 import { useSongMark } from '../state/marks';
@@ -108,6 +109,7 @@ function OpenStage() {
         <>
           <OnStage song={song} playerId={playerId ?? null} />
           <StageKeys song={song} />
+          <GoOn />
         </>
       ) : (
         <Nothing>

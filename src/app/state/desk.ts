@@ -17,6 +17,7 @@ import { useNews } from './news';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { forgetProofs, useProofs } from './proofs';
+import { followPlace } from './resume';
 import { createSaving } from './saving';
 import { followSounds, wakeSound } from './heard';
 import { keepSounds, readySounds } from './sound';
@@ -153,6 +154,7 @@ useLanes.subscribe(({ muted, solo }) => {
   if (showNow()) void playing.lanes(muted, solo);
 });
 followSounds();
+followPlace();
 
 let endWatch: (() => void) | undefined;
 

@@ -1,0 +1,46 @@
+import { X } from 'lucide-react';
+import styled from 'styled-components';
+import { indexShow, songTime } from '../../core/show';
+import { barOfTick, formatBar } from '../../core/time';
+import { playSong } from '../state/desk';
+import { forgetPlace, useResume } from '../state/resume';
+import { useShow } from '../state/store';
+import { desk } from '../theme/tokens';
+import { MainButton, SignButton } from './controls';
+
+const Slip = styled.div`
+  position: fixed;
+  left: 16px;
+  bottom: 92px;
+  z-index: 6;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 8px 8px 8px 14px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.lampWash};
+  color: ${desk.ink};
+  font-weight: 600;
+`;
+
+/** The page was loaded anew while a song played: it can go on from the bar it was in. */
+export function GoOn() {
+  const show = useShow();
+  const resume = useResume((s) => s.resume);
+  const song = resume?.showId === show.id ? indexShow(show).songs.get(resume.songId) : undefined;
+  if (!resume || !song) return null;
+  const { bars, end } = songTime(song);
+  const bar = barOfTick(bars, Math.min(resume.at, end - 1));
+  return (
+    <Slip role="status" aria-label="Go on">
+      {song.title} played when the page was loaded anew.
+      <MainButton onPress={() => void playSong(song.id, Math.max(0, bar.tick), resume.entryId)}>
+        Go on at bar {formatBar(bars, bar.bar, song.bars)}
+      </MainButton>
+      <SignButton aria-label="Do not go on" onPress={forgetPlace}>
+        <X size={16} />
+      </SignButton>
+    </Slip>
+  );
+}
