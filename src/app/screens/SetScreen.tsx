@@ -1,27 +1,10 @@
 import { Plus } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
 import { GridList, useDragAndDrop } from 'react-aria-components';
-import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import {
-  addEntry,
-  addSet,
-  addToSet,
-  chooseSet,
-  indexShow,
-  moveInSet,
-  removeSet,
-  setOf,
-  setSetField,
-  setTimes,
-  RANGES,
-  figureIn,
-  rangeWords,
-} from '../../core/show';
-import { clockWords, durationWords, readClock } from '../../wording';
-import { AddSong } from '../components/AddSong';
+import { addEntry, addSet, chooseSet, indexShow, moveInSet, setOf, setTimes } from '../../core/show';
+import { clockWords, durationWords } from '../../wording';
 import { Button, Soft } from '../components/controls';
-import { DraftField } from '../components/DraftField';
 import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
 import { useNews } from '../state/news';
@@ -31,6 +14,8 @@ import { desk } from '../theme/tokens';
 import { EntryPanel } from './set/EntryPanel';
 import { EntryRow } from './set/EntryRow';
 import { PlayedList } from './set/PlayedList';
+import { SetFields } from './set/SetFields';
+import { EmptySet } from './set/EmptySet';
 
 const Page = styled.div`
   height: 100%;
@@ -67,16 +52,6 @@ const Order = styled(GridList)`
 const Foot = styled.p`
   margin: 12px 0 22px;
 `;
-
-const First = styled.div`
-  display: grid;
-  justify-items: start;
-  gap: 10px;
-  padding: 26px 0;
-`;
-
-/** So many songs of the book are offered to an empty set. */
-const OFFERED = 24;
 
 const NEW_SET = 'new';
 
@@ -194,79 +169,5 @@ export function SetScreen() {
         {entry ? <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} /> : <SetFields />}
       </Side>
     </Page>
-  );
-}
-
-/** What comes first: a song, or those of the book that are in no set. */
-function EmptySet() {
-  const show = useShow();
-  const navigate = useNavigate();
-  return (
-    <First>
-      <h2>Nothing in this set yet</h2>
-      {show.songs.length === 0 ? (
-        <>
-          <p>A set is songs in the order in which they are played, with breaks and notes between them.</p>
-          <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
-        </>
-      ) : (
-        <>
-          <p>Songs of the book are not lost when they are in no set.</p>
-          {show.songs.slice(0, OFFERED).map((song) => (
-            <Button
-              key={song.id}
-              onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
-            >
-              <Plus size={15} aria-hidden /> {song.title}
-            </Button>
-          ))}
-        </>
-      )}
-    </First>
-  );
-}
-
-function SetFields() {
-  const show = useShow();
-  const set = setOf(show);
-  return (
-    <div style={{ display: 'grid', gap: 12 }}>
-      <h2>The set</h2>
-      <DraftField
-        label="Title"
-        value={set.title}
-        commit={(text) => {
-          if (text.trim() === '') return 'a title';
-          perform(setSetField(show, 'title', text), 'rename the set');
-          return null;
-        }}
-      />
-      <DraftField
-        label="On stage at"
-        value={set.onStage === null ? '' : clockWords(set.onStage)}
-        placeholder="20:30"
-        commit={(text) => {
-          const at = text.trim() === '' ? null : readClock(text);
-          if (at === undefined) return 'a time of day, as in 20:30, or nothing';
-          perform(setSetField(show, 'onStage', at), 'change when the set begins');
-          return null;
-        }}
-      />
-      <DraftField
-        label="Between songs that wait (seconds)"
-        value={String(set.between)}
-        numeric
-        commit={(text) => {
-          const between = figureIn(RANGES.betweenSeconds, text);
-          if (between === undefined) return rangeWords(RANGES.betweenSeconds);
-          perform(setSetField(show, 'between', between), 'change the time between songs');
-          return null;
-        }}
-      />
-      <Soft>Choose a row to say what starts that song and what follows it.</Soft>
-      {show.sets.length > 1 && (
-        <Button onPress={() => perform(removeSet(show), `delete the set ${set.title}`)}>Delete this set</Button>
-      )}
-    </div>
   );
 }
