@@ -243,7 +243,9 @@ export function hushedUnits({
 function start(session: Session, input: Starting, moment: Moment): Stepped {
   const { song, planned, line, entryId, how, at } = input;
   const { now } = moment;
-  const before: Before = {
+  // A song that plays and is sent elsewhere in itself goes on: nothing new is played, and its start is still what is taken back.
+  const goesOn = session.transport.kind === 'playing' && session.song?.id === song.id;
+  const left: Before = {
     song: session.song,
     entryId: session.entryId,
     place: placeOf(session.transport, now),
@@ -258,10 +260,10 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     song,
     planned,
     entryId,
-    queued: null,
+    queued: goesOn ? session.queued : null,
     following: null,
-    before,
-    history: withStart(withEnd(session.history, now), played),
+    before: goesOn ? session.before : left,
+    history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
     woken: now,
   };
   return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);

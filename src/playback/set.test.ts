@@ -143,6 +143,9 @@ describe('from change to change', () => {
     go(1200);
     expect(go(50).playing).toBe(true);
     expect(placeIn(playback.session, now()).place).toBeGreaterThan(6e6);
+    // It is the same song that plays: one start, which is what is taken back.
+    expect(playback.session.history).toHaveLength(1);
+    expect(playback.session.before!.song).toBeNull();
   });
 });
 

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { PlayLine } from '../core/compile';
-import { STOPPED, begin, end, fromOf, placeOf, playing, take, type Transport } from './transport';
+import { STOPPED, end, fromOf, placeOf, playing, take, type Transport } from './transport';
 
+/** A line that starts at clock time `now`. */
+const begin = (from: PlayLine, now: number) => playing(from, now - from.start);
 const event = (at: number) => ({ at, portId: 'p', bytes: [0xc0, 1], cueId: 'c', unitId: 'u' });
 const line: PlayLine = {
   events: [event(-500), event(0), event(1000), event(2000)],

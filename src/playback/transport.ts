@@ -32,9 +32,6 @@ export const playing = (line: PlayLine, zero: Micros, handed: Micros = Number.NE
   handed,
 });
 
-/** Starts a line at clock time `now`. */
-export const begin = (line: PlayLine, now: Micros): Playing => playing(line, now - line.start);
-
 export const end = (transport: Transport, now: Micros): Transport => ({
   kind: 'stopped',
   place: placeOf(transport, now),

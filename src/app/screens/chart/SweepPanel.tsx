@@ -28,6 +28,7 @@ import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueMark } from '../../state/marks';
 import { DrawPad } from './DrawPad';
+import { Halves } from './panelParts';
 import { RecordPart } from './RecordPart';
 import { SweepShape } from './SweepShape';
 
@@ -49,13 +50,6 @@ const Top = styled.div`
     flex: 1;
     min-width: 0;
   }
-`;
-
-const Row = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  align-items: end;
 `;
 
 const NONE = 'none';
@@ -117,7 +111,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           put(sweptOn(sweep, next.unit, next.control), 'sweep another control');
         }}
       />
-      <Row>
+      <Halves>
         <DraftField
           label="From bar|beat"
           value={formatPosition(bars, sweep.from, song.bars)}
@@ -134,7 +128,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
             return to === undefined ? 'bar|beat' : stretch(sweep.from, to);
           }}
         />
-      </Row>
+      </Halves>
       <SweepShape sweep={sweep} control={control} onShape={(next, label) => put({ shape: next }, label)} />
       <DrawPad
         sweep={sweep}
@@ -183,7 +177,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           return put({ spacing }, 'thin a sweep');
         }}
       />
-      <Row>
+      <Halves>
         <Check
           isSelected={sweep.muted}
           onChange={(muted) => void put({ muted }, muted ? 'mute a sweep' : 'unmute a sweep')}
@@ -198,7 +192,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         >
           <Trash2 size={15} aria-hidden /> Remove
         </Button>
-      </Row>
+      </Halves>
     </Panel>
   );
 }

@@ -5,7 +5,7 @@ import { TICKS_PER_QUARTER } from '../../../core/time';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { DipPart } from './DipPart';
-import { Row } from './panelParts';
+import { Halves } from './panelParts';
 
 const FORMS = [
   { id: 'line', name: 'drawn, by points' },
@@ -97,11 +97,11 @@ function WaveFields({ sweep, shape, control, onShape }: WaveProps) {
   );
   return (
     <>
-      <Row>
+      <Halves>
         {end('low', 'Low end')}
         {end('high', 'High end')}
-      </Row>
-      <Row>
+      </Halves>
+      <Halves>
         <Pick
           label="One wave lasts"
           value={PERIODS.find((p) => Number(p.id) * TICKS_PER_QUARTER === shape.period)?.id ?? 'all'}
@@ -119,7 +119,7 @@ function WaveFields({ sweep, shape, control, onShape }: WaveProps) {
             }}
           />
         )}
-      </Row>
+      </Halves>
     </>
   );
 }

@@ -31,3 +31,11 @@ export const Row = styled.div`
     min-width: 0;
   }
 `;
+
+/** Two fields, each half as wide as the panel. */
+export const Halves = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  align-items: end;
+`;
