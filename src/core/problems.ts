@@ -27,6 +27,7 @@ export interface ProblemData {
   'show.shape': { readonly expected: string; readonly found: string };
   'show.twice': { readonly what: string; readonly id: string };
   'show.missing': { readonly what: string; readonly id: string };
+  'show.range': { readonly low: number; readonly high: number };
   'plan.group-too-long': {
     readonly unit: string;
     readonly group: number;

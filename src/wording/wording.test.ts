@@ -33,6 +33,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'encoding.on-is-off': { unit: 'Quillback', control: 'Drive', on: 127, off: 100 },
   'encoding.flat-range': { unit: 'Quillback', control: 'Mix', low: 5, high: 5 },
   'encoding.log-through-zero': { unit: 'Quillback', control: 'Mix', low: -5, high: 5 },
+  'show.range': { low: 90, high: 20 },
   'show.order': { what: 'tempo marks' },
   'show.slot-range': { unit: 'Quillback', index: 180, slots: 180 },
   'show.slot-shared': { unit: 'Quillback', label: '5' },

@@ -40,6 +40,7 @@ export const plainPlan = (
 export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profile> = {}): Profile => ({
   name,
   firmware: '',
+  identity: null,
   plan,
   variants: null,
   controls: [],

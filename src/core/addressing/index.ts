@@ -37,9 +37,11 @@ export { RESERVED_CONTROLS } from './encodings/carrier';
 export { checksumOf, exclusiveTokens } from './encodings/exclusiveEncoding';
 export {
   controlSchema,
+  identitySchema,
   profileSchema,
   type Control,
   type Effect,
+  type Identity,
   type Profile,
   type Sender,
   type Variants,

@@ -44,10 +44,25 @@ export const variantsSchema = z.strictObject({
   encoding: encodingSchema,
 });
 
+const hexBytes = (least: number, most: number) =>
+  z.string().regex(new RegExp(`^(?:[0-7][0-9A-F]){${least},${most}}$`));
+
+/** Who a unit says it is when it is asked by a device inquiry (MIDI 1.0, universal non-real-time 06 02): data bytes, two digits each. */
+export const identitySchema = z.strictObject({
+  /** One byte, or three that begin with 00. */
+  maker: z.string().regex(/^(?:(?!00)[0-7][0-9A-F]|00(?:[0-7][0-9A-F]){2})$/),
+  family: hexBytes(2, 2),
+  member: hexBytes(2, 2),
+  /** Four bytes of the firmware's version, in the maker's own way. */
+  version: hexBytes(4, 4),
+});
+
 /** What a kind of unit is like: its numbers, and how long it takes to obey. */
 export const profileSchema = z.strictObject({
   name: z.string().min(1).max(60),
   firmware: z.string().max(24),
+  /** What it answers when it is asked who it is; null where nobody knows. */
+  identity: identitySchema.nullable(),
   plan: addressPlanSchema,
   variants: variantsSchema.nullable(),
   controls: z.array(controlSchema).max(512),
@@ -77,5 +92,6 @@ export const profileSchema = z.strictObject({
 export type Effect = Deep<z.infer<typeof effectSchema>>;
 export type Sender = Deep<z.infer<typeof senderSchema>>;
 export type Control = Deep<z.infer<typeof controlSchema>>;
+export type Identity = Deep<z.infer<typeof identitySchema>>;
 export type Variants = Deep<z.infer<typeof variantsSchema>>;
 export type Profile = Deep<z.infer<typeof profileSchema>>;

@@ -5,6 +5,7 @@ import {
   SHOW_VERSION,
   type Call,
   type Cue,
+  type Levels,
   type Port,
   type Section,
   type Show,
@@ -36,6 +37,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   moves: [],
   songs: [],
   accepted: [],
+  reactions: [],
   sets: [newSet('set', 'Set')],
   setId: 'set',
 });
@@ -47,6 +49,8 @@ export const newSet = (id: string, title: string, rest: Partial<ShowSet> = {}): 
   onStage: null,
   between: 30,
   entries: [],
+  missing: [],
+  tonight: [],
   ...rest,
 });
 
@@ -67,6 +71,9 @@ export const inOrder = (songIds: readonly string[]): Pick<Show, 'sets' | 'setId'
   sets: [newSet('set', 'Set', { entries: songIds.map((songId, i) => songEntry(`set-${i + 1}`, songId)) })],
   setId: 'set',
 });
+
+/** Everything as loud as it was recorded. */
+export const EVEN_LEVELS: Levels = { click: 0, calls: 0, backing: 0, guide: 0 };
 
 /** A song from a name, a tempo and a metre; all the rest can come later. */
 export const newSong = (
@@ -100,6 +107,8 @@ export const newSong = (
   tracks: [],
   pattern: false,
   stepped: false,
+  followsPortId: null,
+  levels: EVEN_LEVELS,
 });
 
 export const newSection = (id: string, name: string, bar: number): Section => ({ id, name, bar, call: null });
@@ -131,6 +140,7 @@ export const newUnit = (
   returns: null,
   splitter: false,
   spare: '',
+  answered: null,
   profile,
   versions: [],
   slots: [],

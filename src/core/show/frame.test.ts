@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { barAt, formatPosition, tempoAt, ticksToSeconds } from '../time';
 import { emptyShow, newSection, newSong, toneCue } from './builders';
-import { checkShow } from './checkShow';
+import { checkShow } from './check/checkShow';
 import { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 import type { Show, Song } from './schema';
 import { songTime } from './songTime';

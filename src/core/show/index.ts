@@ -1,5 +1,6 @@
 export {
   SHOW_FORMAT,
+  SESSION_ACTS,
   SHOW_VERSION,
   showSchema,
   unitSchema,
@@ -7,12 +8,15 @@ export {
   type Call,
   type Cue,
   type HouseNumber,
+  type Levels,
   type Move,
   type LostSlot,
   type Player,
   type Port,
+  type Reaction,
   type Relay,
   type Section,
+  type SessionAct,
   type SetEntry,
   type ShowSet,
   type SongEntry,
@@ -21,6 +25,7 @@ export {
   type Song,
   type Sweep,
   type TempoTaps,
+  type Tonight,
   type Tone,
   type TonePart,
   type Track,
@@ -46,6 +51,7 @@ export {
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
 export {
+  EVEN_LEVELS,
   SWEEP_SPACING,
   actionCue,
   emptyShow,
@@ -63,7 +69,7 @@ export {
   newUnit,
   toneCue,
 } from './builders';
-export { checkShow } from './checkShow';
+export { checkShow } from './check/checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
   CORE_LIMIT,
@@ -72,6 +78,12 @@ export {
   changeTrack,
   callEverySection,
   deleteSong,
+  moveReaction,
+  putReaction,
+  removeReaction,
+  setLevel,
+  setMissing,
+  setTonight,
   removeTrack,
   replaceAudio,
   setCall,

@@ -12,6 +12,7 @@ export const LIMITS = {
   moves: 5000,
   songs: 2000,
   sets: 200,
+  reactions: 1000,
   bars: 100_000,
   cues: 1_000_000,
   sweeps: 20_000,
@@ -47,6 +48,8 @@ export const RANGES = {
   betweenSeconds: [0, 3600],
   breakMinutes: [1, 600],
   gain: [-60, 12],
+  /** How long a value has to stand above or below before a reaction's switch goes over. */
+  holdMillis: [0, 5000],
   offsetMillis: [-600_000, 600_000],
   /** What a unit needs for something. */
   unitMillis: [0, 60_000],

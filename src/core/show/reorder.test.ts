@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { newSlot } from './builders';
-import { checkShow } from './checkShow';
+import { checkShow } from './check/checkShow';
 import { applyEdit, invertEdit } from './edits';
 import { leftOver, reorderList } from './reorderList';
 import { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName } from './reorder';

@@ -1,9 +1,22 @@
 import { z } from 'zod';
-import { profileSchema, type Deep } from '../addressing';
+import { identitySchema, profileSchema, type Deep } from '../addressing';
 import { LIMITS, RANGES, type Range } from './limits';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 6;
+export const SHOW_VERSION = 7;
+
+/** What a reaction can have the session do. */
+export const SESSION_ACTS = [
+  'play',
+  'stop',
+  'play-or-stop',
+  'next-change',
+  'previous-change',
+  'next-song',
+  'previous-song',
+  'back',
+  'panic',
+] as const;
 
 const id = z.string().min(1).max(64);
 const title = z.string().min(1).max(LIMITS.title);
@@ -70,6 +83,8 @@ export const unitSchema = z.strictObject({
   splitter: z.boolean(),
   /** What is used instead when it fails, for the patch sheet. */
   spare: z.string().max(200),
+  /** What the real unit said of itself when it was asked last; null where it was never asked. */
+  answered: identitySchema.nullable(),
   profile: profileSchema,
   /** What the same unit is like with other firmware. */
   versions: z.array(profileSchema).max(32),
@@ -216,11 +231,13 @@ export const sectionSchema = z.strictObject({
   call: callSchema.nullable(),
 });
 
-/** A recording that plays along: a backing track for the house, or a guide that is only programmed against. */
+/** A recording that plays along: a backing track for the house, a guide that is only programmed against, or the part of a player who may be missing. */
 export const trackSchema = z.strictObject({
   id,
   audioId: id,
-  role: z.enum(['backing', 'guide']),
+  role: z.enum(['backing', 'guide', 'part']),
+  /** Whose part it is: heard where the set says that the player is missing. */
+  playerId: id.nullable(),
   /** Where its first sample is heard, and milliseconds after that (or, negative, before). */
   at: ticks.min(0),
   offset: within(RANGES.offsetMillis),
@@ -239,6 +256,14 @@ export const audioSchema = z.strictObject({
   length: z.number().positive().max(86400),
   /** Size in bytes. */
   size: z.int().min(1),
+});
+
+/** What a song is heard of, and how loud: decibels beside what each recording has of its own. */
+export const levelsSchema = z.strictObject({
+  click: within(RANGES.gain),
+  calls: within(RANGES.gain),
+  backing: within(RANGES.gain),
+  guide: within(RANGES.gain),
 });
 
 export const songSchema = z.strictObject({
@@ -276,6 +301,9 @@ export const songSchema = z.strictObject({
   pattern: z.boolean(),
   /** It has no clock: whoever plays steps through its changes. */
   stepped: z.boolean(),
+  /** The port whose MIDI clock it follows; null where it keeps its own time. */
+  followsPortId: id.nullable(),
+  levels: levelsSchema,
 });
 
 /** A message that starts a song of the set or queues it, from a port of the rig: its first bytes, as many as tell it apart. */
@@ -313,6 +341,76 @@ export const setSchema = z.strictObject({
   /** Seconds that are reckoned between songs that wait. */
   between: within(RANGES.betweenSeconds),
   entries: z.array(setEntrySchema).max(LIMITS.songs),
+  /** Players who are not there: their parts are let into the backing. */
+  missing: z.array(id).max(LIMITS.players),
+  /** Units that are off for the night, or replaced by a spare with a channel, and perhaps firmware, of its own. */
+  tonight: z
+    .array(
+      z.discriminatedUnion('how', [
+        z.strictObject({ how: z.literal('off'), unitId: id }),
+        z.strictObject({ how: z.literal('spare'), unitId: id, channel, firmware: z.string().max(24) }),
+      ]),
+    )
+    .max(LIMITS.units),
+});
+
+const data = z.int().min(0).max(127);
+
+/** What has to arrive for a reaction: from a port (null: from any), of a kind, on a channel (null: on any), with a value in a range. */
+const hearsSchema = z.strictObject({
+  portId: id.nullable(),
+  kind: z.enum(['note', 'control', 'program', 'pressure', 'bend']),
+  channel: channel.nullable(),
+  /** Note, control number or program; null for any. */
+  number: data.nullable(),
+  /** Velocity or value, of a bend its upper seven bits; a program has none. */
+  low: data,
+  high: data,
+});
+
+/** How a value that arrives becomes another: from the range that is heard to a range, along a straight or a bent line. */
+const curveSchema = z.strictObject({
+  from: z.number(),
+  to: z.number(),
+  bend: z.enum(['straight', 'slow', 'fast']),
+});
+
+/** "When this arrives, do that." They are gone through in their order. */
+export const reactionSchema = z.strictObject({
+  id,
+  name: z.string().max(LIMITS.title),
+  on: z.boolean(),
+  /** The song that it is for; null for always, whatever plays. */
+  songId: id.nullable(),
+  hears: hearsSchema,
+  /** What arrived goes no further: neither to what stands below, nor out again. */
+  swallow: z.boolean(),
+  does: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('session'), act: z.enum(SESSION_ACTS) }),
+    z.strictObject({ kind: z.literal('song'), songId: id, how: z.enum(['start', 'queue', 'select']) }),
+    z.strictObject({ kind: z.literal('tone'), toneId: id }),
+    z.strictObject({ kind: z.literal('move'), moveId: id }),
+    z.strictObject({ kind: z.literal('sample'), audioId: id, gain: within(RANGES.gain) }),
+    /** Sets a control of a unit along a curve, in the control's own figure. */
+    z.strictObject({ kind: z.literal('control'), unitId: id, controlId: id, curve: curveSchema }),
+    /** The same message with another channel or number (null: the same), its value along a curve. */
+    z.strictObject({
+      kind: z.literal('message'),
+      portId: id,
+      channel: channel.nullable(),
+      number: data.nullable(),
+      curve: curveSchema,
+    }),
+    /** A switch of a unit goes on when the value has been at or above one figure for a time, off when it has been at or below another. */
+    z.strictObject({
+      kind: z.literal('switch'),
+      unitId: id,
+      controlId: id,
+      above: data,
+      below: data,
+      millis: within(RANGES.holdMillis),
+    }),
+  ]),
 });
 
 export const showSchema = z.strictObject({
@@ -339,6 +437,7 @@ export const showSchema = z.strictObject({
   accepted: z
     .array(z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }))
     .max(5000),
+  reactions: z.array(reactionSchema).max(LIMITS.reactions),
   /** Running orders, and which of them is played from. Songs that are in none stay in the book. */
   sets: z.array(setSchema).min(1).max(LIMITS.sets),
   setId: id,
@@ -365,4 +464,8 @@ export type TempoTaps = Song['taps'][number];
 export type Section = Song['sections'][number];
 export type Call = NonNullable<Section['call']>;
 export type Track = Song['tracks'][number];
+export type Levels = Song['levels'];
+export type Reaction = Show['reactions'][number];
+export type SessionAct = (typeof SESSION_ACTS)[number];
+export type Tonight = ShowSet['tonight'][number];
 export type Audio = Show['audio'][number];

@@ -1,4 +1,4 @@
-import { microsAt, songTime, type Call, type Song, type SongTime } from '../show';
+import { microsAt, songTime, type Call, type Song, type SongTime, type Track } from '../show';
 import { barAt, barOfTick, millisToMicros, tempoAt, type BarMap, type Micros, type Ticks } from '../time';
 
 /** How loud and how high a click is: the first of a bar, a beat, or a part of one. */
@@ -19,7 +19,7 @@ export type Sound =
       readonly until?: Micros;
       /** Decibels. */
       readonly gain: number;
-      readonly role: 'backing' | 'guide';
+      readonly role: Track['role'];
     };
 
 export interface SoundLine {

@@ -42,7 +42,7 @@ export function AddTrack({ show, song }: Props) {
       return;
     }
     const role = song.tracks.length === 0 ? 'backing' : 'guide';
-    const track: Track = { id: newId(), audioId, role, at: song.pickup, offset: 0, gain: 0, muted: false };
+    const track: Track = { id: newId(), audioId, role, playerId: null, at: song.pickup, offset: 0, gain: 0, muted: false };
     perform(addTrack(show, song.id, track, taken.audio), `add ${taken.audio.name}`);
   };
   return (

@@ -26,6 +26,7 @@ function withSounds(audio: readonly Audio[]): Show {
     id: `t-${id}`,
     audioId: id,
     role: 'backing' as const,
+    playerId: null,
     at: 0,
     offset: 12,
     gain: -3,

@@ -54,6 +54,7 @@ const AROUND: Omit<Unit, keyof UnitParts> = {
   returns: null,
   splitter: false,
   spare: '',
+  answered: null,
   lostSlots: [],
   relays: [],
 };

@@ -2,7 +2,7 @@ import { songEntries } from '../find';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { newCall } from '../builders';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import type { Sweep } from '../schema';
 import {
@@ -48,7 +48,16 @@ describe('many at once', () => {
     const after = there(removeToneEverywhere(show, 'fog-lead'));
     expect(JSON.stringify(after)).not.toContain('"fog-lead"');
     const audio = { id: 'a', name: 'Take', type: 'audio/wav', length: 1, size: 4 };
-    const track = { id: 't', audioId: 'a', role: 'backing', at: 0, offset: 0, gain: 0, muted: false } as const;
+    const track = {
+      id: 't',
+      audioId: 'a',
+      role: 'backing',
+      playerId: null,
+      at: 0,
+      offset: 0,
+      gain: 0,
+      muted: false,
+    } as const;
     const sounding = {
       ...show,
       audio: [audio],

@@ -2,7 +2,7 @@ import { setOf, songEntries } from '../find';
 import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import { newSong, newTone, newUnit, toneCue } from '../builders';
 import type { Show } from '../schema';

@@ -55,6 +55,7 @@ export {
   setShowTitle,
   setUnitField,
 } from './rig';
+export { moveReaction, setLevel, setMissing, setTonight } from './night';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export {
@@ -77,6 +78,8 @@ export {
   callEverySection,
   changeTrack,
   deleteSong,
+  putReaction,
+  removeReaction,
   removeTrack,
   replaceAudio,
   setCall,

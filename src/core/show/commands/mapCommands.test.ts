@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newPort, newSlot, newUnit } from '../builders';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Show } from '../schema';

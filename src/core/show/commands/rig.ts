@@ -2,6 +2,7 @@ import { LIMITS } from '../limits';
 import type { Profile } from '../../addressing';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
+import { unlinked } from './unlinked';
 import { NOTHING_LEFT, withoutControls } from './withoutControls';
 import type { HouseNumber, Player, Port, Relay, Show, Unit } from '../schema';
 
@@ -70,7 +71,7 @@ export function removeUnit(show: Show, unitId: string): Edit | null {
       edits.push({ kind: 'set', path: ['tones', { id }, 'parts'], before: parts, after: left });
     }
   }
-  edits.push(...withoutControls(show, unitId, NOTHING_LEFT));
+  edits.push(...withoutControls(show, unitId, NOTHING_LEFT), ...unlinked(show, { kind: 'unit', id: unitId }));
   // The unit as it stands once the edits before have run: its own cable or rules may be among them.
   const gone = show.units[index]!;
   const relays = gone.relays.filter((r) => r.toUnitId !== unitId);
@@ -93,7 +94,7 @@ export function setPortField<K extends keyof Port>(show: Show, portId: string, f
   return { kind: 'set', path: ['ports', { id: portId }, field], before: port[field], after };
 }
 
-/** Takes a port away, pulls its cables, and stops the clocks of songs on it. Null when there is none. */
+/** Takes a port away, pulls its cables, stops the clocks of songs on it, and forgets what was to come from it. Null when there is none. */
 export function removePort(show: Show, portId: string): Edit | null {
   const index = show.ports.findIndex((p) => p.id === portId);
   if (index < 0) return null;
@@ -113,6 +114,7 @@ export function removePort(show: Show, portId: string): Edit | null {
       edits.push({ kind: 'set', path: ['songs', { id }, 'clocks'], before: clocks, after });
     }
   }
+  edits.push(...unlinked(show, { kind: 'port', id: portId }));
   return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['ports'], index, value: show.ports[index] }] };
 }
 
@@ -141,7 +143,9 @@ export function removePlayer(show: Show, playerId: string): Edit | null {
   const edits = show.units
     .filter((u) => u.playerId === playerId)
     .map((u): Edit => ({ kind: 'set', path: ['units', { id: u.id }, 'playerId'], before: playerId, after: null }));
-  return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['players'], index, value: show.players[index] }] };
+  const links = unlinked(show, { kind: 'player', id: playerId });
+  const remove: Edit = { kind: 'remove', path: ['players'], index, value: show.players[index] };
+  return { kind: 'group', edits: [...edits, ...links, remove] };
 }
 
 /** Adds a relay rule, or puts it in the place of the one with its id. Null when its target is not there. */

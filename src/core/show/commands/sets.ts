@@ -3,6 +3,7 @@ import type { Edit, Path } from '../edits';
 import { indexShow, setOf } from '../find';
 import { asTitle } from '../limits';
 import type { SetEntry, Show, ShowSet, Song, SongEntry } from '../schema';
+import { unlinked } from './unlinked';
 
 const setPath = (set: ShowSet): Path => ['sets', { id: set.id }];
 const entriesPath = (set: ShowSet): Path => [...setPath(set), 'entries'];
@@ -60,6 +61,7 @@ export function removeSong(show: Show, songId: string): Edit | null {
       ...show.sets
         .filter((set) => without(set).length < set.entries.length)
         .map((set): Edit => ({ kind: 'set', path: entriesPath(set), before: set.entries, after: without(set) })),
+      ...unlinked(show, { kind: 'song', id: songId }),
       { kind: 'remove', path: ['songs'], index, value: show.songs[index] },
     ],
   };

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { addressOf, labelOf, slotCount } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newSlot } from '../builders';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit } from '../edits';
 import { indexShow, openingOf } from '../find';
 import type { Show } from '../schema';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt, formatPosition } from '../../time';
 import { newSection, newSong, toneCue } from '../builders';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Show, Song } from '../schema';

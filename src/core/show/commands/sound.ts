@@ -1,6 +1,6 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
-import type { Audio, Call, Show, Song, Track } from '../schema';
+import type { Audio, Call, Reaction, Show, Song, Track } from '../schema';
 import { removeSong } from './sets';
 import { setSongField } from './songs';
 
@@ -15,7 +15,18 @@ const soundsOf = (song: Song): ReadonlySet<string> =>
 /** Sounds leave the show with their last use: the edits for those that a song uses no longer after it is changed. */
 function withoutUnused(show: Show, before: Song, after: Song): Edit[] {
   const still = new Set([after, ...show.songs.filter((s) => s !== before)].flatMap((s) => [...soundsOf(s)]));
-  const gone = [...soundsOf(before)].filter((id) => !still.has(id));
+  const sampled = samplesOf(show.reactions);
+  return withoutSounds(
+    show,
+    [...soundsOf(before)].filter((id) => !still.has(id) && !sampled.has(id)),
+  );
+}
+
+/** Sounds that reactions play. */
+const samplesOf = (reactions: Show['reactions']): ReadonlySet<string> =>
+  new Set(reactions.flatMap(({ does }) => (does.kind === 'sample' ? [does.audioId] : [])));
+
+function withoutSounds(show: Show, gone: readonly string[]): Edit[] {
   const places = gone.map((id) => show.audio.findIndex((a) => a.id === id)).filter((i) => i >= 0);
   // From the last to the first, so that the places before stay what they are.
   return places
@@ -92,6 +103,36 @@ export function removeTrack(show: Show, songId: string, trackId: string): Edit |
   const after = { ...song, tracks: song.tracks.toSpliced(index, 1) };
   const edit: Edit = { kind: 'remove', path: ['songs', { id: songId }, 'tracks'], index, value: song.tracks[index] };
   return together([edit, ...withoutUnused(show, song, after)]);
+}
+
+/** Adds a reaction at the end, or puts it in the place of the one with its id; a new sample joins the show's sounds. Null when nothing would change. */
+export function putReaction(show: Show, reaction: Reaction, audio: Audio | null = null): Edit | null {
+  const { reactions } = show;
+  const index = reactions.findIndex((r) => r.id === reaction.id);
+  const before = reactions[index];
+  if (before && JSON.stringify(before) === JSON.stringify(reaction)) return null;
+  const edit: Edit = before
+    ? { kind: 'set', path: ['reactions', { id: reaction.id }], before, after: reaction }
+    : { kind: 'insert', path: ['reactions'], index: reactions.length, value: reaction };
+  const after = before ? reactions.with(index, reaction) : [...reactions, reaction];
+  return together([...(audio ? [addAudio(show, audio)] : []), edit, ...withoutSamples(show, after)]);
+}
+
+/** Takes a reaction away, and its sample with the last use of it. */
+export function removeReaction(show: Show, id: string): Edit | null {
+  const index = show.reactions.findIndex((r) => r.id === id);
+  if (index < 0) return null;
+  const edit: Edit = { kind: 'remove', path: ['reactions'], index, value: show.reactions[index] };
+  return together([edit, ...withoutSamples(show, show.reactions.toSpliced(index, 1))]);
+}
+
+/** Samples that no reaction plays any more, and no song. */
+function withoutSamples(show: Show, after: Show['reactions']): Edit[] {
+  const still = new Set([...samplesOf(after), ...show.songs.flatMap((s) => [...soundsOf(s)])]);
+  return withoutSounds(
+    show,
+    [...samplesOf(show.reactions)].filter((id) => !still.has(id)),
+  );
 }
 
 /** Lets a port have MIDI clock in a song (with an id for it), or takes it away (null). */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import type { Audio, Show, Song, Track } from '../schema';
 import { newCall } from '../builders';
@@ -15,6 +15,7 @@ const track = (id: string, audioId: string): Track => ({
   id,
   audioId,
   role: 'backing',
+  playerId: null,
   at: 0,
   offset: 0,
   gain: 0,

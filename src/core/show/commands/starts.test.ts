@@ -3,7 +3,7 @@ import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt } from '../../time';
-import { checkShow } from '../checkShow';
+import { checkShow } from '../check/checkShow';
 import { applyEdit, invertEdit, type Edit } from '../edits';
 import type { Show } from '../schema';
 import { songTime } from '../songTime';

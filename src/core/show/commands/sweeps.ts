@@ -5,6 +5,7 @@ import type { Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Move, Show, Sweep, TempoTaps, Unit } from '../schema';
 import { SWEEP_SPACING } from '../builders';
+import { unlinked } from './unlinked';
 
 /** Controls of the rig that can be swept: those without steps. */
 export const sweepable = (show: Show): { readonly unit: Unit; readonly control: Control }[] =>
@@ -117,5 +118,9 @@ export function putMove(show: Show, move: Move): Edit | null {
 export function removeMove(show: Show, moveId: string): Edit | null {
   const index = show.moves.findIndex((m) => m.id === moveId);
   const used = show.songs.some((s) => s.cues.some((c) => c.action.kind === 'move' && c.action.moveId === moveId));
-  return index < 0 || used ? null : { kind: 'remove', path: ['moves'], index, value: show.moves[index] };
+  if (index < 0 || used) return null;
+  const remove: Edit = { kind: 'remove', path: ['moves'], index, value: show.moves[index] };
+  const left = new Set(show.moves.filter((m) => m.id !== moveId).map((m) => m.id));
+  const links = unlinked(show, { kind: 'moves', left });
+  return links.length > 0 ? { kind: 'group', edits: [...links, remove] } : remove;
 }

@@ -3,6 +3,7 @@ import type { Edit, Path } from '../edits';
 import { newPart, newTone } from '../builders';
 import { indexShow, openingOf } from '../find';
 import type { Show, Tone, TonePart } from '../schema';
+import { unlinked } from './unlinked';
 
 const tonePath = (toneId: string): Path => ['tones', { id: toneId }];
 
@@ -34,7 +35,8 @@ export function removeTone(show: Show, toneId: string): Edit | null {
     show,
     show.core.filter((id) => id !== toneId),
   );
-  return out ? { kind: 'group', edits: [out, remove] } : remove;
+  const links = unlinked(show, { kind: 'tone', id: toneId });
+  return out || links.length > 0 ? { kind: 'group', edits: [...(out ? [out] : []), ...links, remove] } : remove;
 }
 
 /** Takes a tone away with every cue that places it, and as an opening wherever it is one. */
@@ -57,7 +59,7 @@ export function removeToneEverywhere(show: Show, toneId: string): Edit | null {
     show.core.filter((id) => id !== toneId),
   );
   const opening = show.openingToneId === toneId ? setShowOpening(show, null) : null;
-  const others = [core, opening].filter((e) => e !== null);
+  const others = [core, opening, ...unlinked(show, { kind: 'tone', id: toneId })].filter((e) => e !== null);
   return {
     kind: 'group',
     edits: [...edits, ...others, { kind: 'remove', path: ['tones'], index, value: show.tones[index] }],

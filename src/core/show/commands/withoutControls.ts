@@ -1,5 +1,5 @@
 import type { Edit } from '../edits';
-import type { Show, Song, Sweep } from '../schema';
+import type { Reaction, Show, Song, Sweep } from '../schema';
 
 /** What of a unit is there after a change. */
 export interface StillThere {
@@ -15,8 +15,8 @@ export const NOTHING_LEFT: StillThere = { unit: false, value: () => false, swept
 
 /**
  * Takes out of moves and songs what they do with controls of a unit that are gone, or with
- * values that a control does not take: sweeps, taps, single values, steps of moves. A move
- * with nothing left goes, and its cues with it. `onDrop` is told of each thing by name.
+ * values that a control does not take: sweeps, taps, single values, steps of moves, reactions.
+ * A move with nothing left goes, and its cues and reactions with it. `onDrop` is told of each thing by name.
  */
 export function withoutControls(
   show: Show,
@@ -35,6 +35,17 @@ export function withoutControls(
     edits.push({ kind: 'set', path: ['moves'], before: show.moves, after: moves });
   }
   const named = new Set(moves.map((m) => m.id));
+  const reactions = show.reactions.filter((r) => {
+    const { does } = r;
+    if (does.kind === 'move') return named.has(does.moveId);
+    if ((does.kind !== 'control' && does.kind !== 'switch') || does.unitId !== unitId || reacts(does, left))
+      return true;
+    onDrop(r.name || 'a reaction', does.controlId);
+    return false;
+  });
+  if (reactions.length < show.reactions.length) {
+    edits.push({ kind: 'set', path: ['reactions'], before: show.reactions, after: reactions });
+  }
   for (const song of show.songs) {
     const drop = (controlId: string): boolean => {
       onDrop(song.title, controlId);
@@ -52,6 +63,11 @@ export function withoutControls(
   }
   return edits;
 }
+
+const reacts = (does: Extract<Reaction['does'], { unitId: string }>, left: StillThere): boolean =>
+  does.kind === 'switch'
+    ? left.value(does.controlId, 1)
+    : left.value(does.controlId, does.curve.from) && left.value(does.controlId, does.curve.to);
 
 function sweepFits({ controlId, switchId, shape }: Sweep, left: StillThere): boolean {
   const values = shape.kind === 'line' ? shape.points.map((p) => p.value) : [shape.low, shape.high];

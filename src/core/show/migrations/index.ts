@@ -5,10 +5,11 @@ import { movesAndSweeps } from './movesAndSweeps';
 import { sets } from './sets';
 import { soundAndClock } from './soundAndClock';
 import { splitters } from './splitters';
+import { theNight } from './theNight';
 import { wholeMap } from './wholeMap';
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
-export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters, sets];
+export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters, sets, theNight];
 
 export type { Migration };
 

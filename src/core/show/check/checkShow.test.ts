@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { demoShow } from '../demo';
+import { demoShow } from '../../demo';
 import { checkShow } from './checkShow';
-import { showSchema, type Show } from './schema';
+import { showSchema, type Show } from '../schema';
 
 type Loose = ReturnType<typeof showSchema.parse>;
 
@@ -63,14 +63,55 @@ const TWICE: [what: string, end: RegExp, spoil: (show: Loose) => void][] = [
   ['section', /sections\.\d+$/, (s) => songWith(s, 'sections').sections.push(songWith(s, 'sections').sections[0]!)],
   ['entry of the set', /^sets\.0\.entries\.\d+$/, (s) => s.sets[0]!.entries.push(s.sets[0]!.entries[0]!)],
   ['set', /^sets\.1$/, (s) => s.sets.push(s.sets[0]!)],
+  ['reaction', /^reactions\.1$/, (s) => s.reactions.push(reacting(s), reacting(s))],
+  [
+    'unit',
+    /tonight\.1$/,
+    (s) => s.sets[0]!.tonight.push({ how: 'off', unitId: 'tarn' }, { how: 'off', unitId: 'tarn' }),
+  ],
 ];
 
 const entryOf = (s: Loose) =>
   s.sets[0]!.entries.find((e) => e.kind === 'song') as Extract<Loose['sets'][0]['entries'][0], { kind: 'song' }>;
 
+const reacting = (s: Loose, does?: Loose['reactions'][0]['does']): Loose['reactions'][0] => ({
+  id: 'r',
+  name: '',
+  on: true,
+  songId: null,
+  hears: { portId: null, kind: 'note', channel: null, number: null, low: 1, high: 127 },
+  swallow: true,
+  does: does ?? { kind: 'tone', toneId: s.tones[0]!.id },
+});
+const curve = { from: 0, to: 100, bend: 'straight' } as const;
+
 /** What refers to nothing. */
 const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
   ['player', 'playerId', (s) => (s.units[0]!.playerId = 'gone')],
+  ['player', '0', (s) => s.sets[0]!.missing.push('gone')],
+  ['unit', 'unitId', (s) => s.sets[0]!.tonight.push({ how: 'off', unitId: 'gone' })],
+  ['port', 'followsPortId', (s) => (s.songs[0]!.followsPortId = 'gone')],
+  ['song', 'songId', (s) => s.reactions.push({ ...reacting(s), songId: 'gone' })],
+  ['port', 'portId', (s) => s.reactions.push({ ...reacting(s), hears: { ...reacting(s).hears, portId: 'gone' } })],
+  ['song', 'songId', (s) => s.reactions.push(reacting(s, { kind: 'song', songId: 'gone', how: 'queue' }))],
+  ['tone', 'toneId', (s) => s.reactions.push(reacting(s, { kind: 'tone', toneId: 'gone' }))],
+  ['move', 'moveId', (s) => s.reactions.push(reacting(s, { kind: 'move', moveId: 'gone' }))],
+  ['sound', 'audioId', (s) => s.reactions.push(reacting(s, { kind: 'sample', audioId: 'gone', gain: 0 }))],
+  [
+    'port',
+    'portId',
+    (s) => s.reactions.push(reacting(s, { kind: 'message', portId: 'gone', channel: 1, number: 1, curve })),
+  ],
+  [
+    'unit',
+    'unitId',
+    (s) => s.reactions.push(reacting(s, { kind: 'control', unitId: 'gone', controlId: 'mix', curve })),
+  ],
+  [
+    'control',
+    'controlId',
+    (s) => s.reactions.push(reacting(s, { kind: 'control', unitId: 'tarn', controlId: 'gone', curve })),
+  ],
   ['port', 'portId', (s) => (s.units[0]!.input = { from: 'port', portId: 'gone' })],
   ['unit', 'unitId', (s) => (s.units[0]!.input = { from: 'unit', unitId: 'gone', thru: true })],
   ['port', 'portId', (s) => (s.units[0]!.returns = { portId: 'gone', thru: false })],
@@ -149,5 +190,16 @@ describe('a show', () => {
 
   it.each(WRONG)('with something out of its range or order is refused: %s', (code, spoil) => {
     expect(problemsOf(spoil).map((p) => p.code as string)).toContain(code);
+  });
+
+  it('finds ranges of reactions that end before they begin, and values that a control does not take', () => {
+    const codes = (spoil: (show: Loose) => void): string[] => checkShow(spoiled(spoil)).map((p) => p.code);
+    expect(
+      codes((s) => s.reactions.push({ ...reacting(s), hears: { ...reacting(s).hears, low: 9, high: 8 } })),
+    ).toEqual(['show.range']);
+    const wah = { kind: 'switch', unitId: 'tarn', controlId: 'active', above: 5, below: 5, millis: 0 } as const;
+    expect(codes((s) => s.reactions.push(reacting(s, wah)))).toEqual(['show.range']);
+    const mix = { kind: 'control', unitId: 'tarn', controlId: 'mix', curve: { ...curve, to: 101 } } as const;
+    expect(codes((s) => s.reactions.push(reacting(s, mix)))).toEqual(['show.value-range']);
   });
 });

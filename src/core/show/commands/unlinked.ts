@@ -1,0 +1,79 @@
+import type { Edit, Path } from '../edits';
+import type { Reaction, Show, ShowSet } from '../schema';
+
+/** Something of the show that is taken away. */
+export type Gone =
+  | { readonly kind: 'player' | 'port' | 'unit' | 'tone' | 'song'; readonly id: string }
+  | { readonly kind: 'moves'; readonly left: ReadonlySet<string> };
+
+/** Whether a reaction hears, or does something with, what is gone. */
+function names({ songId, hears, does }: Reaction, gone: Gone): boolean {
+  if (gone.kind === 'moves') return does.kind === 'move' && !gone.left.has(does.moveId);
+  const { id } = gone;
+  switch (gone.kind) {
+    case 'player':
+    case 'unit':
+      // What reacts with a unit's controls goes with the controls.
+      return false;
+    case 'port':
+      return hears.portId === id || (does.kind === 'message' && does.portId === id);
+    case 'tone':
+      return does.kind === 'tone' && does.toneId === id;
+    case 'song':
+      return songId === id || (does.kind === 'song' && does.songId === id);
+  }
+}
+
+function setWithout(set: ShowSet, gone: Gone): ShowSet {
+  switch (gone.kind) {
+    case 'player':
+      return { ...set, missing: set.missing.filter((id) => id !== gone.id) };
+    case 'unit':
+      return { ...set, tonight: set.tonight.filter((t) => t.unitId !== gone.id) };
+    case 'port':
+    case 'tone':
+      return {
+        ...set,
+        entries: set.entries.map((e) => {
+          if (e.kind !== 'song') return e;
+          if (gone.kind === 'tone') return e.bridgeToneId === gone.id ? { ...e, bridgeToneId: null } : e;
+          return e.launch?.portId === gone.id ? { ...e, launch: null } : e;
+        }),
+      };
+    case 'song':
+    case 'moves':
+      return set;
+  }
+}
+
+const set = (path: Path, before: unknown, after: unknown): Edit[] =>
+  JSON.stringify(before) === JSON.stringify(after) ? [] : [{ kind: 'set', path, before, after }];
+
+/**
+ * What the night has of something that is taken away goes with it: reactions, launches, bridging
+ * tones, who and what is missing, clocks that are followed, whose part a recording is.
+ */
+export function unlinked(show: Show, gone: Gone): Edit[] {
+  const reactions = show.reactions.filter((r) => !names(r, gone));
+  return [
+    ...set(['reactions'], show.reactions, reactions),
+    ...show.sets.flatMap((s) => {
+      const { entries, missing, tonight } = setWithout(s, gone);
+      const path: Path = ['sets', { id: s.id }];
+      return [
+        ...set([...path, 'entries'], s.entries, entries),
+        ...set([...path, 'missing'], s.missing, missing),
+        ...set([...path, 'tonight'], s.tonight, tonight),
+      ];
+    }),
+    ...show.songs.flatMap(({ id, tracks, followsPortId }) => {
+      const path: Path = ['songs', { id }];
+      if (gone.kind === 'port' && followsPortId === gone.id) {
+        return set([...path, 'followsPortId'], followsPortId, null);
+      }
+      if (gone.kind !== 'player' || !tracks.some((t) => t.playerId === gone.id)) return [];
+      const after = tracks.map((t) => (t.playerId === gone.id ? { ...t, playerId: null } : t));
+      return set([...path, 'tracks'], tracks, after);
+    }),
+  ];
+}
