@@ -2,11 +2,18 @@ import type { Bytes } from '../core/midi';
 import { UNKNOWN_STATE, wireText, type RigSpec, type RigState } from '../core/rig';
 import { SimulatedRig } from '../core/simulate';
 import type { Micros } from '../core/time';
+import { InTime } from './inTime';
+
+interface Sent {
+  readonly kind: 'sent';
+  readonly at: Micros;
+  readonly portId: string;
+  readonly bytes: Bytes;
+}
 
 /** What was put into the rig and may not have had all its effect: bytes on a port, or what a unit sent when it was played. */
 type Entry =
-  | { readonly kind: 'sent'; readonly at: Micros; readonly portId: string; readonly bytes: Bytes }
-  | { readonly kind: 'played'; readonly at: Micros; readonly unitId: string; readonly messages: readonly Bytes[] };
+  Sent | { readonly kind: 'played'; readonly at: Micros; readonly unitId: string; readonly messages: readonly Bytes[] };
 
 /**
  * What is known of the rig, from the bytes that were sent to it: the same whether stand-ins or
@@ -17,6 +24,8 @@ export class AssumedRig {
   private rig = new SimulatedRig(this.spec, () => undefined);
   /** What the rig was on when nothing was on its way, and what came after. */
   private base: RigState = {};
+  /** What was sent and has not left yet. */
+  private readonly sent = new InTime<Sent>();
   private log: Entry[] = [];
   private changed = true;
 
@@ -28,7 +37,7 @@ export class AssumedRig {
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {
-    this.put({ kind: 'sent', at, portId, bytes });
+    this.sent.put({ kind: 'sent', at, portId, bytes });
   }
 
   /** A unit sends bytes of its own, as a controller does when it is played. */
@@ -37,10 +46,16 @@ export class AssumedRig {
   }
 
   advance(now: Micros): void {
+    for (const entry of this.sent.take(now)) this.put(entry);
     this.rig.advance(now);
     if (this.log.length === 0 || !this.rig.quiet) return;
     this.base = this.rig.state();
     this.log = [];
+  }
+
+  /** A port is gone: what is on its way there does not arrive. */
+  lose(portId: string): void {
+    this.sent.drop((e) => e.portId === portId);
   }
 
   /** Nobody knows any more what these units are on: their port is gone, or somebody turned them by hand. */
@@ -61,11 +76,22 @@ export class AssumedRig {
 
   /** What the rig comes to when all that was sent has had its effect. */
   coming(): RigState {
-    if (this.log.length === 0) return this.rig.state();
+    return this.settled().state();
+  }
+
+  /** From when on units have nothing left to load of all that was sent. */
+  restsAt(unitIds: ReadonlySet<string>): Micros {
+    const rig = this.settled();
+    return Math.max(...[...unitIds].map((id) => rig.restsAt(id)));
+  }
+
+  /** The rig when all that was sent has had its effect. */
+  private settled(): SimulatedRig {
+    if (this.log.length === 0 && this.sent.rest.length === 0) return this.rig;
     const ahead = new SimulatedRig(this.spec, () => undefined, this.base);
-    for (const entry of this.log) play(ahead, entry);
+    for (const entry of [...this.log, ...this.sent.rest]) play(ahead, entry);
     ahead.settle();
-    return ahead.state();
+    return ahead;
   }
 
   /** Units that load a preset at a time. */

@@ -4,6 +4,7 @@ import { rigSpec, routeTo } from '../core/meaning';
 import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import { AssumedRig } from './assumedRig';
+import { Cables } from './cables';
 import { Monitor, type MonitorLine } from './monitor';
 import { launchedBy } from './launch';
 import type { Ports } from './ports';
@@ -74,7 +75,9 @@ export class Playback {
   readonly ears: PlaybackEars = {};
   private readonly assumed = new AssumedRig();
   private readonly monitor = new Monitor();
-  private readonly lastAt = new Map<string, Micros>();
+  private readonly cables = new Cables();
+  /** Until when something is on its way to units, by their id; '' for what is for none. */
+  private readonly until = new Map<string, Micros>();
   private walking: Walking | null = null;
   private teaching: Teaching | null = null;
   private recording: PedalRecording | null = null;
@@ -100,7 +103,9 @@ export class Playback {
 
   show(show: Show): void {
     this.monitor.follow(show);
-    this.assumed.follow(rigSpec(show));
+    const spec = rigSpec(show);
+    this.assumed.follow(spec);
+    this.cables.follow(spec);
     this.give({ kind: 'show', show });
   }
 
@@ -200,9 +205,15 @@ export class Playback {
     this.give({ kind: 'lanes', muted: new Set(muted), solo: new Set(solo) });
   }
 
+  /** How far ahead messages are handed over from now on. */
+  ahead(ahead: Micros): void {
+    this.give({ kind: 'ahead', ahead });
+  }
+
   /** A port came or went. What hangs on one that went is not known any more. */
   port(portId: string, there: boolean): void {
     const { show } = this.session;
+    if (!there) this.assumed.lose(portId);
     if (!there && show) {
       this.assumed.forget(new Set(show.units.filter((u) => routeTo(show, u)?.portId === portId).map((u) => u.id)));
     }
@@ -281,7 +292,12 @@ export class Playback {
     const now = this.now();
     this.assumed.advance(now);
     const { assumed } = this;
-    const moment = { now, rig: assumed.state(), coming: () => assumed.coming() };
+    const moment = {
+      now,
+      rig: assumed.state(),
+      coming: () => assumed.coming(),
+      busy: (ids?: ReadonlySet<string>) => this.busy(now, ids),
+    };
     const { session, sends, events } = step(this.session, input, moment);
     if (session.transport.kind !== this.session.transport.kind) this.dirty = true;
     this.session = session;
@@ -293,10 +309,26 @@ export class Playback {
     return sent;
   }
 
-  /** A port's cable takes one message after the other, in the order in which they are handed over; none leaves in the past. */
-  private send<E extends Pick<TimedBytes, 'portId' | 'at' | 'bytes'>>(e: E, now: Micros): E {
-    const at = Math.max(e.at, now, this.lastAt.get(e.portId) ?? now);
-    this.lastAt.set(e.portId, at);
+  /** Until when something is on its way to units, or loads in them, or in what tells them something; at least now. */
+  private busy(now: Micros, ids?: ReadonlySet<string>): Micros {
+    const all = ids && toldBy(this.session.show, ids);
+    let until = all ? Math.max(now, this.assumed.restsAt(all)) : now;
+    for (const [id, at] of this.until) {
+      if (at <= now) this.until.delete(id);
+      else if (!all || all.has(id)) until = Math.max(until, at);
+    }
+    return until;
+  }
+
+  /** A port's cable carries one message after the other; none leaves in the past. */
+  private send<E extends Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string }>(
+    e: E,
+    now: Micros,
+  ): E {
+    const at = this.cables.place(e.portId, Math.max(e.at, now), e.bytes);
+    const unitId = e.unitId ?? '';
+    const end = this.cables.endOf(e.portId, at, e.bytes);
+    this.until.set(unitId, Math.max(end, this.until.get(unitId) ?? end));
     this.monitor.note('out', e.portId, at, e.bytes);
     this.ports.send(e.portId, at, e.bytes);
     this.assumed.send(e.portId, at, e.bytes);
@@ -356,4 +388,13 @@ export class Playback {
       lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
     });
   }
+}
+
+/** Units, and those whose relay rules tell them something. */
+function toldBy(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
+  const all = new Set(ids);
+  for (const id of all) {
+    for (const unit of show?.units ?? []) if (unit.relays.some((r) => r.toUnitId === id)) all.add(unit.id);
+  }
+  return all;
 }

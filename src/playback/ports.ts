@@ -13,8 +13,8 @@ export interface Arrival {
  * clock times; bytes are whole messages.
  */
 export interface Ports {
-  /** Puts a message on a port's cable, not before `at`. Calls for one port come in the order of `at`. */
+  /** Puts a message on a port's cable at `at`, which is not past; one that is sent later may leave before it. */
   send(portId: string, at: Micros, bytes: Bytes): void;
-  /** From now on every message that arrives goes to `listener`. */
+  /** From now on every message that arrives goes to `listener` too. */
   onArrival(listener: (arrival: Arrival) => void): void;
 }

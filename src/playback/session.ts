@@ -19,8 +19,11 @@ import {
 } from './running';
 import { STOPPED, end, fromOf, placeOf, playing, roundZero, take, type Transport } from './transport';
 
-/** How far ahead messages are handed over; whoever drives the session wakes it more often than that. */
+/** How far ahead messages are handed over to stand-ins; whoever drives the session wakes it more often than that. */
 export const LOOK_AHEAD: Micros = 25_000;
+
+/** And where real ports are bound: these are on the page, which may be busy for a quarter of a second. */
+export const REAL_AHEAD: Micros = 350_000;
 
 /** Who was not woken for so long was asleep, with the machine: what was due meanwhile is the past. */
 export const ASLEEP: Micros = 1_000_000;
@@ -53,6 +56,9 @@ export interface Session {
   /** Ports that are gone: nothing is sent there until they come back. */
   readonly gone: ReadonlySet<string>;
   readonly woken: Micros | null;
+  /** How far ahead messages are handed over, and the clock time up to which they have been: what lies before can not be called back. */
+  readonly ahead: Micros;
+  readonly handed: Micros;
 }
 
 /** Where a session was, and what the rig was on. */
@@ -86,6 +92,8 @@ export const NEW_SESSION: Session = {
   solo: NONE,
   gone: NONE,
   woken: null,
+  ahead: LOOK_AHEAD,
+  handed: Number.NEGATIVE_INFINITY,
 };
 
 export type Input =
@@ -109,6 +117,7 @@ export type Input =
   /** The rig goes to a tone at once, whatever plays. */
   | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'panic' }
+  | { readonly kind: 'ahead'; readonly ahead: Micros }
   | { readonly kind: 'stop' }
   | { readonly kind: 'speed'; readonly speed: number }
   | { readonly kind: 'loop'; readonly loop: SongLoop | null }
@@ -124,6 +133,8 @@ export interface Moment {
   readonly rig: RigState;
   /** What it comes to when all that was sent has had its effect. */
   readonly coming: () => RigState;
+  /** Until when messages that were handed over are on their way; with units named, and until these have loaded what they were sent. */
+  readonly busy: (unitIds?: ReadonlySet<string>) => Micros;
 }
 
 export type SessionEvent =
@@ -171,6 +182,8 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return wake(session, moment);
     case 'start':
       return start(session, input, moment);
+    case 'ahead':
+      return still({ ...session, ahead: input.ahead });
     case 'stop': {
       const sends = breakOff(session, moment.now);
       const stopped = session.transport.kind === 'playing';
@@ -188,7 +201,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
     case 'tone': {
       const { show } = session;
       if (!show || !indexShow(show).tones.has(input.toneId)) return still(session);
-      return { session, sends: heard(session, toTone(show, input.toneId, moment.coming()), moment.now), events: [] };
+      return { session, sends: behind(session, toTone(show, input.toneId, moment.coming()), moment), events: [] };
     }
     case 'panic':
       return session.show
@@ -252,7 +265,9 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     rig: moment.coming(),
   };
   const sends = breakOff(session, now);
-  const transport = playing(line, zeroOf(line, now, at));
+  // Not among what is on its way already, nor ahead of what ends it.
+  const free = Math.max(moment.busy(), ...sends.map((s) => s.at));
+  const transport = playing(line, zeroOf(line, free, at));
   const played = { entryId, songId: song.id, title: song.title, at: now, until: null, how };
   const next: Session = {
     ...session,
@@ -265,11 +280,17 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     before: goesOn ? session.before : left,
     history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
     woken: now,
+    handed: now,
   };
   return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);
 }
 
-/** Sends that begin now, for units and ports that are sent anything. */
+/** Sends that were reckoned from what the rig comes to: not ahead of what is on its way to the same units. */
+function behind(session: Session, events: readonly TimedBytes[], moment: Moment): readonly TimedBytes[] {
+  return heard(session, events, moment.busy(new Set(events.map((e) => e.unitId))));
+}
+
+/** Sends that begin at a time, for units and ports that are sent anything. */
 function heard(session: Session, events: readonly TimedBytes[], now: Micros): readonly TimedBytes[] {
   return audible(
     session,
@@ -296,7 +317,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
     history: withEnd(session.history, now),
     transport: { kind: 'stopped', place },
   };
-  const sends = [...stops, ...heard(next, toPlace(show, planned, input.place, moment.coming()), now)];
+  const sends = [...stops, ...behind(next, toPlace(show, planned, input.place, moment.coming()), moment)];
   return { session: next, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
 }
 
@@ -321,7 +342,7 @@ function goBack(session: Session, moment: Moment): Stepped {
   };
   return {
     session: next,
-    sends: [...stops, ...heard(next, events, now)],
+    sends: [...stops, ...behind(next, events, moment)],
     events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [],
   };
 }
@@ -334,7 +355,7 @@ function over(session: Session, moment: Moment): Stepped {
   const entry = show && entryOf(show, entryId);
   if (!show || !entry) return { session: ended, sends: [], events: [{ kind: 'stopped', why: 'end' }] };
   const { bridgeToneId, follow, pause } = entry;
-  const bridge = bridgeToneId === null ? [] : heard(ended, toTone(show, bridgeToneId, moment.coming()), now);
+  const bridge = bridgeToneId === null ? [] : behind(ended, toTone(show, bridgeToneId, moment.coming()), moment);
   const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
   const follows = follow === 'on' && next !== undefined;
   const following = follows ? { entryId: next.id, at: now + pause * 1e6 } : null;
@@ -349,20 +370,25 @@ const after = (sends: readonly TimedBytes[], then: Stepped, events: readonly Ses
   events: [...events, ...then.events],
 });
 
-/** What has to leave when playing is broken off. */
-function breakOff({ transport, gone }: Session, now: Micros): TimedBytes[] {
+/**
+ * What has to leave when playing is broken off: now, and again behind what was handed over, as a "start"
+ * may be among that.
+ */
+function breakOff({ transport, gone, handed }: Session, now: Micros): TimedBytes[] {
   if (transport.kind !== 'playing') return [];
   const stops = transport.line.atStop.filter(({ portId }) => !gone.has(portId));
-  return stops.map((s) => ({ ...s, at: now, cueId: '', unitId: '' }));
+  const times = handed > now + LOOK_AHEAD ? [now, handed] : [now];
+  return times.flatMap((at) => stops.map((s) => ({ ...s, at, cueId: '', unitId: '' })));
 }
 
 function wake(session: Session, moment: Moment): Stepped {
   const { now } = moment;
   const { transport, woken } = session;
   if (transport.kind === 'playing' && woken !== null && now - woken > ASLEEP) return wakeFromSleep(session, moment);
-  const taken = take(transport, now, now + LOOK_AHEAD);
+  const handed = Math.max(now + session.ahead, session.handed);
+  const taken = take(transport, now, now + session.ahead);
   const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
-  const next: Session = { ...session, transport: taken.transport, woken: now };
+  const next: Session = { ...session, transport: taken.transport, woken: now, handed };
   const sends = audible(session, taken.due, now);
   return stopped ? after(sends, over(next, moment), []) : { session: next, sends, events: [] };
 }
@@ -419,8 +445,7 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
 function goOn(before: Session, next: Session, moment: Moment, song: Song | null = next.song): Stepped {
   const { transport, show } = next;
   if (transport.kind !== 'playing' || !song || !show) return still(next);
-  // So far messages were looked for, and handed over.
-  const handed = (before.woken ?? moment.now) + LOOK_AHEAD;
+  const handed = Math.max(before.handed, moment.now);
   const planned = plannedAnew(next, show, song, handed, moment);
   return after([], wake(planned, moment), [{ kind: 'replanned', songId: song.id }]);
 }

@@ -4,12 +4,14 @@ import type { Bytes } from '../core/midi';
 import { SimulatedRig, type TraceEntry } from '../core/simulate';
 import type { Micros } from '../core/time';
 import { keptStates } from './assumedRig';
+import { InTime } from './inTime';
 import type { Arrival, Ports } from './ports';
 
 /** Stand-ins for every unit of a rig, behind the same door as real ports: they obey bytes, and send when they are played. */
 export class StandIns implements Ports {
   private spec: RigSpec = { ports: [], units: [] };
   private rig = this.build({});
+  private readonly sent = new InTime<Arrival>();
   private listener: ((arrival: Arrival) => void) | undefined;
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
 
@@ -21,7 +23,7 @@ export class StandIns implements Ports {
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {
-    this.rig.send(portId, at, bytes);
+    this.sent.put({ portId, at, bytes });
   }
 
   onArrival(listener: (arrival: Arrival) => void): void {
@@ -30,6 +32,7 @@ export class StandIns implements Ports {
 
   /** Lets time come to `now`. */
   advance(now: Micros): void {
+    for (const { portId, at, bytes } of this.sent.take(now)) this.rig.send(portId, at, bytes);
     this.rig.advance(now);
   }
 

@@ -102,6 +102,11 @@ export class SimulatedRig {
     return (this.units.get(unitId)?.busyUntil ?? Number.NEGATIVE_INFINITY) > at;
   }
 
+  /** From when on a unit has nothing left to load, as far as time has come. */
+  restsAt(unitId: string): Micros {
+    return this.units.get(unitId)?.restsAt ?? Number.NEGATIVE_INFINITY;
+  }
+
   private deliver(spec: UnitSpec, at: Micros, message: Bytes, passed: number): void {
     this.units.get(spec.id)!.receive(at, message, passed);
     const behind = this.byUnit.get(spec.id)?.filter((u) => u.input?.from === 'unit' && u.input.thru) ?? NOBODY;

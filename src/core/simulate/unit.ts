@@ -76,6 +76,11 @@ export class SimulatedUnit {
     if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
   }
 
+  /** From when on it takes anything at once, and has nothing left to load. */
+  get restsAt(): Micros {
+    return Math.max(this.busyUntil, this.deafUntil);
+  }
+
   /** Whether the message means anything to the unit. */
   private obey(at: Micros, message: Message, passed: number): boolean {
     const { variant, controls, heard } = understand(this.spec.profile, message, this.memory);

@@ -3,11 +3,11 @@ import type { Show } from '../../core/show';
 import type { Micros } from '../../core/time';
 import type { MonitorLine } from '../monitor';
 import { Playback, type PlaybackNews } from '../playback';
-import type { SessionEvent } from '../session';
+import { LOOK_AHEAD, type SessionEvent } from '../session';
 import { StandIns } from '../standIns';
 
 /** A playback with stand-ins and a clock that goes on by hand. */
-export function played(show: Show) {
+export function played(show: Show, ahead: Micros = LOOK_AHEAD) {
   let now: Micros = 7e6;
   const standIns = new StandIns();
   const playback = new Playback(() => now, standIns);
@@ -24,6 +24,7 @@ export function played(show: Show) {
     playback.show(next);
   };
   edit(show);
+  playback.ahead(ahead);
   const wake = (): void => {
     playback.wake();
     standIns.advance(now);
