@@ -18,6 +18,21 @@ export { leftovers, type Leftover } from './leftovers';
 export { MessageReader, type Direction, type Meaning } from './messageReader';
 export { OPENING_CUE, moments, tapRuns, type Moment, type MomentAction, type TapRun } from './moments';
 export { durationOf, latencyOf, thruGap, type Path } from './path';
+export {
+  NOT_REACTED,
+  along,
+  heardOf,
+  newTone,
+  react,
+  reactLater,
+  type Act,
+  type Around,
+  type Heard,
+  type Miss,
+  type Reacted,
+  type Reacting,
+  type ReactionStep,
+} from './reactions';
 export { rigSpec, routeTo, type Route } from './rigOf';
 export { selectorRuns, type SelectorStep } from './selectorRuns';
 export { StateFold } from './stateFold';
