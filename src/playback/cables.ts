@@ -55,7 +55,13 @@ export class Cables {
     return this.din.has(portId) ? at + bytes.length * DIN_BYTE_MICROS : at;
   }
 
-  private reserve(portId: string, at: Micros, bytes: Bytes): Micros {
+  /** From when on a message would leave that is to leave at once. */
+  waitsUntil(portId: string, now: Micros): Micros {
+    return this.taken.get(portId)?.findLast((t) => t.from <= now || t.until > now)?.until ?? now;
+  }
+
+  /** The same for a message with nothing to do with what was sent before it. */
+  reserve(portId: string, at: Micros, bytes: Bytes): Micros {
     if (!this.din.has(portId)) return at;
     const length = bytes.length * DIN_BYTE_MICROS;
     const taken = (this.taken.get(portId) ?? []).filter((t) => t.until > at - KEPT);

@@ -1,14 +1,14 @@
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
-import { rigSpec, routeTo } from '../core/meaning';
+import { routeTo } from '../core/meaning';
 import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import { AssumedRig } from './assumedRig';
-import { Cables } from './cables';
+import { Incoming } from './incoming';
 import { Monitor, type MonitorLine } from './monitor';
-import { launchedBy } from './launch';
-import type { Ports } from './ports';
+import type { Arrival, Ports } from './ports';
 import { changeBy, entryBy, entryOf, type Played, type Start } from './running';
+import { Sender } from './sender';
 import {
   NEW_SESSION,
   placeIn,
@@ -36,6 +36,8 @@ export interface PlaybackNews {
   readonly songId: string | null;
   /** A share of what is written; times are those of the song as it is written. */
   readonly speed: number;
+  /** The tempo of the clock that is followed, in quarter notes a minute. */
+  readonly outside: number | null;
   readonly loop: SongLoop | null;
   /** Whether what plays comes round in it, or will. */
   readonly looping: boolean;
@@ -73,11 +75,10 @@ export interface PlaybackEars {
 export class Playback {
   session: Session = NEW_SESSION;
   readonly ears: PlaybackEars = {};
-  private readonly assumed = new AssumedRig();
+  readonly sender: Sender;
+  private readonly assumed: AssumedRig;
   private readonly monitor = new Monitor();
-  private readonly cables = new Cables();
-  /** Until when something is on its way to units, by their id; '' for what is for none. */
-  private readonly until = new Map<string, Micros>();
+  private readonly incoming = new Incoming(this);
   private walking: Walking | null = null;
   private teaching: Teaching | null = null;
   private recording: PedalRecording | null = null;
@@ -87,25 +88,21 @@ export class Playback {
   private dirty = true;
 
   constructor(
-    private readonly now: () => Micros,
-    private readonly ports: Ports,
+    readonly now: () => Micros,
+    ports: Ports,
   ) {
+    this.sender = new Sender(ports, this.monitor);
+    this.assumed = this.sender.assumed;
     ports.onArrival((arrival) => {
-      const { portId, at, bytes } = arrival;
-      this.monitor.note('in', portId, at, bytes);
-      this.launch(portId, bytes);
-      const { show, transport } = this.session;
-      if (!this.recording || !show || transport.kind !== 'playing') return;
-      const point = pedalPoint(show, this.recording, arrival, placeIn(this.session, at).place);
-      if (point) this.kept.push(point);
+      this.monitor.note('in', arrival.portId, arrival.at, arrival.bytes);
+      this.keep(arrival);
+      this.incoming.arrived(arrival);
     });
   }
 
   show(show: Show): void {
     this.monitor.follow(show);
-    const spec = rigSpec(show);
-    this.assumed.follow(spec);
-    this.cables.follow(spec);
+    this.sender.follow(show);
     this.give({ kind: 'show', show });
   }
 
@@ -115,7 +112,8 @@ export class Playback {
     this.wake();
   }
 
-  private begin(songId: string, from: Ticks, rest: { entryId: string | null; how?: Start; at?: Micros | null }): void {
+  /** Starts a song from a place on as soon as can be, or at a clock time. */
+  begin(songId: string, from: Ticks, rest: { entryId: string | null; how?: Start; at?: Micros | null }): void {
     this.assumed.advance(this.now());
     const input = planStart(this.session, songId, from, this.assumed.coming(), rest);
     if (!input) return;
@@ -125,7 +123,7 @@ export class Playback {
   }
 
   /** Where a song stands in the set: where the session is, if that is it. */
-  private entryFor(songId: string): string | null {
+  entryFor(songId: string): string | null {
     const { show, entryId } = this.session;
     if (!show) return null;
     if (entryOf(show, entryId)?.songId === songId) return entryId;
@@ -175,6 +173,7 @@ export class Playback {
   /** The rig goes to a tone at once. */
   tone(toneId: string): void {
     this.give({ kind: 'tone', toneId });
+    this.incoming.toneCame(toneId);
     this.wake();
   }
 
@@ -273,66 +272,37 @@ export class Playback {
     const next = following && show ? entryOf(show, following.entryId) : undefined;
     if (next && following) this.begin(next.songId, 0, { entryId: next.id, how: 'follows', at: following.at });
     const now = this.now();
+    this.incoming.wake(now);
     this.goOnWalking(now);
     this.goOnTeaching(now);
     this.assumed.advance(now);
     this.tell(now);
   }
 
-  /** A message that a song of the set waits for starts it, or has it come next. */
-  private launch(portId: string, bytes: Bytes): void {
-    const { show } = this.session;
-    const entry = show && launchedBy(show, portId, bytes);
-    if (!entry) return;
-    if (entry.launch!.does === 'start') this.begin(entry.songId, 0, { entryId: entry.id, how: 'launched' });
-    else this.queue(entry.id);
+  /** Tells that something happened. */
+  happened(events: readonly SessionEvent[]): void {
+    this.dirty = true;
+    this.ears.events?.(events);
   }
 
-  private give(input: Input): readonly TimedBytes[] {
+  /** Keeps where a pedal that is recorded has come to. */
+  private keep(arrival: Arrival): void {
+    const { show, transport } = this.session;
+    if (!this.recording || !show || transport.kind !== 'playing') return;
+    const point = pedalPoint(show, this.recording, arrival, placeIn(this.session, arrival.at).place);
+    if (point) this.kept.push(point);
+  }
+
+  /** Gives the session an input, and sends what it says. */
+  give(input: Input): readonly TimedBytes[] {
     const now = this.now();
     this.assumed.advance(now);
-    const { assumed } = this;
-    const moment = {
-      now,
-      rig: assumed.state(),
-      coming: () => assumed.coming(),
-      busy: (ids?: ReadonlySet<string>) => this.busy(now, ids),
-    };
-    const { session, sends, events } = step(this.session, input, moment);
+    const { session, sends, events } = step(this.session, input, this.sender.moment(now));
     if (session.transport.kind !== this.session.transport.kind) this.dirty = true;
     this.session = session;
-    const sent = sends.map((e) => this.send(e, now));
-    if (events.length > 0) {
-      this.dirty = true;
-      this.ears.events?.(events);
-    }
+    const sent = sends.map((e) => this.sender.send(e, now));
+    if (events.length > 0) this.happened(events);
     return sent;
-  }
-
-  /** Until when something is on its way to units, or loads in them, or in what tells them something; at least now. */
-  private busy(now: Micros, ids?: ReadonlySet<string>): Micros {
-    const all = ids && toldBy(this.session.show, ids);
-    let until = all ? Math.max(now, this.assumed.restsAt(all)) : now;
-    for (const [id, at] of this.until) {
-      if (at <= now) this.until.delete(id);
-      else if (!all || all.has(id)) until = Math.max(until, at);
-    }
-    return until;
-  }
-
-  /** A port's cable carries one message after the other; none leaves in the past. */
-  private send<E extends Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string }>(
-    e: E,
-    now: Micros,
-  ): E {
-    const at = this.cables.place(e.portId, Math.max(e.at, now), e.bytes);
-    const unitId = e.unitId ?? '';
-    const end = this.cables.endOf(e.portId, at, e.bytes);
-    this.until.set(unitId, Math.max(end, this.until.get(unitId) ?? end));
-    this.monitor.note('out', e.portId, at, e.bytes);
-    this.ports.send(e.portId, at, e.bytes);
-    this.assumed.send(e.portId, at, e.bytes);
-    return { ...e, at };
   }
 
   private goOnWalking(now: Micros): void {
@@ -353,7 +323,7 @@ export class Playback {
     if (teaching === this.teaching) return;
     this.teaching = teaching;
     this.dirty = true;
-    for (const bytes of messages) if (route) this.send({ portId: route.portId, at: now, bytes }, now);
+    for (const bytes of messages) if (route) this.sender.send({ portId: route.portId, at: now, bytes }, now);
   }
 
   private tell(now: Micros): void {
@@ -363,7 +333,7 @@ export class Playback {
       this.lastLines = now;
       if (lines.length > 0) ears.lines(lines);
     }
-    const { transport, song, speed, loop, entryId, queued, history, before } = this.session;
+    const { transport, song, speed, outside, loop, entryId, queued, history, before } = this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
     if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
@@ -374,6 +344,7 @@ export class Playback {
       playing,
       songId: song?.id ?? null,
       speed,
+      outside: song?.followsPortId === null ? null : outside,
       loop,
       entryId,
       queued,
@@ -388,13 +359,4 @@ export class Playback {
       lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
     });
   }
-}
-
-/** Units, and those whose relay rules tell them something. */
-function toldBy(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
-  const all = new Set(ids);
-  for (const id of all) {
-    for (const unit of show?.units ?? []) if (unit.relays.some((r) => r.toUnitId === id)) all.add(unit.id);
-  }
-  return all;
 }

@@ -1,4 +1,5 @@
 import type { Bytes } from '../core/midi';
+import type { RigSpec } from '../core/rig';
 import type { Micros } from '../core/time';
 
 /** A whole message that came in on the in side of a port. */
@@ -7,6 +8,12 @@ export interface Arrival {
   readonly at: Micros;
   readonly bytes: Bytes;
 }
+
+/** A rig whose ports pass nothing on by themselves: while it is played, the playback does that, and knows what must not go on. */
+export const withoutThru = (spec: RigSpec): RigSpec => ({
+  ...spec,
+  ports: spec.ports.map((p) => (p.softThru ? { ...p, softThru: false } : p)),
+});
 
 /**
  * The one door to what hangs on the ports, be it stand-ins or the real thing. Times are

@@ -2,7 +2,18 @@ import { catchUp, compileSong, stateAt, type PlayLine } from '../core/compile';
 import { moments, rigSpec, routeTo } from '../core/meaning';
 import { fromHex, type TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
-import { indexShow, microsAt, newSong, setOf, songTime, type Show, type Song, type SongEntry } from '../core/show';
+import {
+  actionCue,
+  indexShow,
+  microsAt,
+  newSong,
+  setOf,
+  songTime,
+  type Cue,
+  type Show,
+  type Song,
+  type SongEntry,
+} from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 
 /** A song that was played, or plays, with clock times. */
@@ -72,6 +83,15 @@ export function toPlace(show: Show, song: Song, at: Ticks, coming: RigState): re
 /** What brings the rig to a tone from where it comes to, as soon as it takes it. From 0 on. */
 export function toTone(show: Show, toneId: string, coming: RigState): readonly TimedBytes[] {
   const song: Song = { ...newSong('bridge', 'Bridge', { bars: 1 }), openingToneId: toneId };
+  const { events } = compileSong(show, song, coming);
+  const first = events[0]?.at ?? 0;
+  return events.map((e) => ({ ...e, at: e.at - first }));
+}
+
+/** What a named action sends, done now. From 0 on. */
+export function toMove(show: Show, moveId: string, coming: RigState, bpm: number | null): readonly TimedBytes[] {
+  const cue: Cue = { ...actionCue('move', 0, { kind: 'move', moveId }), landing: 'sent' };
+  const song: Song = { ...newSong('move', 'Move', { bars: 16, ...(bpm === null ? {} : { bpm }) }), cues: [cue] };
   const { events } = compileSong(show, song, coming);
   const first = events[0]?.at ?? 0;
   return events.map((e) => ({ ...e, at: e.at - first }));

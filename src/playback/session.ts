@@ -1,14 +1,15 @@
 import { audition, catchUp, type Loop, type PlayLine } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
-import { SPEEDS, atSpeed, indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
+import { SPEEDS, indexShow, microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
-import type { Micros, Ticks } from '../core/time';
+import { TICKS_PER_QUARTER, tempoAt, type Micros, type Ticks } from '../core/time';
 import { lineFromHere, startLine, within } from './plans';
 import {
   entryBy,
   entryOf,
   silence,
+  toMove,
   toPlace,
   toTone,
   withEnd,
@@ -38,6 +39,8 @@ export interface Session {
   readonly transport: Transport;
   /** A share of what is written; it holds for whatever plays until it is set again. */
   readonly speed: number;
+  /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
+  readonly outside: number | null;
   /** The stretch of a song that is played again and again. */
   readonly loop: SongLoop | null;
   /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
@@ -82,6 +85,7 @@ export const NEW_SESSION: Session = {
   planned: null,
   transport: STOPPED,
   speed: 1,
+  outside: null,
   loop: null,
   entryId: null,
   queued: null,
@@ -95,6 +99,14 @@ export const NEW_SESSION: Session = {
   ahead: LOOK_AHEAD,
   handed: Number.NEGATIVE_INFINITY,
 };
+
+/** A clock from outside. */
+export interface Outside {
+  readonly at: Micros;
+  readonly tick: Ticks;
+  /** Quarter notes a minute. */
+  readonly bpm: number;
+}
 
 export type Input =
   | { readonly kind: 'wake' }
@@ -118,6 +130,10 @@ export type Input =
   | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'panic' }
   | { readonly kind: 'ahead'; readonly ahead: Micros }
+  /** A clock from outside is at a place of the song at a clock time, and so fast; null where there is none any more. */
+  | { readonly kind: 'outside'; readonly clock: Outside | null }
+  /** A named action is done at once; what is tapped is tapped in the tempo of what plays. */
+  | { readonly kind: 'move'; readonly moveId: string }
   | { readonly kind: 'stop' }
   | { readonly kind: 'speed'; readonly speed: number }
   | { readonly kind: 'loop'; readonly loop: SongLoop | null }
@@ -140,7 +156,14 @@ export interface Moment {
 export type SessionEvent =
   | { readonly kind: 'started' | 'replanned'; readonly songId: string }
   | { readonly kind: 'stopped'; readonly why: 'asked' | 'end' | 'gone'; readonly follows?: boolean }
-  | { readonly kind: 'slept'; readonly time: Micros };
+  | { readonly kind: 'slept'; readonly time: Micros }
+  /** A tone was pressed on a pad or a switch, at a place of what plays. */
+  | { readonly kind: 'pressed'; readonly toneId: string; readonly songId: string | null; readonly place: Micros }
+  | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
+  /** More arrives on a port than can be passed on: what is too much is left out. */
+  | { readonly kind: 'flooded'; readonly portId: string }
+  /** A clock that a song follows wobbles, fell silent, or is back. */
+  | { readonly kind: 'clock'; readonly what: 'wobbles' | 'lost' | 'back'; readonly portId: string };
 
 export interface Stepped {
   readonly session: Session;
@@ -160,7 +183,7 @@ export function planStart(
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return null;
-  const planned = atSpeed(song, session.speed);
+  const planned = sungAs(song, session);
   const line = within(show, planned, startLine(show, planned, from, coming), loopOf(session, song));
   return { kind: 'start', song, planned, line, entryId, how, at };
 }
@@ -170,9 +193,13 @@ type Starting = Extract<Input, { kind: 'start' }>;
 const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.songId === song.id ? loop : null);
 
 /** Where the session is, in the song's time as it is written. */
-export function placeIn({ transport, speed }: Session, now: Micros): { place: Micros; from: Micros | null } {
-  const from = transport.kind === 'playing' ? fromOf(transport, now) * speed : null;
-  return { place: placeOf(transport, now) * speed, from };
+export function placeIn(session: Session, now: Micros): { place: Micros; from: Micros | null } {
+  const { transport, speed, song, planned } = session;
+  const follows = song !== null && planned !== null && sungAs(song, { speed, outside: null }) !== planned;
+  const written = (at: Micros): Micros =>
+    follows && at > 0 ? microsAt(songTime(song), ticksAt(songTime(planned), at)) : at * speed;
+  const from = transport.kind === 'playing' ? written(fromOf(transport, now)) : null;
+  return { place: written(placeOf(transport, now)), from };
 }
 
 /** What comes of an input at a moment. Nothing here reads a clock or knows who hangs on the ports. */
@@ -182,6 +209,14 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return wake(session, moment);
     case 'start':
       return start(session, input, moment);
+    case 'outside':
+      return followOutside(session, input.clock, moment);
+    case 'move': {
+      const { show, planned, transport } = session;
+      if (!show) return still(session);
+      const bpm = planned ? quartersAt(planned, placeOf(transport, moment.now)) : null;
+      return { session, sends: behind(session, toMove(show, input.moveId, moment.coming(), bpm), moment), events: [] };
+    }
     case 'ahead':
       return still({ ...session, ahead: input.ahead });
     case 'stop': {
@@ -215,6 +250,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return still({
         ...session,
         speed,
+        planned: session.song && sungAs(session.song, { ...session, speed }),
         transport: { ...transport, place: (transport.place * session.speed) / speed },
       });
     }
@@ -304,7 +340,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
   const song = show && indexShow(show).songs.get(input.songId);
   if (!show || !song) return still(session);
   const { now } = moment;
-  const planned = atSpeed(song, session.speed);
+  const planned = sungAs(song, session);
   const place = microsAt(songTime(planned), input.place);
   const stops = breakOff(session, now);
   const stopped = session.transport.kind === 'playing';
@@ -332,7 +368,7 @@ function goBack(session: Session, moment: Moment): Stepped {
   const next: Session = {
     ...session,
     song: before.song,
-    planned: before.song && atSpeed(before.song, session.speed),
+    planned: before.song && sungAs(before.song, session),
     entryId: before.entryId,
     queued: null,
     following: null,
@@ -459,12 +495,56 @@ function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
   return goOn(before, next, moment);
 }
 
+/** From so far apart on, the tempo of what was planned is another than that which is heard. */
+const OTHER_TEMPO = 0.003;
+/** Where the clock is elsewhere by less, nothing is done; by more than the second, the rest is planned anew. */
+const NEAR: Micros = 300;
+const FAR: Micros = 20_000;
+
+/**
+ * What plays along a clock from outside keeps with it: a little sooner or later where it has drifted,
+ * planned anew where the tempo is another, so that what has to leave early leaves as early as it must.
+ */
+function followOutside(session: Session, clock: Outside | null, moment: Moment): Stepped {
+  const { transport, song, show, planned } = session;
+  const next: Session = { ...session, outside: clock?.bpm ?? null };
+  if (!clock || transport.kind !== 'playing' || !song || !show || !planned || song.followsPortId === null) {
+    // What plays on without its clock keeps the tempo that it had.
+    return still(clock === null && transport.kind === 'playing' ? session : next);
+  }
+  // Until it has reached the place that it starts from, the rig is being brought there.
+  if (moment.now < transport.zero + transport.line.place) return still(session);
+  const micros = 60e6 / (clock.bpm * TICKS_PER_QUARTER);
+  const off = (clock.tick - ticksAt(songTime(planned), clock.at - transport.zero)) * micros;
+  const [mark] = planned.tempo;
+  const own = planned.tempo.length === 1 && mark!.rampTo === null ? mark!.bpm * mark!.beat : 0;
+  if (Math.abs(off) > FAR || Math.abs(own / clock.bpm - 1) > OTHER_TEMPO) {
+    const anew = plannedAnew(next, show, song, Math.max(session.handed, moment.now), moment, off);
+    return after([], wake(anew, moment), []);
+  }
+  if (Math.abs(off) < NEAR) return still(session);
+  return still({ ...session, transport: { ...transport, zero: transport.zero - off } });
+}
+
+const quartersAt = (song: Song, place: Micros): number => {
+  const time = songTime(song);
+  return tempoAt(time.tempo, Math.max(0, ticksAt(time, place)));
+};
+
 /** The session with the song that plays planned anew; its place stays the same bar and beat, also where tempos changed. */
-function plannedAnew(session: Session, show: Show, song: Song, handed: Micros, { now, coming }: Moment): Session {
+function plannedAnew(
+  session: Session,
+  show: Show,
+  song: Song,
+  handed: Micros,
+  { now, coming }: Moment,
+  /** So much further on than it was thought to be. */
+  slip: Micros = 0,
+): Session {
   const { transport, planned: was } = session;
   if (transport.kind !== 'playing' || !was) return session;
   const { line } = transport;
-  const sung = atSpeed(song, session.speed);
+  const sung = sungAs(song, session);
   const loop = loopOf(session, song);
   const [oldTime, newTime] = [songTime(was), songTime(sung)];
   const begun = roundZero(transport, now);
@@ -472,7 +552,7 @@ function plannedAnew(session: Session, show: Show, song: Song, handed: Micros, {
   const moved = (at: Micros): Micros => (at <= 0 ? at : microsAt(newTime, ticksAt(oldTime, at)));
   // Only where the place lies elsewhere in time: sums of microseconds are not the same there and back.
   const shift = was.tempo === sung.tempo ? 0 : moved(passed) - passed;
-  const zero = begun - shift;
+  const zero = begun - shift - slip;
   const place = fromOf(transport, now);
   if (passed < place && place > 0) {
     // Still on the way to the place it starts from: that way is made anew.

@@ -5,7 +5,7 @@ import { SimulatedRig, type TraceEntry } from '../core/simulate';
 import type { Micros } from '../core/time';
 import { keptStates } from './assumedRig';
 import { InTime } from './inTime';
-import type { Arrival, Ports } from './ports';
+import { withoutThru, type Arrival, type Ports } from './ports';
 
 /** Stand-ins for every unit of a rig, behind the same door as real ports: they obey bytes, and send when they are played. */
 export class StandIns implements Ports {
@@ -16,7 +16,8 @@ export class StandIns implements Ports {
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
 
   /** Goes over to a changed rig. Units that are the same to the wires keep their state, whatever they are called now. */
-  follow(spec: RigSpec): void {
+  follow(given: RigSpec): void {
+    const spec = withoutThru(given);
     const kept = keptStates(this.spec, spec, () => this.rig.state());
     this.spec = spec;
     if (kept) this.rig = this.build(kept);

@@ -12,6 +12,7 @@ export const NO_NEWS: PlaybackNews = {
   playing: false,
   songId: null,
   speed: 1,
+  outside: null,
   loop: null,
   looping: false,
   entryId: null,

@@ -31,6 +31,23 @@ export function atSpeed(song: Song, speed: number): Song {
   }));
 }
 
+const followed = new WeakMap<Song, Map<number, Song>>();
+
+/** A song along a clock from outside: its own tempos are nothing, the clock's is all. In hundredths of a quarter a minute. */
+export function atTempo(song: Song, bpm: number): Song {
+  const rounded = Math.round(bpm * 100) / 100;
+  const known = followed.get(song)?.get(rounded);
+  if (known) return known;
+  const made: Song = { ...song, tempo: [{ at: 0, bpm: rounded, beat: 1, rampTo: null }] };
+  // Along a clock that goes faster and faster there is no end of tempos: the last one is kept.
+  followed.set(song, new Map([[rounded, made]]));
+  return made;
+}
+
+/** How a song is played: along a clock that it follows and that is heard, or as much slower or faster as was asked. */
+export const sungAs = (song: Song, { speed, outside }: { readonly speed: number; readonly outside: number | null }): Song =>
+  outside !== null && song.followsPortId !== null ? atTempo(song, outside) : atSpeed(song, speed);
+
 /** The song with all its tempos in the proportion that brings the first to a tempo. */
 export function withTempo(song: Song, bpm: number): Song {
   const first = song.tempo[0]!;

@@ -1,16 +1,19 @@
+import type { Bytes } from '../../core/midi';
 import { rigSpec } from '../../core/meaning';
 import type { Show } from '../../core/show';
 import type { Micros } from '../../core/time';
+import { BoundPorts } from '../boundPorts';
 import type { MonitorLine } from '../monitor';
 import { Playback, type PlaybackNews } from '../playback';
 import { LOOK_AHEAD, type SessionEvent } from '../session';
 import { StandIns } from '../standIns';
 
-/** A playback with stand-ins and a clock that goes on by hand. */
+/** A playback with stand-ins, and real ports beside them, and a clock that goes on by hand. */
 export function played(show: Show, ahead: Micros = LOOK_AHEAD) {
   let now: Micros = 7e6;
   const standIns = new StandIns();
-  const playback = new Playback(() => now, standIns);
+  const ports = new BoundPorts(standIns);
+  const playback = new Playback(() => now, ports);
   const lines: MonitorLine[] = [];
   const events: SessionEvent[] = [];
   let news: PlaybackNews | undefined;
@@ -21,6 +24,7 @@ export function played(show: Show, ahead: Micros = LOOK_AHEAD) {
   });
   const edit = (next: Show): void => {
     standIns.follow(rigSpec(next));
+    ports.bind(new Map(next.ports.map((p) => [p.id, { standIn: true, real: true }])));
     playback.show(next);
   };
   edit(show);
@@ -41,6 +45,7 @@ export function played(show: Show, ahead: Micros = LOOK_AHEAD) {
     wake();
     return news!;
   };
+  const arrive = (portId: string, bytes: Bytes, at = now): void => ports.arrive(portId, at, bytes);
   const out = (): readonly MonitorLine[] => lines.filter((l) => l.direction === 'out');
-  return { playback, standIns, edit, go, sleep, out, events, now: () => now };
+  return { playback, standIns, edit, go, sleep, out, arrive, events, now: () => now };
 }

@@ -1,0 +1,274 @@
+import { describe, expect, it } from 'vitest';
+import { stateAt } from '../core/compile';
+import { demoShow } from '../core/demo';
+import { controlChange, noteOff, noteOn, type Bytes } from '../core/midi';
+import { microsAt, setPortField, songTime, applyEdit, type Reaction, type Show } from '../core/show';
+import { expectSame } from '../core/testing/expectSame';
+import { barAt } from '../core/time';
+import { REAL_AHEAD, placeIn } from './session';
+import { played } from './testing/played';
+
+const demo = demoShow();
+const song = demo.songs[0]!;
+/** A bar of 7/8 at 126. */
+const BAR = (7 * 30_000) / 126;
+const bar = (n: number): number => barAt(songTime(song).bars, n).tick;
+
+const reaction = (id: string, does: Reaction['does'], hears: Partial<Reaction['hears']> = {}): Reaction => ({
+  id,
+  name: '',
+  on: true,
+  songId: null,
+  hears: { portId: 'pads', kind: 'note', channel: null, number: 36, low: 1, high: 127, ...hears },
+  swallow: true,
+  does,
+});
+const withReactions = (...reactions: readonly Reaction[]): Show => ({ ...demo, reactions });
+const PAD = noteOn(10, 36, 100);
+const pedal = { portId: 'feet', kind: 'control', number: 11, low: 0 } as const;
+
+describe('a message that arrives', () => {
+  it('plays, stops, and steps through the changes of a song', () => {
+    const step = reaction('next', { kind: 'session', act: 'next-change' }, { number: 37 });
+    const show = withReactions(reaction('play', { kind: 'session', act: 'play-or-stop' }), step);
+    const { arrive, go, standIns, playback } = played(show);
+    arrive('pads', PAD);
+    expect(go(200)).toMatchObject({ playing: true, songId: show.songs[0]!.id });
+    arrive('pads', PAD);
+    expect(go(50).playing).toBe(false);
+    playback.select(song.id, 0);
+    go(1000);
+    for (let i = 0; i < 3; i++) {
+      arrive('pads', noteOn(10, 37, 1));
+      go(1000);
+    }
+    const places = [...new Set(song.cues.map((c) => c.at))].filter((at) => at > 0);
+    expectSame(stateAt(show, song, places[2]!), standIns.state());
+  });
+
+  it('goes to a tone, and says so with its place', () => {
+    const show = withReactions(reaction('fog', { kind: 'tone', toneId: 'fog-lead' }));
+    const { arrive, go, events, playback } = played(show);
+    playback.play(song.id, bar(4));
+    go(BAR);
+    arrive('pads', PAD);
+    go(8);
+    expect(events.find((e) => e.kind === 'pressed')).toMatchObject({ toneId: 'fog-lead', songId: song.id });
+    expect(go(500).rig.quillback!.slot).toBe(47);
+  });
+
+  it('plays a move, a sample, starts, queues and chooses songs', () => {
+    const [, other] = demo.songs;
+    const all = [
+      reaction('move', { kind: 'move', moveId: 'four-taps' }, { number: 40 }),
+      reaction('sample', { kind: 'sample', audioId: 'gull', gain: -3 }, { number: 41 }),
+      reaction('start', { kind: 'song', songId: other!.id, how: 'start' }, { number: 42 }),
+      reaction('queue', { kind: 'song', songId: other!.id, how: 'queue' }, { number: 43 }),
+      reaction('select', { kind: 'song', songId: other!.id, how: 'select' }, { number: 44 }),
+    ];
+    const { arrive, go, events, out } = played(withReactions(...all));
+    arrive('pads', noteOn(10, 40, 1));
+    go(3000);
+    const taps = out().filter((l) => l.bytes[0]! >> 4 === 0xb && l.bytes[1] === 93);
+    expect(taps).toHaveLength(4);
+    // A beat apart, at the tempo of nothing that plays: 120.
+    expect(taps[1]!.at - taps[0]!.at).toBeCloseTo(500_000, -3);
+    arrive('pads', noteOn(10, 41, 1));
+    expect(events.at(-1)).toEqual({ kind: 'sample', audioId: 'gull', gain: -3 });
+    arrive('pads', noteOn(10, 43, 1));
+    expect(go(50)).toMatchObject({ queued: expect.any(String) as string, playing: false });
+    arrive('pads', noteOn(10, 44, 1));
+    expect(go(50)).toMatchObject({ songId: other!.id, playing: false });
+    arrive('pads', noteOn(10, 42, 1));
+    expect(go(50)).toMatchObject({ songId: other!.id, playing: true });
+  });
+
+  it('does nothing from a port that is switched off', () => {
+    const show = withReactions(reaction('play', { kind: 'session', act: 'play' }));
+    const { arrive, go } = played(applyEdit(show, setPortField(show, 'pads', 'active', false)!));
+    arrive('pads', PAD);
+    expect(go(100).playing).toBe(false);
+  });
+
+  it('is cut out of whatever comes: running status, real-time bytes within, exclusive without end', () => {
+    const show = withReactions(reaction('fog', { kind: 'tone', toneId: 'fog-lead' }));
+    const { arrive, events } = played(show);
+    const pressed = (): number => events.filter((e) => e.kind === 'pressed').length;
+    arrive('pads', [0x99, 36, 0xf8, 9, 36, 0, 36]);
+    arrive('pads', [9]);
+    expect(pressed()).toBe(2);
+    arrive('pads', [0xf0, 1, 2, 3]);
+    arrive('pads', Array<number>(5000).fill(5));
+    arrive('pads', [0x99, 36, 9, 255, 254, 1, 2, 3]);
+    expect(pressed()).toBe(3);
+  });
+});
+
+describe('a port that passes on', () => {
+  const thru = (show: Show): Show => applyEdit(show, setPortField(show, 'pads', 'softThru', true)!);
+  const sentOn = (lines: readonly { portId: string; bytes: Bytes }[]) =>
+    lines.filter((l) => l.portId === 'pads').map((l) => l.bytes);
+
+  it('sends out again what nobody swallowed: neither a trigger nor its end', () => {
+    const show = thru(withReactions(reaction('play', { kind: 'session', act: 'panic' })));
+    const { arrive, go, out } = played(show);
+    for (const bytes of [PAD, noteOff(10, 36), noteOn(10, 50, 9), noteOff(10, 50)]) arrive('pads', bytes);
+    go(200);
+    expect(sentOn(out())).toEqual([noteOn(10, 50, 9), noteOff(10, 50)]);
+  });
+
+  it('leaves out what is more than a cable carries, says so once, and goes on playing', () => {
+    const show = thru({
+      ...withReactions(),
+      ports: demo.ports.map((p) => (p.id === 'pads' ? { ...p, cable: 'din' as const } : p)),
+    });
+    const { arrive, go, out, events, playback, now } = played(show);
+    playback.play(song.id, bar(4));
+    for (let i = 0; i < 500; i++) {
+      for (let k = 0; k < 40; k++) arrive('pads', controlChange(1, k, i % 128));
+      go(4);
+    }
+    expect(events.filter((e) => e.kind === 'flooded')).toHaveLength(1);
+    const passed = out().filter((l) => l.portId === 'pads' && l.at <= now());
+    // Two seconds of a cable that takes 1,041 control changes a second.
+    expect(passed.length).toBeLessThan(2300);
+    expect(passed.length).toBeGreaterThan(1500);
+    for (let i = 1; i < passed.length; i++) expect(passed[i]!.at - passed[i - 1]!.at).toBeGreaterThanOrEqual(959);
+    expect(go(2000).rig.quillback).toMatchObject({ slot: 2, variant: 1 });
+  });
+});
+
+describe('a pedal', () => {
+  const wah = reaction(
+    'wah',
+    { kind: 'switch', unitId: 'tarn', controlId: 'active', above: 20, below: 5, millis: 100 },
+    pedal,
+  );
+  const mix = reaction(
+    'mix',
+    { kind: 'control', unitId: 'quillback', controlId: 'level', curve: { from: -30, to: 6, bend: 'straight' } },
+    pedal,
+  );
+
+  it('throws a switch when it has stood there long enough', () => {
+    const { arrive, go } = played(withReactions(wah));
+    arrive('feet', controlChange(1, 11, 90));
+    expect(go(60).rig.tarn!.controls.active).not.toBe(1);
+    expect(go(80).rig.tarn!.controls.active).toBe(1);
+    arrive('feet', controlChange(1, 11, 0));
+    expect(go(150).rig.tarn!.controls.active).toBe(0);
+  });
+
+  it('moves a control, which goes back when the tone changes', () => {
+    const control = demo.units.find((u) => u.id === 'quillback')!.profile.controls.find((c) => c.id === 'level')!;
+    const { arrive, go, playback } = played(withReactions(mix));
+    playback.play(song.id, bar(4));
+    go(BAR * 0.5);
+    arrive('feet', controlChange(1, 11, 127));
+    expect(go(60).rig.quillback!.controls.level).toBeCloseTo(6, 0);
+    // Bar 5 has another scene of the same preset.
+    expect(go(BAR).rig.quillback!.controls.level).toBeCloseTo(control.rest!, 0);
+  });
+});
+
+describe('a clock from outside', () => {
+  const show: Show = {
+    ...demo,
+    songs: demo.songs.map((s) => (s.id === song.id ? { ...s, followsPortId: 'pads' } : s)),
+  };
+  const period = (bpm: number): number => 60e6 / (24 * bpm);
+
+  /** A song that follows clocks; each at its time, however the playback is woken. */
+  function following(ahead?: number) {
+    const p = played(show, ahead);
+    let next = p.now();
+    const run = (bpm: number, clocks: number, shake = 0): void => {
+      for (let i = 0; i < clocks; i++) {
+        next += period(bpm);
+        if (next > p.now()) p.go((next - p.now()) / 1000);
+        p.arrive('pads', [0xf8], next + (i % 2 === 0 ? shake : -shake));
+      }
+    };
+    const begin = (): void => {
+      next = p.now();
+      p.arrive('pads', [0xfa]);
+    };
+    /** Where the song is against where the clock is, in milliseconds at a tempo. */
+    const off = (clocks: number, bpm: number): number => {
+      p.go(8);
+      const tick = (clocks - 1) * 40 + ((p.now() - next) / period(bpm)) * 40;
+      return ((placeIn(p.playback.session, p.now()).place - microsAt(songTime(song), tick)) * (126 / bpm)) / 1000;
+    };
+    const again = (): void => void (next = p.now());
+    return { ...p, run, begin, off, again };
+  }
+
+  it('starts the song that is gone to, and its changes land along the clock', () => {
+    for (const ahead of [undefined, REAL_AHEAD]) {
+      const { playback, begin, run, go, standIns } = following(ahead);
+      playback.select(song.id, 0);
+      go(1500);
+      begin();
+      // Slower than written: 100 in place of 126. Bar 5 begins after 4 bars of 84 clocks.
+      run(100, 4 * 84 + 8);
+      expect(go(8)).toMatchObject({ playing: true, songId: song.id });
+      expectSame(stateAt(show, song, bar(5)), standIns.state());
+    }
+  });
+
+  it('is followed through another tempo and a shaking cable', () => {
+    const { playback, begin, run, off, go, events } = following(REAL_AHEAD);
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    run(126, 200, 500);
+    expect(Math.abs(off(200, 126))).toBeLessThan(3);
+    run(140, 160, 500);
+    expect(Math.abs(off(360, 140))).toBeLessThan(3);
+    expect(events.filter((e) => e.kind === 'clock')).toEqual([]);
+  });
+
+  it('stops it, and has it go on from a position', () => {
+    const { playback, begin, run, go, arrive, standIns } = following();
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    run(126, 100);
+    arrive('pads', [0xfc]);
+    expect(go(50).playing).toBe(false);
+    // Bar 9: eight bars of 14 sixteenths.
+    arrive('pads', [0xf2, 8 * 14, 0]);
+    arrive('pads', [0xfb]);
+    go(0);
+    run(126, 30);
+    expect(go(400).playing).toBe(true);
+    expectSame(stateAt(show, song, bar(9) + 1), standIns.state());
+  });
+
+  it('that falls silent is said, and the song plays on; and it is said when it is back', () => {
+    const { playback, begin, run, go, events, now, again } = following();
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    run(126, 60);
+    go(700);
+    const place = (): number => placeIn(playback.session, now()).place;
+    const before = place();
+    expect(events.at(-1)).toEqual({ kind: 'clock', what: 'lost', portId: 'pads' });
+    go(500);
+    expect(place() - before).toBeCloseTo(500_000, -4);
+    again();
+    run(126, 30);
+    expect(events.filter((e) => e.kind === 'clock').map((e) => e.what)).toEqual(['lost', 'back']);
+    expect(go(50).playing).toBe(true);
+  });
+
+  it('that wobbles is said', () => {
+    const { playback, begin, run, go, events } = following();
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    for (let i = 0; i < 6; i++) run(i % 2 === 0 ? 120 : 126, 24);
+    expect(events.filter((e) => e.kind === 'clock').map((e) => e.what)).toEqual(['wobbles']);
+  });
+});

@@ -1,0 +1,90 @@
+import { rigSpec } from '../core/meaning';
+import type { Bytes, TimedBytes } from '../core/midi';
+import type { RigState } from '../core/rig';
+import type { Show } from '../core/show';
+import type { Micros } from '../core/time';
+import { AssumedRig } from './assumedRig';
+import { Cables } from './cables';
+import { Monitor } from './monitor';
+import { withoutThru, type Ports } from './ports';
+import type { Moment } from './session';
+
+/** What is passed on leaves within this time, or not at all. */
+const PASSED_WITHIN: Micros = 100_000;
+
+type Sent = Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string };
+
+/** Everything that leaves goes through here: onto its cable, to the monitor, to the ports and to what is assumed of the rig. */
+export class Sender {
+  readonly assumed = new AssumedRig();
+  private readonly cables = new Cables();
+  /** Until when something is on its way to units, by their id; '' for what is for none. */
+  private readonly until = new Map<string, Micros>();
+  private show: Show | null = null;
+
+  constructor(
+    private readonly ports: Ports,
+    private readonly monitor: Monitor,
+  ) {}
+
+  follow(show: Show): void {
+    this.show = show;
+    const spec = withoutThru(rigSpec(show));
+    this.assumed.follow(spec);
+    this.cables.follow(spec);
+  }
+
+  /** What is known at a time. */
+  moment(now: Micros): Moment {
+    const { assumed } = this;
+    return {
+      now,
+      rig: assumed.state(),
+      coming: (): RigState => assumed.coming(),
+      busy: (ids) => this.busy(now, ids),
+    };
+  }
+
+  /** A port's cable carries one message after the other; none leaves in the past. */
+  send<E extends Sent>(e: E, now: Micros): E {
+    const at = this.cables.place(e.portId, Math.max(e.at, now), e.bytes);
+    const unitId = e.unitId ?? '';
+    const end = this.cables.endOf(e.portId, at, e.bytes);
+    this.until.set(unitId, Math.max(end, this.until.get(unitId) ?? end));
+    this.put(e.portId, at, e.bytes);
+    return { ...e, at };
+  }
+
+  /** Sends a message now that has nothing to do with what else leaves; not where the cable is full. */
+  passOn(portId: string, bytes: Bytes, now: Micros): boolean {
+    if (this.cables.waitsUntil(portId, now) > now + PASSED_WITHIN) return false;
+    this.put(portId, this.cables.reserve(portId, now, bytes), bytes);
+    return true;
+  }
+
+  private put(portId: string, at: Micros, bytes: Bytes): void {
+    this.monitor.note('out', portId, at, bytes);
+    this.ports.send(portId, at, bytes);
+    this.assumed.send(portId, at, bytes);
+  }
+
+  /** Until when something is on its way to units, or loads in them, or in what tells them something; at least now. */
+  private busy(now: Micros, ids?: ReadonlySet<string>): Micros {
+    const all = ids && toldBy(this.show, ids);
+    let until = all ? Math.max(now, this.assumed.restsAt(all)) : now;
+    for (const [id, at] of this.until) {
+      if (at <= now) this.until.delete(id);
+      else if (!all || all.has(id)) until = Math.max(until, at);
+    }
+    return until;
+  }
+}
+
+/** Units, and those whose relay rules tell them something. */
+function toldBy(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
+  const all = new Set(ids);
+  for (const id of all) {
+    for (const unit of show?.units ?? []) if (unit.relays.some((r) => r.toUnitId === id)) all.add(unit.id);
+  }
+  return all;
+}
