@@ -187,7 +187,11 @@ export class Planner {
         const elsewhere = unit.relays.length > 0 && sends.some((s) => s.kind === 'variant');
         const tells = elsewhere || sends.some((s) => s.setOff !== null);
         chain.loads = sent || tells ? [{ ...mark, tells }] : [];
-      } else if (send.setOff) chain.loads = [...chain.loads, { ...mark, tells: true }];
+      } else if (send.setOff) {
+        chain.loads = [...chain.loads, { ...mark, tells: true }];
+        // It is there no sooner than the preset of an earlier cue that still loads, and lost with it.
+        if (send.kind === 'variant' && preset) chain.loads = [...chain.loads, { ...preset, tells: true }];
+      }
       if (send.setOff) {
         this.markTold(path.portId, send.setOff, mark, sent);
         if (send.kind === 'variant' && preset) {
