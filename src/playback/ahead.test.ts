@@ -6,7 +6,7 @@ import { applyEdit, setClock, songTime, type Show } from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import { runs } from '../core/testing/runs';
 import { barAt } from '../core/time';
-import { REAL_AHEAD } from './session';
+import { REAL_AHEAD } from './sessionState';
 import { played } from './testing/played';
 
 const show = demoShow();

@@ -28,6 +28,8 @@ export class BoundPorts implements Ports {
     private readonly standIns: Ports,
     /** Takes what leaves on real ports, in the order in which it was sent. */
     public handOver: (batch: readonly Outgoing[]) => void = () => undefined,
+    /** Runs something when what runs now is done: what is sent together is handed over together. */
+    private readonly soon: (run: () => void) => void = () => undefined,
   ) {
     standIns.onArrival((arrival) => {
       if (this.bindingOf(arrival.portId).standIn) this.tell(arrival);
@@ -47,7 +49,9 @@ export class BoundPorts implements Ports {
   send(portId: string, at: Micros, bytes: Bytes): void {
     const { standIn, real } = this.bindingOf(portId);
     if (standIn) this.standIns.send(portId, at, bytes);
-    if (real) this.batch.push({ portId, at, bytes });
+    if (!real) return;
+    if (this.batch.length === 0) this.soon(() => this.flush());
+    this.batch.push({ portId, at, bytes });
   }
 
   onArrival(listener: (arrival: Arrival) => void): void {

@@ -5,7 +5,7 @@ import { controlChange, noteOff, noteOn, type Bytes } from '../core/midi';
 import { microsAt, setPortField, songTime, applyEdit, type Reaction, type Show } from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import { barAt } from '../core/time';
-import { REAL_AHEAD, placeIn } from './session';
+import { REAL_AHEAD, placeIn } from './sessionState';
 import { played } from './testing/played';
 
 const demo = demoShow();

@@ -1,5 +1,5 @@
 import type { Act } from '../core/meaning';
-import type { Bytes, TimedBytes } from '../core/midi';
+import { identityIn, type Bytes, type TimedBytes } from '../core/midi';
 import type { UnitAim } from '../core/rig';
 import { indexShow, microsAt, songTime, songsOfSet, sungAs, ticksAt, type SessionAct, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
@@ -10,7 +10,7 @@ import type { Arrival } from './ports';
 import { Reactor } from './reactor';
 import type { Start } from './running';
 import type { Sender } from './sender';
-import { placeIn, type Input, type Session, type SessionEvent } from './session';
+import { placeIn, type Input, type Session, type SessionEvent } from './sessionState';
 
 /** That a port is flooded is said this often. */
 const FLOOD_SAID_EVERY: Micros = 5_000_000;
@@ -47,6 +47,9 @@ export class Incoming {
   private readonly reactor = new Reactor((id) => this.driven.sender.assumed.state()[id]?.slot);
   private readonly flooded = new Map<string, Micros>();
 
+  /** While somebody learns a message, what arrives does nothing. */
+  listenOnly = false;
+
   constructor(private readonly driven: Driven) {}
 
   /** Lets time come to now. */
@@ -68,6 +71,9 @@ export class Incoming {
     if (!show) return;
     const port = indexShow(show).ports.get(portId);
     if (!port?.active) return;
+    const identity = identityIn(bytes);
+    if (identity) this.driven.happened([{ kind: 'answered', portId, identity }]);
+    if (this.listenOnly) return;
     const word = this.clocks.hear(portId, at, bytes);
     if (word !== null) this.obeyClock(show, portId, word);
     const { acts, goesOn } = this.reactor.hear(show, song?.id ?? null, arrival);

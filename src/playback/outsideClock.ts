@@ -12,7 +12,7 @@ import {
   type ClockIn,
   type ClockWord,
 } from './clockIn';
-import type { Outside } from './session';
+import type { Outside } from './sessionState';
 
 /** What was heard of a clock since the last time somebody asked. */
 export interface ClockNews {

@@ -3,22 +3,14 @@ import type { RigState, UnitAim } from '../core/rig';
 import { routeTo } from '../core/meaning';
 import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
-import { AssumedRig } from './assumedRig';
+import type { AssumedRig } from './assumedRig';
 import { Incoming } from './incoming';
 import { Monitor, type MonitorLine } from './monitor';
 import type { Arrival, Ports } from './ports';
 import { changeBy, entryBy, entryOf, type Played, type Start } from './running';
 import { Sender } from './sender';
-import {
-  NEW_SESSION,
-  placeIn,
-  planStart,
-  step,
-  type Input,
-  type Session,
-  type SessionEvent,
-  type SongLoop,
-} from './session';
+import { planStart, step } from './session';
+import { NEW_SESSION, placeIn, type Input, type Session, type SessionEvent, type SongLoop } from './sessionState';
 import { pedalPoint, type PedalPoint, type PedalRecording } from './tasks/record';
 import { learnt, startLesson, teachOn, type Lesson, type Teaching } from './tasks/teach';
 import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
@@ -217,6 +209,17 @@ export class Playback {
       this.assumed.forget(new Set(show.units.filter((u) => routeTo(show, u)?.portId === portId).map((u) => u.id)));
     }
     this.give({ kind: 'port', portId, there });
+  }
+
+  /** Whether what arrives is only listened to, and does nothing. */
+  listenOnly(on: boolean): void {
+    this.incoming.listenOnly = on;
+  }
+
+  /** Sends a message as it stands, now. */
+  send(portId: string, bytes: Bytes): void {
+    const now = this.now();
+    this.sender.send({ portId, at: now, bytes }, now);
   }
 
   audition(unitId: string, aim: UnitAim): readonly TimedBytes[] {

@@ -5,7 +5,7 @@ import { demoShow } from '../core/demo';
 import { applyEdit, removeCues, songTime, microsAt } from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import { barAt } from '../core/time';
-import { placeIn } from './session';
+import { placeIn } from './sessionState';
 import { played } from './testing/played';
 
 const show = demoShow();

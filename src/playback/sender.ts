@@ -5,9 +5,9 @@ import type { Show } from '../core/show';
 import type { Micros } from '../core/time';
 import { AssumedRig } from './assumedRig';
 import { Cables } from './cables';
-import { Monitor } from './monitor';
+import type { Monitor } from './monitor';
 import { withoutThru, type Ports } from './ports';
-import type { Moment } from './session';
+import type { Moment } from './sessionState';
 
 /** What is passed on leaves within this time, or not at all. */
 const PASSED_WITHIN: Micros = 100_000;

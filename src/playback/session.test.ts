@@ -22,7 +22,7 @@ import { randomShow } from '../core/testing/randomShow';
 import { runs } from '../core/testing/runs';
 import type { RigState } from '../core/rig';
 import { barAt } from '../core/time';
-import { LOOK_AHEAD, REAL_AHEAD } from './session';
+import { LOOK_AHEAD, REAL_AHEAD } from './sessionState';
 import { played } from './testing/played';
 
 const show = demoShow();

@@ -1,176 +1,28 @@
-import { audition, catchUp, type Loop, type PlayLine } from '../core/compile';
+import { audition, catchUp } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
-import type { RigState, UnitAim } from '../core/rig';
+import type { RigState } from '../core/rig';
 import { SPEEDS, indexShow, microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
-import { TICKS_PER_QUARTER, tempoAt, type Micros, type Ticks } from '../core/time';
-import { lineFromHere, startLine, within } from './plans';
+import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
+import { startLine, within } from './plans';
+import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, zeroOf } from './running';
+import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
 import {
-  entryBy,
-  entryOf,
-  silence,
-  toMove,
-  toPlace,
-  toTone,
-  withEnd,
-  withStart,
-  zeroOf,
-  type Played,
-  type Start,
-} from './running';
-import { STOPPED, end, fromOf, placeOf, playing, roundZero, take, type Transport } from './transport';
-
-/** How far ahead messages are handed over to stand-ins; whoever drives the session wakes it more often than that. */
-export const LOOK_AHEAD: Micros = 25_000;
-
-/** And where real ports are bound: these are on the page, which may be busy for a quarter of a second. */
-export const REAL_AHEAD: Micros = 350_000;
+  LOOK_AHEAD,
+  type Session,
+  type Before,
+  type Outside,
+  type Input,
+  type Moment,
+  type SessionEvent,
+  type Stepped,
+  type Starting,
+  loopOf,
+} from './sessionState';
+import { hushedUnits, plannedAnew } from './planAnew';
 
 /** Who was not woken for so long was asleep, with the machine: what was due meanwhile is the past. */
 export const ASLEEP: Micros = 1_000_000;
-
-/** What is going on now. Plain data, no part of the show: `step` makes the next one. */
-export interface Session {
-  readonly show: Show | null;
-  /** The song that plays, or played last, as it is written. */
-  readonly song: Song | null;
-  /** The same as it was planned, at its speed: the transport's times are its. */
-  readonly planned: Song | null;
-  readonly transport: Transport;
-  /** A share of what is written; it holds for whatever plays until it is set again. */
-  readonly speed: number;
-  /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
-  readonly outside: number | null;
-  /** The stretch of a song that is played again and again. */
-  readonly loop: SongLoop | null;
-  /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
-  readonly entryId: string | null;
-  /** The entry that was chosen to come next; null where the set says. */
-  readonly queued: string | null;
-  /** An entry that begins by itself, and the clock time of its start. */
-  readonly following: { readonly entryId: string; readonly at: Micros } | null;
-  /** What was played, oldest first. */
-  readonly history: readonly Played[];
-  /** What was before the last start: to go back to by one press. */
-  readonly before: Before | null;
-  /** Units whose lanes are muted; where any has solo, only those are heard. */
-  readonly muted: ReadonlySet<string>;
-  readonly solo: ReadonlySet<string>;
-  /** Ports that are gone: nothing is sent there until they come back. */
-  readonly gone: ReadonlySet<string>;
-  readonly woken: Micros | null;
-  /** How far ahead messages are handed over, and the clock time up to which they have been: what lies before can not be called back. */
-  readonly ahead: Micros;
-  readonly handed: Micros;
-}
-
-/** Where a session was, and what the rig was on. */
-export interface Before {
-  readonly song: Song | null;
-  readonly entryId: string | null;
-  readonly place: Micros;
-  readonly rig: RigState;
-}
-
-/** A stretch of a song, by the song's id. */
-export interface SongLoop extends Loop {
-  readonly songId: string;
-}
-
-const NONE: ReadonlySet<string> = new Set();
-
-export const NEW_SESSION: Session = {
-  show: null,
-  song: null,
-  planned: null,
-  transport: STOPPED,
-  speed: 1,
-  outside: null,
-  loop: null,
-  entryId: null,
-  queued: null,
-  following: null,
-  history: [],
-  before: null,
-  muted: NONE,
-  solo: NONE,
-  gone: NONE,
-  woken: null,
-  ahead: LOOK_AHEAD,
-  handed: Number.NEGATIVE_INFINITY,
-};
-
-/** A clock from outside. */
-export interface Outside {
-  readonly at: Micros;
-  readonly tick: Ticks;
-  /** Quarter notes a minute. */
-  readonly bpm: number;
-}
-
-export type Input =
-  | { readonly kind: 'wake' }
-  /** A song is started with a line that was planned for it. */
-  | {
-      readonly kind: 'start';
-      readonly song: Song;
-      readonly planned: Song;
-      readonly line: PlayLine;
-      readonly entryId: string | null;
-      readonly how: Start;
-      /** Clock time of its start; null for as soon as can be. */
-      readonly at: Micros | null;
-    }
-  /** The rig is brought to a place of a song that does not run. */
-  | { readonly kind: 'select'; readonly songId: string; readonly entryId: string | null; readonly place: Ticks }
-  | { readonly kind: 'queue'; readonly entryId: string | null }
-  /** Takes the last start back. */
-  | { readonly kind: 'back' }
-  /** The rig goes to a tone at once, whatever plays. */
-  | { readonly kind: 'tone'; readonly toneId: string }
-  | { readonly kind: 'panic' }
-  | { readonly kind: 'ahead'; readonly ahead: Micros }
-  /** A clock from outside is at a place of the song at a clock time, and so fast; null where there is none any more. */
-  | { readonly kind: 'outside'; readonly clock: Outside | null }
-  /** A named action is done at once; what is tapped is tapped in the tempo of what plays. */
-  | { readonly kind: 'move'; readonly moveId: string }
-  | { readonly kind: 'stop' }
-  | { readonly kind: 'speed'; readonly speed: number }
-  | { readonly kind: 'loop'; readonly loop: SongLoop | null }
-  | { readonly kind: 'show'; readonly show: Show }
-  | { readonly kind: 'lanes'; readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> }
-  | { readonly kind: 'port'; readonly portId: string; readonly there: boolean }
-  | { readonly kind: 'audition'; readonly unitId: string; readonly aim: UnitAim };
-
-/** The moment of a step: clock time, and what is known of the rig then. */
-export interface Moment {
-  readonly now: Micros;
-  /** What it is on now. */
-  readonly rig: RigState;
-  /** What it comes to when all that was sent has had its effect. */
-  readonly coming: () => RigState;
-  /** Until when messages that were handed over are on their way; with units named, and until these have loaded what they were sent. */
-  readonly busy: (unitIds?: ReadonlySet<string>) => Micros;
-}
-
-export type SessionEvent =
-  | { readonly kind: 'started' | 'replanned'; readonly songId: string }
-  | { readonly kind: 'stopped'; readonly why: 'asked' | 'end' | 'gone'; readonly follows?: boolean }
-  | { readonly kind: 'slept'; readonly time: Micros }
-  /** A tone was pressed on a pad or a switch, at a place of what plays. */
-  | { readonly kind: 'pressed'; readonly toneId: string; readonly songId: string | null; readonly place: Micros }
-  | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
-  /** More arrives on a port than can be passed on: what is too much is left out. */
-  | { readonly kind: 'flooded'; readonly portId: string }
-  /** A clock that a song follows wobbles, fell silent, or is back. */
-  | { readonly kind: 'clock'; readonly what: 'wobbles' | 'lost' | 'back'; readonly portId: string };
-
-export interface Stepped {
-  readonly session: Session;
-  /** What leaves now or soon, with clock times, none of them past, in the order of time. */
-  readonly sends: readonly TimedBytes[];
-  readonly events: readonly SessionEvent[];
-}
 
 /** Plans a song from a place on. This is what takes time: the clock is read when it is done. */
 export function planStart(
@@ -186,20 +38,6 @@ export function planStart(
   const planned = sungAs(song, session);
   const line = within(show, planned, startLine(show, planned, from, coming), loopOf(session, song));
   return { kind: 'start', song, planned, line, entryId, how, at };
-}
-
-type Starting = Extract<Input, { kind: 'start' }>;
-
-const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.songId === song.id ? loop : null);
-
-/** Where the session is, in the song's time as it is written. */
-export function placeIn(session: Session, now: Micros): { place: Micros; from: Micros | null } {
-  const { transport, speed, song, planned } = session;
-  const follows = song !== null && planned !== null && sungAs(song, { speed, outside: null }) !== planned;
-  const written = (at: Micros): Micros =>
-    follows && at > 0 ? microsAt(songTime(song), ticksAt(songTime(planned), at)) : at * speed;
-  const from = transport.kind === 'playing' ? written(fromOf(transport, now)) : null;
-  return { place: written(placeOf(transport, now)), from };
 }
 
 /** What comes of an input at a moment. Nothing here reads a clock or knows who hangs on the ports. */
@@ -272,21 +110,6 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return { session, sends, events: [] };
     }
   }
-}
-
-/** Units that are sent nothing, for whatever reason. */
-export function hushedUnits({
-  show,
-  muted,
-  solo,
-  gone,
-}: Pick<Session, 'show' | 'muted' | 'solo' | 'gone'>): ReadonlySet<string> {
-  const hushed = new Set<string>();
-  for (const { id, input } of show?.units ?? []) {
-    const lost = input?.from === 'port' && gone.has(input.portId);
-    if (lost || muted.has(id) || (solo.size > 0 && !solo.has(id))) hushed.add(id);
-  }
-  return hushed;
 }
 
 function start(session: Session, input: Starting, moment: Moment): Stepped {
@@ -497,8 +320,10 @@ function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
 
 /** From so far apart on, the tempo of what was planned is another than that which is heard. */
 const OTHER_TEMPO = 0.003;
+
 /** Where the clock is elsewhere by less, nothing is done; by more than the second, the rest is planned anew. */
 const NEAR: Micros = 300;
+
 const FAR: Micros = 20_000;
 
 /**
@@ -530,45 +355,3 @@ const quartersAt = (song: Song, place: Micros): number => {
   const time = songTime(song);
   return tempoAt(time.tempo, Math.max(0, ticksAt(time, place)));
 };
-
-/** The session with the song that plays planned anew; its place stays the same bar and beat, also where tempos changed. */
-function plannedAnew(
-  session: Session,
-  show: Show,
-  song: Song,
-  handed: Micros,
-  { now, coming }: Moment,
-  /** So much further on than it was thought to be. */
-  slip: Micros = 0,
-): Session {
-  const { transport, planned: was } = session;
-  if (transport.kind !== 'playing' || !was) return session;
-  const { line } = transport;
-  const sung = sungAs(song, session);
-  const loop = loopOf(session, song);
-  const [oldTime, newTime] = [songTime(was), songTime(sung)];
-  const begun = roundZero(transport, now);
-  const passed = now - begun;
-  const moved = (at: Micros): Micros => (at <= 0 ? at : microsAt(newTime, ticksAt(oldTime, at)));
-  // Only where the place lies elsewhere in time: sums of microseconds are not the same there and back.
-  const shift = was.tempo === sung.tempo ? 0 : moved(passed) - passed;
-  const zero = begun - shift - slip;
-  const place = fromOf(transport, now);
-  if (passed < place && place > 0) {
-    // Still on the way to the place it starts from: that way is made anew.
-    const anew = within(show, sung, startLine(show, sung, ticksAt(oldTime, place), coming()), loop);
-    const waits = playing(anew, Math.max(zero, now - anew.start));
-    return { ...session, song, planned: sung, transport: waits };
-  }
-  const fromHere = lineFromHere(show, sung, {
-    place: now - zero,
-    // What a loop had handed over for its next round is no part of this one.
-    handed: Math.min(handed - zero, line.round ? moved(line.round.to) : Number.POSITIVE_INFINITY),
-    line: { ...line, place: moved(place) },
-    coming: coming(),
-    hushed: hushedUnits(session),
-    clocked: new Set(line.atStop.map((s) => s.portId)),
-  });
-  const bounded = within(show, sung, fromHere, loop, now - zero);
-  return { ...session, song, planned: sung, transport: playing(bounded, zero, handed - zero) };
-}

@@ -8,7 +8,7 @@ import type { RigState } from '../core/rig';
 import { barAt } from '../core/time';
 import { launchBytes } from './launch';
 import { changePlaces } from './running';
-import { placeIn } from './session';
+import { placeIn } from './sessionState';
 import { played } from './testing/played';
 
 const show = demoShow();

@@ -11,6 +11,7 @@ import { withoutThru, type Arrival, type Ports } from './ports';
 export class StandIns implements Ports {
   private spec: RigSpec = { ports: [], units: [] };
   private rig = this.build({});
+  private readonly clocks = new Map<string, { next: Micros; readonly period: Micros }>();
   private readonly sent = new InTime<Arrival>();
   private listener: ((arrival: Arrival) => void) | undefined;
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
@@ -35,6 +36,25 @@ export class StandIns implements Ports {
   advance(now: Micros): void {
     for (const { portId, at, bytes } of this.sent.take(now)) this.rig.send(portId, at, bytes);
     this.rig.advance(now);
+    for (const [portId, clock] of this.clocks) {
+      for (; clock.next <= now; clock.next += clock.period) {
+        this.listener?.({ portId, at: clock.next, bytes: [0xf8] });
+      }
+    }
+  }
+
+  /** A stand-in for a clock sends a start and then its clocks into a port, at so many quarter notes a minute; null stops it. */
+  clock(portId: string, bpm: number | null, now: Micros): void {
+    const was = this.clocks.get(portId);
+    this.clocks.delete(portId);
+    if (bpm === null) {
+      if (was) this.listener?.({ portId, at: now, bytes: [0xfc] });
+      return;
+    }
+    const period = 60e6 / (24 * bpm);
+    // One that goes already only goes faster or slower.
+    if (!was) this.listener?.({ portId, at: now, bytes: [0xfa] });
+    this.clocks.set(portId, { next: was?.next ?? now + period, period });
   }
 
   /** What the stand-ins are on: what one would see who looks at them. */

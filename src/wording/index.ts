@@ -9,4 +9,5 @@ export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
 export { differenceWords, partWords } from './tones';
 export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
+export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords } from './reactions';
 export { figureWords, senderWords, valueWords } from './values';

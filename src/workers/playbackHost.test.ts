@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
 import { barAt } from '../core/time';
 import { applyEdit, renameTone, setClock, setSongField, setUnitField, songTime, type Show } from '../core/show';
-import type { MonitorLine, PlaybackNews } from '../playback';
+import type { MonitorLine, Outgoing, PlaybackNews } from '../playback';
 import { monitorWords } from '../wording';
 import { updateOf } from './showMirror';
 import { PlaybackHost } from './playbackHost';
@@ -18,12 +18,14 @@ function playback(s: Show = show) {
   let wake = (): void => undefined;
   const news: PlaybackNews[] = [];
   const lines: MonitorLine[] = [];
+  const handed: Outgoing[] = [];
   const p = new PlaybackHost({ now: () => now, every: (_, run) => (wake = run) });
   p.update(updateOf(undefined, s));
   p.listen(
     (n) => news.push(n),
     (batch) => lines.push(...batch),
     () => undefined,
+    (batch) => handed.push(...batch),
   );
   const go = (millis: number): PlaybackNews => {
     for (const end = now + millis * 1000; now < end;) {
@@ -34,7 +36,7 @@ function playback(s: Show = show) {
   };
   const sent = (unitPort: string): readonly (readonly number[])[] =>
     lines.filter((l) => l.direction === 'out' && l.portId === unitPort).map((l) => l.bytes);
-  return { p, go, lines, sent };
+  return { p, go, lines, sent, handed };
 }
 const bar = (n: number): number => barAt(songTime(song).bars, n).tick;
 

@@ -1,13 +1,17 @@
 import type { UnitAim } from '../core/rig';
 import { rigSpec } from '../core/meaning';
-import type { TimedBytes } from '../core/midi';
+import type { Bytes, TimedBytes } from '../core/midi';
 import type { Micros, Ticks } from '../core/time';
 import {
+  BoundPorts,
+  LOOK_AHEAD,
   Playback,
+  REAL_AHEAD,
   StandIns,
   WAKE_MILLIS,
   type Lesson,
   type MonitorLine,
+  type Outgoing,
   type PedalPoint,
   type PedalRecording,
   type PlaybackNews,
@@ -15,7 +19,7 @@ import {
   type SongLoop,
   type Walk,
 } from '../playback';
-import type { PlaybackWorker, ShowUpdate } from './protocol';
+import type { PlaybackWorker, PortBinding, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
 /** What the playback needs of the machine: the time, and to be woken. */
@@ -28,10 +32,11 @@ export interface Clock {
 export class PlaybackHost implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
   private readonly standIns = new StandIns();
+  private readonly ports = new BoundPorts(this.standIns, undefined, queueMicrotask);
   private readonly playback: Playback;
 
   constructor(private readonly clock: Clock) {
-    this.playback = new Playback(clock.now, this.standIns);
+    this.playback = new Playback(clock.now, this.ports);
     clock.every(WAKE_MILLIS, () => this.wake());
   }
 
@@ -45,8 +50,43 @@ export class PlaybackHost implements PlaybackWorker {
     onNews: (news: PlaybackNews) => void,
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
+    onOut: (batch: readonly Outgoing[]) => void,
   ): void {
     Object.assign(this.playback.ears, { news: onNews, lines: onLines, events: onEvents });
+    this.ports.handOver = onOut;
+  }
+
+  now(): Micros {
+    return this.clock.now();
+  }
+
+  bind(bindings: readonly PortBinding[]): void {
+    this.ports.bind(new Map(bindings.map((b) => [b.portId, b])));
+    this.playback.ahead(this.ports.anyReal ? REAL_AHEAD : LOOK_AHEAD);
+  }
+
+  port(portId: string, there: boolean): void {
+    this.playback.port(portId, there);
+  }
+
+  arrived(batch: readonly Outgoing[]): void {
+    // Until now the stand-ins come first: what arrives may be passed on to them.
+    this.wake();
+    for (const { portId, at, bytes } of batch) this.ports.arrive(portId, at, bytes);
+    this.wake();
+  }
+
+  send(portId: string, bytes: Bytes): void {
+    this.playback.send(portId, bytes);
+    this.wake();
+  }
+
+  listenOnly(on: boolean): void {
+    this.playback.listenOnly(on);
+  }
+
+  standInClock(portId: string, bpm: number | null): void {
+    this.standIns.clock(portId, bpm, this.clock.now());
   }
 
   play(songId: string, from: Ticks, entryId: string | null = null): void {

@@ -1,11 +1,13 @@
 import type { UnitAim } from '../core/rig';
-import type { TimedBytes } from '../core/midi';
+import type { Bytes, TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
 import type { SongProof } from '../core/proof';
-import type { Ticks } from '../core/time';
+import type { Micros, Ticks } from '../core/time';
 import type {
+  Binding,
   Lesson,
   MonitorLine,
+  Outgoing,
   PedalPoint,
   PedalRecording,
   PlaybackNews,
@@ -37,6 +39,11 @@ export interface ProofWorker {
   match(unitId: string, now: readonly ListedName[]): Matching;
 }
 
+/** A port of the show as this computer binds it. */
+export interface PortBinding extends Binding {
+  readonly portId: string;
+}
+
 /** The worker that holds the clock, the transport and the stand-in rig. */
 export interface PlaybackWorker {
   update(update: ShowUpdate): void;
@@ -45,7 +52,22 @@ export interface PlaybackWorker {
     onNews: (news: PlaybackNews) => void,
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
+    onOut: (batch: readonly Outgoing[]) => void,
   ): void;
+  /** Its clock, in microseconds from the epoch: the page's own may differ from it. */
+  now(): Micros;
+  /** What each port of the show is on this computer; those that are not named are stand-ins. */
+  bind(bindings: readonly PortBinding[]): void;
+  /** A real port came or went. */
+  port(portId: string, there: boolean): void;
+  /** Bytes came in on real ports, at times of the worker's clock. */
+  arrived(batch: readonly Outgoing[]): void;
+  /** Sends a message on a port as it stands, now. */
+  send(portId: string, bytes: Bytes): void;
+  /** Whether what arrives does nothing, because somebody learns it. */
+  listenOnly(on: boolean): void;
+  /** Has a stand-in send a clock into a port, with a start ahead of it, at so many quarter notes a minute; null stops it. */
+  standInClock(portId: string, bpm: number | null): void;
   /** Plays a song from a place on; `entryId` says where it stands in the set, if it is not to be looked for. */
   play(songId: string, from: Ticks, entryId: string | null): void;
   stop(): void;

@@ -1,5 +1,5 @@
 import { proxy, transfer, wrap } from 'comlink';
-import type { PlaybackEars } from '../../playback';
+import type { Outgoing, PlaybackEars } from '../../playback';
 import type { PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
 
@@ -12,12 +12,16 @@ export const startProver = (onLost: () => void): Thread<ProofWorker> =>
   );
 
 /** The thread that holds the clock, and what it tells. */
-export const startPlayback = (ears: Required<PlaybackEars>, onLost: () => void): Thread<PlaybackWorker> =>
+export const startPlayback = (
+  ears: Required<PlaybackEars>,
+  onOut: (batch: readonly Outgoing[]) => void,
+  onLost: () => void,
+): Thread<PlaybackWorker> =>
   new Thread<PlaybackWorker>(
     byLocks(
       (name) => new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module', name }),
     ),
-    (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events)),
+    (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events), proxy(onOut)),
     onLost,
   );
 

@@ -38,8 +38,23 @@ export const readSoundRow = (row: unknown): SoundRow | undefined => {
   return read.success ? read.data : undefined;
 };
 
+const realName = z.object({ key: z.string(), name: z.string(), maker: z.string() });
+const portUse = z.object({
+  /** Whether a stand-in answers on it. */
+  standIn: z.boolean(),
+  out: realName.nullable(),
+  in: realName.nullable(),
+});
+
+/** A port of this computer, so that it is found again when it is plugged in again. */
+export type RealName = Readonly<z.infer<typeof realName>>;
+/** What this computer has a port of a show be. */
+export type PortUse = Readonly<z.infer<typeof portUse>>;
+
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
+  /** By show and by port of the show. */
+  ports: z.record(z.string(), z.record(z.string(), portUse)),
 });
 export type Device = z.infer<typeof deviceSchema>;

@@ -14,6 +14,8 @@ import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { MonitorSheet } from './rig/MonitorSheet';
 import { PatchPart } from './rig/PatchPart';
+import { PortsPart } from './rig/PortsPart';
+import { ReactionsPart } from './rig/ReactionsPart';
 import { PlayersPart } from './rig/PlayersPart';
 import { RigDrawingView, type Chosen } from './rig/RigDrawingView';
 import { PortSettings } from './rig/PortSettings';
@@ -75,6 +77,8 @@ const EVERYONE = 'everyone';
 
 const PARTS = [
   ['', 'Drawing'],
+  ['ports', 'Ports'],
+  ['reactions', 'Reactions'],
   ['patch', 'Patch sheet'],
   ['players', 'Players'],
   ['monitor', 'Monitor'],
@@ -91,7 +95,11 @@ export function RigScreen() {
         <h1>Rig</h1>
         <PartLinks label="Parts of the rig" base={base} parts={PARTS} current={part} />
       </Head>
-      {part === 'patch' ? (
+      {part === 'ports' ? (
+        <PortsPart />
+      ) : part === 'reactions' ? (
+        <ReactionsPart />
+      ) : part === 'patch' ? (
         <PatchPart />
       ) : part === 'players' ? (
         <PlayersPart />

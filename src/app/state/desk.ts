@@ -3,17 +3,21 @@ import { nanoid } from 'nanoid';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
+import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
 import { takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
 import { loadShow } from '../persistence/loadShow';
 import { keepProof, loadProofs } from '../persistence/proofs';
+import { keepDevice, loadDevice } from '../persistence/device';
+import type { PortUse } from '../persistence/rows';
 import { saveShow, watchRevision } from '../persistence/shows';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { useLanes } from './lanes';
 import { useNews } from './news';
+import { createPorts, usePorts } from './ports';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { forgetProofs, useProofs } from './proofs';
@@ -108,12 +112,17 @@ const playbackThread = lazily(() =>
         useNews.setState((s) => ({ news: sharing(s.news, news) }));
       },
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
-      events: (events) => playing.hear(events),
+      events: (events) => {
+        playing.hear(events);
+        for (const e of events) if (e.kind === 'answered') ports.answered(e);
+      },
     },
+    (batch) => ports.handOver(batch),
     () => {
       playing.lost();
       const { muted, solo } = useLanes.getState();
       void playing.lanes(muted, solo);
+      ports.tellAgain();
     },
   ),
 );
@@ -145,9 +154,40 @@ export const {
   teach,
   stopTeaching,
   touch,
+  send: sendOn,
+  listenOnly,
+  standInClock,
   recordPedal,
   recordedPedal,
 } = playing;
+
+const ports = createPorts({
+  store: usePorts,
+  show: showNow,
+  ask: async (run) => {
+    const show = showNow();
+    if (!show) return undefined;
+    playbackThread().show(show);
+    return playbackThread().ask(run);
+  },
+  openReal: openRealPorts,
+  load: async (showId) => (await loadDevice(shelf)).ports?.[showId] ?? {},
+  keep: (showId, uses) => void keepPortUses(showId, uses),
+  clock: { now: () => performance.now(), origin: () => performance.timeOrigin * 1000 },
+  later,
+  say,
+});
+export const { open: openPorts, use: usePort } = ports;
+
+/** Of other shows this computer remembers its ports too. */
+async function keepPortUses(showId: string, uses: Readonly<Record<string, PortUse>>): Promise<void> {
+  try {
+    const all = (await loadDevice(shelf)).ports ?? {};
+    await keepDevice(shelf, 'ports', { ...all, [showId]: { ...uses } });
+  } catch {
+    say('Which real port is which could not be kept: the storage takes nothing. It holds until the page is left.');
+  }
+}
 
 // What is muted in the lanes is sent nothing from then on.
 useLanes.subscribe(({ muted, solo }) => {
@@ -165,6 +205,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   proving.forget();
   useProofs.setState({ proofs });
   doc.enter(show, revision);
+  void ports.follow(show);
   if (revision === null) await saveNow();
   // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
   void navigator.storage?.persist?.();

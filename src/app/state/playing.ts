@@ -1,5 +1,6 @@
 import type { Remote } from 'comlink';
 import type { StoreApi } from 'zustand';
+import type { Bytes } from '../../core/midi';
 import type { UnitAim } from '../../core/rig';
 import { indexShow, type Show, type Song } from '../../core/show';
 import type { Ticks } from '../../core/time';
@@ -42,6 +43,10 @@ export interface Playing {
   readonly stopWalk: () => Promise<void>;
   readonly teach: (lesson: Lesson) => Promise<void>;
   readonly stopTeaching: () => Promise<void>;
+  /** Sends a message on a port as it stands. */
+  readonly send: (portId: string, bytes: Bytes) => Promise<void>;
+  readonly listenOnly: (on: boolean) => Promise<void>;
+  readonly standInClock: (portId: string, bpm: number | null) => Promise<void>;
   readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
   readonly recordPedal: (what: PedalRecording | null) => Promise<void>;
   readonly recordedPedal: () => Promise<readonly PedalPoint[]>;
@@ -50,6 +55,12 @@ export interface Playing {
   /** The worker ended and was started anew: nothing plays, and nothing is known of the rig. */
   readonly lost: () => void;
 }
+
+const CLOCK_WORDS = {
+  wobbles: 'its clock wobbles by more than 1 %. What follows it may be early or late.',
+  lost: 'its clock has stopped without a word. The song goes on at the tempo that it had.',
+  back: 'its clock is back. The song follows it again.',
+} as const;
 
 export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, readySounds }: PlayingNeeds): Playing {
   let turn: (() => void) | null = null;
@@ -67,6 +78,17 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
       say('The playback does not answer. Reload the page: nothing that was typed is lost.');
       return undefined;
     }
+  };
+  const portName = (id: string): string => show()?.ports.find((p) => p.id === id)?.name ?? 'A port';
+  /** Something that arrived started a song: the turn is taken for it, or the song is stopped again. */
+  const takeTurnFor = async (songId: string): Promise<void> => {
+    const now = show();
+    const song = now && indexShow(now).songs.get(songId);
+    turn = await takeTurn();
+    if (!turn) {
+      await ask((w) => w.stop());
+      say('A message wanted to start a song, but another tab plays already.');
+    } else if (now && song) await readySounds(now, song);
   };
   return {
     play: async (songId, from, entryId = null) => {
@@ -101,6 +123,9 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     stopWalk: async () => void (await ask((w) => w.stopWalk())),
     teach: async (lesson) => void (await ask((w) => w.teach(lesson))),
     stopTeaching: async () => void (await ask((w) => w.stopTeaching())),
+    send: async (portId, bytes) => void (await ask((w) => w.send(portId, bytes))),
+    listenOnly: async (on) => void (await ask((w) => w.listenOnly(on))),
+    standInClock: async (portId, bpm) => void (await ask((w) => w.standInClock(portId, bpm))),
     touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
     recordPedal: async (what) => void (await ask((w) => w.record(what))),
     recordedPedal: async () => (await ask((w) => w.recorded())) ?? [],
@@ -111,6 +136,11 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
         if (event.kind === 'stopped' && event.why === 'gone') {
           say('The song that played is not in the show any more: stopped.');
         }
+        if (event.kind === 'started' && !turn) void takeTurnFor(event.songId);
+        if (event.kind === 'flooded') {
+          say(`${portName(event.portId)}: more arrives than its cable can pass on. What is too much is left out.`);
+        }
+        if (event.kind === 'clock') say(`${portName(event.portId)}: ${CLOCK_WORDS[event.what]}`);
         if (event.kind === 'slept') {
           const seconds = Math.round(event.time / 1e6);
           say(`The computer slept for ${seconds} s: what was due meanwhile was not sent, the rig is caught up.`);

@@ -5,7 +5,23 @@ import { MODELERS } from './modelers';
 import { OTHERS } from './others';
 
 /** All generic kinds of unit, those that a guitarist meets first in front. */
-export const LIBRARY: readonly LibraryEntry[] = [...MODELERS, ...EFFECTS, ...OTHERS];
+export const LIBRARY: readonly LibraryEntry[] = [...MODELERS, ...EFFECTS, ...OTHERS].map(identified);
+
+const hex = (value: number): string => value.toString(16).padStart(2, '0').toUpperCase();
+
+/** Says who an entry's unit is when it is asked: 7D is the id for what no maker sells (MIDI 1.0), the family is its place here. */
+function identified(entry: LibraryEntry, place: number): LibraryEntry {
+  const known = (profile: Profile): Profile => ({
+    ...profile,
+    identity: {
+      maker: '7D',
+      family: `${hex(place + 1)}00`,
+      member: '0000',
+      version: [0, 1, 2, 3].map((i) => hex(Number(profile.firmware.split('.')[i] ?? 0))).join(''),
+    },
+  });
+  return { ...entry, profile: known(entry.profile), versions: entry.versions.map(known) };
+}
 
 /** A library entry by id. Throws when the library has none. */
 export function libraryEntry(id: string): LibraryEntry {

@@ -23,3 +23,4 @@ export {
 } from './wire';
 export { StreamParser } from './parser';
 export { fromHex, toHex } from './hex';
+export { INQUIRY, identityIn, identityReply, inquiredOf, type IdentityText } from './inquiry';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { INQUIRY } from '../midi';
 import type { Profile } from '../addressing';
 import type { RigSpec, UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
@@ -112,6 +113,28 @@ describe('a simulated unit', () => {
       'not-understood',
       'not-understood',
     ]);
+  });
+});
+
+describe('a unit that is asked who it is', () => {
+  const who = { maker: '7D', family: '0300', member: '0000', version: '02010000' };
+  const asked = (listens: number | 'all', bytes: readonly number[]) => {
+    const a = { ...unit('a'), listens, returns: { portId: 'p', thru: false } };
+    const rig = run(rigOf([{ ...a, profile: { ...a.profile, identity: who } }]), [0, ...bytes]);
+    return rig.trace.flatMap((t) => (t.kind === 'returned' ? [t.bytes] : []));
+  };
+
+  it('answers when all are asked, or its own device id is', () => {
+    const answer = [0xf0, 0x7e, 1, 6, 2, 0x7d, 3, 0, 0, 0, 2, 1, 0, 0, 0xf7];
+    expect(asked(2, INQUIRY)).toEqual([answer]);
+    expect(asked(2, [0xf0, 0x7e, 1, 6, 1, 0xf7])).toEqual([answer]);
+    expect(asked(2, [0xf0, 0x7e, 2, 6, 1, 0xf7])).toEqual([]);
+    expect(asked('all', INQUIRY)[0]![2]).toBe(0);
+  });
+
+  it('says nothing where nobody knows who it is', () => {
+    const silent = { ...unit('a'), returns: { portId: 'p', thru: false } };
+    expect(run(rigOf([silent]), [0, ...INQUIRY]).trace.some((t) => t.kind === 'returned')).toBe(false);
   });
 });
 

@@ -9,7 +9,16 @@ import {
   type UnitState,
 } from '../rig';
 import { indexOfAddress, type Control } from '../addressing';
-import { BANK_LSB, BANK_MSB, channelOf, decodeMessage, type Bytes, type Message } from '../midi';
+import {
+  BANK_LSB,
+  BANK_MSB,
+  channelOf,
+  decodeMessage,
+  identityReply,
+  inquiredOf,
+  type Bytes,
+  type Message,
+} from '../midi';
 import { millisToMicros, type Micros } from '../time';
 import type { IgnoredWhy, TraceEntry } from './trace';
 import { tailsLost, tailsOf, type Tail } from './tails';
@@ -58,6 +67,7 @@ export class SimulatedUnit {
       this.ignore(at, bytes, 'other-channel');
       return;
     }
+    if (this.answer(at, bytes)) return;
     if (this.learning && channel !== undefined) {
       this.learning = false;
       this.host.note({ kind: 'learnt', at, unitId: spec.id, bytes });
@@ -74,6 +84,19 @@ export class SimulatedUnit {
     this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
     const message = decodeMessage(bytes);
     if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
+  }
+
+  /** Says who it is, where it is asked for by its own device id or as one of all. */
+  private answer(at: Micros, bytes: Bytes): boolean {
+    const asked = inquiredOf(bytes);
+    if (asked === null) return false;
+    const { profile, listens } = this.spec;
+    const device = listens === 'all' ? 0 : listens - 1;
+    this.host.note({ kind: 'arrived', at, unitId: this.spec.id, bytes });
+    if (profile.identity && (asked === 127 || asked === device)) {
+      this.host.relay(at, [identityReply(device, profile.identity)], 0);
+    }
+    return true;
   }
 
   /** From when on it takes anything at once, and has nothing left to load. */

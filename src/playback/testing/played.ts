@@ -5,7 +5,7 @@ import type { Micros } from '../../core/time';
 import { BoundPorts } from '../boundPorts';
 import type { MonitorLine } from '../monitor';
 import { Playback, type PlaybackNews } from '../playback';
-import { LOOK_AHEAD, type SessionEvent } from '../session';
+import { LOOK_AHEAD, type SessionEvent } from '../sessionState';
 import { StandIns } from '../standIns';
 
 /** A playback with stand-ins, and real ports beside them, and a clock that goes on by hand. */

@@ -6,7 +6,8 @@ import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
 import { takeSound } from '../../state/sound';
 import { Row } from './panelParts';
-import { RecordButton, SoundFileButton } from './SoundSource';
+import { SoundFileButton } from '../../components/SoundFileButton';
+import { RecordButton } from './SoundSource';
 import type { Props } from './TrackPart';
 
 const HOWS = [

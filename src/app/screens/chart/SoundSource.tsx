@@ -1,12 +1,10 @@
 import { Circle, Square } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { DropZone, FileTrigger } from 'react-aria-components';
+import { DropZone } from 'react-aria-components';
 import styled from 'styled-components';
 import { record, type Recording } from '../../adapters/ear';
 import { Button, FormProblem } from '../../components/controls';
 import { desk } from '../../theme/tokens';
-
-const ACCEPT = ['.wav', '.mp3', '.ogg', '.flac', 'audio/*'];
 
 const Zone = styled(DropZone)`
   display: grid;
@@ -19,27 +17,6 @@ const Zone = styled(DropZone)`
     background: ${desk.lampWash};
   }
 `;
-
-interface FileProps {
-  readonly label: string;
-  readonly disabled?: boolean;
-  readonly onFile: (file: File) => void;
-}
-
-/** A button that chooses a sound file. */
-export function SoundFileButton({ label, disabled = false, onFile }: FileProps) {
-  return (
-    <FileTrigger
-      acceptedFileTypes={ACCEPT}
-      onSelect={(files) => {
-        const file = files?.[0];
-        if (file) onFile(file);
-      }}
-    >
-      <Button isDisabled={disabled}>{label}</Button>
-    </FileTrigger>
-  );
-}
 
 /** A place that sound files are dropped on. */
 export function SoundDrop({

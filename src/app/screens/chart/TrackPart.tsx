@@ -22,7 +22,8 @@ import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
 import { takeSound, useSounds } from '../../state/sound';
 import { Row } from './panelParts';
-import { SoundDrop, SoundFileButton } from './SoundSource';
+import { SoundFileButton } from '../../components/SoundFileButton';
+import { SoundDrop } from './SoundSource';
 
 export interface Props {
   readonly show: Show;
@@ -42,7 +43,16 @@ export function AddTrack({ show, song }: Props) {
       return;
     }
     const role = song.tracks.length === 0 ? 'backing' : 'guide';
-    const track: Track = { id: newId(), audioId, role, playerId: null, at: song.pickup, offset: 0, gain: 0, muted: false };
+    const track: Track = {
+      id: newId(),
+      audioId,
+      role,
+      playerId: null,
+      at: song.pickup,
+      offset: 0,
+      gain: 0,
+      muted: false,
+    };
     perform(addTrack(show, song.id, track, taken.audio), `add ${taken.audio.name}`);
   };
   return (

@@ -1,5 +1,4 @@
 import { Ear, Trash2, X } from 'lucide-react';
-import { useState } from 'react';
 import { launchBytes } from '../../../playback';
 import { fromHex } from '../../../core/midi';
 import {
@@ -17,14 +16,11 @@ import {
 import { messageWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Choices } from '../../components/Choices';
-import { Button, FormProblem, MainButton, SignButton, Soft } from '../../components/controls';
-import { DialogButton } from '../../components/DialogButton';
-import { Last, Rows } from '../../components/dialogParts';
+import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { LearnMessage } from '../../components/LearnMessage';
 import { Pick } from '../../components/Pick';
-import { StandInKeys } from '../../components/StandInKeys';
 import { perform } from '../../state/desk';
-import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 
 const NONE = 'none';
@@ -143,7 +139,6 @@ function SongFields({ entry }: Props<SongEntry>) {
 /** The message that starts a song, learnt by pressing. */
 function LaunchField({ entry }: { readonly entry: SongEntry }) {
   const show = useShow();
-  const [from, setFrom] = useState(0);
   const { launch } = entry;
   const set = (to: SongEntry['launch'], label: string): void =>
     void perform(changeEntry(show, entry, { launch: to }), label);
@@ -184,26 +179,20 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
           onPick={(does) => set({ ...launch, does: does as 'start' | 'queue' }, 'change what a message does')}
         />
       )}
-      <DialogButton
+      <LearnMessage
         face={
           <>
             <Ear size={15} aria-hidden /> Learn
           </>
         }
         label="Learn the message that starts it"
-        title="Learn a message"
-        onOpen={() => setFrom(useNews.getState().lines.at(-1)?.number ?? 0)}
-      >
-        {(close) => (
-          <LearnLaunch
-            from={from}
-            close={close}
-            onTake={(portId, bytes) =>
-              set({ portId, bytes, does: launch?.does ?? 'start' }, 'let a message start a song')
-            }
-          />
-        )}
-      </DialogButton>
+        ask="Press the switch, pad or key that is to start the song: a program change, a note or a control."
+        fits={(bytes) => launchBytes(bytes) !== null}
+        says={(bytes) => launchWords(launchBytes(bytes)!)}
+        onTake={(portId, bytes) =>
+          set({ portId, bytes: launchBytes(bytes)!, does: launch?.does ?? 'start' }, 'let a message start a song')
+        }
+      />
     </div>
   );
 }
@@ -211,39 +200,3 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
 /** What a launch waits for, in words; a note and a control by what tells them apart. */
 const launchWords = (bytes: string): string =>
   messageWords([...fromHex(bytes)!, ...(bytes.startsWith('9') ? [100] : [])]);
-
-interface LearnProps {
-  readonly from: number;
-  readonly close: () => void;
-  readonly onTake: (portId: string, bytes: string) => void;
-}
-
-function LearnLaunch({ from, close, onTake }: LearnProps) {
-  const show = useShow();
-  const lines = useNews((s) => s.lines);
-  const heard = lines.findLast((l) => l.direction === 'in' && l.number > from && launchBytes(l.bytes) !== null);
-  const bytes = heard && launchBytes(heard.bytes);
-  return (
-    <Rows>
-      <Soft>Press the switch, pad or key that is to start the song: a program change, a note or a control.</Soft>
-      <StandInKeys />
-      <p role="status" aria-label="Learnt">
-        {heard && bytes
-          ? `${launchWords(bytes)}, from ${indexShow(show).ports.get(heard.portId)?.name ?? 'a port'}`
-          : 'Nothing has arrived yet.'}
-      </p>
-      <Last>
-        <Button onPress={close}>Cancel</Button>
-        <MainButton
-          isDisabled={!heard}
-          onPress={() => {
-            if (heard && bytes) onTake(heard.portId, bytes);
-            close();
-          }}
-        >
-          Take it
-        </MainButton>
-      </Last>
-    </Rows>
-  );
-}

@@ -1,0 +1,183 @@
+import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { moveReaction, putReaction, type Reaction, type Show } from '../../../core/show';
+import { doesWords, hearsWords } from '../../../wording';
+import { Button, SignButton, Soft } from '../../components/controls';
+import { newId, perform } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { ReactionPanel } from './reactions/ReactionPanel';
+import { ReactionTester } from './reactions/ReactionTester';
+
+const Page = styled.div`
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 330px;
+  min-height: 0;
+  height: 100%;
+`;
+
+const Tools = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+  padding: 12px 24px;
+`;
+
+const Left = styled.div`
+  grid-row: 2;
+  display: grid;
+  gap: 18px;
+  align-content: start;
+  overflow: auto;
+  padding: 0 24px 24px;
+`;
+
+const Side = styled.div`
+  grid-row: 1 / -1;
+  grid-column: 2;
+  padding: 14px 18px 24px;
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+  overflow: auto;
+`;
+
+const List = styled.ol`
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  border: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+`;
+
+const Item = styled.li<{ $chosen: boolean; $off: boolean }>`
+  display: grid;
+  grid-template-columns: 30px minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 10px;
+  padding: 0 10px 0 0;
+  border-bottom: 1px solid ${desk.line};
+  background: ${({ $chosen }) => ($chosen ? desk.lampWash : 'transparent')};
+  &:last-child {
+    border-bottom: 0;
+  }
+  & > b {
+    text-align: right;
+    font: 700 15px/1 ${font.display};
+  }
+  & > button:first-of-type {
+    display: grid;
+    gap: 1px;
+    padding: 8px 0;
+    border: 0;
+    background: none;
+    color: ${({ $off }) => ($off ? desk.inkSoft : desk.ink)};
+    text-align: left;
+    cursor: pointer;
+    & > strong {
+      font: 600 15px/1.25 ${font.text};
+    }
+    & > span {
+      font-size: 13px;
+    }
+  }
+`;
+
+const Moves = styled.div`
+  display: flex;
+`;
+
+/** A reaction to begin with: a pad stops what plays. */
+const newReaction = (show: Show, id: string): Reaction => ({
+  id,
+  name: '',
+  on: true,
+  songId: null,
+  hears: {
+    portId: show.ports.find((p) => show.units.some((u) => u.returns?.portId === p.id))?.id ?? null,
+    kind: 'control',
+    channel: null,
+    number: 80,
+    low: 64,
+    high: 127,
+  },
+  swallow: true,
+  does: { kind: 'session', act: 'next-change' },
+});
+
+/** What arrives, and what it does: the list in the order in which a message goes through it. */
+export function ReactionsPart() {
+  const show = useShow();
+  const [chosenId, choose] = useState<string | null>(null);
+  const chosen = show.reactions.find((r) => r.id === chosenId);
+  const add = (): void => {
+    const id = newId();
+    perform(putReaction(show, newReaction(show, id)), 'add a reaction');
+    choose(id);
+  };
+  return (
+    <Page>
+      <Tools>
+        <Button onPress={add}>
+          <Plus size={15} aria-hidden /> Add a reaction
+        </Button>
+        <Soft style={{ fontSize: 13 }}>
+          A message goes down the list. One that is swallowed goes no further, and not out again.
+        </Soft>
+      </Tools>
+      <Left>
+        {show.reactions.length === 0 ? (
+          <p>
+            Nothing that arrives does anything yet. Add a reaction: a foot switch that steps to the next change, a pad
+            that plays a tone, a pedal that moves a control.
+          </p>
+        ) : (
+          <List aria-label="Reactions">
+            {show.reactions.map((r, i) => (
+              <Item key={r.id} $chosen={r.id === chosenId} $off={!r.on}>
+                <b>{i + 1}</b>
+                <button type="button" aria-pressed={r.id === chosenId} onClick={() => choose(r.id)}>
+                  <strong>
+                    {r.name || doesWords(show, r.does)}
+                    {!r.on && ' (off)'}
+                  </strong>
+                  <span>
+                    {hearsWords(show, r.hears)}
+                    {r.name !== '' && `: ${doesWords(show, r.does)}`}
+                    {r.songId !== null && `, in ${show.songs.find((s) => s.id === r.songId)?.title ?? 'a song'}`}
+                    {!r.swallow && ', passed on'}
+                  </span>
+                </button>
+                <Moves>
+                  <SignButton
+                    aria-label={`Move reaction ${i + 1} up`}
+                    isDisabled={i === 0}
+                    onPress={() => perform(moveReaction(show, r.id, -1), 'move a reaction')}
+                  >
+                    <ArrowUp size={16} aria-hidden />
+                  </SignButton>
+                  <SignButton
+                    aria-label={`Move reaction ${i + 1} down`}
+                    isDisabled={i === show.reactions.length - 1}
+                    onPress={() => perform(moveReaction(show, r.id, 1), 'move a reaction')}
+                  >
+                    <ArrowDown size={16} aria-hidden />
+                  </SignButton>
+                </Moves>
+              </Item>
+            ))}
+          </List>
+        )}
+        <ReactionTester />
+      </Left>
+      <Side>
+        {chosen ? (
+          <ReactionPanel key={chosen.id} reaction={chosen} onGone={() => choose(null)} />
+        ) : (
+          <Soft>Choose a reaction to see and change what it waits for and what it does.</Soft>
+        )}
+      </Side>
+    </Page>
+  );
+}

@@ -1,0 +1,83 @@
+import styled from 'styled-components';
+import { NOT_REACTED, react } from '../../../../core/meaning';
+import { indexShow } from '../../../../core/show';
+import { actWords, doesWords, messageWords, missWords } from '../../../../wording';
+import { Soft } from '../../../components/controls';
+import { StandInKeys } from '../../../components/StandInKeys';
+import { useNews } from '../../../state/news';
+import { useShow } from '../../../state/store';
+import { desk, font } from '../../../theme/tokens';
+
+const Box = styled.section`
+  display: grid;
+  gap: 10px;
+  padding: 12px 14px;
+  border: 1.5px solid ${desk.line};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.sheet};
+  & h2 {
+    font-size: 17px;
+  }
+`;
+
+const Steps = styled.ol`
+  margin: 0;
+  padding: 0 0 0 22px;
+  display: grid;
+  gap: 3px;
+  & b {
+    font: 600 14px/1.35 ${font.text};
+  }
+`;
+
+/** Shows what the message that arrived last becomes, reaction by reaction. */
+export function ReactionTester() {
+  const show = useShow();
+  const songId = useNews((s) => s.news.songId);
+  const last = useNews((s) => s.lines.findLast((l) => l.direction === 'in' && l.bytes[0]! < 0xf0));
+  const tried = last && react(show, NOT_REACTED, { songId, at: last.at }, last.portId, last.bytes);
+  const port = last && indexShow(show).ports.get(last.portId);
+  return (
+    <Box aria-label="Tester">
+      <h2>What a message becomes</h2>
+      <Soft style={{ fontSize: 13 }}>
+        Press something on a controller, or on a stand-in: it does what it does, and its way stands here.
+      </Soft>
+      <StandInKeys />
+      {last && tried ? (
+        <div role="status">
+          <p>
+            <b>{messageWords(last.bytes)}</b> from {port?.name ?? 'a port'}
+          </p>
+          <Steps>
+            {tried.steps.map(({ reactionId, miss, acts, stopped }) => {
+              const reaction = show.reactions.find((r) => r.id === reactionId)!;
+              return (
+                <li key={reactionId}>
+                  {reaction.name || doesWords(show, reaction.does)}:{' '}
+                  {miss ? (
+                    <Soft>{missWords(miss)}</Soft>
+                  ) : (
+                    <b>
+                      {acts.length === 0 ? 'nothing yet' : acts.map((a) => actWords(show, a)).join(', ')}
+                      {stopped ? '; it goes no further' : ''}
+                    </b>
+                  )}
+                </li>
+              );
+            })}
+          </Steps>
+          <p>
+            {!tried.goesOn
+              ? 'It does not go out again.'
+              : port?.softThru
+                ? `It goes out of ${port.name} again.`
+                : 'Nothing swallows it; the port passes nothing on.'}
+          </p>
+        </div>
+      ) : (
+        <Soft>Nothing has arrived yet.</Soft>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,257 @@
+import type { Remote } from 'comlink';
+import { create, type StoreApi } from 'zustand';
+import type { Bytes, IdentityText } from '../../core/midi';
+import type { Show } from '../../core/show';
+import type { Outgoing } from '../../playback';
+import type { PlaybackWorker } from '../../workers/protocol';
+import type { Access, RealEars, RealPort, RealPorts } from '../adapters/realPorts';
+import type { PortUse, RealName } from '../persistence/rows';
+
+/** What came in on a real port last. */
+export interface LastIn {
+  readonly bytes: Bytes;
+  /** How many messages have come in all. */
+  readonly count: number;
+}
+
+/** A unit that said who it is. */
+export interface Answer {
+  readonly portId: string;
+  readonly identity: IdentityText;
+}
+
+export interface PortsState {
+  readonly access: Access;
+  readonly ports: readonly RealPort[];
+  /** What this computer has each port of the open show be; those that are not named are stand-ins. */
+  readonly uses: Readonly<Record<string, PortUse>>;
+  /** Ports of the show whose real one is not there. */
+  readonly lost: readonly string[];
+  readonly last: Readonly<Record<string, LastIn>>;
+  readonly answers: readonly Answer[];
+}
+
+export const STAND_IN: PortUse = { standIn: true, out: null, in: null };
+
+export const usePorts = create<PortsState>(() => ({
+  access: { kind: 'unasked' },
+  ports: [],
+  uses: {},
+  lost: [],
+  last: {},
+  answers: [],
+}));
+
+/** The real port that a name stands for: the very one, or after it was plugged in again one of the same name and maker. */
+export function portNamed(
+  ports: readonly RealPort[],
+  named: RealName | null,
+  direction: RealPort['direction'],
+): RealPort | undefined {
+  if (!named) return undefined;
+  const all = ports.filter((p) => p.direction === direction && p.name === named.name && p.maker === named.maker);
+  return all.find((p) => p.key === named.key) ?? all[0];
+}
+
+/** Most messages that wait for the playback: a flood beyond that is cut. */
+const WAITING = 20_000;
+/** Milliseconds between two looks of the screen at what came in. */
+const SEEN_EVERY = 100;
+
+export interface PortsNeeds {
+  readonly store: Pick<StoreApi<PortsState>, 'getState' | 'setState'>;
+  readonly show: () => Show | undefined;
+  readonly ask: <T>(run: (worker: Remote<PlaybackWorker>) => Promise<T>) => Promise<T | undefined>;
+  readonly openReal: (ears: RealEars) => Promise<{ readonly access: Access; readonly real: RealPorts | null }>;
+  readonly load: (showId: string) => Promise<Readonly<Record<string, PortUse>>>;
+  readonly keep: (showId: string, uses: Readonly<Record<string, PortUse>>) => void;
+  /** Milliseconds of the page's clock, and microseconds from the epoch at which that clock began. */
+  readonly clock: { readonly now: () => number; readonly origin: () => number };
+  readonly later: (run: () => void, millis: number) => void;
+  readonly say: (text: string) => void;
+}
+
+export interface PortsDesk {
+  /** A show was opened: its ports are bound as they were on this computer. */
+  readonly follow: (show: Show) => Promise<void>;
+  /** Asks the browser for this computer's ports. */
+  readonly open: () => Promise<void>;
+  readonly use: (portId: string, use: PortUse) => void;
+  /** Puts what the playback hands over on the real ports. */
+  readonly handOver: (batch: readonly Outgoing[]) => void;
+  readonly answered: (answer: Answer) => void;
+  /** The playback was started anew: it is told again. */
+  readonly tellAgain: () => void;
+}
+
+export function createPorts(needs: PortsNeeds): PortsDesk {
+  const { store, ask, clock, say } = needs;
+  let real: RealPorts | null = null;
+  let showId: string | null = null;
+  /** Microseconds that the playback's clock is ahead of the page's. */
+  let ahead = 0;
+  let waiting: Outgoing[] = [];
+  let under = false;
+  let seen: Record<string, LastIn> = {};
+  let looks = false;
+  let cut = false;
+
+  const isReal = ({ out, in: input }: PortUse): boolean => out !== null || input !== null;
+  const portName = (portId: string): string => needs.show()?.ports.find((p) => p.id === portId)?.name ?? 'A port';
+
+  /** Ports whose real one should be there and is not. */
+  const lostNow = (): string[] => {
+    const { uses, ports } = store.getState();
+    return Object.entries(uses).flatMap(([portId, use]) =>
+      (use.out && !portNamed(ports, use.out, 'out')) || (use.in && !portNamed(ports, use.in, 'in')) ? [portId] : [],
+    );
+  };
+
+  const goneNow = (): string[] => lostNow().filter((id) => !store.getState().uses[id]?.standIn);
+
+  const told = new Set<string>();
+  /** Tells the playback which ports are gone or back, and says so. */
+  const tellLost = (): void => {
+    const before = store.getState().lost;
+    const lost = lostNow();
+    store.setState({ lost });
+    const gone = new Set(goneNow());
+    for (const id of lost) {
+      if (before.includes(id)) continue;
+      const rest = gone.has(id) ? 'Its units are not sent anything until it is back.' : 'The stand-in goes on.';
+      say(`${portName(id)}: the real port is not there. ${rest}`);
+    }
+    for (const id of before) {
+      if (lost.includes(id) || !store.getState().uses[id]) continue;
+      say(`${portName(id)}: the real port is back. What its units missed is sent.`);
+      // Beside a stand-in it was never gone for the playback, but what hangs on it has missed everything.
+      if (!told.has(id)) void ask((w) => w.port(id, false));
+      told.add(id);
+    }
+    for (const id of gone) {
+      if (told.has(id)) continue;
+      told.add(id);
+      void ask((w) => w.port(id, false));
+    }
+    for (const id of told) {
+      if (gone.has(id)) continue;
+      told.delete(id);
+      void ask((w) => w.port(id, true));
+    }
+  };
+
+  const bind = (): void => {
+    const { uses } = store.getState();
+    const bindings = Object.entries(uses).map(([portId, use]) => ({
+      portId,
+      standIn: use.standIn,
+      real: isReal(use),
+    }));
+    void ask((w) => w.bind(bindings));
+    tellLost();
+  };
+
+  /** How far the playback's clock is ahead: what came back soonest tells best. */
+  const compareClocks = async (): Promise<void> => {
+    let best = Number.POSITIVE_INFINITY;
+    for (let i = 0; i < 5; i++) {
+      const from = clock.now();
+      const there = await ask((w) => w.now());
+      const to = clock.now();
+      if (there === undefined || to - from >= best) continue;
+      best = to - from;
+      ahead = there - (clock.origin() + ((from + to) / 2) * 1000);
+    }
+  };
+
+  const pass = async (): Promise<void> => {
+    if (under) return;
+    under = true;
+    while (waiting.length > 0) {
+      const batch = waiting;
+      waiting = [];
+      await ask((w) => w.arrived(batch));
+    }
+    under = false;
+    cut = false;
+  };
+
+  const look = (): void => {
+    if (looks) return;
+    looks = true;
+    needs.later(() => {
+      looks = false;
+      store.setState({ last: seen });
+    }, SEEN_EVERY);
+  };
+
+  const came = (key: string, at: number, bytes: Bytes): void => {
+    seen = { ...seen, [key]: { bytes, count: (seen[key]?.count ?? 0) + 1 } };
+    look();
+    const { uses, ports } = store.getState();
+    for (const [portId, use] of Object.entries(uses)) {
+      if (portNamed(ports, use.in, 'in')?.key !== key) continue;
+      if (waiting.length < WAITING) {
+        waiting.push({ portId, at: clock.origin() + at * 1000 + ahead, bytes });
+      } else if (!cut) {
+        cut = true;
+        say(`${portName(portId)}: more arrives than can be taken in. What is too much is left out.`);
+      }
+    }
+    void pass();
+  };
+
+  const open = async (): Promise<void> => {
+    if (store.getState().access.kind === 'open' || store.getState().access.kind === 'asking') return;
+    store.setState({ access: { kind: 'asking' } });
+    const opened = await needs.openReal({
+      ports: (ports) => {
+        store.setState({ ports });
+        tellLost();
+      },
+      bytes: came,
+    });
+    real = opened.real;
+    store.setState({ access: opened.access, ports: real?.ports ?? [] });
+    await compareClocks();
+    tellLost();
+  };
+
+  return {
+    open,
+    follow: async (show) => {
+      if (showId === show.id) return;
+      showId = show.id;
+      const uses = await needs.load(show.id);
+      if (showId !== show.id) return;
+      store.setState({ uses, answers: [], lost: [] });
+      told.clear();
+      if (Object.values(uses).some(isReal)) {
+        await open();
+        bind();
+      }
+    },
+    use: (portId, use) => {
+      const uses = { ...store.getState().uses, [portId]: use };
+      store.setState({ uses });
+      if (showId !== null) needs.keep(showId, uses);
+      bind();
+    },
+    handOver: (batch) => {
+      const { uses, ports } = store.getState();
+      for (const { portId, at, bytes } of batch) {
+        const port = portNamed(ports, uses[portId]?.out ?? null, 'out');
+        if (port && real?.send(port.key, (at - ahead - clock.origin()) / 1000, bytes) === false) tellLost();
+      }
+    },
+    answered: (answer) => {
+      const others = store.getState().answers.filter((a) => JSON.stringify(a) !== JSON.stringify(answer));
+      store.setState({ answers: [...others, answer].slice(-100) });
+    },
+    tellAgain: () => {
+      told.clear();
+      bind();
+      void compareClocks();
+    },
+  };
+}
