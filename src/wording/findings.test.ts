@@ -156,6 +156,37 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { ...control, section: 'Coda', from: 'Haul' },
     'Fog Bell, 17|3: who goes from Haul straight to Coda still has Mix of Tarn on.',
   ],
+  'rig.firmware-differs': [
+    { unit: 'Tarn', mapped: '01040000', answered: '02000000' },
+    'Tarn answered with version 02000000, but its map is for 01040000: what messages do may have changed.',
+    'Use the map for that version',
+  ],
+  'rig.other-unit': [
+    { unit: 'Tarn', expected: '7D 0400 0000', answered: '7D 0500 0000' },
+    'Something else answered as Tarn: 7D 0500 0000 in place of 7D 0400 0000 (maker, family, model).',
+  ],
+  'night.launch-shared': [
+    { set: 'Evening', songs: ['Fog Bell', 'Early Gull'], message: '9024' },
+    'Fog Bell and Early Gull of Evening wait for the same message: only Fog Bell is started by it.',
+  ],
+  'night.launch-unheard': [
+    { song: 'Fog Bell', reaction: 3 },
+    'Reaction 3 swallows the message that Fog Bell waits for: the song is never started by it.',
+  ],
+  'night.fires-itself': [
+    { reaction: 2, others: 1 },
+    'What reaction 2 sends comes back by way of others, and sets it off again without end.',
+    'Switch it off',
+  ],
+  'night.trigger-sounds': [
+    { what: 'Fog Bell', units: ['Tarn'], passedOn: false },
+    'The note that starts Fog Bell also reaches Tarn, wired behind the controller: it may sound.',
+    'Let it go no further',
+  ],
+  'night.reaction-unheard': [
+    { reaction: 2, by: 1 },
+    'Reaction 1 swallows all that reaction 2 waits for: it never acts.',
+  ],
   'tone.flip-unknown': [
     { tone: 'Held Breath', unit: 'Tarn', control: 'Hold' },
     'Held Breath wants Hold of Tarn in a certain state, but it only turns over, and nobody wrote down how the preset stores it.',

@@ -128,6 +128,20 @@ const SENTENCES: Words<string> = {
     `${d.song}, ${d.at}: who goes from ${d.from} straight to ${d.section} still has ${d.control} of ${d.unit} on.`,
   'song.tone-differs': (d) =>
     `${d.song}, ${d.at}: ${d.tone} sounds other than at ${d.first}: ${d.control} of ${d.unit} is left as ${d.from === '' ? 'something before' : d.from} set it.`,
+  'rig.firmware-differs': (d) =>
+    `${d.unit} answered with version ${d.answered}, but its map is for ${d.mapped}: what messages do may have changed.`,
+  'rig.other-unit': (d) =>
+    `Something else answered as ${d.unit}: ${d.answered} in place of ${d.expected} (maker, family, model).`,
+  'night.launch-shared': (d) =>
+    `${list(d.songs)} of ${d.set} wait for the same message: only ${d.songs[0]!} is started by it.`,
+  'night.launch-unheard': (d) =>
+    `Reaction ${d.reaction} swallows the message that ${d.song} waits for: the song is never started by it.`,
+  'night.fires-itself': (d) =>
+    `What reaction ${d.reaction} sends comes back${d.others === 0 ? '' : ' by way of others'}, and sets it off again without end.`,
+  'night.trigger-sounds': (d) =>
+    `The note that ${typeof d.what === 'string' ? `starts ${d.what}` : `sets off reaction ${d.what}`} also reaches ${list(d.units)}${d.passedOn ? ', as it is passed on' : ', wired behind the controller'}: it may sound.`,
+  'night.reaction-unheard': (d) =>
+    `Reaction ${d.by} swallows all that reaction ${d.reaction} waits for: it never acts.`,
   'tone.told-elsewhere': (d) =>
     d.gets === null
       ? `${d.tone} wants ${d.unit} on ${d.wants}, but only ${list(d.by)} can call it there, and no relay rule does.`
@@ -155,6 +169,9 @@ const FIXES: Partial<Words<string>> = {
           port: `Put the unit on ${fix.port}`,
           thinner: `Thin the sweep: a value every ${ms(fix.millis)}`,
         }[fix.how],
+  'rig.firmware-differs': () => 'Use the map for that version',
+  'night.fires-itself': () => 'Switch it off',
+  'night.trigger-sounds': () => 'Let it go no further',
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,
   'song.sweeps-overlap': () => 'End the first where the second begins',

@@ -168,7 +168,11 @@ const placeWord = (place: FindingPlace): string =>
       ? 'Go to the tone'
       : place.in === 'port'
         ? 'Go to the port'
-        : 'Go to the unit';
+        : place.in === 'entry'
+          ? 'Go to the song of the set'
+          : place.in === 'reaction'
+            ? 'Go to the reaction'
+            : 'Go to the unit';
 
 /** Quiet findings that somebody has looked at: the reason is kept with the show, and they come back when they change. */
 function Ignore({ findings }: { readonly findings: readonly Finding[] }) {

@@ -35,6 +35,10 @@ export function placePath({ id }: Show, place: FindingPlace, code?: Finding['cod
       return `/show/${id}/tones/${place.toneId}`;
     case 'port':
       return `/show/${id}/rig?port=${place.portId}`;
+    case 'entry':
+      return `/show/${id}/set`;
+    case 'reaction':
+      return `/show/${id}/rig/reactions?reaction=${place.reactionId}`;
     case 'unit':
       // The panel of a stored state is described where its checklist is.
       if (code === 'map.state-undescribed') return `/show/${id}/map/${place.unitId}/relays`;

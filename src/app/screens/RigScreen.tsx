@@ -165,7 +165,7 @@ function DrawingPart() {
             findings={findings}
             well="Nothing is wrong with the wiring and the map."
             renderWay={(f) =>
-              f.place.in === 'unit' || f.place.in === 'port' ? <WayTo finding={f} onChoose={setChosen} /> : undefined
+              f.place.in === 'song' || f.place.in === 'tone' ? undefined : <WayTo finding={f} onChoose={setChosen} />
             }
           />
         </Found>
@@ -185,6 +185,9 @@ function DrawingPart() {
 function WayTo({ finding: { place, code }, onChoose }: WayProps) {
   const { id } = useShow();
   if (place.in === 'port') return <Show onPress={() => onChoose({ kind: 'port', id: place.portId })} />;
+  if (place.in === 'entry') return <Link to={`/show/${id}/set`}>to the set</Link>;
+  if (place.in === 'reaction')
+    return <Link to={`/show/${id}/rig/reactions?reaction=${place.reactionId}`}>to the reaction</Link>;
   if (place.in !== 'unit') return null;
   if (place.controlId !== undefined)
     return <Link to={`/show/${id}/map/${place.unitId}/controls`}>to its controls</Link>;

@@ -44,8 +44,7 @@ export const variantsSchema = z.strictObject({
   encoding: encodingSchema,
 });
 
-const hexBytes = (least: number, most: number) =>
-  z.string().regex(new RegExp(`^(?:[0-7][0-9A-F]){${least},${most}}$`));
+const hexBytes = (least: number, most: number) => z.string().regex(new RegExp(`^(?:[0-7][0-9A-F]){${least},${most}}$`));
 
 /** Who a unit says it is when it is asked by a device inquiry (MIDI 1.0, universal non-real-time 06 02): data bytes, two digits each. */
 export const identitySchema = z.strictObject({

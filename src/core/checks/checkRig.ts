@@ -3,13 +3,16 @@ import { channelDiffers } from './channelDiffers';
 import { channelShared } from './channelShared';
 import { exclusiveShared } from './exclusiveShared';
 import type { Check, Finding } from './finding';
+import { firmwareDiffers } from './firmwareDiffers';
 import { flipUnknown } from './flipUnknown';
 import { genericName } from './genericName';
 import { houseDiffers } from './houseDiffers';
+import { launchShared, launchUnheard } from './launches';
 import { midiLoop } from './midiLoop';
 import { noProgram } from './noProgram';
 import { portUnused } from './portUnused';
 import { readOnlySlot } from './readOnlySlot';
+import { firesItself, reactionUnheard, triggerSounds } from './reactions';
 import { relayCycle } from './relayCycle';
 import { reservedNumber } from './reservedNumber';
 import { slotLost } from './slotLost';
@@ -43,8 +46,20 @@ export const RIG_CHECKS: readonly Check[] = [
   slotUnnamed,
 ];
 
+/** All checks of what arrives, and of who answered. */
+export const NIGHT_CHECKS: readonly Check[] = [
+  firmwareDiffers,
+  launchShared,
+  launchUnheard,
+  firesItself,
+  triggerSounds,
+  reactionUnheard,
+];
+
 const ORDER = { error: 0, warning: 1, note: 2 } as const;
 
 /** Everything that the checks have to say of a rig, the gravest first. */
 export const checkRig = (show: Show): Finding[] =>
-  RIG_CHECKS.flatMap((check) => check(show)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+  [...RIG_CHECKS, ...NIGHT_CHECKS]
+    .flatMap((check) => check(show))
+    .sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);

@@ -7,6 +7,9 @@ import type { LateCauseData, LateFix } from './late';
 export type FindingPlace =
   | { readonly in: 'unit'; readonly unitId: string; readonly controlId?: string; readonly slotId?: string }
   | { readonly in: 'port'; readonly portId: string }
+  /** An entry of a set, by its id and the set's. */
+  | { readonly in: 'entry'; readonly setId: string; readonly entryId: string }
+  | { readonly in: 'reaction'; readonly reactionId: string }
   | { readonly in: 'tone'; readonly toneId: string; readonly unitId: string }
   | {
       readonly in: 'song';
@@ -100,6 +103,18 @@ export interface FindingData {
   'song.no-change': At & { readonly what: string };
   'song.section-state': AtControl & { readonly section: string; readonly from: string };
   'song.tone-differs': AtControl & { readonly tone: string; readonly first: string; readonly from: string };
+  'rig.firmware-differs': { readonly unit: string; readonly mapped: string; readonly answered: string };
+  'rig.other-unit': { readonly unit: string; readonly expected: string; readonly answered: string };
+  'night.launch-shared': { readonly set: string; readonly songs: readonly string[]; readonly message: string };
+  /** Reactions are told by their place in the list, from 1. */
+  'night.launch-unheard': { readonly song: string; readonly reaction: number };
+  'night.fires-itself': { readonly reaction: number; readonly others: number };
+  'night.trigger-sounds': {
+    readonly what: number | string;
+    readonly units: readonly string[];
+    readonly passedOn: boolean;
+  };
+  'night.reaction-unheard': { readonly reaction: number; readonly by: number };
   'tone.told-elsewhere': {
     readonly tone: string;
     readonly unit: string;

@@ -1,10 +1,21 @@
 import { newControl, onOff } from '../addressing';
-import { newPart, newPort, newSlot, newTone, newUnit, toneCue } from '../show';
+import { newPart, newPort, newSlot, newTone, newUnit, toneCue, type Reaction } from '../show';
 import { slotId } from './units';
 
 import { type Fault, BAR, withUnit, withControls, addUnit, unitOf, inNewSong, locate } from './faultParts';
 
-/** Faults of the rig, its map and its tones. */
+/** Something that is pressed on the pads. */
+const pressed = (id: string, kind: Reaction['hears']['kind'], number: number, does: Reaction['does']): Reaction => ({
+  id,
+  name: '',
+  on: true,
+  songId: null,
+  hears: { portId: 'pads', kind, channel: 10, number, low: kind === 'note' ? 1 : 0, high: 127 },
+  swallow: true,
+  does,
+});
+
+/** Faults of the rig, its map and its tones, and of what arrives. */
 export const RIG_FAULTS: readonly Fault[] = [
   {
     code: 'rig.channel-differs',
@@ -171,6 +182,97 @@ export const RIG_FAULTS: readonly Fault[] = [
         newPart('oxbow', { slotId: unitOf(show, 'oxbow').slots[0]!.id }),
       ];
       return { ...show, tones: [...show.tones, newTone('stray-amp', 'Stray Amp', parts)] };
+    },
+  },
+  {
+    code: 'rig.firmware-differs',
+    about: 'A delay that somebody has brought to another firmware.',
+    into: withUnit('thistle', (u) => ({ answered: { ...u.profile.identity!, version: '03000000' } })),
+  },
+  {
+    code: 'rig.other-unit',
+    about: 'Another box stands where the harmoniser was.',
+    into: withUnit('harrow', (u) => ({ answered: { ...u.profile.identity!, family: '7F7F' } })),
+  },
+  {
+    code: 'night.launch-shared',
+    about: 'Two songs that one pad starts.',
+    into: (show) => ({
+      ...show,
+      sets: show.sets.map((s) => ({
+        ...s,
+        entries: s.entries.map((e, i) =>
+          e.kind === 'song' && i < 2 ? { ...e, launch: { portId: 'pads', bytes: 'C901', does: 'start' } } : e,
+        ),
+      })),
+    }),
+  },
+  {
+    code: 'night.launch-unheard',
+    about: 'A reaction that takes a song its message.',
+    into: (show) => ({
+      ...show,
+      sets: show.sets.map((s) => ({
+        ...s,
+        entries: s.entries.map((e, i) =>
+          e.kind === 'song' && i === 3 ? { ...e, launch: { portId: 'pads', bytes: 'C902', does: 'start' } } : e,
+        ),
+      })),
+      reactions: [...show.reactions, pressed('taken', 'program', 2, { kind: 'session', act: 'panic' })],
+    }),
+  },
+  {
+    code: 'night.reaction-unheard',
+    about: 'A reaction below one that swallows everything.',
+    into: (show) => ({
+      ...show,
+      reactions: [
+        ...show.reactions,
+        pressed('above', 'program', 3, { kind: 'session', act: 'panic' }),
+        pressed('below', 'program', 3, { kind: 'session', act: 'stop' }),
+      ],
+    }),
+  },
+  {
+    code: 'night.trigger-sounds',
+    about: 'A pad whose note is passed on to the units of its port.',
+    into: (show) => {
+      const open = addUnit(
+        { ...show, ports: [...show.ports, newPort('keys', 'Keys', 'usb', { softThru: true })] },
+        newUnit('organ', 'Pier Organ', 'PO', unitOf(show, 'tarn').profile, {
+          channel: 10,
+          listens: 10,
+          input: { from: 'port', portId: 'keys' },
+        }),
+      );
+      const heard = pressed('organ-pad', 'note', 40, { kind: 'session', act: 'next-change' });
+      return {
+        ...open,
+        reactions: [...open.reactions, { ...heard, hears: { ...heard.hears, portId: 'keys' }, swallow: false }],
+      };
+    },
+  },
+  {
+    code: 'night.fires-itself',
+    about: 'A reaction whose own message comes back to it.',
+    into: (show) => {
+      const open = addUnit(
+        { ...show, ports: [...show.ports, newPort('echo', 'Echo line', 'usb')] },
+        newUnit('repeater', 'Repeater', 'RP', unitOf(show, 'tarn').profile, {
+          channel: 14,
+          listens: 14,
+          input: { from: 'port', portId: 'echo' },
+          returns: { portId: 'echo', thru: true },
+        }),
+      );
+      const again = pressed('again', 'control', 85, {
+        kind: 'message',
+        portId: 'echo',
+        channel: null,
+        number: null,
+        curve: { from: 0, to: 127, bend: 'straight' },
+      });
+      return { ...open, reactions: [...open.reactions, { ...again, hears: { ...again.hears, portId: 'echo' } }] };
     },
   },
   {

@@ -40,4 +40,4 @@ export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
 export { sameSurroundings, sameToWires, surroundingsOf, type Surroundings } from './surroundings';
 export { linePoints, reshaped, sweptOn, type SweepForm } from './sweepShapes';
 export { playedSweeps, sweepPoints, sweepValue, type PlayedSweep, type SweepPoint } from './sweeps';
-export { hearers, patchSheet, wireLoops, type PatchRow, type WirePoint } from './wiring';
+export { hearers, patchSheet, returnsTo, wireLoops, type PatchRow, type WirePoint } from './wiring';

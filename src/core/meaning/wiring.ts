@@ -64,6 +64,23 @@ export function hearers(show: Show, portId: string): Unit[] {
   return found;
 }
 
+/** Ports on whose in side what is sent out of a port comes back by itself. */
+export function returnsTo(show: Show, portId: string): string[] {
+  const { ports } = indexShow(show);
+  const found = new Set<string>();
+  const seen = new Set<string>();
+  let points: WirePoint[] = [{ at: 'port-out', id: portId }];
+  while (points.length > 0) {
+    points = points.flatMap((p) => onward(show, p)).filter((p) => p.at !== 'port-out' && !seen.has(key(p)));
+    for (const p of points) {
+      seen.add(key(p));
+      if (p.at === 'port-in' && ports.get(p.id)?.active) found.add(p.id);
+    }
+    points = points.filter((p) => p.at === 'unit');
+  }
+  return [...found];
+}
+
 /** A cable of the stage, as the patch sheet lists it. */
 export interface PatchRow {
   readonly number: number;

@@ -26,7 +26,9 @@ describe('the device inquiry', () => {
 
   it('is answered with what is read back: makers of one byte and of three', () => {
     fc.assert(
-      fc.property(identity, byte, (who, device) => expect(identityIn(identityReply(device, who))).toEqual(who)),
+      fc.property(identity, byte, (who, device) => {
+        expect(identityIn(identityReply(device, who))).toEqual(who);
+      }),
       runs(76, 200),
     );
     expect(identityReply(0, { maker: '7D', family: '0100', member: '0200', version: '01040000' })).toEqual([

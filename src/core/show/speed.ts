@@ -45,8 +45,10 @@ export function atTempo(song: Song, bpm: number): Song {
 }
 
 /** How a song is played: along a clock that it follows and that is heard, or as much slower or faster as was asked. */
-export const sungAs = (song: Song, { speed, outside }: { readonly speed: number; readonly outside: number | null }): Song =>
-  outside !== null && song.followsPortId !== null ? atTempo(song, outside) : atSpeed(song, speed);
+export const sungAs = (
+  song: Song,
+  { speed, outside }: { readonly speed: number; readonly outside: number | null },
+): Song => (outside !== null && song.followsPortId !== null ? atTempo(song, outside) : atSpeed(song, speed));
 
 /** The song with all its tempos in the proportion that brings the first to a tempo. */
 export function withTempo(song: Song, bpm: number): Song {

@@ -111,7 +111,16 @@ describe('calls', () => {
 });
 
 describe('recordings', () => {
-  const track = { id: 't', audioId: 'x', role: 'backing', playerId: null, at: 960, offset: 20, gain: -3, muted: false } as const;
+  const track = {
+    id: 't',
+    audioId: 'x',
+    role: 'backing',
+    playerId: null,
+    at: 960,
+    offset: 20,
+    gain: -3,
+    muted: false,
+  } as const;
   const heard = (s: Song, at = 0): Extract<Sound, { kind: 'track' }>[] =>
     soundLine(s, at).sounds.filter((x) => x.kind === 'track');
 

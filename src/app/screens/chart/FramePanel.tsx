@@ -17,6 +17,7 @@ import {
 import { TICKS_PER_QUARTER, barOfTick, formatBar, type Ticks } from '../../../core/time';
 import { Check } from '../../components/Check';
 import { Button, Field, Input, Label, SignButton } from '../../components/controls';
+import { Pick } from '../../components/Pick';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { Panel, Row } from './panelParts';
@@ -52,6 +53,8 @@ export function FramePanel({ show, song, at, onClose }: Props) {
     </Panel>
   );
 }
+
+const OWN = 'own';
 
 function WholeFields({ show, song }: FrameProps) {
   return (
@@ -102,6 +105,14 @@ function WholeFields({ show, song }: FrameProps) {
           }}
         />
       </Row>
+      <Pick
+        label="Follows the clock of"
+        value={song.followsPortId ?? OWN}
+        choices={[{ id: OWN, name: 'nobody: it keeps its own tempo' }, ...show.ports]}
+        onPick={(id) =>
+          perform(setSongField(show, song.id, 'followsPortId', id === OWN ? null : id), 'change whose clock it follows')
+        }
+      />
       <Check
         isSelected={song.pattern}
         onChange={(pattern) =>

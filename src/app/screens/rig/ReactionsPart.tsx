@@ -1,8 +1,10 @@
 import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
+import { checkRig } from '../../../core/checks';
 import { moveReaction, putReaction, type Reaction, type Show } from '../../../core/show';
-import { doesWords, hearsWords } from '../../../wording';
+import { doesWords, findingSentence, hearsWords } from '../../../wording';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -109,7 +111,10 @@ const newReaction = (show: Show, id: string): Reaction => ({
 /** What arrives, and what it does: the list in the order in which a message goes through it. */
 export function ReactionsPart() {
   const show = useShow();
-  const [chosenId, choose] = useState<string | null>(null);
+  const [search] = useSearchParams();
+  const [chosenId, choose] = useState<string | null>(search.get('reaction'));
+  const findings = useMemo(() => checkRig(show), [show]);
+  const found = findings.filter((f) => f.place.in === 'reaction');
   const chosen = show.reactions.find((r) => r.id === chosenId);
   const add = (): void => {
     const id = newId();
@@ -148,6 +153,14 @@ export function ReactionsPart() {
                     {r.songId !== null && `, in ${show.songs.find((s) => s.id === r.songId)?.title ?? 'a song'}`}
                     {!r.swallow && ', passed on'}
                   </span>
+                  {found.some((f) => f.place.in === 'reaction' && f.place.reactionId === r.id) && (
+                    <span style={{ color: desk.rust, fontWeight: 600 }}>
+                      {found
+                        .filter((f) => f.place.in === 'reaction' && f.place.reactionId === r.id)
+                        .map(findingSentence)
+                        .join(' ')}
+                    </span>
+                  )}
                 </button>
                 <Moves>
                   <SignButton
