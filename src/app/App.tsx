@@ -60,7 +60,7 @@ function Views() {
           <Route path="/show/:showId/stage/:playerId?" element={<StageScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<BookScreen />} />
-            <Route path="set" element={<SetScreen />} />
+            <Route path="set/:part?" element={<SetScreen />} />
             <Route path="rig/:part?" element={<RigScreen />} />
             <Route path="map/:unitId?/:part?" element={<MapScreen />} />
             <Route path="map/house" element={<HouseScreen />} />

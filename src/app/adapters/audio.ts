@@ -1,3 +1,4 @@
+import { factorOf } from './mixer';
 import { callWave, clickWave, type Sound, type SoundLine } from '../../core/sound';
 
 /** Decoded recordings by the id of their sound. */
@@ -82,14 +83,12 @@ export function putSound(
   if (skip >= buffer.duration) return null;
   const length = sound.kind === 'track' && sound.until !== undefined ? (sound.until - sound.at) / 1e6 : undefined;
   const source = new AudioBufferSourceNode(context, { buffer });
-  const gain = new GainNode(context, { gain: sound.kind === 'track' ? levelOf(sound) : 1 });
+  const gain = new GainNode(context, { gain: factorOf(sound.gain) });
   source.connect(gain).connect(out);
   source.start(Math.round((at + late) * RATE) / RATE, skip);
   if (length !== undefined) source.stop(at + length);
   return source;
 }
-
-const levelOf = ({ gain }: Extract<Sound, { kind: 'track' }>): number => 10 ** (gain / 20);
 
 /**
  * Plays a recording slower or faster at its own pitch, as the browser's media player does it: from
@@ -107,7 +106,7 @@ export function playStretched(
   element.preservesPitch = true;
   element.playbackRate = speed;
   const source = context.createMediaElementSource(element);
-  source.connect(new GainNode(context, { gain: levelOf(sound) })).connect(out);
+  source.connect(new GainNode(context, { gain: factorOf(sound.gain) })).connect(out);
   const begin = (): void => {
     const late = Math.max(0, context.currentTime - at);
     element.currentTime = (sound.skip + late) * speed;

@@ -9,11 +9,13 @@ interface Props {
   readonly commit: (text: string) => string | null;
   readonly placeholder?: string;
   readonly numeric?: boolean;
+  /** The label is only told, not shown: for cells. */
+  readonly hideLabel?: boolean;
   readonly style?: CSSProperties;
 }
 
 /** A field that is taken over on Enter or when it is left. What does not fit stays, with what was expected. */
-export function DraftField({ label, value, commit, placeholder, numeric = false, style }: Props) {
+export function DraftField({ label, value, commit, placeholder, numeric = false, hideLabel = false, style }: Props) {
   const [text, type, drop] = useDraft(value);
   const [expected, setExpected] = useState<string | null>(null);
   const take = (): void => {
@@ -23,8 +25,14 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
     if (missing === null) drop();
   };
   return (
-    <Field value={text} onChange={type} isInvalid={expected !== null} style={style ?? {}}>
-      <Label>{label}</Label>
+    <Field
+      value={text}
+      onChange={type}
+      isInvalid={expected !== null}
+      style={style ?? {}}
+      {...(hideLabel ? { 'aria-label': label } : {})}
+    >
+      {!hideLabel && <Label>{label}</Label>}
       <Input
         {...(placeholder === undefined ? {} : { placeholder })}
         inputMode={numeric ? 'decimal' : 'text'}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SOURCES } from '../../core/sound';
 import type { CueProof } from '../../core/proof';
 import type { SoundRow } from './db';
 
@@ -54,6 +55,9 @@ export type PortUse = Readonly<z.infer<typeof portUse>>;
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
+  /** Outputs by what is heard, and milliseconds that sound is later than the browser knows of. */
+  routes: z.record(z.enum(SOURCES), z.array(z.int().min(0).max(63)).max(2).readonly()),
+  delay: z.number().min(-1000).max(1000),
   /** By show and by port of the show. */
   ports: z.record(z.string(), z.record(z.string(), portUse)),
 });

@@ -1,4 +1,4 @@
-import { LIMITS, sharing } from '../../core/show';
+import { LIMITS, forTonight, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
@@ -23,8 +23,8 @@ import { Proving, type ProvingThread, type Sight } from './proving';
 import { forgetProofs, useProofs } from './proofs';
 import { followPlace } from './resume';
 import { createSaving } from './saving';
-import { followSounds, wakeSound } from './heard';
-import { keepSounds, readySounds } from './sound';
+import { followSounds, playSample, wakeSound } from './heard';
+import { keepSounds, readySamples, readySounds } from './sound';
 import { useApp } from './store';
 
 // The desk puts the parts together: each has what it needs handed in, and knows none of the others.
@@ -39,6 +39,12 @@ const later = (run: () => void, millis: number): (() => void) => {
 
 const showNow = (): Show | undefined => useApp.getState().open?.show;
 
+/** What is proven and played: the show as the night has it. */
+const tonight = (): Show | undefined => {
+  const show = showNow();
+  return show && forTonight(show);
+};
+
 /** Something that is made when it is first used. */
 function lazily<T>(make: () => T): () => T {
   let made: T | undefined;
@@ -46,8 +52,9 @@ function lazily<T>(make: () => T): () => T {
 }
 
 const doc = createDocument(useApp, (show) => {
-  proving.changed(show);
-  playbackThread().show(show);
+  const now = forTonight(show);
+  proving.changed(now);
+  playbackThread().show(now);
   if (useApp.getState().open?.save !== 'saved') saving.soon();
 });
 export const { perform, undo, redo, say } = doc;
@@ -83,7 +90,7 @@ const helpers = lazily(() => {
 
 const proving = new Proving({
   store: useProofs,
-  show: showNow,
+  show: tonight,
   front: provingThread(proverThread),
   // What plays goes before what is proven.
   helpers: () => (useNews.getState().news.playing ? [] : helpers()),
@@ -114,7 +121,11 @@ const playbackThread = lazily(() =>
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
       events: (events) => {
         playing.hear(events);
-        for (const e of events) if (e.kind === 'answered') ports.answered(e);
+        for (const e of events) {
+          if (e.kind === 'answered') ports.answered(e);
+          if (e.kind === 'sample') void playSample(showNow()?.id ?? '', e.audioId, e.gain);
+          if (e.kind === 'pressed') useNews.setState({ pressed: e });
+        }
       },
     },
     (batch) => ports.handOver(batch),
@@ -129,7 +140,7 @@ const playbackThread = lazily(() =>
 
 const playing = createPlaying({
   show: showNow,
-  thread: { show: (show) => playbackThread().show(show), ask: (run) => playbackThread().ask(run) },
+  thread: { show: (show) => playbackThread().show(forTonight(show)), ask: (run) => playbackThread().ask(run) },
   news: useNews,
   say,
   takeTurn,
@@ -165,7 +176,7 @@ const ports = createPorts({
   store: usePorts,
   show: showNow,
   ask: async (run) => {
-    const show = showNow();
+    const show = tonight();
     if (!show) return undefined;
     playbackThread().show(show);
     return playbackThread().ask(run);
@@ -206,6 +217,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   useProofs.setState({ proofs });
   doc.enter(show, revision);
   void ports.follow(show);
+  void readySamples(show);
   if (revision === null) await saveNow();
   // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
   void navigator.storage?.persist?.();
@@ -272,7 +284,7 @@ export async function shelve(
 
 /** Matches a unit's slots with a new list of them, beside the screen's own work. */
 export async function matchList(unitId: string, now: readonly ListedName[]): Promise<Matching | undefined> {
-  const show = showNow();
+  const show = tonight();
   if (!show) return undefined;
   proverThread().show(show);
   return proverThread().ask((w) => w.match(unitId, now));

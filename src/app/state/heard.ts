@@ -1,18 +1,22 @@
 import { loopIn } from '../../core/compile';
-import { soundInto, soundLine, type Sound, type SoundRound } from '../../core/sound';
-import { atSpeed, indexShow, songTime, ticksAt, type Song } from '../../core/show';
+import { SOURCES, soundInto, soundLine, sourceOf, type Sound, type SoundRound, type Source } from '../../core/sound';
+import { indexShow, setOf, songTime, sungAs, ticksAt, type Song } from '../../core/show';
 import type { Micros } from '../../core/time';
 import { liveContext, playStretched, putSound } from '../adapters/audio';
 import { shelf } from '../persistence/db';
 import { loadSound } from '../persistence/sounds';
+import { factorOf, type Mixer } from '../adapters/mixer';
+import { followLevels, liveMixer, useMix } from './mix';
 import { useNews } from './news';
-import { decodedSounds } from './sound';
+import { decodedSounds, readySound } from './sound';
 import { useRehearsal } from './rehearsal';
 import { useApp } from './store';
 
 /** Sounds are put on the context this long ahead: a page in the background wakes once a second. */
 const AHEAD_SECONDS = 3;
 const PUMP_MILLIS = 250;
+/** A clock from outside may drift by so much before what is heard is put on anew. */
+const DRIFT: Micros = 8000;
 
 /** What there is to hear of a song: once, and in each round of a loop behind it. Times are those of the song at its speed. */
 interface Hearing {
@@ -28,7 +32,7 @@ class Heard {
   private next = 0;
   private rounds = 0;
   private sounds: readonly Sound[];
-  private readonly out: GainNode;
+  private readonly outs: ReadonlyMap<Source, GainNode>;
   private readonly timer: ReturnType<typeof setInterval>;
   private readonly speeches: ReturnType<typeof setTimeout>[] = [];
   private readonly ends: (() => void)[] = [];
@@ -38,11 +42,17 @@ class Heard {
     private readonly context: AudioContext,
     private readonly hearing: Hearing,
     /** Clock time of song time 0. */
-    readonly zero: Micros,
+    public zero: Micros,
+    mixer: Mixer,
   ) {
     this.sounds = hearing.sounds;
-    this.out = new GainNode(context);
-    this.out.connect(context.destination);
+    this.outs = new Map(
+      SOURCES.map((source) => {
+        const out = new GainNode(context);
+        out.connect(mixer.input(source));
+        return [source, out];
+      }),
+    );
     this.timer = setInterval(() => this.pump(), PUMP_MILLIS);
     this.pump();
   }
@@ -53,7 +63,7 @@ class Heard {
     for (const end of this.ends) end();
     for (const timer of this.speeches) clearTimeout(timer);
     if (this.speeches.length > 0) speechSynthesis.cancel();
-    this.out.disconnect();
+    for (const out of this.outs.values()) out.disconnect();
   }
 
   private pump(): void {
@@ -69,7 +79,7 @@ class Heard {
         // One that is past is left out, as any sound but a recording is.
         if (wait < 0) continue;
         this.speeches.push(setTimeout(() => speechSynthesis.speak(new SpeechSynthesisUtterance(text)), wait));
-      } else putSound(this.context, this.out, sound, at, decodedSounds);
+      } else putSound(this.context, this.outs.get(sourceOf(sound))!, sound, at, decodedSounds);
     }
   }
 
@@ -96,7 +106,10 @@ class Heard {
     const row = await loadSound(shelf, showId, sound.audioId);
     if (!row || this.over) return;
     this.ends.push(
-      playStretched(this.context, this.out, sound, new Blob([row.bytes], { type: row.type }), { at, speed }),
+      playStretched(this.context, this.outs.get(sourceOf(sound))!, sound, new Blob([row.bytes], { type: row.type }), {
+        at,
+        speed,
+      }),
     );
   }
 
@@ -107,7 +120,9 @@ class Heard {
       performanceTime && contextTime !== undefined
         ? { context: contextTime, page: performanceTime }
         : { context: this.context.currentTime, page: performance.now() };
-    return pair.context + ((this.zero + at) / 1000 - (performance.timeOrigin + pair.page)) / 1000;
+    // What comes later than the browser knows of is put there as much sooner.
+    const delay = useMix.getState().delay;
+    return pair.context + ((this.zero + at) / 1000 - delay - (performance.timeOrigin + pair.page)) / 1000;
   }
 }
 
@@ -128,28 +143,32 @@ function silence(): void {
 
 /** What is played back is heard; an edit of the song that plays is heard too, from now on. */
 function follow(): void {
-  const { playing, zero, from, songId, speed, loop, looping } = useNews.getState().news;
+  const { playing, zero, from, songId, speed, outside, loop, looping } = useNews.getState().news;
   const { open } = useApp.getState();
   const written = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-  const song = written && atSpeed(written, speed);
+  const song = written && sungAs(written, { speed, outside });
   const context = playing ? liveContext() : null;
-  if (zero === null || from === null || !open || !written || !song || !context) {
+  const mixer = context && liveMixer();
+  if (zero === null || from === null || !open || !written || !song || !context || !mixer) {
     silence();
     return;
   }
   const { recordings } = useRehearsal.getState();
   const bounds = looping && loop ? loopIn(song, loop) : null;
-  const key = JSON.stringify([bounds, speed, recordings]);
+  const missing = new Set(setOf(open.show).missing);
+  const key = JSON.stringify([bounds, speed, recordings, [...missing], useMix.getState().delay]);
+  // Along a clock from outside it is a little sooner or later again and again: what is on its way stays.
+  if (heard && outside !== null && Math.abs(heard.line.zero - zero) < DRIFT) heard.line.zero = zero;
   if (heard?.line.zero === zero && heard.song === song && heard.key === key) return;
   const at = Math.round(ticksAt(songTime(written), from) * 1000) / 1000;
-  const [{ sounds }, round] = bounds ? soundInto(song, at, bounds) : [soundLine(song, at), null];
+  const [{ sounds }, round] = bounds ? soundInto(song, at, bounds, missing) : [soundLine(song, at, missing), null];
   const text = JSON.stringify([sounds, round, key]);
   if (heard?.line.zero === zero && heard.text === text) {
     heard = { ...heard, song, key };
     return;
   }
   silence();
-  heard = { line: new Heard(context, { sounds, round, speed, showId: open.show.id }, zero), song, text, key };
+  heard = { line: new Heard(context, { sounds, round, speed, showId: open.show.id }, zero, mixer), song, text, key };
 }
 
 /** From now on what is played back is heard. */
@@ -158,4 +177,22 @@ export function followSounds(): void {
     if (state.news !== before.news) follow();
   });
   useRehearsal.subscribe(follow);
+  useMix.subscribe(follow);
+  useApp.subscribe((state, before) => {
+    // Whoever is missing is missing at once.
+    if (state.open?.show.sets !== before.open?.show.sets) follow();
+  });
+  followLevels();
+}
+
+/** Plays a sound of the show at once, at a level in decibels: a sample that somebody pressed. */
+export async function playSample(showId: string, audioId: string, gain: number): Promise<void> {
+  const context = liveContext();
+  const mixer = liveMixer();
+  if (!context || !mixer) return;
+  const buffer = await readySound(showId, audioId);
+  if (!buffer) return;
+  const source = new AudioBufferSourceNode(context, { buffer });
+  source.connect(new GainNode(context, { gain: factorOf(gain) })).connect(mixer.input('samples'));
+  source.start();
 }

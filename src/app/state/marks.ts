@@ -29,7 +29,9 @@ export function songMark(state: Marked, song: Song): Lantern {
   const proofs = state.proofs[song.id];
   const known = kept.get(song);
   if (known && known.fingerprints === fingerprints && known.proofs === proofs) return known.mark;
-  const ids = new Set(song.cues.filter((c) => !c.muted).map((c) => c.id));
+  // What wants nothing of any unit has no fingerprint, and nothing to prove.
+  const wants = (id: string): boolean => fingerprints === undefined || fingerprints[id] !== undefined;
+  const ids = new Set(song.cues.filter((c) => !c.muted && wants(c.id)).map((c) => c.id));
   for (const id of [OPENING_CUE, ...[...song.sweeps, ...song.taps, ...song.clocks].map((s) => s.id)]) {
     // What is not played has no fingerprint.
     if (fingerprints?.[id] !== undefined) ids.add(id);
@@ -61,7 +63,8 @@ function songToneMarks(state: Marked, show: Show, song: Song): ReadonlyMap<strin
   const lists = new Map<string, Lantern[]>();
   if (opening !== null) addTo(lists, opening, markOf(state, song.id, OPENING_CUE));
   for (const { id, muted, action } of song.cues) {
-    if (!muted && action.kind === 'tone') addTo(lists, action.toneId, markOf(state, song.id, id));
+    const wants = fingerprints === undefined || fingerprints[id] !== undefined;
+    if (!muted && wants && action.kind === 'tone') addTo(lists, action.toneId, markOf(state, song.id, id));
   }
   const marks = new Map([...lists].map(([id, list]) => [id, sumLanterns(list)]));
   ofSong.set(song, { opening, fingerprints, proofs, marks });

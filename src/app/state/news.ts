@@ -1,11 +1,13 @@
 import { create } from 'zustand';
-import type { MonitorLine, PlaybackNews } from '../../playback';
+import type { MonitorLine, PlaybackNews, SessionEvent } from '../../playback';
 
 /** What the playback tells, up to thirty times a second: in a store of its own, so that nothing else is asked each time. */
 export interface News {
   readonly news: PlaybackNews;
   /** What left and arrived, oldest first. */
   readonly lines: readonly MonitorLine[];
+  /** The tone that was pressed last on a pad or a switch, and where. */
+  readonly pressed: Extract<SessionEvent, { kind: 'pressed' }> | null;
 }
 
 export const NO_NEWS: PlaybackNews = {
@@ -28,4 +30,4 @@ export const NO_NEWS: PlaybackNews = {
   lesson: null,
 };
 
-export const useNews = create<News>(() => ({ news: NO_NEWS, lines: [] }));
+export const useNews = create<News>(() => ({ news: NO_NEWS, lines: [], pressed: null }));

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { Finding } from '../../core/checks';
 import { sameSurroundings, surroundingsOf, type Surroundings } from '../../core/meaning';
 import type { CueProof, SongPicture, SongProof } from '../../core/proof';
-import type { Show, Song } from '../../core/show';
+import { forTonight, indexShow, type Show, type Song } from '../../core/show';
 
 /** What a dry run of a song saw, and of what content. It is kept while the show is open; proofs are kept for good. */
 export interface Run {
@@ -39,5 +39,8 @@ export const runOf = (show: Show, song: Song, { findings, picture }: Pick<SongPr
 });
 
 /** Whether a run saw the song as it is now, by its names too. */
-export const isOfNow = (run: Run, show: Show, song: Song): boolean =>
-  run.song === song && sameSurroundings(run.under, show);
+export function isOfNow(run: Run, show: Show, song: Song): boolean {
+  // What is proven is what is played tonight.
+  const tonight = forTonight(show);
+  return run.song === indexShow(tonight).songs.get(song.id) && sameSurroundings(run.under, tonight);
+}

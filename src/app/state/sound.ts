@@ -3,7 +3,7 @@ import toWav from 'audiobuffer-to-wav';
 import { writeBundle } from '../../core/formats/bundle';
 import { writeShowFile } from '../../core/formats/show-file';
 import { soundLine } from '../../core/sound';
-import { LIMITS, microsAt, songTime, type Audio, type Show, type Song } from '../../core/show';
+import { LIMITS, microsAt, setOf, songTime, type Audio, type Show, type Song } from '../../core/show';
 import { LONGEST_SECONDS, decode, playingTime, renderSounds, type Buffers } from '../adapters/audio';
 import { download, fileName } from '../adapters/download';
 import { peaksInWorker } from '../adapters/workers';
@@ -43,17 +43,29 @@ export async function loadPeaks(show: Show, song: Song): Promise<void> {
 
 /** Decodes what a song needs to be heard. What is not here, or will not decode, is left out and said beside the track. */
 export async function readySounds(show: Show, song: Song): Promise<Buffers> {
-  for (const id of audioIds(song)) {
-    if (buffers.has(id)) continue;
-    const row = await loadSound(shelf, show.id, id);
-    if (!row) continue;
-    try {
-      buffers.set(id, await decode(row.bytes));
-    } catch {
-      useSounds.setState((s) => ({ missing: [...new Set([...s.missing, id])] }));
-    }
-  }
+  for (const id of audioIds(song)) await readySound(show.id, id);
   return buffers;
+}
+
+/** Decodes one sound; undefined where it is not here, or will not decode. */
+export async function readySound(showId: string, id: string): Promise<AudioBuffer | undefined> {
+  const known = buffers.get(id);
+  if (known) return known;
+  const row = await loadSound(shelf, showId, id);
+  if (!row) return undefined;
+  try {
+    const buffer = await decode(row.bytes);
+    buffers.set(id, buffer);
+    return buffer;
+  } catch {
+    useSounds.setState((s) => ({ missing: [...new Set([...s.missing, id])] }));
+    return undefined;
+  }
+}
+
+/** Decodes what reactions play, so that it sounds at once when it is pressed. */
+export async function readySamples({ id, reactions }: Show): Promise<void> {
+  for (const { does } of reactions) if (does.kind === 'sample') await readySound(id, does.audioId);
 }
 
 export type Taken = { readonly audio: Audio } | { readonly problem: string };
@@ -154,7 +166,7 @@ export async function exportShow(show: Show, withSounds: boolean): Promise<strin
 
 /** Renders click, calls and recordings of a song from its start to its end, and hands them on as a WAV file. */
 export async function exportSounds(show: Show, song: Song): Promise<string> {
-  const line = soundLine(song, 0);
+  const line = soundLine(song, 0, new Set(setOf(show).missing));
   if (line.sounds.length === 0) return 'There is nothing to be heard: no click, no calls, no recording.';
   const time = songTime(song);
   const buffer = await renderSounds(line, microsAt(time, time.end), await readySounds(show, song));

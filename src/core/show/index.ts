@@ -37,6 +37,7 @@ export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './lim
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
+export { forTonight, wantsOf } from './tonight';
 export { SPEEDS, atSpeed, sungAs, withTempo } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export {

@@ -50,6 +50,8 @@ export const RANGES = {
   gain: [-60, 12],
   /** How long a value has to stand above or below before a reaction's switch goes over. */
   holdMillis: [0, 5000],
+  /** That sound is later in the ears than the browser knows of. */
+  delayMillis: [-1000, 1000],
   offsetMillis: [-600_000, 600_000],
   /** What a unit needs for something. */
   unitMillis: [0, 60_000],

@@ -6,8 +6,9 @@ export type ClickLevel = 'bar' | 'beat' | 'part';
 
 /** Something that is heard beside the units. `at` is the song time of its first sample. */
 export type Sound =
-  | { readonly kind: 'click'; readonly at: Micros; readonly level: ClickLevel }
-  | { readonly kind: 'call'; readonly at: Micros; readonly call: Call; readonly text: string }
+  /** `gain` is in decibels. */
+  | { readonly kind: 'click'; readonly at: Micros; readonly level: ClickLevel; readonly gain: number }
+  | { readonly kind: 'call'; readonly at: Micros; readonly call: Call; readonly text: string; readonly gain: number }
   | {
       readonly kind: 'track';
       readonly at: Micros;
@@ -17,7 +18,6 @@ export type Sound =
       readonly skip: number;
       /** Song time at which it is broken off; absent where it plays to its end. */
       readonly until?: Micros;
-      /** Decibels. */
       readonly gain: number;
       readonly role: Track['role'];
     };
@@ -36,7 +36,7 @@ export interface SoundLine {
  * calls ahead of sections, and recordings, at the times of the same tempo map that the
  * messages are compiled from.
  */
-export function soundLine(song: Song, at: Ticks): SoundLine {
+export function soundLine(song: Song, at: Ticks, missing: Missing = NOBODY): SoundLine {
   const time = songTime(song);
   const place = microsAt(time, at);
   const count = countIn(song, at);
@@ -44,10 +44,23 @@ export function soundLine(song: Song, at: Ticks): SoundLine {
   const sounds: Sound[] = [
     ...announcement(song, time, at, first),
     ...count,
-    ...heardFrom(song, time, at, place, first),
+    ...heardFrom(song, time, at, place, first, missing),
   ].sort((a, b) => a.at - b.at);
   return { sounds, start: Math.min(place, sounds[0]?.at ?? place), place };
 }
+
+/** Players whose parts are let into the backing. */
+export type Missing = ReadonlySet<string>;
+const NOBODY: Missing = new Set();
+
+/** What is heard goes out by its source: each has its outputs and its level. */
+export const SOURCES = ['click', 'calls', 'backing', 'guide', 'samples'] as const;
+export type Source = (typeof SOURCES)[number];
+
+const sourceOfRole = (role: Track['role']): 'backing' | 'guide' => (role === 'guide' ? 'guide' : 'backing');
+
+export const sourceOf = (sound: Sound): Source =>
+  sound.kind === 'click' ? 'click' : sound.kind === 'call' ? 'calls' : sourceOfRole(sound.role);
 
 /** What comes round in a loop is heard in every round alike: without a count-in, recordings broken off at the seam. */
 export interface SoundRound {
@@ -61,13 +74,14 @@ export function soundInto(
   song: Song,
   at: Ticks,
   loop: { readonly from: Ticks; readonly to: Ticks },
+  missing: Missing = NOBODY,
 ): [SoundLine, SoundRound] {
   const time = songTime(song);
   const [from, to] = [microsAt(time, loop.from), microsAt(time, loop.to)];
   const cut = (sounds: readonly Sound[]): Sound[] =>
     sounds.filter((s) => s.at < to - 1).map((s) => (s.kind === 'track' ? { ...s, until: to } : s));
-  const line = soundLine(song, at);
-  const round = heardFrom(song, time, loop.from, from, from);
+  const line = soundLine(song, at, missing);
+  const round = heardFrom(song, time, loop.from, from, from, missing);
   return [
     { ...line, sounds: cut(line.sounds) },
     { sounds: cut(round.toSorted((a, b) => a.at - b.at)), from, to },
@@ -75,10 +89,10 @@ export function soundInto(
 }
 
 /** Clicks, calls and recordings from a place on; `first` is when the first of all is heard. */
-const heardFrom = (song: Song, time: SongTime, at: Ticks, place: Micros, first: Micros): Sound[] => [
+const heardFrom = (song: Song, time: SongTime, at: Ticks, place: Micros, first: Micros, missing: Missing): Sound[] => [
   ...(song.click.on ? clicks(song, time, at) : []),
   ...calls(song, time, place, first),
-  ...tracks(song, time, at, place),
+  ...tracks(song, time, at, place, missing),
 ];
 
 /** When the clicks of the count-in before a place are heard. */
@@ -110,6 +124,7 @@ function countIn(song: Song, at: Ticks): Extract<Sound, { kind: 'click' }>[] {
     kind: 'click' as const,
     at: place + late - (bars * beats + whole - i) * beat * 1e6,
     level: i % beats === 0 ? ('bar' as const) : ('beat' as const),
+    gain: song.levels.click,
   }));
 }
 
@@ -123,7 +138,7 @@ function clicks(song: Song, time: SongTime, from: Ticks): Sound[] {
   const found: Sound[] = [];
   const { parts } = song.click;
   const add = (tick: Ticks, level: ClickLevel): void => {
-    if (tick >= from - 1e-6) found.push({ kind: 'click', at: microsAt(time, tick), level });
+    if (tick >= from - 1e-6) found.push({ kind: 'click', at: microsAt(time, tick), level, gain: song.levels.click });
   };
   for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
     const bar = barAt(time.bars, n);
@@ -145,7 +160,15 @@ function announcement(song: Song, time: SongTime, at: Ticks, first: Micros): Sou
   if (!song.announce || at > 0) return [];
   const beat = beatSeconds(time, at) * 1e6;
   const call = song.announce;
-  return [{ kind: 'call', at: first - call.ahead * beat, call, text: call.text.trim() || song.title }];
+  return [
+    {
+      kind: 'call',
+      at: first - call.ahead * beat,
+      call,
+      text: call.text.trim() || song.title,
+      gain: song.levels.calls,
+    },
+  ];
 }
 
 /** Calls ahead of sections: so many beats of the metre that holds before the section. */
@@ -159,16 +182,23 @@ function calls(song: Song, time: SongTime, place: Micros, first: Micros): Sound[
     // Before tick 0 there is no tempo map; the first tempo holds.
     const at = tick >= 0 ? microsAt(time, tick) : (tick / 960) * beatSeconds(time, 0) * 1e6;
     const passed = microsAt(time, begins) < place - 1 || at < first - 1;
-    return passed ? [] : [{ kind: 'call', at, call, text: call.text.trim() || section.name }];
+    return passed ? [] : [{ kind: 'call', at, call, text: call.text.trim() || section.name, gain: song.levels.calls }];
   });
 }
 
-function tracks(song: Song, time: SongTime, at: Ticks, place: Micros): Sound[] {
+/** A part is heard where its player is missing, beside the backing. */
+function tracks(song: Song, time: SongTime, at: Ticks, place: Micros, missing: Missing): Sound[] {
   return song.tracks
-    .filter((t) => !t.muted)
+    .filter((t) => !t.muted && (t.role !== 'part' || (t.playerId !== null && missing.has(t.playerId))))
     .map((t): Sound => {
       const begins = microsAt(time, t.at) + millisToMicros(t.offset);
-      const base = { kind: 'track', trackId: t.id, audioId: t.audioId, gain: t.gain, role: t.role } as const;
+      const base = {
+        kind: 'track',
+        trackId: t.id,
+        audioId: t.audioId,
+        gain: t.gain + song.levels[sourceOfRole(t.role)],
+        role: t.role,
+      } as const;
       // From the start of the song a recording may begin before tick 0, in the count-in.
       if (begins >= place || (at <= 0 && begins < 0)) return { ...base, at: begins, skip: 0 };
       return { ...base, at: place, skip: (place - begins) / 1e6 };

@@ -25,6 +25,8 @@ import { Row } from './panelParts';
 import { SoundFileButton } from '../../components/SoundFileButton';
 import { SoundDrop } from './SoundSource';
 
+const NOBODY = 'nobody';
+
 export interface Props {
   readonly show: Show;
   readonly song: Song;
@@ -116,6 +118,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           choices={[
             { id: 'backing', name: 'backing' },
             { id: 'guide', name: 'guide' },
+            { id: 'part', name: 'part of a player' },
           ]}
           value={track.role}
           onPick={(id) => change({ role: id as Track['role'] }, 'change a recording')}
@@ -130,6 +133,14 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           }}
         />
       </Row>
+      {track.role === 'part' && (
+        <Pick
+          label="Whose part: heard when they are missing"
+          value={track.playerId ?? NOBODY}
+          choices={[{ id: NOBODY, name: 'nobody yet' }, ...show.players]}
+          onPick={(id) => change({ playerId: id === NOBODY ? null : id }, 'change whose part it is')}
+        />
+      )}
       <Row style={{ flexWrap: 'nowrap' }}>
         <DraftField
           label="Starts at bar|beat"

@@ -64,13 +64,24 @@ export function WritePart({ show, song, snapTo }: Props) {
   const [reaction, setReaction] = useState(0);
   const [count, setCount] = useState(0);
   const take = useRef<Press[]>([]);
-  const press = (toneId: string): void => {
-    const at = Math.max(0, placeNow() - reaction * 1000 * useNews.getState().news.speed);
+  const note = (toneId: string, place: number): void => {
+    const at = Math.max(0, place - reaction * 1000 * useNews.getState().news.speed);
     take.current.push({ toneId, at: snapped(song, ticksAt(songTime(song), at), snapTo) });
     setCount(take.current.length);
+  };
+  const press = (toneId: string): void => {
+    note(toneId, placeNow());
     void goToTone(toneId);
   };
   const writes = on && running;
+  // Pads and feet bring the rig to the tone by themselves.
+  const pressed = useNews((s) => s.pressed);
+  const noted = useRef(pressed);
+  useEffect(() => {
+    if (pressed === noted.current) return;
+    noted.current = pressed;
+    if (writes && pressed?.songId === song.id) note(pressed.toneId, pressed.place);
+  });
   useEffect(() => {
     if (writes || take.current.length === 0) return;
     const now = useApp.getState().open?.show;
@@ -104,7 +115,7 @@ export function WritePart({ show, song, snapTo }: Props) {
         <>
           <Soft role="status">
             {running
-              ? `${count === 0 ? 'Press a tone' : count === 1 ? '1 tone' : `${count} tones`}: in the chart when the song stops.`
+              ? `${count === 0 ? 'Press a tone here, or on pads and feet that reactions know' : count === 1 ? '1 tone' : `${count} tones`}: in the chart when the song stops.`
               : 'Press Play, then the tones as they are wanted.'}
           </Soft>
           <Keys>

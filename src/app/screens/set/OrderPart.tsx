@@ -1,0 +1,187 @@
+import { Plus } from 'lucide-react';
+import { useState, type KeyboardEvent } from 'react';
+import { GridList, useDragAndDrop } from 'react-aria-components';
+import styled from 'styled-components';
+import { addEntry, addSet, addToSet, chooseSet, indexShow, moveInSet, setOf, setTimes } from '../../../core/show';
+import { clockWords, durationWords } from '../../../wording';
+import { Button, Soft } from '../../components/controls';
+import { AddSong } from '../../components/AddSong';
+import { Pick } from '../../components/Pick';
+import { newId, perform } from '../../state/desk';
+import { useNews } from '../../state/news';
+import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { EntryPanel } from './EntryPanel';
+import { EntryRow } from './EntryRow';
+import { PlayedList } from './PlayedList';
+import { SetFields } from './SetFields';
+import { EmptySet } from './EmptySet';
+
+const Page = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+`;
+
+const Main = styled.section`
+  overflow: auto;
+  padding: 16px 22px 24px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 10px;
+  margin-bottom: 14px;
+`;
+
+const Side = styled.aside`
+  overflow: auto;
+  padding: 16px 18px 24px;
+  border-left: 1.5px solid ${desk.ink};
+  background: ${desk.sheet};
+`;
+
+const Order = styled(GridList)`
+  display: grid;
+  outline: none;
+  border-top: 1.5px solid ${desk.ink};
+` as typeof GridList;
+
+const Foot = styled.p`
+  margin: 12px 0 22px;
+`;
+
+const NEW_SET = 'new';
+const NONE = 'none';
+
+const STEPS: Readonly<Record<string, number>> = { ArrowUp: -1, ArrowDown: 1 };
+
+/** The running order: what is played when, what starts it and what follows. */
+export function OrderPart() {
+  const show = useShow();
+  const set = setOf(show);
+  const { rows, length } = setTimes(show);
+  const { songs } = indexShow(show);
+  const playing = useNews((s) => s.news.playing);
+  const entryId = useNews((s) => s.news.entryId);
+  const queued = useNews((s) => s.news.queued);
+  const history = useNews((s) => s.news.history);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const entry = set.entries.find((e) => e.id === chosen);
+  const inSet = new Set(set.entries.flatMap((e) => (e.kind === 'song' ? [e.songId] : [])));
+  const beside = show.songs.filter((s) => !inSet.has(s.id) && !s.pattern);
+  const place = (id: string): number => set.entries.findIndex((e) => e.id === id);
+  const move = (id: string, to: number): void => void perform(moveInSet(show, place(id), to), 'move in the set');
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
+    onReorder: ({ keys, target }) => {
+      const [id] = [...keys].map(String);
+      if (id === undefined) return;
+      const [from, over] = [place(id), place(String(target.key))];
+      const at = target.dropPosition === 'before' ? over : over + 1;
+      move(id, at > from ? at - 1 : at);
+    },
+  });
+  const onKey = (event: KeyboardEvent<HTMLDivElement>): void => {
+    const by = event.altKey ? STEPS[event.key] : undefined;
+    const id = (event.target as HTMLElement).closest<HTMLElement>('[data-key]')?.dataset.key;
+    if (by === undefined || id === undefined) return;
+    event.preventDefault();
+    event.stopPropagation();
+    move(id, place(id) + by);
+  };
+  const numbered = set.entries.filter((e) => e.kind === 'song').map((e) => e.id);
+  return (
+    <Page>
+      <Main>
+        <Head>
+          <Pick
+            label="Set"
+            width="200px"
+            value={set.id}
+            choices={[...show.sets.map((s) => ({ id: s.id, name: s.title })), { id: NEW_SET, name: 'a new set …' }]}
+            onPick={(id) => {
+              if (id !== NEW_SET) perform(chooseSet(show, id), 'play from another set');
+              else perform(addSet(show, newId(), `Set ${show.sets.length + 1}`, set, newId), 'add a set');
+              setChosen(null);
+            }}
+          />
+          {beside.length > 0 && (
+            <Pick
+              label="Put a song in"
+              width="190px"
+              value={NONE}
+              choices={[{ id: NONE, name: 'from the book …' }, ...beside.map((s) => ({ id: s.id, name: s.title }))]}
+              onPick={(id) => {
+                const song = songs.get(id);
+                if (song) perform(addToSet(show, id, newId()), `put ${song.title} into the set`);
+              }}
+            />
+          )}
+          <AddSong onAdded={() => undefined} />
+          <Button
+            onPress={() => {
+              const id = newId();
+              perform(addEntry(show, { kind: 'break', id, title: 'Break', minutes: 20 }, chosen), 'add a break');
+              setChosen(id);
+            }}
+          >
+            <Plus size={15} aria-hidden /> Break
+          </Button>
+          <Button
+            onPress={() => {
+              const id = newId();
+              perform(addEntry(show, { kind: 'note', id, text: 'Note' }, chosen), 'add a note');
+              setChosen(id);
+            }}
+          >
+            <Plus size={15} aria-hidden /> Note
+          </Button>
+        </Head>
+        <div onKeyDownCapture={onKey}>
+          <Order
+            selectionBehavior="replace"
+            aria-label="Running order"
+            selectionMode="single"
+            selectedKeys={chosen === null ? [] : [chosen]}
+            onSelectionChange={(keys) =>
+              setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
+            }
+            dragAndDropHooks={dragAndDropHooks}
+            renderEmptyState={() => <EmptySet />}
+          >
+            {rows.map((row) => {
+              const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
+              const { id } = row.entry;
+              return (
+                <EntryRow
+                  key={id}
+                  row={row}
+                  song={song}
+                  number={numbered.indexOf(id) + 1}
+                  clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
+                  plays={playing && entryId === id}
+                  next={queued === id}
+                  played={history.findLast((p) => p.entryId === id) ?? null}
+                />
+              );
+            })}
+          </Order>
+        </div>
+        <Foot hidden={rows.length === 0}>
+          <Soft>
+            {durationWords(length)} in all
+            {set.onStage !== null && `, over at ${clockWords(set.onStage + length / 60)}`}. Drag a row by its grip, or
+            move it with Alt and the arrows.
+          </Soft>
+        </Foot>
+        <PlayedList history={history} />
+      </Main>
+      <Side aria-label={entry ? 'Chosen entry' : 'Set'}>
+        {entry ? <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} /> : <SetFields />}
+      </Side>
+    </Page>
+  );
+}
