@@ -254,7 +254,7 @@ describe('lantern', () => {
       ['dry-run', changed('lost.json', (s) => (s.tones = []))],
       /lost\.json: openingToneId.*which is not in the show.*and \d+ more/,
     );
-    refuses(['dry-run', changed('new.json', (s) => (s.version = 7))], /newer Hollow Lantern/);
+    refuses(['dry-run', changed('new.json', (s) => (s.version = 99))], /newer Hollow Lantern/);
     refuses(
       ['state', 'demo.json', '--song', 'Fog Bell', '--at', '99'],
       /There is no bar 99; the song has bars up to 48/,

@@ -6,7 +6,7 @@ import { packages, root } from './ready.mjs';
 packages();
 const { build } = await import('./build.mjs');
 build();
-const server = spawn(process.execPath, ['--import', import.meta.resolve('tsx'), join(root, 'server/main.ts')], {
+const server = spawn(process.execPath, ['--import', import.meta.resolve('tsx'), join(root, 'server/main.ts'), ...process.argv.slice(2)], {
   cwd: root,
   stdio: 'inherit',
 });

@@ -12,7 +12,7 @@ export interface ApiError {
 const apiError = (code: string, sentence: string): ApiError => ({ error: { code, sentence } });
 
 /** Names under which the server answers: its own. A page elsewhere cannot reach it by a name of its making. */
-const OWN_HOSTS = ['localhost', '127.0.0.1', '[::1]'];
+export const OWN_HOSTS = ['localhost', '127.0.0.1', '[::1]'];
 
 /** Serves the built application from `dist`. */
 export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): Express {

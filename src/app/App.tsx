@@ -12,6 +12,7 @@ const parts = {
   BookScreen: () => import('./screens/BookScreen'),
   SetScreen: () => import('./screens/SetScreen'),
   StageScreen: () => import('./screens/StageScreen'),
+  WatchScreen: () => import('./screens/WatchScreen'),
   MapScreen: () => import('./screens/MapScreen'),
   HouseScreen: () => import('./screens/HouseScreen'),
   RigScreen: () => import('./screens/RigScreen'),
@@ -26,6 +27,7 @@ const DemoScreen = lazy(() => parts.DemoScreen().then((m) => ({ default: m.DemoS
 const BookScreen = lazy(() => parts.BookScreen().then((m) => ({ default: m.BookScreen })));
 const SetScreen = lazy(() => parts.SetScreen().then((m) => ({ default: m.SetScreen })));
 const StageScreen = lazy(() => parts.StageScreen().then((m) => ({ default: m.StageScreen })));
+const WatchScreen = lazy(() => parts.WatchScreen().then((m) => ({ default: m.WatchScreen })));
 const MapScreen = lazy(() => parts.MapScreen().then((m) => ({ default: m.MapScreen })));
 const HouseScreen = lazy(() => parts.HouseScreen().then((m) => ({ default: m.HouseScreen })));
 const RigScreen = lazy(() => parts.RigScreen().then((m) => ({ default: m.RigScreen })));
@@ -58,6 +60,7 @@ function Views() {
           <Route path="/" element={<ShelfScreen />} />
           <Route path="/demo" element={<DemoScreen />} />
           <Route path="/show/:showId/stage/:playerId?" element={<StageScreen />} />
+          <Route path="/watch/:playerId?" element={<WatchScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<BookScreen />} />
             <Route path="set/:part?" element={<SetScreen />} />

@@ -23,6 +23,7 @@ const loop = z.object({ songId: id, from: time, to: time }).nullable();
  */
 const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   update: z.tuple([envelope]),
+  now: z.tuple([]),
   fingerprints: z.tuple([id]),
   prove: z.tuple([id, z.boolean()]),
   match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),

@@ -7,6 +7,7 @@ import { useSight } from '../state/useSight';
 import { desk } from '../theme/tokens';
 import { MixPart } from './set/MixPart';
 import { OrderPart } from './set/OrderPart';
+import { ScreensPart } from './set/ScreensPart';
 import { TonightPart } from './set/TonightPart';
 
 const Page = styled.div`
@@ -31,6 +32,7 @@ const PARTS = [
   ['', 'Running order'],
   ['mix', 'Mix'],
   ['tonight', 'Tonight'],
+  ['screens', 'Screens'],
 ] as const;
 
 /** The set: the order in which it is played, what goes to which ears, and what is different tonight. */
@@ -44,7 +46,15 @@ export function SetScreen() {
         <h1>{setOf(show).title}</h1>
         <PartLinks label="Parts of the set" base={`/show/${show.id}/set`} parts={PARTS} current={part} />
       </Head>
-      {part === 'mix' ? <MixPart /> : part === 'tonight' ? <TonightPart /> : <OrderPart />}
+      {part === 'mix' ? (
+        <MixPart />
+      ) : part === 'tonight' ? (
+        <TonightPart />
+      ) : part === 'screens' ? (
+        <ScreensPart />
+      ) : (
+        <OrderPart />
+      )}
     </Page>
   );
 }

@@ -1,0 +1,116 @@
+import { MonitorSmartphone } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { Button, MainButton, Soft } from '../../components/controls';
+import { newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';
+import { desk, font } from '../../theme/tokens';
+
+const Page = styled.div`
+  display: grid;
+  gap: 16px;
+  align-content: start;
+  overflow: auto;
+  height: 100%;
+  padding: 18px 24px 30px;
+  max-width: 860px;
+`;
+
+const Box = styled.section`
+  display: grid;
+  gap: 12px;
+  padding: 18px 20px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 4px 18px 4px 18px;
+  background: ${desk.sheet};
+`;
+
+const Code = styled.output`
+  font: 700 68px/1 ${font.display};
+  letter-spacing: 0.08em;
+  font-variant-numeric: tabular-nums;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 12px;
+`;
+
+/** Seconds of the page's clock, while something runs out. */
+function useSeconds(on: boolean): number {
+  const [now, setNow] = useState(() => performance.now());
+  useEffect(() => {
+    if (!on) return undefined;
+    const timer = setInterval(() => setNow(performance.now()), 500);
+    return () => clearInterval(timer);
+  }, [on]);
+  return now;
+}
+
+/** The stage on other screens: who may see it, and how they come to it. */
+export function ScreensPart() {
+  const { state, code, screens, addresses } = useSharing();
+  const now = useSeconds(code !== null);
+  const left = code ? Math.ceil((code.until - now) / 1000) : 0;
+  return (
+    <Page>
+      <p>
+        The stage can be seen on a phone or a tablet in the same network. A screen shows what is on and what comes; it
+        changes nothing.
+      </p>
+      {state === 'off' && (
+        <MainButton style={{ justifySelf: 'start' }} onPress={startSharing}>
+          <MonitorSmartphone size={18} aria-hidden /> Share the stage
+        </MainButton>
+      )}
+      {state === 'opening' && <p role="status">Asking the server …</p>}
+      {state === 'unreachable' && (
+        <Box role="alert">
+          <b>The server does not share.</b>
+          <p>
+            It is off unless it is asked for: stop the server, start it with <code>npm start -- --share</code>, and open
+            the show again at this computer. Nothing else changes.
+          </p>
+          <Row>
+            <Button onPress={stopSharing}>Cancel</Button>
+          </Row>
+        </Box>
+      )}
+      {state === 'taken' && (
+        <Box role="alert">
+          <b>Another tab shares its stage now.</b>
+          <Row>
+            <MainButton onPress={startSharing}>Share from here</MainButton>
+          </Row>
+        </Box>
+      )}
+      {state === 'open' && (
+        <>
+          <Box>
+            <Soft>On the other screen, open</Soft>
+            <b style={{ fontSize: 22 }}>{addresses.join(' or ')}</b>
+            {code && left > 0 ? (
+              <>
+                <Soft>and type</Soft>
+                <Code aria-label="Code">{code.text}</Code>
+                <Soft>It lets in one screen, within {left} seconds.</Soft>
+              </>
+            ) : (
+              <Soft role="status">
+                {code ? 'The code has run out.' : 'The code was used.'} One more screen takes a new one.
+              </Soft>
+            )}
+            <Row>
+              <Button onPress={newCode}>New code</Button>
+            </Row>
+          </Box>
+          <Row>
+            <b role="status">{screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}</b>
+            <Button onPress={stopSharing}>Stop sharing</Button>
+          </Row>
+        </>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,112 @@
+import { create } from 'zustand';
+import { readLine, toDeskSchema, type FromDesk, type StageNews } from '../../core/formats/line';
+import { forTonight, indexShow, type Show } from '../../core/show';
+import { openLine, type LineOut } from '../adapters/line';
+import { songMark } from './marks';
+import { useNews } from './news';
+import { useProofs } from './proofs';
+import { useApp } from './store';
+
+/** Whether the stage of this desk is passed on to screens elsewhere. */
+export interface Sharing {
+  readonly state: 'off' | 'opening' | 'open' | 'unreachable' | 'taken';
+  readonly code: { readonly text: string; readonly until: number } | null;
+  readonly screens: number;
+  readonly addresses: readonly string[];
+}
+
+const OFF: Sharing = { state: 'off', code: null, screens: 0, addresses: [] };
+
+export const useSharing = create<Sharing>(() => OFF);
+
+/** Screens are told so often, in milliseconds: a bar is longer. */
+const NEWS_EVERY = 100;
+/** While more than this waits to leave, no news are added. */
+const BEHIND = 200_000;
+
+let line: LineOut | null = null;
+let stopFollowing: (() => void) | null = null;
+
+const say = (message: FromDesk): void => line?.send(message);
+
+/** Where the stage is, as a screen draws it. */
+function stageNews(): StageNews {
+  const { playing, songId, place, from } = useNews.getState().news;
+  const show = useApp.getState().open?.show;
+  const song = show && songId !== null ? indexShow(show).songs.get(songId) : undefined;
+  return { playing, songId, place, from, mark: song ? songMark(useProofs.getState(), song) : 'hollow' };
+}
+
+/** Recordings and what is not on stage stay here. */
+const showOfStage = (show: Show): Show => ({ ...forTonight(show), audio: show.audio, reactions: [] });
+
+function follow(): () => void {
+  let sent: Show | undefined;
+  let last = '';
+  const tellShow = (): void => {
+    const show = useApp.getState().open?.show;
+    if (!show || show === sent) return;
+    sent = show;
+    say({ kind: 'show', show: showOfStage(show) });
+    last = '';
+  };
+  const tellNews = (): void => {
+    const news = stageNews();
+    const text = JSON.stringify(news);
+    if (text === last || (line?.behind() ?? 0) > BEHIND) return;
+    last = text;
+    say({ kind: 'news', news });
+  };
+  tellShow();
+  const timer = setInterval(() => {
+    tellShow();
+    tellNews();
+  }, NEWS_EVERY);
+  return () => clearInterval(timer);
+}
+
+/** Passes the stage on from now on. */
+export function startSharing(): void {
+  if (line) return;
+  useSharing.setState({ ...OFF, state: 'opening' });
+  let opened = false;
+  line = openLine('/share/desk', {
+    opened: () => {
+      opened = true;
+      useSharing.setState({ state: 'open', code: null });
+      stopFollowing?.();
+      stopFollowing = follow();
+      say({ kind: 'new-code' });
+    },
+    text: (text) => {
+      const message = readLine(toDeskSchema, text);
+      if (message?.kind === 'code') {
+        useSharing.setState({ code: { text: message.code, until: performance.now() + message.seconds * 1000 } });
+      } else if (message?.kind === 'screens') {
+        // A code that was used lets in nobody else.
+        const joined = message.count > useSharing.getState().screens;
+        useSharing.setState({ screens: message.count, ...(joined ? { code: null } : {}) });
+      } else if (message?.kind === 'addresses') useSharing.setState({ addresses: message.addresses });
+      else if (message?.kind === 'taken') {
+        stopSharing();
+        useSharing.setState({ state: 'taken' });
+      }
+    },
+    lost: () => {
+      stopFollowing?.();
+      stopFollowing = null;
+      useSharing.setState({ state: opened ? 'opening' : 'unreachable', code: null, screens: 0 });
+    },
+  });
+}
+
+export function stopSharing(): void {
+  stopFollowing?.();
+  stopFollowing = null;
+  line?.end();
+  line = null;
+  useSharing.setState(OFF);
+}
+
+/** A code for one more screen. */
+export const newCode = (): void => say({ kind: 'new-code' });

@@ -1,0 +1,87 @@
+import { create } from 'zustand';
+import { readShowData } from '../../core/formats/show-file';
+import { readLine, toScreenSchema, type StageNews } from '../../core/formats/line';
+import { problemLine } from '../../wording';
+import { openLine, type LineOut } from '../adapters/line';
+import { NO_NEWS, useNews } from './news';
+import { useApp } from './store';
+
+/** A screen that shows the stage of a desk elsewhere. */
+export interface Watching {
+  readonly state: 'asking' | 'joining' | 'in';
+  /** Why it was not let in; null before. */
+  readonly refusal: string | null;
+  /** Since when the line is lost, in milliseconds of the page's clock; null while it stands. */
+  readonly lostSince: number | null;
+  readonly desk: boolean;
+  readonly mark: StageNews['mark'];
+}
+
+const ASKING: Watching = { state: 'asking', refusal: null, lostSince: null, desk: true, mark: 'hollow' };
+
+export const useWatching = create<Watching>(() => ASKING);
+
+const REFUSALS = {
+  code: 'That is not the code of now: it holds for one screen and three minutes. Ask for a new one at the desk.',
+  often: 'Too many tries from here. Wait a minute, then ask for a new code at the desk.',
+  pass: 'The desk was started anew since: join with a new code.',
+} as const;
+
+/** What a screen was given when it joined: for this tab, as long as it lives. */
+const KEY = 'hollow-lantern.pass';
+
+let line: LineOut | null = null;
+
+function hear(text: string): void {
+  const message = readLine(toScreenSchema, text);
+  if (!message) return;
+  switch (message.kind) {
+    case 'joined':
+      sessionStorage.setItem(KEY, message.pass);
+      useWatching.setState({ state: 'in', refusal: null, lostSince: null });
+      break;
+    case 'refused':
+      if (message.why === 'pass') sessionStorage.removeItem(KEY);
+      leave();
+      useWatching.setState({ ...ASKING, refusal: REFUSALS[message.why] });
+      break;
+    case 'desk':
+      useWatching.setState({ desk: message.there });
+      break;
+    case 'show': {
+      const { value, problems } = readShowData(message.show);
+      if (value) {
+        useApp.setState({ open: { show: value, revision: null, past: [], future: [], save: 'saved' }, refusal: null });
+      } else useWatching.setState({ refusal: problems.map(problemLine)[0] ?? 'The show cannot be read.' });
+      break;
+    }
+    case 'news': {
+      const { mark, ...news } = message.news;
+      useNews.setState({ news: { ...NO_NEWS, ...news } });
+      useWatching.setState({ mark });
+    }
+  }
+}
+
+/** Joins with a code, or with what this tab was given before. */
+export function join(code: string | null): void {
+  leave();
+  useWatching.setState({ ...ASKING, state: 'joining' });
+  line = openLine('/share/screen', {
+    opened: () => {
+      const pass = sessionStorage.getItem(KEY);
+      if (pass !== null) line?.send({ kind: 'back', pass });
+      else if (code !== null) line?.send({ kind: 'join', code });
+    },
+    text: hear,
+    lost: () => useWatching.setState((s) => (s.lostSince === null ? { lostSince: performance.now() } : {})),
+  });
+}
+
+export function leave(): void {
+  line?.end();
+  line = null;
+}
+
+/** Whether this tab was in before, and may come back without a code. */
+export const wasIn = (): boolean => sessionStorage.getItem(KEY) !== null;

@@ -1,0 +1,12 @@
+export {
+  fromDeskSchema,
+  fromScreenSchema,
+  readLine,
+  toDeskSchema,
+  toScreenSchema,
+  type FromDesk,
+  type FromScreen,
+  type StageNews,
+  type ToDesk,
+  type ToScreen,
+} from './line';

@@ -1,0 +1,67 @@
+import { z } from 'zod';
+
+/**
+ * What goes over the line between the desk, the server and screens elsewhere, as JSON texts: one object a
+ * message. A screen is told, and tells nothing but who it is. Times are microseconds of song time.
+ */
+
+/** Where the song that is on stage is, as a screen draws it. */
+export const stageNewsSchema = z.strictObject({
+  playing: z.boolean(),
+  songId: z.string().max(64).nullable(),
+  place: z.number(),
+  /** Where it was started from; null while nothing plays. */
+  from: z.number().nullable(),
+  mark: z.enum(['hollow', 'lit', 'cracked']),
+});
+export type StageNews = Readonly<z.infer<typeof stageNewsSchema>>;
+
+const show = z.looseObject({ format: z.string(), version: z.number() });
+
+/** From the desk that shares its stage. */
+export const fromDeskSchema = z.discriminatedUnion('kind', [
+  /** A code is wanted by which one screen may join. */
+  z.strictObject({ kind: z.literal('new-code') }),
+  /** The show as a file holds it. Whoever draws it reads it as one. */
+  z.strictObject({ kind: z.literal('show'), show }),
+  z.strictObject({ kind: z.literal('news'), news: stageNewsSchema }),
+]);
+export type FromDesk = z.infer<typeof fromDeskSchema>;
+
+export const toDeskSchema = z.discriminatedUnion('kind', [
+  /** `seconds` from now on it holds, for one screen. */
+  z.strictObject({ kind: z.literal('code'), code: z.string(), seconds: z.number() }),
+  z.strictObject({ kind: z.literal('screens'), count: z.int() }),
+  /** Addresses under which a screen finds this server. */
+  z.strictObject({ kind: z.literal('addresses'), addresses: z.array(z.string()) }),
+  z.strictObject({ kind: z.literal('taken') }),
+]);
+export type ToDesk = z.infer<typeof toDeskSchema>;
+
+export const fromScreenSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('join'), code: z.string().max(12) }),
+  /** A screen that was in comes back with what it was given. */
+  z.strictObject({ kind: z.literal('back'), pass: z.string().max(64) }),
+]);
+export type FromScreen = z.infer<typeof fromScreenSchema>;
+
+export const toScreenSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('joined'), pass: z.string() }),
+  z.strictObject({ kind: z.literal('refused'), why: z.enum(['code', 'often', 'pass']) }),
+  z.strictObject({ kind: z.literal('desk'), there: z.boolean() }),
+  z.strictObject({ kind: z.literal('show'), show }),
+  z.strictObject({ kind: z.literal('news'), news: stageNewsSchema }),
+]);
+export type ToScreen = z.infer<typeof toScreenSchema>;
+
+/** A message of the line from its text; undefined for anything else. */
+export function readLine<T>(schema: z.ZodType<T>, text: string): T | undefined {
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+  const read = schema.safeParse(data);
+  return read.success ? read.data : undefined;
+}
