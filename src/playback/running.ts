@@ -60,8 +60,10 @@ export function changePlaces(show: Show, song: Song): readonly Ticks[] {
 }
 
 /** The change before or behind a place; the last and the first stay where they are. */
-export function changeBy(show: Show, song: Song, at: Ticks, by: 1 | -1): Ticks {
+export function changeBy(show: Show, song: Song, from: Ticks, by: 1 | -1): Ticks {
   const places = changePlaces(show, song);
+  // Who was in the count-in is at the start already.
+  const at = Math.max(0, from);
   if (by > 0) return places.find((p) => p > at + 1) ?? places.at(-1)!;
   return places.findLast((p) => p < at - 1) ?? 0;
 }

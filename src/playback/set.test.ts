@@ -135,6 +135,16 @@ describe('from change to change', () => {
     expect(whereabouts(standIns.state())).toMatchObject(whereabouts(stateAt(show, song, places.at(-2)!)));
   });
 
+  it('counts one that was stopped in its count-in as at its start', () => {
+    const counted = { ...song, click: { ...song.click, countIn: 1 } };
+    const { playback, go } = played({ ...show, songs: show.songs.map((s) => (s === song ? counted : s)) });
+    playback.play(counted.id, 0);
+    go(200);
+    playback.stop();
+    playback.goChange(1);
+    expect(go(50).place).toBeGreaterThan(0);
+  });
+
   it('has a song that plays go on from there', () => {
     const { playback, go, now } = played(show);
     playback.play(song.id, 0);

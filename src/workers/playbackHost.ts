@@ -32,7 +32,7 @@ export interface Clock {
 export class PlaybackHost implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
   private readonly standIns = new StandIns();
-  private readonly ports = new BoundPorts(this.standIns, undefined, queueMicrotask);
+  private readonly ports = new BoundPorts(this.standIns, undefined, (run) => queueMicrotask(run));
   private readonly playback: Playback;
 
   constructor(private readonly clock: Clock) {
@@ -60,7 +60,7 @@ export class PlaybackHost implements PlaybackWorker {
     return this.clock.now();
   }
 
-  bind(bindings: readonly PortBinding[]): void {
+  bindPorts(bindings: readonly PortBinding[]): void {
     this.ports.bind(new Map(bindings.map((b) => [b.portId, b])));
     this.playback.ahead(this.ports.anyReal ? REAL_AHEAD : LOOK_AHEAD);
   }

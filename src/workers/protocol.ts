@@ -57,7 +57,7 @@ export interface PlaybackWorker {
   /** Its clock, in microseconds from the epoch: the page's own may differ from it. */
   now(): Micros;
   /** What each port of the show is on this computer; those that are not named are stand-ins. */
-  bind(bindings: readonly PortBinding[]): void;
+  bindPorts(bindings: readonly PortBinding[]): void;
   /** A real port came or went. */
   port(portId: string, there: boolean): void;
   /** Bytes came in on real ports, at times of the worker's clock. */

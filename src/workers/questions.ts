@@ -36,7 +36,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   tone: z.tuple([id]),
   panic: z.tuple([]),
   stop: z.tuple([]),
-  bind: z.tuple([z.array(z.object({ portId: id, standIn: z.boolean(), real: z.boolean() }))]),
+  bindPorts: z.tuple([z.array(z.object({ portId: id, standIn: z.boolean(), real: z.boolean() }))]),
   port: z.tuple([id, z.boolean()]),
   arrived: z.tuple([z.array(z.object({ portId: id, at: z.number(), bytes: z.array(byte) }))]),
   send: z.tuple([id, z.array(byte).min(1)]),

@@ -147,7 +147,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       standIn: use.standIn,
       real: isReal(use),
     }));
-    void ask((w) => w.bind(bindings));
+    void ask((w) => w.bindPorts(bindings));
     tellLost();
   };
 

@@ -97,7 +97,7 @@ export function ScreensPart() {
                 <Soft>It lets in one screen, within {left} seconds.</Soft>
               </>
             ) : (
-              <Soft role="status">
+              <Soft role="status" aria-label="What the code is worth">
                 {code ? 'The code has run out.' : 'The code was used.'} One more screen takes a new one.
               </Soft>
             )}
@@ -106,7 +106,9 @@ export function ScreensPart() {
             </Row>
           </Box>
           <Row>
-            <b role="status">{screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}</b>
+            <b role="status" aria-label="Screens">
+              {screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}
+            </b>
             <Button onPress={stopSharing}>Stop sharing</Button>
           </Row>
         </>

@@ -1,0 +1,238 @@
+import { describe, expect, it } from 'vitest';
+import { begin, goTo, lampOf, openDemo } from './begin';
+import { By, Key } from './browser';
+import { arrive, injectMidi, left, plug, pull } from './standInMidi';
+
+// One rig on real ports, as far as the browser can tell: each part goes on where the one before it stopped.
+const { b } = begin();
+
+const bytesOf = async (name: string): Promise<string[]> => (await left(b, name)).map((l) => l.bytes.join(' '));
+const note = (text: RegExp): Promise<void> => b.says('status', 'Note', text);
+const part = async (view: string, name: string): Promise<void> => {
+  await b.click('link', view);
+  await b.click('link', name);
+};
+const bar = async (): Promise<number> => {
+  const position = await b.driver.findElement(By.css('[aria-label="Position"]'));
+  return Number((await position.getText()).split('|')[0]);
+};
+
+/** What the table of ports says of one. */
+const rowOf = async (port: string): Promise<string> =>
+  (await b.driver.findElement(By.xpath(`//tr[th[starts-with(normalize-space(), "${port}")]]`))).getText();
+
+const unlock = async (): Promise<void> => {
+  const lock = await b.find('button', 'Unlock, hold for a second');
+  await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+};
+
+describe("this computer's ports", () => {
+  it('are refused or missing without harm: it is said, and stand-ins go on', async () => {
+    await openDemo(b);
+    await part('Rig', 'Ports');
+    await b.click('button', "Use this computer's ports");
+    await b.wait(async () => {
+      const text = await (await b.driver.findElement(By.css('main'))).getText();
+      return /Stand-ins go on\./.test(text);
+    }, 'it says why there are none');
+    await b.find('button', 'Ask again');
+  });
+
+  it('are bound to ports of the show, one by one', async () => {
+    await injectMidi(b);
+    await openDemo(b);
+    await part('Rig', 'Ports');
+    await b.click('button', "Use this computer's ports");
+    await b.find('table', 'Ports');
+    await plug(b, 'Grey box');
+    await plug(b, 'Foot board');
+    await plug(b, 'Pad box');
+    await b.pick(/Rack sends to$/, 'Grey box');
+    await b.pick(/Feet hears$/, 'Foot board');
+    await b.pick(/Pads hears$/, 'Pad box');
+    await b.click('button', 'Send a test note on Rack');
+    await b.wait(async () => (await bytesOf('Grey box')).includes('144 60 80'), 'the note leaves');
+    await b.wait(async () => (await bytesOf('Grey box')).includes('128 60 64'), 'and ends');
+  });
+
+  it('get two songs of the set, with the queue changed in between: every byte in its order', async () => {
+    await b.click('link', 'Set');
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.wait(async () => (await bytesOf('Grey box')).includes('192 2'), 'the opening leaves');
+    const first = await left(b, 'Grey box');
+    const opening = first.map((l) => l.bytes.join(' '));
+    // Bank, then preset, then scene: no unit would take them in another order.
+    const [bank, preset] = [opening.indexOf('176 0 0'), opening.indexOf('192 2')];
+    expect(bank).toBeGreaterThanOrEqual(0);
+    expect(preset).toBeGreaterThan(bank);
+    expect(opening.slice(preset).some((t) => t.startsWith('176 85 '))).toBe(true);
+    await b.click('button', 'Play Fog Bell next');
+    await b.click('button', 'Play Last Boat at Ten next');
+    await b.click('link', 'Stage');
+    const before = (await left(b, 'Grey box')).length;
+    await b.click('button', 'Next song');
+    await b.find('heading', /^Last Boat at Ten/);
+    await b.wait(async () => {
+      const now = (await left(b, 'Grey box')).slice(before).map((l) => l.bytes.join(' '));
+      return now.includes('176 0 0') && now.some((t) => t.startsWith('192 '));
+    }, 'the opening of the song that was chosen leaves');
+    await unlock();
+    await b.click('button', 'Evening at the pier');
+    // A 5-pin cable carries a byte in 320 microseconds.
+    const all = await left(b, 'Grey box');
+    for (let i = 1; i < all.length; i++) {
+      expect(all[i]!.at - all[i - 1]!.at).toBeGreaterThanOrEqual(all[i - 1]!.bytes.length * 0.32 - 0.02);
+    }
+  });
+
+  it('may be pulled out while it plays: it is said, and caught up when they are back', async () => {
+    await pull(b, 'Grey box');
+    await note(/Rack: the real port is not there/);
+    await b.wait(async () => (await lampOf(b, 'Harrow')) !== '', 'others go on');
+    const before = (await left(b, 'Grey box')).length;
+    await plug(b, 'Grey box');
+    await note(/Rack: the real port is back/);
+    await b.wait(async () => (await left(b, 'Grey box')).length > before + 2, 'what was missed is sent');
+    await b.click('button', 'Stop');
+  });
+
+  it('are the same after a reload, without being asked for', async () => {
+    await b.driver.navigate().refresh();
+    await part('Rig', 'Ports');
+    await plug(b, 'Grey box');
+    await b.wait(
+      async () => /\bthere\b/.test(await rowOf('Rack')) && !/not there/.test(await rowOf('Rack')),
+      'the port is found',
+    );
+    await plug(b, 'Foot board');
+    await plug(b, 'Pad box');
+    await b.wait(async () => !/not there/.test(await rowOf('Feet')), 'and the feet');
+  });
+});
+
+describe('a foot switch', () => {
+  it('is learnt, and steps a song by hand', async () => {
+    await part('Rig', 'Reactions');
+    await b.click('button', 'Add a reaction');
+    await b.click('button', 'Learn what it waits for');
+    await arrive(b, 'Foot board', 0xb4, 99, 127);
+    await b.says('status', 'Learnt', 'control 99 = 127, channel 5, from Feet');
+    await b.click('button', 'Take it');
+    await b.find('button', /^next change.*control 99 from 64 to 127 on channel 5, from Feet/s);
+    await b.click('link', 'Set');
+    await b.click('row', /^Nine Fathoms/);
+    await b.click('switch', 'No clock: stepped by hand');
+    await b.click('button', 'Play Nine Fathoms now');
+    await b.find('button', 'Stop');
+    await b.click('button', 'Stop');
+    await b.click('link', 'Stage');
+    await b.find('list', 'Steps');
+    const step = async (): Promise<string> => (await b.driver.findElement(By.css('[aria-current="step"]'))).getText();
+    const first = await step();
+    await arrive(b, 'Foot board', 0xb4, 99, 127);
+    await arrive(b, 'Foot board', 0xb4, 99, 0);
+    await b.wait(async () => (await step()) !== first, 'one step on');
+    const second = await step();
+    await arrive(b, 'Foot board', 0xb4, 99, 127);
+    await b.wait(async () => (await step()) !== second, 'and one more');
+    await unlock();
+    await b.click('button', 'Evening at the pier');
+  });
+});
+
+describe('a pad', () => {
+  it('writes a cue where it is pressed while the song runs, one undo a take', async () => {
+    await part('Rig', 'Reactions');
+    await b.click('button', 'Add a reaction');
+    await b.click('button', 'Learn what it waits for');
+    await arrive(b, 'Pad box', 0x99, 44, 100);
+    await b.says('status', 'Learnt', /note 44 on, channel 10/);
+    await b.click('button', 'Take it');
+    await b.pick(/Kind$/, 'A tone');
+    await b.pick(/Tone$/, 'Undertow');
+    await b.click('link', 'Set');
+    await b.click('link', 'The Rope Ledger');
+    await b.find('group', 'Chart of The Rope Ledger');
+    const cues = async (): Promise<number> =>
+      (await b.driver.findElements(By.css('[aria-label*=" Undertow, "]'))).length;
+    const before = await cues();
+    await b.click('switch', 'Pressed core tones become cues');
+    await goTo(b, '1');
+    await b.click('button', 'Play');
+    await b.wait(async () => (await bar()) >= 2, 'it runs');
+    await arrive(b, 'Pad box', 0x99, 44, 100);
+    await arrive(b, 'Pad box', 0x89, 44, 0);
+    await b.says('region', 'Write by playing', /1 tone: in the chart when the song stops/);
+    await b.click('button', 'Stop');
+    await b.wait(async () => (await cues()) === before + 1, 'the cue stands in the chart');
+    await b.type(Key.chord(Key.CONTROL, 'z'));
+    await b.wait(async () => (await cues()) === before, 'and is taken back by one undo');
+  });
+});
+
+describe('a section', () => {
+  it('is looped twelve times with the same bytes each round', async () => {
+    await b.click('link', 'Set');
+    await b.click('link', 'Slack Tide in Seven');
+    await b.find('group', 'Chart of Slack Tide in Seven');
+    await b.click('button', /^Practice/);
+    await b.pick(/Loop$/, 'bars of your own');
+    await b.fill('textbox', 'To the end of bar', `9${Key.ENTER}`);
+    await b.fill('textbox', 'From bar', `9${Key.ENTER}`);
+    await b.fill('textbox', /^Speed/, `150${Key.ENTER}`);
+    await b.pick(/Loop$/, 'bars of your own');
+    await b.fill('textbox', 'From bar', `8${Key.ENTER}`);
+    await b.type(Key.ESCAPE);
+    await goTo(b, '8');
+    const before = (await left(b, 'Grey box')).length;
+    await b.click('button', 'Play');
+    // Two bars of 7/8 at 189 to the quarter.
+    const period = (2 * 7 * 30_000) / 189;
+    const fresh = async () => (await left(b, 'Grey box')).slice(before);
+    const enough = async (): Promise<boolean> => {
+      const all = await fresh();
+      return all.length > 0 && all.at(-1)!.at - all[0]!.at > 14 * period;
+    };
+    await b.wait(enough, 'fourteen rounds have been played', 60_000);
+    await b.click('button', 'Stop');
+    const all = await fresh();
+    // From the second round on: the first was entered from elsewhere.
+    const presets = all.filter((l) => (l.bytes[0]! & 0xf0) === 0xc0 && l.at - all[0]!.at > period);
+    const start = presets[0]!.at - 20;
+    const rounds = Array.from({ length: 12 }, (_, i) =>
+      all
+        .filter((l) => l.at >= start + i * period && l.at < start + (i + 1) * period)
+        .map((l) => `${Math.round(l.at - start - i * period)} ${l.bytes.join(' ')}`),
+    );
+    expect(rounds[0]!.length).toBeGreaterThan(2);
+    for (const round of rounds) expect(round).toEqual(rounds[0]);
+  });
+});
+
+describe('a clock from outside', () => {
+  it('starts the song that follows it, through a change of tempo, and stops it', async () => {
+    await b.click('button', /^Practice/);
+    await b.pick(/Loop$/, /^none/);
+    await b.fill('textbox', /^Speed/, `100${Key.ENTER}`);
+    await b.type(Key.ESCAPE);
+    await goTo(b, '1');
+    await b.click('radio', 'Frame');
+    await b.pick(/Follows the clock of$/, 'Pads');
+    await part('Rig', 'Ports');
+    await b.fill('textbox', 'BPM', `100${Key.ENTER}`);
+    await b.pick(/Comes in on$/, 'Pads');
+    // What follows is a stand-in's: the real port on it is let go.
+    await b.pick(/Pads hears$/, 'nothing real');
+    await b.click('button', 'Start the clock');
+    await b.find('button', 'Stop');
+    await b.wait(async () => (await bar()) >= 2, 'it goes along');
+    await b.fill('textbox', 'BPM', `200${Key.ENTER}`);
+    const from = await bar();
+    const since = Date.now();
+    await b.wait(async () => (await bar()) >= from + 4, 'it goes along faster');
+    // Four bars of 3.5 quarters: 4.2 s at 200, 8.4 s at 100.
+    expect(Date.now() - since).toBeLessThan(7000);
+    await b.click('button', 'Stop the clock');
+    await b.find('button', 'Play');
+  });
+});

@@ -1,0 +1,91 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { begin } from './begin';
+import { Browser, By } from './browser';
+
+// A desk, and a screen elsewhere: a browser of its own.
+const { b } = begin();
+const screen = new Browser();
+let server: ChildProcess;
+let address: string;
+
+/** A server that shares, or none of it, on a port. */
+async function serve(port: number, ...args: readonly string[]): Promise<string> {
+  server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...args], {
+    env: { ...process.env, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  let text = '';
+  for (;;) {
+    const [data] = (await once(server.stdout!, 'data')) as [Buffer];
+    text += data.toString();
+    const found = /is at (http:\/\/\S+?)\//.exec(text)?.[1];
+    if (found && /at once/.test(text)) return found;
+  }
+}
+
+beforeAll(async () => {
+  await screen.start(390, 844);
+  address = await serve(0, '--share');
+});
+afterAll(async () => {
+  await screen.close();
+  server.kill();
+});
+
+const codeNow = async (): Promise<string> => (await b.find('status', 'Code')).getText();
+
+describe('the stage on another screen', () => {
+  it('is refused without the code', async () => {
+    await b.go(`${address}/demo`);
+    await b.click('link', 'Set');
+    await b.click('link', 'Screens');
+    await b.click('button', 'Share the stage');
+    expect(await codeNow()).toMatch(/^\d{6}$/);
+    await screen.go(`${address}/watch`);
+    await screen.fill('textbox', /code/, (await codeNow()) === '123456' ? '654321' : '123456');
+    await screen.click('button', 'Join');
+    await screen.says('alert', undefined, 'That is not the code of now');
+  });
+
+  it('opens with the code, and follows what is played', async () => {
+    await screen.fill('textbox', /code/, await codeNow());
+    await screen.click('button', 'Join');
+    await screen.find('heading', /^Slack Tide in Seven/);
+    await b.says('status', 'Screens', '1 screen is on.');
+    await b.click('button', 'Play');
+    await screen.wait(async () => {
+      const bar = await screen.driver.findElement(By.css('[aria-label="Bar"]'));
+      return Number(await bar.getText()) >= 2;
+    }, 'the bars go by on the other screen');
+    // There is nothing on it that could be pressed.
+    expect(await screen.driver.findElements(By.css('button'))).toEqual([]);
+    await b.click('button', 'Stop');
+  });
+
+  it('lets nobody else in with the same code', async () => {
+    await b.says('status', 'What the code is worth', 'The code was used.');
+  });
+
+  it('says at once that the line is lost, and comes back by itself', async () => {
+    const port = Number(new URL(address).port);
+    server.kill();
+    await once(server, 'exit');
+    await screen.says('alert', undefined, 'The line to the desk is lost');
+    await serve(port, '--share');
+    // The server knows nobody of before: it asks for a code again.
+    await screen.says('alert', undefined, 'join with a new code');
+    await b.says('status', 'Screens', '0 screens are on.');
+    await screen.fill('textbox', /code/, await codeNow());
+    await screen.click('button', 'Join');
+    await screen.find('heading', /^Slack Tide in Seven/);
+  });
+
+  it('is back without a code after it was loaded anew', async () => {
+    await screen.driver.navigate().refresh();
+    await screen.find('heading', /^Slack Tide in Seven/);
+    await b.click('button', 'Stop sharing');
+    await screen.says('alert', undefined, 'The desk has gone away');
+  });
+});

@@ -1,0 +1,55 @@
+import type { Browser } from './browser';
+
+/** What left on a port of the stand-in: its bytes, and the time that they were given, in milliseconds of the page's clock. */
+export interface Left {
+  readonly bytes: readonly number[];
+  readonly at: number;
+}
+
+/** Stands in for the browser's own MIDI, which needs a sound device: ports that are plugged in and pulled out by hand. */
+const SOURCE = `(() => {
+  const access = new EventTarget();
+  Object.assign(access, { inputs: new Map(), outputs: new Map(), sysexEnabled: true });
+  const sent = {};
+  const port = (id, name, type) => Object.assign(new EventTarget(), {
+    id, name, type, manufacturer: 'Pier', state: 'connected', onmidimessage: null,
+    send(bytes, at) { (sent[name] ??= []).push({ bytes: [...bytes], at: at || performance.now() }); },
+  });
+  let plugged = 0;
+  window.standInMidi = {
+    sent,
+    plug(name) {
+      const n = ++plugged;
+      access.inputs.set('in' + n, port('in' + n, name, 'input'));
+      access.outputs.set('out' + n, port('out' + n, name, 'output'));
+      access.dispatchEvent(new Event('statechange'));
+    },
+    pull(name) {
+      for (const all of [access.inputs, access.outputs]) {
+        for (const [id, p] of all) if (p.name === name) { p.state = 'disconnected'; all.delete(id); }
+      }
+      access.dispatchEvent(new Event('statechange'));
+    },
+    arrive(name, bytes) {
+      for (const p of access.inputs.values()) {
+        if (p.name === name) p.onmidimessage?.({ data: Uint8Array.from(bytes), timeStamp: performance.now() });
+      }
+    },
+  };
+  navigator.requestMIDIAccess = () => Promise.resolve(access);
+})()`;
+
+/** From the next page on, the browser has this MIDI and no other. */
+export const injectMidi = (b: Browser): Promise<unknown> =>
+  b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: SOURCE }) as Promise<unknown>;
+
+const call = <T>(b: Browser, script: string, ...args: unknown[]): Promise<T> =>
+  b.driver.executeScript<T>(`return window.standInMidi.${script}`, ...args);
+
+export const plug = (b: Browser, name: string): Promise<void> => call(b, 'plug(arguments[0])', name);
+export const pull = (b: Browser, name: string): Promise<void> => call(b, 'pull(arguments[0])', name);
+export const arrive = (b: Browser, name: string, ...bytes: readonly number[]): Promise<void> =>
+  call(b, 'arrive(arguments[0], arguments[1])', name, bytes);
+/** All that left on a port so far, in the order of time. */
+export const left = async (b: Browser, name: string): Promise<readonly Left[]> =>
+  (await call<readonly Left[]>(b, 'sent[arguments[0]] ?? []', name)).toSorted((x, y) => x.at - y.at);
