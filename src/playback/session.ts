@@ -285,7 +285,7 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
   const { transport, song } = session;
   const before = session.show;
   const next: Session = { ...session, show };
-  if (transport.kind !== 'playing' || !song || !before) return still(next);
+  if (transport.kind !== 'playing' || !song || !before) return still(restingIn(next, show));
   const now = indexShow(show).songs.get(song.id);
   if (!now) {
     const sends = breakOff(session, moment.now);
@@ -298,6 +298,19 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
   }
   if (now === song && sameToWires(song, surroundingsOf(before), surroundingsOf(show))) return still(next);
   return goOn(session, next, moment, now);
+}
+
+/** A session that stands: the song that it is on is the one of the show as it is now, at the same bar and beat. */
+function restingIn(session: Session, show: Show): Session {
+  const { song, planned, transport } = session;
+  if (!song || transport.kind === 'playing') return session;
+  const now = indexShow(show).songs.get(song.id);
+  if (now === song) return session;
+  if (!now) return { ...session, song: null, planned: null, entryId: null, transport: STOPPED };
+  const sung = sungAs(now, session);
+  const { place } = transport;
+  const moved = planned && place > 0 ? microsAt(songTime(sung), ticksAt(songTime(planned), place)) : place;
+  return { ...session, song: now, planned: sung, transport: { kind: 'stopped', place: moved } };
 }
 
 /** What plays goes on as the next session wants it: planned anew from now. */

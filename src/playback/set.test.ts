@@ -2,7 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { stateAt } from '../core/compile';
 import { demoShow } from '../core/demo';
 import { toneAims } from '../core/meaning';
-import { applyEdit, changeEntry, indexShow, setOf, songEntries, songTime, type Show } from '../core/show';
+import {
+  applyEdit,
+  changeEntry,
+  inOrder,
+  indexShow,
+  setOf,
+  setSongField,
+  songEntries,
+  songTime,
+  type Show,
+} from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import type { RigState } from '../core/rig';
 import { barAt } from '../core/time';
@@ -133,6 +143,19 @@ describe('from change to change', () => {
     playback.goChange(-1);
     go(1500);
     expect(whereabouts(standIns.state())).toMatchObject(whereabouts(stateAt(show, song, places.at(-2)!)));
+  });
+
+  it('knows a song that was edited while it stood, and where it stood', () => {
+    const { playback, go, edit } = played(show);
+    playback.select(song.id, places[2]!);
+    const before = go(500).place;
+    const slow = applyEdit(show, setSongField(show, song.id, 'tempo', [{ ...song.tempo[0]!, bpm: 63 }])!);
+    edit(slow);
+    expect(playback.session.song).toBe(slow.songs.find((s) => s.id === song.id));
+    playback.queue(null);
+    expect(go(50).place).toBeCloseTo(before * 2, -3);
+    edit({ ...show, ...inOrder([]), songs: show.songs.filter((s) => s.id !== song.id) });
+    expect(playback.session.song).toBeNull();
   });
 
   it('counts one that was stopped in its count-in as at its start', () => {
