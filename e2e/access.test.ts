@@ -46,6 +46,12 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('row', /^Fog Bell/);
     await b.find('complementary', 'Chosen entry');
     expect(await violations()).toEqual([]);
+    for (const part of ['Mix', 'Tonight', 'Screens']) {
+      await b.click('link', part);
+      await b.find('link', part);
+      expect(await violations()).toEqual([]);
+    }
+    await b.click('link', 'Running order');
   });
 
   it('stage, while a song plays', async () => {
@@ -90,7 +96,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('button', /^Tarn (channel|sent)/);
     await b.find('region', 'Settings of Tarn');
     expect(await violations()).toEqual([]);
-    for (const part of ['Patch sheet', 'Players', 'Monitor']) {
+    for (const part of ['Ports', 'Reactions', 'Patch sheet', 'Players', 'Monitor']) {
       await b.click('link', part);
       await b.find('link', part);
       expect(await violations()).toEqual([]);

@@ -41,7 +41,7 @@ const SOURCE = `(() => {
 
 /** From the next page on, the browser has this MIDI and no other. */
 export const injectMidi = (b: Browser): Promise<unknown> =>
-  b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: SOURCE }) as Promise<unknown>;
+  b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: SOURCE });
 
 const call = <T>(b: Browser, script: string, ...args: unknown[]): Promise<T> =>
   b.driver.executeScript<T>(`return window.standInMidi.${script}`, ...args);

@@ -1,6 +1,6 @@
 import { catchUp, compileSong, stateAt, type PlayLine } from '../core/compile';
 import { moments, rigSpec, routeTo } from '../core/meaning';
-import { fromHex, type TimedBytes } from '../core/midi';
+import { controlChange, fromHex, wholeMessages, type TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
 import {
   actionCue,
@@ -102,15 +102,17 @@ export function toMove(show: Show, moveId: string, coming: RigState, bpm: number
 /** MIDI 1.0, channel mode messages: all sound off, all notes off. */
 const SILENCE = [120, 123] as const;
 
-/** Nothing may sound on from any unit that is reached: all sound off, all notes off, on each unit's channel. */
+/** Nothing may sound on from any unit that is reached: what its map says, or all sound off and all notes off on its channel. */
 export function silence(show: Show): readonly TimedBytes[] {
   const ports = new Set(rigSpec(show).ports.map((p) => p.id));
   return show.units.flatMap((unit) => {
     const route = routeTo(show, unit);
     if (!route || !ports.has(route.portId)) return [];
     const { portId } = route;
-    const status = 0xaf + unit.channel;
-    return SILENCE.map((control) => ({ at: 0, portId, bytes: [status, control, 0], cueId: '', unitId: unit.id }));
+    const { usual, bytes } = unit.profile.silence;
+    const messages = usual ? SILENCE.map((control) => controlChange(unit.channel, control, 0)) : [];
+    const own = (wholeMessages(fromHex(bytes) ?? []) ?? []).concat(messages);
+    return own.map((message) => ({ at: 0, portId, bytes: message, cueId: '', unitId: unit.id }));
   });
 }
 

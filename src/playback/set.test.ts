@@ -215,6 +215,26 @@ describe('panic', () => {
   });
 });
 
+describe('a unit that falls silent in its own way', () => {
+  it('is sent what its map says, and the usual only where that is wanted', () => {
+    const own = (silence: Show['units'][0]['profile']['silence']): string[] => {
+      const units = show.units.map((u) => (u.id === 'tarn' ? { ...u, profile: { ...u.profile, silence } } : u));
+      const { playback, go, out } = played({ ...show, units });
+      playback.panic();
+      go(200);
+      const { channel } = show.units.find((u) => u.id === 'tarn')!;
+      const status = `${0xaf + channel} `;
+      return out()
+        .map((l) => l.bytes.join(' '))
+        .filter((t) => t.startsWith(status));
+    };
+    expect(own({ usual: false, bytes: 'b60700b64900' })).toEqual(['182 7 0', '182 73 0']);
+    expect(own({ usual: true, bytes: 'b60700' })).toEqual(['182 7 0', '182 120 0', '182 123 0']);
+    // What is no whole message is not sent.
+    expect(own({ usual: false, bytes: 'b607' })).toEqual([]);
+  });
+});
+
 describe('a message that a song waits for', () => {
   const pads = show.units.find((u) => u.id === 'pebble')!;
   const { portId } = pads.returns!;

@@ -32,6 +32,8 @@ export function differenceSentence(d: ProfileDifference): string {
         : 'Messages that arrive while it settles are lost.';
     case 'recall-loads':
       return `A preset ${d.after ? 'now brings its own' : 'no longer brings its own'} ${d.part === 'variant' ? 'variant' : 'control values'}.`;
+    case 'silence':
+      return 'What makes it fall silent is another message.';
     case 'gap':
       return d.silent ? 'It falls silent while a preset loads.' : 'It keeps sounding while a preset loads.';
     case 'variants':

@@ -1,6 +1,6 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { Suspense, memo, useEffect } from 'react';
-import { Link, Outlet, useLocation, useNavigate } from 'react-router';
+import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, redo, takeSaved, undo } from '../state/desk';
@@ -109,6 +109,8 @@ const SAVE_WORDS = {
 /** Frame of all views of a show: title and counting above, dividers at the right, the lamp strip at the foot. */
 export function Shell() {
   const { open, refusal } = useOpenShow();
+  const { showId } = useParams();
+  const only = useApp((s) => s.stageOnly);
   if (refusal !== null) {
     return (
       <Empty>
@@ -120,6 +122,8 @@ export function Shell() {
       </Empty>
     );
   }
+  // For a stand-in player there is the stage, and nothing else.
+  if (showId !== undefined && only.includes(showId)) return <Navigate to={`/show/${showId}/stage`} replace />;
   return open ? <OpenShell /> : null;
 }
 

@@ -58,6 +58,8 @@ export const deviceSchema = z.object({
   /** Outputs by what is heard, and milliseconds that sound is later than the browser knows of. */
   routes: z.record(z.enum(SOURCES), z.array(z.int().min(0).max(63)).max(2).readonly()),
   delay: z.number().min(-1000).max(1000),
+  /** Shows that are open for a stand-in player: stage only, until somebody unlocks them. */
+  stageOnly: z.array(z.string()),
   /** By show and by port of the show. */
   ports: z.record(z.string(), z.record(z.string(), portUse)),
 });

@@ -6,12 +6,21 @@ import { useApp, type Counting } from './store';
 /** Takes up what this computer remembers. */
 export async function readDevice(): Promise<void> {
   try {
-    const { counting, routes, delay } = await loadDevice(shelf);
+    const { counting, routes, delay, stageOnly } = await loadDevice(shelf);
+    if (stageOnly) useApp.setState({ stageOnly });
     takeMix({ ...(routes ? { routes } : {}), ...(delay === undefined ? {} : { delay }) });
     if (counting) useApp.setState({ counting });
   } catch {
     // A browser without storage says so where something is to be saved.
   }
+}
+
+/** Opens a show for a stand-in player, who sees the stage and changes nothing; or unlocks it again. */
+export function setStageOnly(showId: string, only: boolean): void {
+  const others = useApp.getState().stageOnly.filter((id) => id !== showId);
+  const stageOnly = only ? [...others, showId] : others;
+  useApp.setState({ stageOnly });
+  void keepDevice(shelf, 'stageOnly', [...stageOnly]).catch(() => undefined);
 }
 
 export function setCounting(counting: Counting): void {

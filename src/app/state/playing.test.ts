@@ -110,6 +110,34 @@ describe('playing', () => {
     ]);
   });
 
+  it('takes its turn for a song that a message started, or stops it again', async () => {
+    playing.hear([{ kind: 'started', songId: song.id }]);
+    await new Promise((done) => setTimeout(done));
+    expect(asked).toEqual([['ready']]);
+    playing.hear([{ kind: 'stopped', why: 'end' }]);
+    expect(letGo).toBe(1);
+    taken = true;
+    playing.hear([{ kind: 'started', songId: song.id }]);
+    await new Promise((done) => setTimeout(done));
+    expect(asked.at(-1)).toEqual(['stop']);
+    expect(said.at(-1)).toMatch(/another tab plays already/);
+  });
+
+  it('says what becomes of ports and clocks', () => {
+    playing.hear([
+      { kind: 'flooded', portId: 'pads' },
+      { kind: 'clock', what: 'wobbles', portId: 'pads' },
+      { kind: 'clock', what: 'lost', portId: 'pads' },
+      { kind: 'clock', what: 'back', portId: 'gone' },
+    ]);
+    expect(said).toEqual([
+      'Pads: more arrives than its cable can pass on. What is too much is left out.',
+      'Pads: its clock wobbles by more than 1 %. What follows it may be early or late.',
+      'Pads: its clock has stopped without a word. The song goes on at the tempo that it had.',
+      'A port: its clock is back. The song follows it again.',
+    ]);
+  });
+
   it('that fails is said, and what units are on is not known any more', async () => {
     await playing.play(song.id, 0);
     useNews.setState({ news: { ...NO_NEWS, playing: true, songId: song.id } });

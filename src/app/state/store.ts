@@ -30,6 +30,8 @@ export interface AppState {
   readonly counting: Counting;
   /** The player whose units stand out in views; null for all. */
   readonly playerFilter: string | null;
+  /** Shows that this computer shows only the stage of. */
+  readonly stageOnly: readonly string[];
   /** What the last edit meant beyond itself, for a moment. */
   readonly note: string | null;
 }
@@ -39,6 +41,7 @@ export const useApp = create<AppState>(() => ({
   refusal: null,
   counting: 'label',
   note: null,
+  stageOnly: [],
   playerFilter: null,
 }));
 

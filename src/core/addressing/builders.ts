@@ -52,6 +52,7 @@ export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profil
   whileSettling: 'queue',
   recallLoads: { variant: false, controls: false },
   silentInGap: false,
+  silence: { usual: true, bytes: '' },
   ...rest,
 });
 

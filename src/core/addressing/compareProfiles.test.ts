@@ -55,7 +55,8 @@ describe('two profiles of one unit', () => {
         whileSettling: before.whileSettling === 'queue' ? 'ignore' : 'queue',
         recallLoads: { variant: !before.recallLoads.variant, controls: before.recallLoads.controls },
         silentInGap: !before.silentInGap,
+        silence: { usual: false, bytes: 'b07b00' },
       }),
-    ).toHaveLength(5);
+    ).toHaveLength(6);
   });
 });

@@ -18,6 +18,7 @@ export type ProfileDifference =
   | { readonly what: 'settling'; readonly before: Profile['whileSettling']; readonly after: Profile['whileSettling'] }
   | { readonly what: 'recall-loads'; readonly part: 'variant' | 'controls'; readonly after: boolean }
   | { readonly what: 'gap'; readonly silent: boolean }
+  | { readonly what: 'silence' }
   | { readonly what: 'variants'; readonly word: string; readonly before: number; readonly after: number }
   | { readonly what: 'variant-messages'; readonly word: string; readonly before: Encoding; readonly after: Encoding }
   | { readonly what: 'control-gone' | 'control-new'; readonly name: string }
@@ -112,6 +113,7 @@ function behaviourDifferences(before: Profile, after: Profile): ProfileDifferenc
     }
   }
   if (before.silentInGap !== after.silentInGap) found.push({ what: 'gap', silent: after.silentInGap });
+  if (JSON.stringify(before.silence) !== JSON.stringify(after.silence)) found.push({ what: 'silence' });
   return found;
 }
 

@@ -86,6 +86,14 @@ export const profileSchema = z.strictObject({
   recallLoads: z.strictObject({ variant: z.boolean(), controls: z.boolean() }),
   /** Whether nothing sounds while a preset loads. */
   silentInGap: z.boolean(),
+  /** What makes it fall silent: MIDI's own all sound off and all notes off, and bytes of its own as they stand. */
+  silence: z.strictObject({
+    usual: z.boolean(),
+    bytes: z
+      .string()
+      .regex(/^([0-9a-f]{2})*$/)
+      .max(4000),
+  }),
 });
 
 export type Effect = Deep<z.infer<typeof effectSchema>>;

@@ -21,6 +21,6 @@ export {
   type CableTiming,
   type TimedBytes,
 } from './wire';
-export { StreamParser } from './parser';
+export { StreamParser, wholeMessages } from './parser';
 export { fromHex, toHex } from './hex';
 export { INQUIRY, identityIn, identityReply, inquiredOf, type IdentityText } from './inquiry';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fromHex, toHex } from './hex';
 import { channelOf, controlChange, dataLength, decodeMessage, programChange, type Bytes } from './messages';
-import { StreamParser } from './parser';
+import { StreamParser, wholeMessages } from './parser';
 import { dinMicros } from './wire';
 import { runs } from '../testing/runs';
 
@@ -122,6 +122,24 @@ describe('stream parser', () => {
       }),
       runs(71, 500),
     );
+  });
+
+  it('tells whole messages from what is not just that', () => {
+    expect(wholeMessages([0xb0, 7, 0, 0xc1, 5, 0xf0, 1, 0xf7])).toEqual([
+      [0xb0, 7, 0],
+      [0xc1, 5],
+      [0xf0, 1, 0xf7],
+    ]);
+    expect(wholeMessages([])).toEqual([]);
+    for (const no of [
+      [7, 0],
+      [0xb0, 7],
+      [0xb0, 7, 0, 8, 0],
+      [0xf0, 1],
+      [0xb0, 7, 0xc0, 1],
+    ]) {
+      expect(wholeMessages(no)).toBeUndefined();
+    }
   });
 
   it('reads back what was written one message after the other', () => {

@@ -3,6 +3,15 @@ import { dataLength, type Bytes } from './messages';
 /** Longest system exclusive message that is kept; what is longer is dropped as a whole. */
 const EXCLUSIVE_LIMIT = 1 << 20;
 
+/** Bytes as whole messages, one after the other; undefined where they are not just that. */
+export function wholeMessages(bytes: Bytes): Bytes[] | undefined {
+  const messages: Bytes[] = [];
+  const parser = new StreamParser((message) => messages.push(message));
+  for (const byte of bytes) parser.push(byte);
+  // Running status would be filled in, stray data dropped: neither is what was written.
+  return messages.reduce((sum, m) => sum + m.length, 0) === bytes.length ? messages : undefined;
+}
+
 /**
  * Cuts a stream of bytes into whole messages, as a receiver does: running status is
  * filled in, real-time bytes may come anywhere, data without a status is dropped.

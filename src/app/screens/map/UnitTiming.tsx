@@ -1,3 +1,5 @@
+import { fromHex, toHex, wholeMessages } from '../../../core/midi';
+import { Check } from '../../components/Check';
 import type { Profile } from '../../../core/addressing';
 import { RANGES, figureIn, rangeWords } from '../../../core/show';
 import { DraftField } from '../../components/DraftField';
@@ -97,6 +99,29 @@ export function Habits({ unit }: Props) {
           ...profile.controls.map(({ id, name }) => ({ id, name })),
         ]}
         onPick={(id) => void change({ ...profile, engage: id === NONE ? null : id }, 'change recall then engage')}
+      />
+      <Check
+        isSelected={profile.silence.usual}
+        onChange={(usual) =>
+          void change({ ...profile, silence: { ...profile.silence, usual } }, 'change what makes it silent')
+        }
+      >
+        All sound off sends controls 120 and 123
+      </Check>
+      <DraftField
+        label="All sound off also sends (whole messages, in hexadecimal)"
+        value={profile.silence.bytes.toUpperCase().replace(/(..)(?=.)/g, '$1 ')}
+        placeholder="B0 07 00"
+        commit={(text) => {
+          const bytes = fromHex(text);
+          if (!bytes || (bytes.length > 0 && !wholeMessages(bytes)))
+            return 'whole messages, two digits a byte, or nothing';
+          void change(
+            { ...profile, silence: { ...profile.silence, bytes: toHex(bytes) } },
+            'change what makes it silent',
+          );
+          return null;
+        }}
       />
       <DraftField
         label="Panel settings of a stored state (with commas)"

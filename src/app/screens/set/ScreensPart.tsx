@@ -2,6 +2,8 @@ import { MonitorSmartphone } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { Button, MainButton, Soft } from '../../components/controls';
+import { setStageOnly } from '../../state/device';
+import { useShow } from '../../state/store';
 import { newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';
 import { desk, font } from '../../theme/tokens';
 
@@ -51,6 +53,7 @@ function useSeconds(on: boolean): number {
 /** The stage on other screens: who may see it, and how they come to it. */
 export function ScreensPart() {
   const { state, code, screens, addresses } = useSharing();
+  const show = useShow();
   const now = useSeconds(code !== null);
   const left = code ? Math.ceil((code.until - now) / 1000) : 0;
   return (
@@ -113,6 +116,16 @@ export function ScreensPart() {
           </Row>
         </>
       )}
+      <Box>
+        <b>For a stand-in player</b>
+        <p>
+          This computer then shows the stage of this show and nothing else, until somebody unlocks it: on stage, the
+          lock, then a long hold.
+        </p>
+        <Row>
+          <Button onPress={() => setStageOnly(show.id, true)}>Open for a stand-in player</Button>
+        </Row>
+      </Box>
     </Page>
   );
 }

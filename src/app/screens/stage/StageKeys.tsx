@@ -7,7 +7,8 @@ import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
 import { goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
 import { useNews } from '../../state/news';
-import { useShow } from '../../state/store';
+import { setStageOnly } from '../../state/device';
+import { useApp, useShow } from '../../state/store';
 import { stage, font } from '../../theme/tokens';
 
 const Row = styled.footer`
@@ -52,6 +53,7 @@ const Key = styled(Button)<{ $kind?: 'stop' | 'start' }>`
 /** So long a start and the lock are held. */
 const HOLD_MILLIS = 1000;
 const START_MILLIS = 400;
+const DESK_MILLIS = 3000;
 
 /** A button that works when it was held so long: by pointer, or by Space or Enter. */
 function HeldKey({
@@ -100,6 +102,7 @@ export function StageKeys({ song }: { readonly song: Song }) {
   const canGoBack = useNews((s) => s.news.canGoBack);
   const entryId = useNews((s) => s.news.entryId);
   const [locked, setLocked] = useState(true);
+  const only = useApp((s) => s.stageOnly.includes(show.id));
   const begin = (): void => {
     if (song.stepped) void selectPlace(song.id, 0, entryId);
     else void playSong(song.id, 0, entryId);
@@ -155,7 +158,17 @@ export function StageKeys({ song }: { readonly song: Song }) {
               {p.name}
             </Key>
           ))}
-          <Key onPress={() => void navigate(`/show/${show.id}/set`)}>{setOf(show).title}</Key>
+          {only ? (
+            <HeldKey
+              label="Unlock the desk, hold for three seconds"
+              millis={DESK_MILLIS}
+              onHeld={() => setStageOnly(show.id, false)}
+            >
+              Hold: unlock the desk
+            </HeldKey>
+          ) : (
+            <Key onPress={() => void navigate(`/show/${show.id}/set`)}>{setOf(show).title}</Key>
+          )}
           <Key aria-label="Lock" onPress={() => setLocked(true)}>
             <LockOpen size={26} aria-hidden />
           </Key>

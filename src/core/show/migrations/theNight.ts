@@ -8,7 +8,11 @@ const withIdentity = (unit: Data): Data => ({
   versions: each(unit.versions, nobody),
 });
 
-const nobody = (profile: Data): Data => ({ ...profile, identity: null });
+const nobody = (profile: Data): Data => ({
+  ...profile,
+  identity: null,
+  silence: { usual: true, bytes: '' },
+});
 
 /** Units say who they are; what arrives is reacted to; songs follow a clock and have levels; a set says who and what is missing. */
 export const theNight: Migration = {

@@ -1,0 +1,111 @@
+import { describe, expect, it } from 'vitest';
+import { begin, lampOf, openDemo } from './begin';
+import { By, Key } from './browser';
+
+// One evening that is not as planned: each part goes on where the one before it stopped.
+const { b } = begin();
+
+const unlock = async (): Promise<void> => {
+  const lock = await b.find('button', 'Unlock, hold for a second');
+  await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+};
+const text = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+
+describe('tonight', () => {
+  it('a unit is off: it is said what is missed, the set is proven without it, and it is sent nothing', async () => {
+    await openDemo(b);
+    await b.click('link', 'Set');
+    await b.click('link', 'Tonight');
+    await b.pick(/Tarn tonight$/, 'off');
+    await b.wait(async () => /\d+ changes are left out, in 8 songs\./.test(await text()), 'it is said what is missed');
+    await b.click('link', 'Running order');
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.wait(async () => (await lampOf(b, 'Quillback')).includes('A3'), 'the others are in their opening');
+    expect(await lampOf(b, 'Tarn')).toContain('not known');
+    await b.click('button', 'Stop');
+    await b.wait(async () => (await (await b.find('link', /to all shows$/)).getText()) !== '', 'the show is open');
+    await b.wait(
+      async () => (await b.driver.findElement(By.css('header'))).getText().then((t) => t.includes('set proven')),
+      'the set is proven without it',
+    );
+  });
+
+  it('a unit is replaced by its spare on another channel', async () => {
+    await b.click('link', 'Tonight');
+    await b.pick(/Thistle Echo tonight$/, /spare/);
+    await b.pick(/Channel of the spare for Thistle Echo$/, 'channel 12');
+    await b.click('link', 'Rig');
+    await b.click('link', 'Monitor');
+    await b.click('button', 'Play');
+    await b.wait(async () => /channel 12|CB /.test(await text()), 'the spare is sent to on its channel');
+    await b.click('button', 'Stop');
+  });
+
+  it('a player is missing', async () => {
+    await b.click('link', 'Set');
+    await b.click('link', 'Tonight');
+    await b.click('switch', 'missing tonight');
+    await b.wait(async () => /No part is recorded/.test(await text()), 'it is said that no part is there');
+  });
+});
+
+describe('the mix', () => {
+  it('has levels of each song, outputs of this computer, and sliders that hold until the next song', async () => {
+    await b.click('link', 'Mix');
+    await b.fill('textbox', 'Calls in Fog Bell', `99${Key.ENTER}`);
+    await b.says('alert', undefined, 'Expected -60 to 12.');
+    await b.fill('textbox', 'Calls in Fog Bell', `-6${Key.ENTER}`);
+    await b.click('button', 'Click left, backing right');
+    await b.wait(async () => /left\n/.test(await (await b.find('group', 'Click')).getText()), 'the click goes left');
+    const slider = await b.driver.findElement(By.css('[aria-label="Click"] input[type=range]'));
+    await slider.sendKeys(Key.ARROW_LEFT, Key.ARROW_LEFT);
+    await b.wait(async () => (await (await b.find('group', 'Click')).getText()).includes('-2 dB'), 'softer for now');
+    await b.click('link', 'Running order');
+    await b.click('button', 'Play Fog Bell now');
+    await b.find('button', 'Stop');
+    await b.click('link', 'Mix');
+    await b.wait(
+      async () => (await (await b.find('group', 'Click')).getText()).includes('0 dB'),
+      'as programmed again',
+    );
+    await b.click('button', 'Stop');
+    await b.driver.navigate().refresh();
+    await b.wait(async () => /left\n/.test(await (await b.find('group', 'Click')).getText()), 'outputs are kept');
+  });
+});
+
+describe('a song that is added while another plays', () => {
+  it('is in the set, and can come next', async () => {
+    await b.click('link', 'Running order');
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.find('button', 'Stop');
+    await b.click('button', 'Add a song');
+    await b.fill('textbox', 'Title', `Late Ferry${Key.ENTER}`);
+    await b.find('row', /^Late Ferry/);
+    await b.click('button', 'Play Late Ferry next');
+    await b.find('button', 'Stop');
+    await b.click('link', 'Stage');
+    await b.click('button', 'Next song');
+    await b.find('heading', /^Late Ferry/);
+    await b.click('button', 'Stop');
+    await unlock();
+    await b.click('button', 'Evening at the pier');
+  });
+});
+
+describe('a stand-in player', () => {
+  it('gets the stage and nothing else, until somebody unlocks the desk', async () => {
+    await b.click('link', 'Screens');
+    await b.click('button', 'Open for a stand-in player');
+    await b.find('button', 'Start, hold');
+    const stage = await b.driver.getCurrentUrl();
+    await b.go(stage.replace(/\/stage$/, '/map'));
+    await b.find('button', 'Start, hold');
+    await unlock();
+    await b.find('button', 'All sound off');
+    const desk = await b.find('button', 'Unlock the desk, hold for three seconds');
+    await b.driver.actions().move({ origin: desk }).press().pause(3300).release().perform();
+    await b.click('button', 'Evening at the pier');
+    await b.find('grid', 'Running order');
+  });
+});

@@ -1,0 +1,221 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { demoShow } from '../../core/demo';
+import type { Outgoing } from '../../playback';
+import type { Access, RealEars, RealPort } from '../adapters/realPorts';
+import type { PortUse } from '../persistence/rows';
+import { createPorts, portNamed, usePorts, type PortsDesk } from './ports';
+
+const show = demoShow();
+const out = (key: string, name = 'Box'): RealPort => ({ key, name, maker: 'Pier', direction: 'out' });
+const input = (key: string, name = 'Feet'): RealPort => ({ key, name, maker: 'Pier', direction: 'in' });
+const named = ({ key, name, maker }: RealPort) => ({ key, name, maker });
+const onBox: PortUse = { standIn: false, out: named(out('o1')), in: null };
+
+let asked: unknown[][];
+let said: string[];
+let sent: [key: string, at: number, bytes: readonly number[]][];
+let kept: Record<string, PortUse> | null;
+let stored: Record<string, PortUse>;
+let ears: RealEars;
+let plugged: RealPort[];
+let access: Access;
+let works: boolean;
+let desk: PortsDesk;
+let later: (() => void)[];
+/** Answers of the worker to what arrives; the test gives them. */
+let answers: (() => void)[];
+
+beforeEach(() => {
+  asked = [];
+  said = [];
+  sent = [];
+  kept = null;
+  stored = {};
+  plugged = [out('o1'), input('i1')];
+  access = { kind: 'open' };
+  works = true;
+  later = [];
+  answers = [];
+  usePorts.setState(usePorts.getInitialState());
+  const worker = new Proxy(
+    {},
+    {
+      get:
+        (_, name) =>
+        (...args: unknown[]) => {
+          asked.push([name, ...args]);
+          // The worker's clock is five milliseconds ahead of the page's, whose own began at 1,000,000.
+          if (name === 'now') return Promise.resolve(1e6 + 100_000 + 5000);
+          if (name === 'arrived') return new Promise<void>((done) => answers.push(done));
+          return Promise.resolve();
+        },
+    },
+  );
+  desk = createPorts({
+    store: usePorts,
+    show: () => show,
+    ask: (run) => run(worker as never),
+    openReal: (heard) => {
+      ears = heard;
+      return Promise.resolve({
+        access,
+        real:
+          access.kind === 'open'
+            ? {
+                get ports() {
+                  return plugged;
+                },
+                send: (key, at, bytes) => {
+                  sent.push([key, at, bytes]);
+                  return works;
+                },
+              }
+            : null,
+      });
+    },
+    load: () => Promise.resolve(stored),
+    keep: (_, uses) => (kept = { ...uses }),
+    clock: { now: () => 100, origin: () => 1e6 },
+    later: (run) => later.push(run),
+    say: (text) => said.push(text),
+  });
+});
+
+const settle = (): Promise<void> => new Promise((done) => setTimeout(done));
+const plugNow = (...ports: RealPort[]): void => {
+  plugged = ports;
+  ears.ports(ports);
+};
+const batch = (bytes: readonly number[], at = 1e6 + 205_000): Outgoing[] => [{ portId: 'rack', at, bytes }];
+const of = (what: string): unknown[][] => asked.filter(([name]) => name === what);
+
+describe('ports of this computer', () => {
+  it('are found again by name and maker, the very one first', () => {
+    const two = [out('a'), out('b'), input('c', 'Box')];
+    expect(portNamed(two, named(out('b')), 'out')).toBe(two[1]);
+    expect(portNamed(two, named(out('gone')), 'out')).toBe(two[0]);
+    expect(portNamed(two, { key: 'a', name: 'Box', maker: 'Quay' }, 'out')).toBeUndefined();
+    expect(portNamed(two, null, 'out')).toBeUndefined();
+  });
+
+  it('get what is handed over, at times of the page', async () => {
+    await desk.follow(show);
+    await desk.open();
+    desk.use('rack', onBox);
+    expect(kept).toEqual({ rack: onBox });
+    expect(of('bindPorts').at(-1)![1]).toEqual([{ portId: 'rack', standIn: false, real: true }]);
+    desk.handOver(batch([0xc0, 5]));
+    // 205 ms on the worker's clock are 200 on the page's.
+    expect(sent).toEqual([['o1', 200, [0xc0, 5]]]);
+    desk.handOver([{ portId: 'board', at: 0, bytes: [1] }]);
+    expect(sent).toHaveLength(1);
+  });
+
+  it('that were used before are asked for by themselves, others not', async () => {
+    await desk.follow(show);
+    expect(usePorts.getState().access.kind).toBe('unasked');
+    stored = { rack: onBox };
+    await desk.follow({ ...show, id: 'other' });
+    await settle();
+    expect(usePorts.getState().access.kind).toBe('open');
+    expect(of('bindPorts')).toHaveLength(1);
+  });
+
+  it('that are refused leave their units unknown, and that is said', async () => {
+    access = { kind: 'refused' };
+    stored = { rack: onBox };
+    await desk.follow(show);
+    await settle();
+    expect(usePorts.getState().access.kind).toBe('refused');
+    expect(of('port')).toEqual([['port', 'rack', false]]);
+    expect(said).toEqual(['Rack: the real port is not there. Its units are not sent anything until it is back.']);
+  });
+});
+
+describe('a port that is pulled out', () => {
+  beforeEach(async () => {
+    stored = { rack: onBox };
+    await desk.follow(show);
+    await settle();
+    asked = [];
+  });
+
+  it('is gone for the playback until it is back, under another key too', () => {
+    plugNow(input('i1'));
+    expect(usePorts.getState().lost).toEqual(['rack']);
+    expect(of('port')).toEqual([['port', 'rack', false]]);
+    plugNow(input('i1'), out('o9'));
+    expect(of('port').at(-1)).toEqual(['port', 'rack', true]);
+    expect(usePorts.getState().lost).toEqual([]);
+    expect(said.at(-1)).toBe('Rack: the real port is back. What its units missed is sent.');
+    desk.handOver(batch([1, 2]));
+    expect(sent.at(-1)![0]).toBe('o9');
+  });
+
+  it('beside a stand-in goes on, and what hangs on it is caught up when it is back', () => {
+    desk.use('rack', { ...onBox, standIn: true });
+    asked = [];
+    plugNow();
+    expect(of('port')).toEqual([]);
+    expect(said.at(-1)).toMatch(/The stand-in goes on\.$/);
+    plugNow(out('o1'));
+    expect(of('port')).toEqual([
+      ['port', 'rack', false],
+      ['port', 'rack', true],
+    ]);
+  });
+
+  it('is found by a message that it does not take', () => {
+    plugged = [];
+    works = false;
+    usePorts.setState({ ports: [out('o1')] });
+    desk.handOver(batch([1]));
+    expect(sent).toHaveLength(1);
+  });
+
+  it('is told again to a playback that was started anew', () => {
+    plugNow();
+    asked = [];
+    desk.tellAgain();
+    expect(of('bindPorts')).toHaveLength(1);
+    expect(of('port')).toEqual([['port', 'rack', false]]);
+  });
+});
+
+describe('what arrives', () => {
+  beforeEach(async () => {
+    stored = { feet: { standIn: true, out: null, in: named(input('i1')) } };
+    await desk.follow(show);
+    await settle();
+    asked = [];
+  });
+
+  it('goes to the playback at once, at times of its clock; what comes meanwhile goes together', async () => {
+    ears.bytes('i1', 150, [0xb0, 1, 2]);
+    ears.bytes('i1', 151, [0xb0, 1, 3]);
+    ears.bytes('i1', 152, [0xb0, 1, 4]);
+    ears.bytes('i7', 152, [0xb0, 1, 5]);
+    expect(of('arrived')).toEqual([['arrived', [{ portId: 'feet', at: 1e6 + 155_000, bytes: [0xb0, 1, 2] }]]]);
+    answers[0]!();
+    await settle();
+    expect((of('arrived')[1]![1] as unknown[]).length).toBe(2);
+    for (const run of later) run();
+    expect(usePorts.getState().last.i1).toEqual({ bytes: [0xb0, 1, 4], count: 3 });
+  });
+
+  it('in a flood is cut, and that is said once', async () => {
+    for (let i = 0; i < 30_000; i++) ears.bytes('i1', 150, [0xb0, 1, i % 128]);
+    expect(said.filter((t) => t.includes('more arrives'))).toHaveLength(1);
+    answers[0]!();
+    await settle();
+    expect((of('arrived')[1]![1] as unknown[]).length).toBe(20_000);
+  });
+
+  it('keeps who answered, each once', () => {
+    const identity = { maker: '7D', family: '0100', member: '0000', version: '01000000' };
+    desk.answered({ portId: 'feet', identity });
+    desk.answered({ portId: 'feet', identity });
+    desk.answered({ portId: 'pads', identity });
+    expect(usePorts.getState().answers).toHaveLength(2);
+  });
+});
