@@ -2,7 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { rigSpec } from '../meaning';
-import { microsAt, setClock, applyEdit, songTime, type Show, type Song } from '../show';
+import {
+  applyEdit,
+  microsAt,
+  newPart,
+  newSong,
+  newTone,
+  setClock,
+  songTime,
+  toneCue,
+  type Show,
+  type Song,
+} from '../show';
 import { SimulatedRig } from '../simulate';
 import { barAt } from '../time';
 import { expectSame } from '../testing/expectSame';
@@ -54,6 +65,20 @@ describe('a loop', () => {
       }),
       runs(41, 40),
     );
+  });
+
+  it('calls a preset in every round that nobody knew where it begins: it brings along in each what it brought in the first', () => {
+    const unit = demo.units.find((u) => u.id === 'tarn')!;
+    const mix = newTone('mix', 'Mix', [newPart('tarn', { controls: [{ controlId: 'mix', value: 80 }] })]);
+    const preset = newTone('preset', 'Preset', [newPart('tarn', { slotId: unit.slots[0]!.id })]);
+    const made: Song = {
+      ...newSong('s', 'S'),
+      cues: [toneCue('a', 0, 'mix'), toneCue('b', 1920, 'preset')],
+    };
+    const show: Show = { ...demo, tones: [mix, preset], songs: [made], openingToneId: null };
+    for (const rounds of [0, 1, 2]) {
+      expectSame(stateAt(show, made, 3839), looped(show, made, 0, 3840, rounds, false).state());
+    }
   });
 
   it('is complete at its seam: no unit loads, and each is as the song has it there', () => {

@@ -1,5 +1,6 @@
 import { append, entry } from '../groups';
 import { contextOf, moments, StateFold } from '../meaning';
+import type { RigState } from '../rig';
 import { microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { CATCH_UP_CUE, caughtUp, settled, stateAt, type Turns } from './catchUp';
@@ -52,7 +53,7 @@ export function loopRound(show: Show, song: Song, { from, to }: Loop): Round {
     }
     const seam = end + later;
     const back = caughtUp(show, fold, start);
-    fold = back.fold;
+    fold = new StateFold(context.units, asAtFirst(back.fold.all(), start));
     const release = (due: Micros, sends: UnitSends): Release =>
       dues.release({ ...SEAM, id: inRound(round + 1, CATCH_UP_CUE), due }, sends);
     for (const { ahead, all } of lastTogether(back.plans)) {
@@ -81,6 +82,20 @@ export function loopRound(show: Show, song: Song, { from, to }: Loop): Round {
     .map((e) => ({ ...e, at: e.at - TAKEN * period, cueId: e.cueId.slice(taken.length) }));
   return { events, from: begin, to: end };
 }
+
+/**
+ * Presets and variants that nobody knows where the stretch begins count as not known at the start of every
+ * round: what calls them is sent in each as in the first, and brings along what it brought then.
+ */
+const asAtFirst = (all: RigState, start: RigState): RigState =>
+  Object.fromEntries(
+    Object.entries(all).map(([id, state]) => {
+      const first = start[id];
+      const slot = first?.slot == null ? null : state.slot;
+      const variant = first?.variant == null ? null : state.variant;
+      return [id, { ...state, slot, bank: slot === null ? null : state.bank, variant }];
+    }),
+  );
 
 const SEAM = {
   source: 'cue',
