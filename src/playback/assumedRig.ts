@@ -85,6 +85,12 @@ export class AssumedRig {
     return Math.max(...[...unitIds].map((id) => rig.restsAt(id)));
   }
 
+  /** From when on each unit takes messages at once, when all that was sent has arrived. */
+  takesAt(): (unitId: string) => Micros {
+    const rig = this.settled();
+    return (id) => rig.takesAt(id);
+  }
+
   /** The rig when all that was sent has had its effect. */
   private settled(): SimulatedRig {
     if (this.log.length === 0 && this.sent.rest.length === 0) return this.rig;

@@ -25,7 +25,7 @@ export function plannedAnew(
   show: Show,
   song: Song,
   handed: Micros,
-  { now, coming }: Moment,
+  { now, coming, busy, takesAt }: Moment,
   /** So much further on than it was thought to be. */
   slip: Micros = 0,
 ): Session {
@@ -45,15 +45,18 @@ export function plannedAnew(
   if (passed < place && place > 0) {
     // Still on the way to the place it starts from: that way is made anew.
     const anew = within(show, sung, startLine(show, sung, ticksAt(oldTime, place), coming()), loop);
-    const waits = playing(anew, Math.max(zero, now - anew.start));
+    const waits = playing(anew, Math.max(zero, busy() - anew.start));
     return { ...session, song, planned: sung, transport: waits };
   }
+  const takes = takesAt();
   const fromHere = lineFromHere(show, sung, {
     place: now - zero,
     // What a loop had handed over for its next round is no part of this one.
     handed: Math.min(handed - zero, line.round ? moved(line.round.to) : Number.POSITIVE_INFINITY),
     line: { ...line, place: moved(place) },
     coming: coming(),
+    rests: (units) => busy(units) - zero,
+    takes: (unitId) => takes(unitId) - zero,
     hushed: hushedUnits(session),
     clocked: new Set(line.atStop.map((s) => s.portId)),
   });

@@ -8,13 +8,13 @@ import {
   type Loop,
   type PlayLine,
 } from '../core/compile';
-import { rigSpec } from '../core/meaning';
+import { contextOf, durationOf, latencyOf, rigSpec } from '../core/meaning';
 import type { TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
 import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
 import { SimulatedRig } from '../core/simulate';
 import { soundLine } from '../core/sound';
-import type { Micros, Ticks } from '../core/time';
+import { millisToMicros, type Micros, type Ticks } from '../core/time';
 
 /** What a song's play is bounded by: nothing, or a loop. */
 export const within = (show: Show, song: Song, line: PlayLine, loop: Loop | null, place = line.place): PlayLine =>
@@ -34,6 +34,9 @@ export interface Standing {
   /** The line that was played so far. */
   readonly line: PlayLine;
   readonly coming: RigState;
+  /** Until when units load what was handed over; and from when on one takes messages again. */
+  readonly rests: (units: ReadonlySet<string>) => Micros;
+  readonly takes: (unitId: string) => Micros;
   /** Units that are sent nothing. */
   readonly hushed: ReadonlySet<string>;
   /** Ports whose clock runs already, with the song as it was. */
@@ -45,15 +48,16 @@ export interface Standing {
  * is not what playing the song up to here would have made of it, it is caught up at once.
  */
 export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLine {
-  const { place, handed, coming, hushed, clocked, line } = standing;
+  const { place, handed, coming, rests, takes, hushed, clocked, line } = standing;
   const compiled = compileSong(show, song);
   const target = cameTo(
     show,
     compiled.events.filter((e) => e.at <= handed),
   );
   const { events, length } = catchUp(show, coming, without(target, hushed));
-  // Not ahead of what is on its way already.
-  const start = Math.max(place, handed);
+  const caught = new Set(events.map((e) => e.unitId));
+  // Not ahead of what is on its way already, nor while it loads.
+  const start = Math.max(place, handed, caught.size > 0 ? rests(caught) : place);
   const catching = events.map((e) => ({ ...e, at: e.at + start }));
   const stops = line.atStop.filter((s) => !stopsOf(show, song).some((t) => t.portId === s.portId));
   const goOn = clocksGoOn(show, song, Math.max(0, ticksAt(songTime(song), place))).filter(
@@ -66,7 +70,7 @@ export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLi
       ...stops.map((s) => ({ ...s, at: start, cueId: '', unitId: '' })),
       ...catching,
       ...goOn,
-      ...held(show, ahead, new Set(events.map((e) => e.unitId)), start + length),
+      ...held(show, ahead, withTold(show, caught), start + length, takes),
     ].sort((a, b) => a.at - b.at),
     start: line.start,
     place: line.place,
@@ -86,16 +90,41 @@ function cameTo(show: Show, events: readonly TimedBytes[]): RigState {
 const without = (state: RigState, units: ReadonlySet<string>): RigState =>
   units.size === 0 ? state : Object.fromEntries(Object.entries(state).filter(([id]) => !units.has(id)));
 
-/** Units that are being caught up, and those that they tell something, take what comes next when that is done: else it would be lost while they load. */
+/** Units, and those that they tell something by their relay rules. */
+function withTold(show: Show, of: ReadonlySet<string>): ReadonlySet<string> {
+  const { units } = indexShow(show);
+  const all = new Set(of);
+  for (const id of all) for (const { toUnitId } of units.get(id)?.relays ?? []) all.add(toUnitId);
+  return all;
+}
+
+/**
+ * Units that are being caught up take what comes next when that is done, others when they have settled
+ * after what was sent late: else it would be lost while they load. What follows for the same unit keeps
+ * its distance as far as the unit may need it.
+ */
 function held(
   show: Show,
   events: readonly TimedBytes[],
   caught: ReadonlySet<string>,
   until: Micros,
+  takes: (unitId: string) => Micros,
 ): readonly TimedBytes[] {
-  if (caught.size === 0) return events;
-  const { units } = indexShow(show);
-  const all = new Set(caught);
-  for (const id of all) for (const { toUnitId } of units.get(id)?.relays ?? []) all.add(toUnitId);
-  return events.map((e) => (e.at < until && all.has(e.unitId) ? { ...e, at: until } : e));
+  const { paths, units } = contextOf(show);
+  const last = new Map<string, { readonly was: Micros; readonly now: Micros }>();
+  return events.map((e) => {
+    const path = paths.get(e.unitId);
+    const unit = units.get(e.unitId);
+    if (!path || !unit) return e;
+    const arrives = durationOf(path, e.bytes) + latencyOf(path, e.bytes);
+    const earliest = Math.max(caught.has(e.unitId) ? until : Number.NEGATIVE_INFINITY, takes(e.unitId) - arrives + 1);
+    const before = last.get(e.unitId);
+    const { recall, settle, variant } = unit.profile.times;
+    const needs = millisToMicros(Math.max(recall, settle) + variant);
+    const behind =
+      before && before.now > before.was ? before.now + Math.min(e.at - before.was, needs) : Number.NEGATIVE_INFINITY;
+    const at = Math.max(e.at, earliest, behind);
+    last.set(e.unitId, { was: e.at, now: at });
+    return at === e.at ? e : { ...e, at };
+  });
 }

@@ -42,6 +42,7 @@ export class Sender {
       rig: assumed.state(),
       coming: (): RigState => assumed.coming(),
       busy: (ids) => this.busy(now, ids),
+      takesAt: () => assumed.takesAt(),
     };
   }
 

@@ -134,6 +134,8 @@ export interface Moment {
   readonly coming: () => RigState;
   /** Until when messages that were handed over are on their way; with units named, and until these have loaded what they were sent. */
   readonly busy: (unitIds?: ReadonlySet<string>) => Micros;
+  /** From when on each unit takes messages again that settles after what was handed over. */
+  readonly takesAt: () => (unitId: string) => Micros;
 }
 
 export type SessionEvent =

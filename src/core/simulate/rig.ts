@@ -102,6 +102,11 @@ export class SimulatedRig {
     return (this.units.get(unitId)?.busyUntil ?? Number.NEGATIVE_INFINITY) > at;
   }
 
+  /** From when on a unit takes messages at once, as far as time has come. */
+  takesAt(unitId: string): Micros {
+    return this.units.get(unitId)?.takesAt ?? Number.NEGATIVE_INFINITY;
+  }
+
   /** From when on a unit has nothing left to load, as far as time has come. */
   restsAt(unitId: string): Micros {
     return this.units.get(unitId)?.restsAt ?? Number.NEGATIVE_INFINITY;

@@ -99,6 +99,11 @@ export class SimulatedUnit {
     return true;
   }
 
+  /** From when on it takes messages at once. */
+  get takesAt(): Micros {
+    return this.deafUntil;
+  }
+
   /** From when on it takes anything at once, and has nothing left to load. */
   get restsAt(): Micros {
     return Math.max(this.busyUntil, this.deafUntil);
