@@ -4,6 +4,8 @@ import type { Browser } from './browser';
 export interface Left {
   readonly bytes: readonly number[];
   readonly at: number;
+  /** When it was handed to the port, in the same milliseconds. */
+  readonly called: number;
 }
 
 /** Stands in for the browser's own MIDI, which needs a sound device: ports that are plugged in and pulled out by hand. */
@@ -13,7 +15,7 @@ const SOURCE = `(() => {
   const sent = {};
   const port = (id, name, type) => Object.assign(new EventTarget(), {
     id, name, type, manufacturer: 'Pier', state: 'connected', onmidimessage: null,
-    send(bytes, at) { (sent[name] ??= []).push({ bytes: [...bytes], at: at || performance.now() }); },
+    send(bytes, at) { const called = performance.now(); (sent[name] ??= []).push({ bytes: [...bytes], at: at || called, called }); },
   });
   let plugged = 0;
   window.standInMidi = {

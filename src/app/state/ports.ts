@@ -29,6 +29,8 @@ export interface PortsState {
   readonly lost: readonly string[];
   readonly last: Readonly<Record<string, LastIn>>;
   readonly answers: readonly Answer[];
+  /** How many answers were heard in all. */
+  readonly heard: number;
 }
 
 export const STAND_IN: PortUse = { standIn: true, out: null, in: null };
@@ -40,6 +42,7 @@ export const usePorts = create<PortsState>(() => ({
   lost: [],
   last: {},
   answers: [],
+  heard: 0,
 }));
 
 /** The real port that a name stands for: the very one, or after it was plugged in again one of the same name and maker. */
@@ -246,7 +249,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     },
     answered: (answer) => {
       const others = store.getState().answers.filter((a) => JSON.stringify(a) !== JSON.stringify(answer));
-      store.setState({ answers: [...others, answer].slice(-100) });
+      store.setState((s) => ({ answers: [...others, answer].slice(-100), heard: s.heard + 1 }));
     },
     tellAgain: () => {
       told.clear();

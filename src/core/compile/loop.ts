@@ -91,8 +91,8 @@ const asAtFirst = (all: RigState, start: RigState): RigState =>
   Object.fromEntries(
     Object.entries(all).map(([id, state]) => {
       const first = start[id];
-      const slot = first?.slot == null ? null : state.slot;
-      const variant = first?.variant == null ? null : state.variant;
+      const slot = (first?.slot ?? null) === null ? null : state.slot;
+      const variant = (first?.variant ?? null) === null ? null : state.variant;
       return [id, { ...state, slot, bank: slot === null ? null : state.bank, variant }];
     }),
   );

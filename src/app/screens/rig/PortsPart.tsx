@@ -9,7 +9,7 @@ import { Button, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import type { RealPort } from '../../adapters/realPorts';
 import type { PortUse, RealName } from '../../persistence/rows';
-import { openPorts, perform, sendOn, usePort } from '../../state/desk';
+import { openPorts, perform, say, sendOn, usePort } from '../../state/desk';
 import { STAND_IN, portNamed, usePorts, type Answer } from '../../state/ports';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
@@ -74,6 +74,19 @@ const NONE = 'none';
 
 const named = ({ key, name, maker }: RealPort): RealName => ({ key, name, maker });
 
+/** Milliseconds that a unit has to answer. */
+const ANSWER_WITHIN = 1500;
+
+/** Asks who hangs on a port; where nobody answers, that is said. */
+async function askWho({ id, name }: Port): Promise<void> {
+  const before = usePorts.getState().heard;
+  await sendOn(id, INQUIRY);
+  setTimeout(() => {
+    if (usePorts.getState().heard > before) return;
+    say(`${name}: nobody answered. Is there a cable back from the unit, and does it know the question?`);
+  }, ANSWER_WITHIN);
+}
+
 /** Which of the ports of the show is which of this computer's, what came in last, and who answers. */
 export function PortsPart() {
   const show = useShow();
@@ -101,6 +114,7 @@ export function PortsPart() {
           </tbody>
         </Table>
       )}
+      {ports.length > 0 && <RealList ports={ports} />}
       {show.ports.length > 0 && <StandInClock />}
       {answers.length > 0 && <Answers answers={answers} />}
     </Page>
@@ -210,7 +224,7 @@ function PortRow({
           <Button
             aria-label={`Ask who hangs on ${port.name}`}
             isDisabled={!port.active}
-            onPress={() => void sendOn(port.id, INQUIRY)}
+            onPress={() => void askWho(port)}
           >
             <RefreshCw size={15} aria-hidden /> Who?
           </Button>
@@ -218,6 +232,57 @@ function PortRow({
         </Row>
       </td>
     </tr>
+  );
+}
+
+/** What is plugged into this computer: what each is bound to, and what came in on it last. */
+function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
+  const show = useShow();
+  const uses = usePorts((s) => s.uses);
+  const last = usePorts((s) => s.last);
+  const boundTo = (port: RealPort): string =>
+    show.ports
+      .filter((p) => {
+        const use = uses[p.id];
+        const name = port.direction === 'in' ? use?.in : use?.out;
+        return name && portNamed(ports, name, port.direction)?.key === port.key;
+      })
+      .map((p) => p.name)
+      .join(', ');
+  return (
+    <Table aria-label="This computer's ports">
+      <thead>
+        <tr>
+          {['Plugged in', 'Maker', 'Way', 'Is', 'Came in last'].map((t) => (
+            <th key={t} scope="col">
+              {t}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {ports.map((port) => {
+          const heard = last[port.key];
+          return (
+            <tr key={port.key}>
+              <th scope="row">{port.name}</th>
+              <td>{port.maker || <Soft>not said</Soft>}</td>
+              <td>{port.direction === 'in' ? 'comes in' : 'goes out'}</td>
+              <td>{boundTo(port) || <Soft>no port of the show</Soft>}</td>
+              <td>
+                {heard ? (
+                  `${messageWords(heard.bytes)} (${heard.count} in all)`
+                ) : port.direction === 'in' ? (
+                  <Soft>nothing</Soft>
+                ) : (
+                  ''
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </Table>
   );
 }
 
