@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Browser, By, Key } from './browser';
+import { arrive, injectMidi, plug } from './standInMidi';
 
 /** Takes one picture of each main view, from the demo show, into docs/screenshots. */
 async function pictures(address: string): Promise<void> {
@@ -10,6 +11,7 @@ async function pictures(address: string): Promise<void> {
   const b = await Browser.open();
   const still = (name: string): Promise<void> => b.picture(join(folder, `${name}.png`));
   try {
+    await injectMidi(b);
     await b.go(address);
     await b.find('button', 'Open the demo show');
     await b.driver.executeScript('return document.fonts.ready');
@@ -29,6 +31,9 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Play Nine Fathoms next');
     await b.find('button', 'Stop');
     await still('set');
+    await b.click('link', 'Mix');
+    await b.find('table', 'Mix sheet');
+    await still('mix');
     await b.click('link', 'Stage');
     await b.find('figure', 'Way to the next change');
     await b.wait(
@@ -39,14 +44,25 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Stop');
     await b.find('button', 'Start, hold');
     await b.driver.navigate().back();
-    await b.find('grid', 'Running order');
+    await b.find('table', 'Mix sheet');
     await b.click('link', 'Rig');
     await b.click('button', /^Quillback channel/);
     await b.find('region', 'Settings of Quillback');
     await still('rig');
-    await b.click('link', 'Patch sheet');
-    await b.find('table', 'Patch sheet');
-    await still('patch-sheet');
+    await b.click('link', 'Ports');
+    await b.click('button', "Use this computer's ports");
+    await plug(b, 'Grey box');
+    await plug(b, 'Foot board');
+    await b.pick(/Rack sends to$/, 'Grey box');
+    await b.pick(/Feet hears$/, 'Foot board');
+    await arrive(b, 'Foot board', 0xbe, 80, 127);
+    await b.find('table', "This computer's ports");
+    await still('ports');
+    await b.click('link', 'Reactions');
+    await b.click('button', /^Next change/);
+    await b.click('button', 'Switch 1 of Treadle Ten');
+    await b.says('status', 'Its way', 'Fog Lead');
+    await still('reactions');
     await b.click('link', 'Map');
     await b.click('gridcell', 'H6 Fog Lead');
     await b.type(' ');
@@ -65,18 +81,10 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Interval');
     await b.find('region', 'Control Interval');
     await still('map-controls');
-    await b.click('link', 'House numbers');
-    await b.find('table', 'House numbers');
-    await still('house-numbers');
     await b.click('link', 'Tones');
     await b.click('gridcell', /^Fog Lead, Quillback/);
     await b.find('region', 'Tone Fog Lead');
     await still('tones');
-    await b.click('link', 'Rig');
-    await b.click('link', 'Monitor');
-    await b.click('button', 'Pad 1 of Pebble');
-    await b.says('log', 'Messages', 'Pebble: Pad 1, pressed');
-    await still('monitor');
     await b.click('link', 'Chart');
     await b.find('group', 'Chart of Slack Tide in Seven');
     await b.fill('textbox', /^Bar\|beat/, `24|5${Key.ENTER}`);

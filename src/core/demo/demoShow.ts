@@ -1,4 +1,4 @@
-import { emptyShow, newPort, type Show, songEntry, newSet } from '../show';
+import { emptyShow, newPort, type Reaction, type Show, songEntry, newSet } from '../show';
 import { SHOW_OPENING, demoSongs } from './songs';
 import { demoTones } from './tones';
 import { demoUnits, house } from './units';
@@ -10,6 +10,16 @@ const entries = demoSongs.map((s, i) =>
   // The bell goes on into the arithmetic: the rig waits on still water in between.
   songEntry(`set-${i + 1}`, s.id, i === 2 ? { follow: 'on', pause: 4, bridgeToneId: SHOW_OPENING } : {}),
 );
+
+const treadle = demoUnits.find((u) => u.id === 'treadle')!;
+
+/** What a switch of the foot controller does when it is pressed. */
+function pressed(id: string, name: string, switchId: string, does: Reaction['does']): Reaction {
+  const { encoding, channel } = treadle.profile.senders.find((s) => s.id === switchId)!;
+  const number = 'number' in encoding ? encoding.number : 0;
+  const hears = { portId: 'feet', kind: 'control', channel, number, low: 64, high: 127 } as const;
+  return { id, name, on: true, songId: null, hears, swallow: true, does };
+}
 
 /** The mended demo show: everything in it lands. */
 export function demoShow(): Show {
@@ -46,6 +56,11 @@ export function demoShow(): Show {
       { id: 'four-taps', name: 'Four taps', notes: '', steps: [{ unitId: 'thistle', controlId: 'tap', value: 4 }] },
     ],
     songs: demoSongs,
+    reactions: [
+      pressed('step', 'Next change', 'switch-10', { kind: 'session', act: 'next-change' }),
+      pressed('step-back', 'Change before', 'switch-9', { kind: 'session', act: 'previous-change' }),
+      pressed('fog', 'Fog Lead at once', 'switch-1', { kind: 'tone', toneId: 'fog-lead' }),
+    ],
     sets: [
       newSet('residency', 'Evening at the pier', {
         onStage: 20 * 60 + 30,

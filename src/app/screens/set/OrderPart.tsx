@@ -120,7 +120,7 @@ export function OrderPart() {
               }}
             />
           )}
-          <AddSong onAdded={() => undefined} />
+          {set.entries.length > 0 && <AddSong onAdded={() => undefined} />}
           <Button
             onPress={() => {
               const id = newId();

@@ -45,7 +45,7 @@ export function ReactionTester() {
       </Soft>
       <StandInKeys />
       {last && tried ? (
-        <div role="status">
+        <div role="status" aria-label="Its way">
           <p>
             <b>{messageWords(last.bytes)}</b> from {port?.name ?? 'a port'}
           </p>
