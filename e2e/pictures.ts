@@ -56,12 +56,12 @@ async function pictures(address: string): Promise<void> {
     await b.pick(/Rack sends to$/, 'Grey box');
     await b.pick(/Feet hears$/, 'Foot board');
     await arrive(b, 'Foot board', 0xbe, 80, 127);
-    await b.find('table', "This computer's ports");
+    await b.says('table', "This computer's ports", 'control 80 = 127');
     await still('ports');
     await b.click('link', 'Reactions');
     await b.click('button', /^Next change/);
     await b.click('button', 'Switch 1 of Treadle Ten');
-    await b.says('status', 'Its way', 'Fog Lead');
+    await b.says('status', 'Its way', /tone Fog Lead; it goes no further/);
     await still('reactions');
     await b.click('link', 'Map');
     await b.click('gridcell', 'H6 Fog Lead');
