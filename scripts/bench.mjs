@@ -7,5 +7,11 @@ import { browser, packages, root } from './ready.mjs';
 packages();
 build();
 browser();
-const args = ['--expose-gc', '--import', import.meta.resolve('tsx'), join(root, 'bench/main.ts'), ...process.argv.slice(2)];
+const args = [
+  '--expose-gc',
+  '--import',
+  import.meta.resolve('tsx'),
+  join(root, 'bench/main.ts'),
+  ...process.argv.slice(2),
+];
 process.exitCode = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' }).status ?? 1;
