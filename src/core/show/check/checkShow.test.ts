@@ -63,7 +63,7 @@ const TWICE: [what: string, end: RegExp, spoil: (show: Loose) => void][] = [
   ['section', /sections\.\d+$/, (s) => songWith(s, 'sections').sections.push(songWith(s, 'sections').sections[0]!)],
   ['entry of the set', /^sets\.0\.entries\.\d+$/, (s) => s.sets[0]!.entries.push(s.sets[0]!.entries[0]!)],
   ['set', /^sets\.1$/, (s) => s.sets.push(s.sets[0]!)],
-  ['reaction', /^reactions\.1$/, (s) => s.reactions.push(reacting(s), reacting(s))],
+  ['reaction', /^reactions\.\d+$/, (s) => s.reactions.push(reacting(s), reacting(s))],
   [
     'unit',
     /tonight\.1$/,

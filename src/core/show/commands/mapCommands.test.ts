@@ -218,6 +218,7 @@ describe('house numbers', () => {
       house: [],
       units: [],
       tones: [],
+      reactions: [],
       openingToneId: null,
       core: [],
       moves: [],
