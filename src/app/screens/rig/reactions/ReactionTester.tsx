@@ -2,6 +2,7 @@ import styled from 'styled-components';
 import { NOT_REACTED, react } from '../../../../core/meaning';
 import { indexShow } from '../../../../core/show';
 import { actWords, doesWords, messageWords, missWords } from '../../../../wording';
+import type { MonitorLine } from '../../../../playback';
 import { Soft } from '../../../components/controls';
 import { StandInKeys } from '../../../components/StandInKeys';
 import { useNews } from '../../../state/news';
@@ -30,13 +31,17 @@ const Steps = styled.ol`
   }
 `;
 
-/** Shows what the message that arrived last becomes, reaction by reaction. */
+/** So many messages are shown: a switch that is pressed and let go sends two. */
+const SHOWN = 2;
+
+/** Shows what the messages that arrived last become, reaction by reaction, the newest first. */
 export function ReactionTester() {
-  const show = useShow();
-  const songId = useNews((s) => s.news.songId);
-  const last = useNews((s) => s.lines.findLast((l) => l.direction === 'in' && l.bytes[0]! < 0xf0));
-  const tried = last && react(show, NOT_REACTED, { songId, at: last.at }, last.portId, last.bytes);
-  const port = last && indexShow(show).ports.get(last.portId);
+  const lines = useNews((s) => s.lines);
+  const last: MonitorLine[] = [];
+  for (let i = lines.length - 1; i >= 0 && last.length < SHOWN; i--) {
+    const line = lines[i]!;
+    if (line.direction === 'in' && line.bytes[0]! < 0xf0) last.push(line);
+  }
   return (
     <Box aria-label="Tester">
       <h2>What a message becomes</h2>
@@ -44,40 +49,55 @@ export function ReactionTester() {
         Press something on a controller, or on a stand-in: it does what it does, and its way stands here.
       </Soft>
       <StandInKeys />
-      {last && tried ? (
-        <div role="status" aria-label="Its way">
-          <p>
-            <b>{messageWords(last.bytes)}</b> from {port?.name ?? 'a port'}
-          </p>
-          <Steps>
-            {tried.steps.map(({ reactionId, miss, acts, stopped }) => {
-              const reaction = show.reactions.find((r) => r.id === reactionId)!;
-              return (
-                <li key={reactionId}>
-                  {reaction.name || doesWords(show, reaction.does)}:{' '}
-                  {miss ? (
-                    <Soft>{missWords(miss)}</Soft>
-                  ) : (
-                    <b>
-                      {acts.length === 0 ? 'nothing yet' : acts.map((a) => actWords(show, a)).join(', ')}
-                      {stopped ? '; it goes no further' : ''}
-                    </b>
-                  )}
-                </li>
-              );
-            })}
-          </Steps>
-          <p>
-            {!tried.goesOn
-              ? 'It does not go out again.'
-              : port?.softThru
-                ? `It goes out of ${port.name} again.`
-                : 'Nothing swallows it; the port passes nothing on.'}
-          </p>
+      {last.length > 0 ? (
+        <div role="status" aria-label="Its way" style={{ display: 'grid', gap: 8 }}>
+          {last.map((line) => (
+            <Way key={line.number} line={line} />
+          ))}
         </div>
       ) : (
         <Soft>Nothing has arrived yet.</Soft>
       )}
     </Box>
+  );
+}
+
+/** One message on its way through the reactions. */
+function Way({ line: { at, portId, bytes } }: { readonly line: MonitorLine }) {
+  const show = useShow();
+  const songId = useNews((s) => s.news.songId);
+  const tried = react(show, NOT_REACTED, { songId, at }, portId, bytes);
+  const port = indexShow(show).ports.get(portId);
+  return (
+    <div>
+      <p>
+        <b>{messageWords(bytes)}</b> from {port?.name ?? 'a port'}
+      </p>
+      <Steps>
+        {tried.steps.map(({ reactionId, miss, acts, stopped }) => {
+          const reaction = show.reactions.find((r) => r.id === reactionId)!;
+          return (
+            <li key={reactionId}>
+              {reaction.name || doesWords(show, reaction.does)}:{' '}
+              {miss ? (
+                <Soft>{missWords(miss)}</Soft>
+              ) : (
+                <b>
+                  {acts.length === 0 ? 'nothing yet' : acts.map((a) => actWords(show, a)).join(', ')}
+                  {stopped ? '; it goes no further' : ''}
+                </b>
+              )}
+            </li>
+          );
+        })}
+      </Steps>
+      <p>
+        {!tried.goesOn
+          ? 'It does not go out again.'
+          : port?.softThru
+            ? `It goes out of ${port.name} again.`
+            : 'Nothing swallows it; the port passes nothing on.'}
+      </p>
+    </div>
   );
 }
