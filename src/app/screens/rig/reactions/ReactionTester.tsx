@@ -34,7 +34,7 @@ const Steps = styled.ol`
 /** So many messages are shown: a switch that is pressed and let go sends two. */
 const SHOWN = 2;
 
-/** Shows what the messages that arrived last become, reaction by reaction, the newest first. */
+/** Shows what the messages that arrived last become, reaction by reaction. */
 export function ReactionTester() {
   const lines = useNews((s) => s.lines);
   const last: MonitorLine[] = [];
@@ -51,7 +51,7 @@ export function ReactionTester() {
       <StandInKeys />
       {last.length > 0 ? (
         <div role="status" aria-label="Its way" style={{ display: 'grid', gap: 8 }}>
-          {last.map((line) => (
+          {last.toReversed().map((line) => (
             <Way key={line.number} line={line} />
           ))}
         </div>
