@@ -64,7 +64,11 @@ export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLi
     (e) => !clocked.has(e.portId),
   );
   const goesOn = new Map(goOn.map((e) => [e.cueId, e.at]));
-  const ahead = compiled.events.filter((e) => e.at > handed && e.at >= (goesOn.get(e.cueId) ?? e.at));
+  const halved = selectsOf(compiled.events, handed);
+  const ahead = compiled.events.flatMap((e) => {
+    if (halved.has(e)) return [{ ...e, at: start }];
+    return e.at > handed && e.at >= (goesOn.get(e.cueId) ?? e.at) ? [e] : [];
+  });
   return {
     events: [
       ...stops.map((s) => ({ ...s, at: start, cueId: '', unitId: '' })),
@@ -77,6 +81,27 @@ export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLi
     end: compiled.end,
     atStop: stopsOf(show, song),
   };
+}
+
+/** Controls that only say what the next message means: bank select, and the numbers of NRPN and RPN (MIDI 1.0). */
+const SELECTS = new Set([0, 32, 98, 99, 100, 101]);
+
+/**
+ * Bank selects and the like that lie before a time, while what they are for lies behind it: in a song that was
+ * edited they may never have been sent. Sent twice they do no harm.
+ */
+function selectsOf(events: readonly TimedBytes[], handed: Micros): ReadonlySet<TimedBytes> {
+  const open = new Map<string, TimedBytes[]>();
+  const found = new Set<TimedBytes>();
+  for (const e of events) {
+    const selects = e.bytes[0]! >> 4 === 0xb && SELECTS.has(e.bytes[1]!);
+    if (e.at <= handed) open.set(e.unitId, selects ? [...(open.get(e.unitId) ?? []), e] : []);
+    else {
+      for (const before of open.get(e.unitId) ?? []) if (before.cueId === e.cueId) found.add(before);
+      open.delete(e.unitId);
+    }
+  }
+  return found;
 }
 
 /** What the rig comes to by these bytes, from a state that nobody knows. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
-import { stateAt } from '../core/compile';
+import { compileSong, stateAt } from '../core/compile';
 import {
   applyEdit,
   changeCue,
@@ -78,6 +78,31 @@ describe('an edit of the song that plays', () => {
     const part = tone.parts.find((p) => p.unitId === 'quillback')!;
     edit(applyEdit(show, setTonePart(show, tone.id, 'quillback', { ...part, slotId: slot(47) })!));
     go(400);
+    expect(standIns.state().quillback!.slot).toBe(47);
+  });
+
+  it('never parts a bank select from its program', () => {
+    // A bar of count-in: there is time before the song in which it is edited.
+    const click = { ...song.click, countIn: 1 };
+    const late = {
+      ...song,
+      click,
+      openingToneId: null,
+      opening: 'own' as const,
+      cues: [toneCue('late', bar(9), 'fog-lead')],
+    };
+    const before: Show = { ...show, songs: show.songs.map((s) => (s === song ? late : s)) };
+    const after = applyEdit(before, changeCue(before, song.id, 'late', { at: 0 })!);
+    const { events } = compileSong(after, after.songs[0]!);
+    const { playback, edit, go, standIns, now } = played(before);
+    playback.play(song.id, 0);
+    const { transport } = playback.session;
+    if (transport.kind !== 'playing') throw new Error('it does not play');
+    // Moved to the start when its bank select would have been handed over, and its program not yet.
+    const bank = events.find((e) => e.unitId === 'quillback' && e.bytes[1] === 0)!;
+    go((transport.zero + bank.at + 300 - LOOK_AHEAD - now()) / 1000);
+    edit(after);
+    go(2500);
     expect(standIns.state().quillback!.slot).toBe(47);
   });
 
