@@ -135,7 +135,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
       </Row>
       {track.role === 'part' && (
         <Pick
-          label="Whose part: heard when they are missing"
+          label="Player (heard when missing)"
           value={track.playerId ?? NOBODY}
           choices={[{ id: NOBODY, name: 'nobody yet' }, ...show.players]}
           onPick={(id) => change({ playerId: id === NOBODY ? null : id }, 'change whose part it is')}
