@@ -2,6 +2,8 @@ import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, type Song } from '../../core/show';
 import { useSongMark } from '../state/marks';
+import { usePorts } from '../state/ports';
+import { stageWrong } from '../state/stageWrong';
 import { GoOn } from '../components/GoOn';
 import { useCaret } from '../state/caret';
 import { useNews } from '../state/news';
@@ -74,5 +76,8 @@ function OpenStage() {
 }
 
 function MarkedStage({ song, playerId }: { readonly song: Song; readonly playerId: string | null }) {
-  return <OnStage song={song} playerId={playerId} mark={useSongMark(song)} />;
+  const show = useShow();
+  const mark = useSongMark(song);
+  const lost = usePorts((s) => s.lost);
+  return <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, lost)} />;
 }

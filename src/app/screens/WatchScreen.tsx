@@ -104,13 +104,13 @@ function Asking() {
 function Watched({ playerId }: { readonly playerId: string | null }) {
   const show = useApp((s) => s.open?.show);
   const songId = useNews((s) => s.news.songId);
-  const { lostSince, desk, mark } = useWatching();
+  const { lostSince, desk, wrong } = useWatching();
   const awake = useWakeLock(true);
   const song = show && (indexShow(show).songs.get(songId ?? '') ?? show.songs[0]);
   return (
     <>
       {song ? (
-        <OnStage song={song} playerId={playerId} mark={mark} />
+        <OnStage song={song} playerId={playerId} wrong={wrong} />
       ) : (
         <p style={{ padding: 30, fontSize: 24 }}>Nothing is on stage yet.</p>
       )}

@@ -1,4 +1,4 @@
-import { LIMITS, forTonight, sharing } from '../../core/show';
+import { LIMITS, forTonight, setUnitField, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
@@ -17,7 +17,7 @@ import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { useLanes } from './lanes';
 import { useNews } from './news';
-import { createPorts, usePorts } from './ports';
+import { createPorts, usePorts, type Answer } from './ports';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { forgetProofs, useProofs } from './proofs';
@@ -122,7 +122,10 @@ const playbackThread = lazily(() =>
       events: (events) => {
         playing.hear(events);
         for (const e of events) {
-          if (e.kind === 'answered') ports.answered(e);
+          if (e.kind === 'answered') {
+            ports.answered(e);
+            noteAnswer(e);
+          }
           if (e.kind === 'sample') void playSample(showNow()?.id ?? '', e.audioId, e.gain);
           if (e.kind === 'pressed') useNews.setState({ pressed: e });
         }
@@ -137,6 +140,15 @@ const playbackThread = lazily(() =>
     },
   ),
 );
+
+/** Where one unit alone comes back on a port, it is that one that answered. Once, so that undo takes it back. */
+function noteAnswer({ portId, identity }: Answer): void {
+  const show = showNow();
+  const [unit, ...others] = show?.units.filter((u) => u.returns?.portId === portId) ?? [];
+  if (show && unit && others.length === 0) {
+    perform(setUnitField(show, unit.id, 'answered', identity), `note who ${unit.name} is`);
+  }
+}
 
 const playing = createPlaying({
   show: showNow,

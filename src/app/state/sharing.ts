@@ -4,7 +4,9 @@ import { forTonight, indexShow, type Show } from '../../core/show';
 import { openLine, type LineOut } from '../adapters/line';
 import { songMark } from './marks';
 import { useNews } from './news';
+import { usePorts } from './ports';
 import { useProofs } from './proofs';
+import { stageWrong } from './stageWrong';
 import { useApp } from './store';
 
 /** Whether the stage of this desk is passed on to screens elsewhere. */
@@ -34,7 +36,9 @@ function stageNews(): StageNews {
   const { playing, songId, place, from } = useNews.getState().news;
   const show = useApp.getState().open?.show;
   const song = show && songId !== null ? indexShow(show).songs.get(songId) : undefined;
-  return { playing, songId, place, from, mark: song ? songMark(useProofs.getState(), song) : 'hollow' };
+  const mark = song ? songMark(useProofs.getState(), song) : 'hollow';
+  const wrong = show ? stageWrong(show, mark, usePorts.getState().lost) : null;
+  return { playing, songId, place, from, wrong };
 }
 
 /** Recordings and what is not on stage stay here. */

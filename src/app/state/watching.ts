@@ -14,10 +14,10 @@ export interface Watching {
   /** Since when the line is lost, in milliseconds of the page's clock; null while it stands. */
   readonly lostSince: number | null;
   readonly desk: boolean;
-  readonly mark: StageNews['mark'];
+  readonly wrong: StageNews['wrong'];
 }
 
-const ASKING: Watching = { state: 'asking', refusal: null, lostSince: null, desk: true, mark: 'hollow' };
+const ASKING: Watching = { state: 'asking', refusal: null, lostSince: null, desk: true, wrong: null };
 
 export const useWatching = create<Watching>(() => ASKING);
 
@@ -56,9 +56,9 @@ function hear(text: string): void {
       break;
     }
     case 'news': {
-      const { mark, ...news } = message.news;
+      const { wrong, ...news } = message.news;
       useNews.setState({ news: { ...NO_NEWS, ...news } });
-      useWatching.setState({ mark });
+      useWatching.setState({ wrong });
     }
   }
 }

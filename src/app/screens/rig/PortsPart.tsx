@@ -1,5 +1,4 @@
 import { Plug, RefreshCw, Volume1 } from 'lucide-react';
-import { useEffect } from 'react';
 import styled from 'styled-components';
 import { INQUIRY, noteOff, noteOn } from '../../../core/midi';
 import { indexShow, setUnitField, type Port } from '../../../core/show';
@@ -160,7 +159,6 @@ function PortRow({
   readonly ports: readonly RealPort[];
   readonly open: boolean;
 }) {
-  const show = useShow();
   const use = usePorts((s) => s.uses[port.id]) ?? STAND_IN;
   const lost = usePorts((s) => s.lost.includes(port.id));
   const input = portNamed(ports, use.in, 'in');
@@ -228,7 +226,6 @@ function PortRow({
           >
             <RefreshCw size={15} aria-hidden /> Who?
           </Button>
-          <Noting show={show} port={port} />
         </Row>
       </td>
     </tr>
@@ -313,20 +310,6 @@ function Real({ label, ports, direction, now, open, onPick }: RealProps) {
       }}
     />
   );
-}
-
-/** Where one unit alone comes back on a port, its answer is noted. */
-function Noting({ show, port }: { readonly show: ReturnType<typeof useShow>; readonly port: Port }) {
-  const answers = usePorts((s) => s.answers);
-  const own = show.units.filter((u) => u.returns?.portId === port.id);
-  const heard = answers.filter((a) => a.portId === port.id);
-  const [unit] = own;
-  const [answer] = heard;
-  useEffect(() => {
-    if (own.length !== 1 || heard.length !== 1 || !unit || !answer) return;
-    perform(setUnitField(show, unit.id, 'answered', answer.identity), `note who ${unit.name} is`);
-  });
-  return null;
 }
 
 function Answers({ answers }: { readonly answers: readonly Answer[] }) {

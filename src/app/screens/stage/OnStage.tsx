@@ -1,4 +1,3 @@
-import type { Lantern } from '../../../core/simulate';
 import styled from 'styled-components';
 import { songTime, type Song } from '../../../core/show';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../../core/time';
@@ -58,11 +57,12 @@ export const Wrong = styled.p`
 interface Props {
   readonly song: Song;
   readonly playerId: string | null;
-  readonly mark: Lantern;
+  /** What is wrong, in one line; null for nothing. */
+  readonly wrong: string | null;
 }
 
 /** What is on, what comes and when: for a player, or for all. */
-export function OnStage({ song, playerId, mark }: Props) {
+export function OnStage({ song, playerId, wrong }: Props) {
   const show = useShow();
   const { bars, tempo } = songTime(song);
   const player = show.players.find((p) => p.id === playerId);
@@ -92,9 +92,7 @@ export function OnStage({ song, playerId, mark }: Props) {
           <ToneNow show={show} song={song} now={now} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
-        {mark === 'cracked' && (
-          <Wrong role="status">⚠ Something in this song does not land: see the dry run before it is played.</Wrong>
-        )}
+        {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}
       </Middle>
     </>
   );

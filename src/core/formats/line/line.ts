@@ -12,7 +12,8 @@ export const stageNewsSchema = z.strictObject({
   place: z.number(),
   /** Where it was started from; null while nothing plays. */
   from: z.number().nullable(),
-  mark: z.enum(['hollow', 'lit', 'cracked']),
+  /** What is wrong, in one line; null for nothing. */
+  wrong: z.string().max(400).nullable(),
 });
 export type StageNews = Readonly<z.infer<typeof stageNewsSchema>>;
 
