@@ -68,6 +68,21 @@ describe('the stage on another screen', () => {
     await b.says('status', 'What the code is worth', 'The code was used.');
   });
 
+  it('shows one player their part', async () => {
+    await screen.click('link', 'Okoro');
+    await screen.find('heading', /· Okoro$/);
+    await screen.click('link', 'All');
+    await screen.find('heading', /^Slack Tide in Seven$/);
+  });
+
+  it('says that the line is lost also where it was lost without a word, and comes back by itself', async () => {
+    server.kill('SIGSTOP');
+    await screen.says('alert', undefined, 'The line to the desk is lost');
+    server.kill('SIGCONT');
+    await screen.gone('alert');
+    await screen.find('heading', /^Slack Tide in Seven/);
+  });
+
   it('says at once that the line is lost, and comes back by itself', async () => {
     const port = Number(new URL(address).port);
     server.kill();

@@ -23,7 +23,7 @@ const SCREEN_BYTES = 1024;
 /** Screens at once. */
 const SCREENS = 32;
 /** A line is asked so often whether it still stands, in milliseconds. */
-const ALIVE_EVERY = 5000;
+const ALIVE_EVERY = 2000;
 /** What a slow screen has not taken yet, in bytes: beyond that, news are left out until it has. */
 const BEHIND = 1 << 20;
 
@@ -181,6 +181,8 @@ export function share(server: Server, { addresses, now, aliveEvery = ALIVE_EVERY
       if (!standing.delete(socket)) socket.terminate();
       else socket.ping();
     }
+    // A screen cannot see a ping: that nothing comes tells it that the line is lost.
+    toAll(JSON.stringify({ kind: 'desk', there: desk !== null } satisfies ToScreen), true);
   }, aliveEvery);
   asking.unref();
 

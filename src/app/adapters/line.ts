@@ -16,24 +16,42 @@ export interface LineEars {
 
 /** Milliseconds until a lost line is tried again. */
 const AGAIN = 1500;
+/** Where nothing came for so long on a line on which something always comes, it is lost without a word. */
+const QUIET = 6000;
 
-export function openLine(path: string, ears: LineEars): LineOut {
+/** `lively`: the other end says something every few seconds. */
+export function openLine(path: string, ears: LineEars, lively = false): LineOut {
   let socket: WebSocket | undefined;
   let over = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let quiet: ReturnType<typeof setTimeout> | undefined;
   const start = (): void => {
     const { protocol, host } = window.location;
     const next = new WebSocket(`${protocol === 'https:' ? 'wss' : 'ws'}://${host}${path}`);
     socket = next;
-    next.addEventListener('open', () => ears.opened());
-    next.addEventListener('message', (event) => {
-      if (typeof event.data === 'string') ears.text(event.data);
-    });
-    next.addEventListener('close', () => {
+    const gone = (): void => {
       if (over || socket !== next) return;
+      socket = undefined;
+      clearTimeout(quiet);
       ears.lost();
       timer = setTimeout(start, AGAIN);
+    };
+    const listen = (): void => {
+      clearTimeout(quiet);
+      if (!lively) return;
+      quiet = setTimeout(() => {
+        // A line that is gone takes its time to close: that is not waited for.
+        next.close();
+        gone();
+      }, QUIET);
+    };
+    listen();
+    next.addEventListener('open', () => ears.opened());
+    next.addEventListener('message', (event) => {
+      listen();
+      if (typeof event.data === 'string') ears.text(event.data);
     });
+    next.addEventListener('close', gone);
   };
   start();
   return {
@@ -43,6 +61,7 @@ export function openLine(path: string, ears: LineEars): LineOut {
     end: () => {
       over = true;
       clearTimeout(timer);
+      clearTimeout(quiet);
       socket?.close();
     },
     behind: () => socket?.bufferedAmount ?? 0,

@@ -1,5 +1,5 @@
 import { useEffect, useState, type FormEvent } from 'react';
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow } from '../../core/show';
 import { useNews } from '../state/news';
@@ -53,6 +53,26 @@ const Lost = styled.p`
   color: ${stage.ground};
   font-size: 24px;
   font-weight: 700;
+`;
+
+const Whose = styled.nav`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  padding: 4px 30px 10px;
+  @media (max-width: 700px) {
+    padding: 4px 16px 10px;
+  }
+  & a {
+    padding: 8px 0;
+    color: ${stage.text};
+    font-size: 18px;
+    text-decoration: none;
+  }
+  & a[aria-current='true'] {
+    font-weight: 700;
+    text-decoration: underline;
+  }
 `;
 
 const Foot = styled.p`
@@ -115,6 +135,15 @@ function Watched({ playerId }: { readonly playerId: string | null }) {
         <p style={{ padding: 30, fontSize: 24 }}>Nothing is on stage yet.</p>
       )}
       <div style={{ gridRow: 3 }}>
+        {show && show.players.length > 0 && (
+          <Whose aria-label="Whose stage">
+            {[{ id: '', name: 'All' }, ...show.players].map((p) => (
+              <Link key={p.id} to={p.id === '' ? '/watch' : `/watch/${p.id}`} aria-current={(playerId ?? '') === p.id}>
+                {p.name}
+              </Link>
+            ))}
+          </Whose>
+        )}
         {lostSince !== null ? (
           <Lost role="alert">The line to the desk is lost: what stands here is old. It is tried again by itself.</Lost>
         ) : !desk ? (

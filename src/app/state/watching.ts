@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { readShowData } from '../../core/formats/show-file';
 import { readLine, toScreenSchema, type StageNews } from '../../core/formats/line';
 import { problemLine } from '../../wording';
-import { openLine, type LineOut } from '../adapters/line';
+import { openLine, type LineEars, type LineOut } from '../adapters/line';
 import { NO_NEWS, useNews } from './news';
 import { useApp } from './store';
 
@@ -67,7 +67,7 @@ function hear(text: string): void {
 export function join(code: string | null): void {
   leave();
   useWatching.setState({ ...ASKING, state: 'joining' });
-  line = openLine('/share/screen', {
+  const ears: LineEars = {
     opened: () => {
       const pass = sessionStorage.getItem(KEY);
       if (pass !== null) line?.send({ kind: 'back', pass });
@@ -75,7 +75,8 @@ export function join(code: string | null): void {
     },
     text: hear,
     lost: () => useWatching.setState((s) => (s.lostSince === null ? { lostSince: performance.now() } : {})),
-  });
+  };
+  line = openLine('/share/screen', ears, true);
 }
 
 export function leave(): void {
