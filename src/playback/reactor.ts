@@ -13,7 +13,7 @@ import type { Micros } from '../core/time';
 import type { Arrival } from './ports';
 
 /** What came of a message that arrived. */
-export interface Reaction {
+export interface Outcome {
   readonly acts: readonly Act[];
   readonly steps: readonly ReactionStep[];
   readonly goesOn: boolean;
@@ -42,7 +42,7 @@ export class Reactor {
 
   constructor(private readonly slotOf: (unitId: string) => number | null | undefined) {}
 
-  hear(show: Show, songId: string | null, { portId, at, bytes }: Arrival): Reaction {
+  hear(show: Show, songId: string | null, { portId, at, bytes }: Arrival): Outcome {
     const { reacting, steps, goesOn } = react(show, this.reacting, { songId, at }, portId, bytes);
     this.reacting = reacting;
     const acts = steps.flatMap((s) => s.acts);

@@ -7,7 +7,7 @@ import { addPort, indexShow, newPort } from '../../core/show';
 import { AddUnit } from '../components/AddUnit';
 import { Button, Soft } from '../components/controls';
 import { FindingList } from '../components/FindingList';
-import { PartLinks } from '../components/PartLinks';
+import { PartedView } from '../components/PartedView';
 import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
@@ -20,24 +20,6 @@ import { PlayersPart } from './rig/PlayersPart';
 import { RigDrawingView, type Chosen } from './rig/RigDrawingView';
 import { PortSettings } from './rig/PortSettings';
 import { UnitSettings } from './rig/RigSettings';
-
-const Page = styled.div`
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-`;
-
-const Head = styled.header`
-  display: flex;
-  align-items: end;
-  gap: 16px;
-  padding: 12px 24px 0;
-  border-bottom: 1.5px solid ${desk.line};
-  & > h1 {
-    font-size: 26px;
-    padding-bottom: 8px;
-  }
-`;
 
 const Body = styled.div`
   display: grid;
@@ -90,11 +72,7 @@ export function RigScreen() {
   const { part = '' } = useParams();
   const base = `/show/${show.id}/rig`;
   return (
-    <Page>
-      <Head>
-        <h1>Rig</h1>
-        <PartLinks label="Parts of the rig" base={base} parts={PARTS} current={part} />
-      </Head>
+    <PartedView title="Rig" label="Parts of the rig" base={base} parts={PARTS} current={part}>
       {part === 'ports' ? (
         <PortsPart />
       ) : part === 'reactions' ? (
@@ -108,7 +86,7 @@ export function RigScreen() {
       ) : (
         <DrawingPart />
       )}
-    </Page>
+    </PartedView>
   );
 }
 

@@ -6,6 +6,7 @@ import { messageWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
+import { PlainTable } from '../../components/plainTable';
 import type { RealPort } from '../../adapters/realPorts';
 import type { PortUse, RealName } from '../../persistence/rows';
 import { openPorts, perform, say, sendOn, usePort } from '../../state/desk';
@@ -34,28 +35,6 @@ const Access = styled.div`
   background: ${desk.sheet};
   & > p {
     flex: 1 1 320px;
-  }
-`;
-
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  background: ${desk.sheet};
-  border: 1.5px solid ${desk.ink};
-  & th,
-  & td {
-    padding: 8px 10px;
-    border-bottom: 1px solid ${desk.line};
-    text-align: left;
-    vertical-align: middle;
-  }
-  & thead th {
-    font-size: 12px;
-    color: ${desk.inkSoft};
-    border-bottom: 1.5px solid ${desk.ink};
-  }
-  & tbody th {
-    font: 700 15px/1.3 ${font.display};
   }
 `;
 
@@ -96,7 +75,7 @@ export function PortsPart() {
       {show.ports.length === 0 ? (
         <p>The rig has no port yet: add one in the drawing.</p>
       ) : (
-        <Table aria-label="Ports">
+        <PlainTable aria-label="Ports">
           <thead>
             <tr>
               {['Port', 'Sends to', 'Hears', 'Stand-in', 'Now', 'Came in last', 'Try it'].map((t) => (
@@ -111,7 +90,7 @@ export function PortsPart() {
               <PortRow key={port.id} port={port} ports={ports} open={access.kind === 'open'} />
             ))}
           </tbody>
-        </Table>
+        </PlainTable>
       )}
       {ports.length > 0 && <RealList ports={ports} />}
       {show.ports.length > 0 && <StandInClock />}
@@ -247,7 +226,7 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
       .map((p) => p.name)
       .join(', ');
   return (
-    <Table aria-label="This computer's ports">
+    <PlainTable aria-label="This computer's ports">
       <thead>
         <tr>
           {['Plugged in', 'Maker', 'Way', 'Is', 'Came in last'].map((t) => (
@@ -279,7 +258,7 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
           );
         })}
       </tbody>
-    </Table>
+    </PlainTable>
   );
 }
 
@@ -316,7 +295,7 @@ function Answers({ answers }: { readonly answers: readonly Answer[] }) {
   const show = useShow();
   const { ports, units } = indexShow(show);
   return (
-    <Table aria-label="Who answered">
+    <PlainTable aria-label="Who answered">
       <thead>
         <tr>
           {['Heard on', 'Maker', 'Family', 'Model', 'Version', 'Is'].map((t) => (
@@ -354,6 +333,6 @@ function Answers({ answers }: { readonly answers: readonly Answer[] }) {
           );
         })}
       </tbody>
-    </Table>
+    </PlainTable>
   );
 }

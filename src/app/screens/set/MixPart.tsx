@@ -15,6 +15,7 @@ import {
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
+import { PlainTable } from '../../components/plainTable';
 import { liveContext } from '../../adapters/audio';
 import { ALL_BOTH, BOTH, type Route, type Routes } from '../../adapters/mixer';
 import { perform } from '../../state/desk';
@@ -83,27 +84,6 @@ const Thumb = styled(SliderThumb)`
   background: ${desk.lamp};
   &[data-focus-visible] {
     outline: 3px solid ${desk.tide};
-  }
-`;
-
-const Sheet = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  background: ${desk.sheet};
-  border: 1.5px solid ${desk.ink};
-  & th,
-  & td {
-    padding: 6px 10px;
-    border-bottom: 1px solid ${desk.line};
-    text-align: left;
-  }
-  & thead th {
-    font-size: 12px;
-    color: ${desk.inkSoft};
-    border-bottom: 1.5px solid ${desk.ink};
-  }
-  & tbody th {
-    font: 700 15px/1.3 ${font.display};
   }
 `;
 
@@ -190,7 +170,7 @@ export function MixPart() {
           <Printer size={16} aria-hidden /> Print the mix sheet
         </Button>
       </Row>
-      <Sheet aria-label="Mix sheet">
+      <PlainTable aria-label="Mix sheet">
         <thead>
           <tr>
             <th scope="col">Song</th>
@@ -207,7 +187,7 @@ export function MixPart() {
             <SongRow key={`${song.id} ${i}`} song={song} />
           ))}
         </tbody>
-      </Sheet>
+      </PlainTable>
     </Page>
   );
 }
