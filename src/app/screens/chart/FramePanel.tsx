@@ -108,7 +108,7 @@ function WholeFields({ show, song }: FrameProps) {
       <Pick
         label="Follows the clock of"
         value={song.followsPortId ?? OWN}
-        choices={[{ id: OWN, name: 'nobody: it keeps its own tempo' }, ...show.ports]}
+        choices={[{ id: OWN, name: 'none: its own tempo' }, ...show.ports]}
         onPick={(id) =>
           perform(setSongField(show, song.id, 'followsPortId', id === OWN ? null : id), 'change whose clock it follows')
         }
