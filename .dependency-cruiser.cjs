@@ -23,6 +23,8 @@ const layer = (name, from, allowed) => ({
 
 /** Parsers of open formats, pure text in and data out, for the readers and writers in formats. */
 const PARSERS = ['node_modules/fflate/', 'node_modules/papaparse/', 'node_modules/fast-xml-parser/', 'node_modules/@types/papaparse/'];
+/** Solvers of well-known problems, pure numbers in and out. */
+const SOLVERS = ['node_modules/munkres/'];
 
 module.exports = {
   forbidden: [
@@ -38,7 +40,9 @@ module.exports = {
     core('compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     // The simulator must be able to prove the compiler wrong: it knows nothing of it, nor of what a show means.
     core('simulate', 'rig', 'addressing', 'midi', 'time'),
-    core('checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    // Foot controllers: their pages, proposed, played and transferred.
+    core('feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('checks', 'feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     // A proof is a song compiled, played and checked.
     core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
@@ -69,7 +73,7 @@ module.exports = {
       comment: 'core has no interface, no storage, no machine in it',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod', ...PARSERS] },
+      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod', ...PARSERS, ...SOLVERS] },
     },
     { name: 'test-helpers-only-in-tests', severity: 'error', from: { path: '^src/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { path: '^src/core/testing/' } },
     { name: 'no-dev-packages', severity: 'error', from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] } },

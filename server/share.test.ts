@@ -56,7 +56,7 @@ function open(path: string, origin = `http://${host}`): Promise<Line> {
 }
 
 const NEWS = { playing: true, songId: 's', place: 5, from: 0, wrong: null };
-const SHOW = { format: 'hollow-lantern-show', version: 7, title: 'Here' };
+const SHOW = { format: 'hollow-lantern-show', version: 8, title: 'Here' };
 
 async function codeOf(desk: Line, nth = 1): Promise<string> {
   desk.say({ kind: 'new-code' });

@@ -79,6 +79,8 @@ export interface ProblemData {
     readonly low: number;
     readonly high: number;
   };
+  'feet.memory': { readonly expected: string };
+  'controller.same-place': { readonly unit: string; readonly first: string; readonly second: string };
   'show.order': { readonly what: string };
   'show.slot-range': { readonly unit: string; readonly index: number; readonly slots: number };
   'show.slot-shared': { readonly unit: string; readonly label: string };

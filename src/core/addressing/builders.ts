@@ -48,6 +48,7 @@ export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profil
   engage: null,
   panel: [],
   senders: [],
+  controller: null,
   times: { recall: 0, variant: 0, control: 0, settle: 0 },
   whileSettling: 'queue',
   recallLoads: { variant: false, controls: false },

@@ -40,12 +40,14 @@ export {
   identitySchema,
   profileSchema,
   type Control,
+  type Controller,
   type Effect,
   type Identity,
   type Profile,
   type Sender,
   type Variants,
 } from './profile';
+export { TRIGGERS, controllerSchema, type Trigger } from './controller';
 export type { Deep } from './readonly';
 export { countedTable, edgeSlots, freshGroup } from './planShape';
 export { compareProfiles, exampleMessages, type ProfileDifference } from './compareProfiles';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { controllerSchema } from './controller';
 import { encodingSchema } from './encodings/registry';
 import { addressPlanSchema } from './plan';
 import type { Deep } from './readonly';
@@ -72,6 +73,8 @@ export const profileSchema = z.strictObject({
   panel: z.array(z.string().min(1).max(40)).max(32),
   /** What the unit sends when it is played; empty but for controllers. */
   senders: z.array(senderSchema).max(256),
+  /** How it is laid out and programmed, where it is played by foot or hand; null for all else. */
+  controller: controllerSchema.nullable(),
   times: z.strictObject({
     /** From the program change to the sound. */
     recall: millis,
@@ -101,4 +104,5 @@ export type Sender = Deep<z.infer<typeof senderSchema>>;
 export type Control = Deep<z.infer<typeof controlSchema>>;
 export type Identity = Deep<z.infer<typeof identitySchema>>;
 export type Variants = Deep<z.infer<typeof variantsSchema>>;
+export type Controller = Deep<z.infer<typeof controllerSchema>>;
 export type Profile = Deep<z.infer<typeof profileSchema>>;

@@ -1,4 +1,5 @@
 import { emptyShow, newPort, type Reaction, type Show, songEntry, newSet } from '../show';
+import { demoFeet } from './feet';
 import { SHOW_OPENING, demoSongs } from './songs';
 import { demoTones } from './tones';
 import { demoUnits, house } from './units';
@@ -61,6 +62,7 @@ export function demoShow(): Show {
       pressed('step-back', 'Change before', 'switch-9', { kind: 'session', act: 'previous-change' }),
       pressed('fog', 'Fog Lead at once', 'switch-1', { kind: 'tone', toneId: 'fog-lead' }),
     ],
+    feet: demoFeet,
     sets: [
       newSet('residency', 'Evening at the pier', {
         onStage: 20 * 60 + 30,

@@ -200,6 +200,13 @@ const treadle: Unit = newUnit('treadle', 'Treadle Ten', 'TT', treadleProfile, {
   slots: slots('treadle', treadleProfile, [
     ['page 01', 'Core sounds'],
     ['page 02', 'Slack Tide'],
+    ['page 03', 'Rope Ledger'],
+    ['page 04', 'Fog Bell'],
+    ['page 05', 'Gull Arithmetic'],
+    ['page 06', 'Nine Fathoms'],
+    ['page 07', 'Lamp Lighter'],
+    ['page 08', 'Barnacle Hymn'],
+    ['page 09', 'Last Boat'],
   ]),
 });
 
@@ -207,6 +214,7 @@ const pebble: Unit = newUnit('pebble', 'Pebble', 'PE', pebbleProfile, {
   playerId: 'maude',
   channel: 15,
   returns: { portId: 'pads', thru: false },
+  slots: slots('pebble', pebbleProfile, [['set 1', 'At hand']]),
 });
 
 /** The rig of the trio, in the order in which its lamps stand. */

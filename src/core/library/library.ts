@@ -1,6 +1,7 @@
 import type { Profile } from '../addressing';
 import { EFFECTS } from './effects';
 import { toHex } from '../midi';
+import { CONTROLLERS } from './controllers';
 import type { LibraryEntry } from './entry';
 import { MODELERS } from './modelers';
 import { OTHERS } from './others';
@@ -8,7 +9,7 @@ import { OTHERS } from './others';
 const hex = (value: number): string => toHex([value]).toUpperCase();
 
 /** All generic kinds of unit, those that a guitarist meets first in front. */
-export const LIBRARY: readonly LibraryEntry[] = [...MODELERS, ...EFFECTS, ...OTHERS].map(identified);
+export const LIBRARY: readonly LibraryEntry[] = [...MODELERS, ...EFFECTS, ...OTHERS, ...CONTROLLERS].map(identified);
 
 /** Says who an entry's unit is when it is asked: 7D is the id for what no maker sells (MIDI 1.0), the family is its place here. */
 function identified(entry: LibraryEntry, place: number): LibraryEntry {

@@ -1,4 +1,4 @@
-import { linear, newControl, newProfile, plainPlan, type Profile, type Sender } from '../addressing';
+import { newControl, newProfile, plainPlan, type Profile } from '../addressing';
 import { percent, toggle, type LibraryEntry } from './entry';
 
 const storedAmplifier: Profile = newProfile(
@@ -80,65 +80,6 @@ const programsOnly: Profile = newProfile(
   plainPlan(128, [{ kind: 'number', start: 1, count: 128, width: 3 }]),
 );
 
-const footSwitch = (i: number): Sender => ({
-  id: `switch-${i + 1}`,
-  name: `Switch ${i + 1}`,
-  channel: 16,
-  encoding: { kind: 'momentary', number: 102 + i, press: 127, release: 0 },
-});
-
-const pedal = (id: string, name: string, number: number): Sender => ({
-  id,
-  name,
-  channel: 16,
-  encoding: linear(number, 0, 100, '%'),
-});
-
-const footController: Profile = newProfile(
-  'Foot controller with ten switches',
-  plainPlan(
-    32,
-    [
-      { kind: 'text', text: 'page ' },
-      { kind: 'number', start: 1, count: 32, width: 2 },
-    ],
-    { send: 'none', when: 'differs' },
-  ),
-  {
-    firmware: '1.2',
-    senders: [
-      ...Array.from({ length: 10 }, (_, i) => footSwitch(i)),
-      pedal('pedal-1', 'Pedal 1', 11),
-      pedal('pedal-2', 'Pedal 2', 4),
-    ],
-    times: { recall: 10, variant: 0, control: 0, settle: 0 },
-  },
-);
-
-const padController: Profile = newProfile(
-  'Small pad controller',
-  plainPlan(8, [
-    { kind: 'text', text: 'set ' },
-    { kind: 'number', start: 1, count: 8, width: 1 },
-  ]),
-  {
-    senders: [
-      ...Array.from({ length: 4 }, (_, i): Sender => ({
-        id: `pad-${i + 1}`,
-        name: `Pad ${i + 1}`,
-        channel: 15,
-        encoding: { kind: 'note', first: 48 + i, count: 1, velocity: 112 },
-      })),
-      {
-        id: 'button-1',
-        name: 'Button 1',
-        channel: 15,
-        encoding: { kind: 'program', first: 100, count: 1 },
-      },
-    ],
-  },
-);
-
 export const OTHERS: readonly LibraryEntry[] = [
   {
     id: 'stored-amplifier',
@@ -153,13 +94,6 @@ export const OTHERS: readonly LibraryEntry[] = [
     profile: playback,
     versions: [],
   },
-  {
-    id: 'foot-controller',
-    about: 'Foot controller: ten switches, two pedals, 32 pages',
-    profile: footController,
-    versions: [],
-  },
-  { id: 'pad-controller', about: 'Pad controller: four pads, a button', profile: padController, versions: [] },
   {
     id: 'programs-only',
     about: 'Anything that only knows programs, counted from 1',

@@ -7,9 +7,10 @@ const texts = new WeakMap<UnitSpec, string>();
  * the same way, whatever they, their controls and their variants are called.
  */
 export function wireText(unit: UnitSpec): string {
-  const known = texts.get(unit);
-  if (known !== undefined) return known;
-  const { name: _, firmware: __, controls, panel: ___, senders: ____, variants, ...rest } = unit.profile;
+  const kept = texts.get(unit);
+  if (kept !== undefined) return kept;
+  const { name: _, firmware: __, controls, panel: ___, senders: ____, controller: _____, ...known } = unit.profile;
+  const { variants, ...rest } = known;
   const quiet = controls.map(({ id, encoding, rest: atRest }) => ({ id, encoding, atRest }));
   const profile = { ...rest, variants: variants && { encoding: variants.encoding, count: variants.names.length } };
   const text = JSON.stringify({ ...unit, profile: { ...profile, controls: quiet } });

@@ -5,6 +5,10 @@ import {
   SHOW_VERSION,
   type Call,
   type Cue,
+  type Doing,
+  type Feet,
+  type FootPage,
+  type FootSwitch,
   type Levels,
   type Port,
   type Section,
@@ -38,6 +42,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   songs: [],
   accepted: [],
   reactions: [],
+  feet: [],
   sets: [newSet('set', 'Set')],
   setId: 'set',
 });
@@ -218,3 +223,36 @@ export const messageCue = (id: string, at: number, unitId: string, bytes: string
 
 /** Values of a sweep follow each other no faster than this. */
 export const SWEEP_SPACING: Millis = 10;
+
+/** A controller into which nothing is programmed yet. */
+export const newFeet = (unitId: string, rest: Partial<Feet> = {}): Feet => ({
+  id: unitId,
+  calls: true,
+  everywhere: { switches: [], pedals: [] },
+  pages: [],
+  boat: [],
+  menus: ['page', 'switch', 'trigger', 'kind', 'channel', 'number', 'value'],
+  dumps: [],
+  ...rest,
+});
+
+export const newFootPage = (slotId: string, rest: Partial<FootPage> = {}): FootPage => ({
+  id: slotId,
+  songId: null,
+  switches: [],
+  pedals: [],
+  ...rest,
+});
+
+/** A switch that does things when it is pressed. */
+export const newFootSwitch = (
+  switchId: string,
+  does: readonly Doing[],
+  rest: Partial<FootSwitch> = {},
+): FootSwitch => ({
+  id: switchId,
+  name: '',
+  doings: does.map((d) => ({ on: 'press', does: d })),
+  pinned: false,
+  ...rest,
+});

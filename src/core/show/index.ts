@@ -7,10 +7,16 @@ export {
   type Audio,
   type Call,
   type Cue,
+  type Doing,
+  type Feet,
+  type FootPage,
+  type FootPedal,
+  type FootSwitch,
   type HouseNumber,
   type Levels,
   type Move,
   type LostSlot,
+  type MenuField,
   type Player,
   type Port,
   type Reaction,
@@ -59,6 +65,9 @@ export {
   inOrder,
   messageCue,
   newCall,
+  newFeet,
+  newFootPage,
+  newFootSwitch,
   newPart,
   newPort,
   newSection,
@@ -73,6 +82,17 @@ export {
 export { checkShow } from './check/checkShow';
 export { MIGRATIONS, migrate, type Migration } from './migrations';
 export {
+  addFootPage,
+  changeFeet,
+  feetOf,
+  orderFootPages,
+  pageTitle,
+  pagesOf,
+  putFootPedal,
+  putFootSwitches,
+  removeFootPage,
+  type LayerId,
+  type PageAdded,
   CORE_LIMIT,
   acceptFinding,
   addTrack,
@@ -190,4 +210,5 @@ export {
   type ProfileChange,
   type Socket,
 } from './commands';
+export { MENU_FIELDS } from './feetSchema';
 export { profileProblems } from './profileProblems';

@@ -13,6 +13,10 @@ export const LIMITS = {
   songs: 2000,
   sets: 200,
   reactions: 1000,
+  /** Foot controllers that are programmed. */
+  controllers: 32,
+  /** Bytes of an exclusive file that is kept. */
+  dumpBytes: 262_144,
   bars: 100_000,
   cues: 1_000_000,
   sweeps: 20_000,

@@ -39,5 +39,41 @@ export function profileProblems(
       problems.push(problem('show.variants-reach', 'error', place('variants'), data));
     }
   }
+  problems.push(...controllerProblems(unit, profile, place));
   return problems;
 }
+
+/** A controller's switches and pedals are things that send, each once, no two switches in one place. */
+function controllerProblems(
+  unit: string,
+  { controller, senders }: Profile,
+  place: (...path: (string | number)[]) => Place,
+): Problem[] {
+  if (!controller) return [];
+  const problems: Problem[] = [];
+  const ids = new Set(senders.map((s) => s.id));
+  const seen = new Set<string>();
+  const parts = [
+    ...controller.switches.map(({ id }, i) => ({ id, path: ['switches', i] })),
+    ...controller.pedals.map((id, i) => ({ id, path: ['pedals', i] })),
+  ];
+  for (const { id, path } of parts) {
+    const here = place('controller', ...path);
+    if (!ids.has(id)) problems.push(problem('show.missing', 'error', here, { what: 'sender', id }));
+    if (seen.has(id)) problems.push(problem('show.twice', 'error', here, { what: 'switch', id }));
+    seen.add(id);
+  }
+  const places = new Map<string, string>();
+  for (const [i, { id, row, column }] of controller.switches.entries()) {
+    const other = places.get(`${row}/${column}`);
+    const here = place('controller', 'switches', i);
+    if (other !== undefined) {
+      const data = { unit, first: nameOf(senders, other), second: nameOf(senders, id) };
+      problems.push(problem('controller.same-place', 'error', here, data));
+    }
+    places.set(`${row}/${column}`, id);
+  }
+  return problems;
+}
+
+const nameOf = (senders: Profile['senders'], id: string): string => senders.find((s) => s.id === id)?.name ?? id;

@@ -188,5 +188,6 @@ export function usedSlots(show: Show, unitId: string): ReadonlySet<string> {
       if (unit.id === unitId && relay.when.slotId !== null) used.add(relay.when.slotId);
     }
   }
+  for (const { id, pages } of show.feet) if (id === unitId) for (const page of pages) used.add(page.id);
   return used;
 }

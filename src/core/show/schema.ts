@@ -1,27 +1,14 @@
 import { z } from 'zod';
 import { identitySchema, profileSchema, type Deep } from '../addressing';
-import { LIMITS, RANGES, type Range } from './limits';
+import { feetSchema, type doingSchema } from './feetSchema';
+import { LIMITS, RANGES } from './limits';
+import { SESSION_ACTS, id, notes, sessionActSchema, title, within } from './shapes';
+
+export { SESSION_ACTS };
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 7;
+export const SHOW_VERSION = 8;
 
-/** What a reaction can have the session do. */
-export const SESSION_ACTS = [
-  'play',
-  'stop',
-  'play-or-stop',
-  'next-change',
-  'previous-change',
-  'next-song',
-  'previous-song',
-  'back',
-  'panic',
-] as const;
-
-const id = z.string().min(1).max(64);
-const title = z.string().min(1).max(LIMITS.title);
-const notes = z.string().max(LIMITS.notes);
-const within = ([low, high]: Range) => z.number().min(low).max(high);
 const ticks = z.number();
 const channel = z.int().min(1).max(16);
 
@@ -386,7 +373,7 @@ export const reactionSchema = z.strictObject({
   /** What arrived goes no further: neither to what stands below, nor out again. */
   swallow: z.boolean(),
   does: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('session'), act: z.enum(SESSION_ACTS) }),
+    z.strictObject({ kind: z.literal('session'), act: sessionActSchema }),
     z.strictObject({ kind: z.literal('song'), songId: id, how: z.enum(['start', 'queue', 'select']) }),
     z.strictObject({ kind: z.literal('tone'), toneId: id }),
     z.strictObject({ kind: z.literal('move'), moveId: id }),
@@ -438,6 +425,8 @@ export const showSchema = z.strictObject({
     .array(z.strictObject({ key: z.string().min(1).max(400), says: z.string().max(4000), reason: z.string().max(400) }))
     .max(5000),
   reactions: z.array(reactionSchema).max(LIMITS.reactions),
+  /** What is programmed into foot controllers. */
+  feet: z.array(feetSchema).max(LIMITS.controllers),
   /** Running orders, and which of them is played from. Songs that are in none stay in the book. */
   sets: z.array(setSchema).min(1).max(LIMITS.sets),
   setId: id,
@@ -469,3 +458,9 @@ export type Reaction = Show['reactions'][number];
 export type SessionAct = (typeof SESSION_ACTS)[number];
 export type Tonight = ShowSet['tonight'][number];
 export type Audio = Show['audio'][number];
+export type Feet = Show['feet'][number];
+export type FootPage = Feet['pages'][number];
+export type FootSwitch = FootPage['switches'][number];
+export type FootPedal = FootPage['pedals'][number];
+export type Doing = Deep<z.infer<typeof doingSchema>>;
+export type MenuField = Feet['menus'][number];

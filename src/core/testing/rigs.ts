@@ -1,5 +1,17 @@
 import { linear, newControl, newProfile, onOff, type AddressPlan, type Profile } from '../addressing';
-import { emptyShow, newPort, newSlot, newUnit, type Show, type Slot, type Unit } from '../show';
+import {
+  emptyShow,
+  inOrder,
+  newPort,
+  newSlot,
+  newSong,
+  newTone,
+  newUnit,
+  toneCue,
+  type Show,
+  type Slot,
+  type Unit,
+} from '../show';
 
 /** Letters A-T by 1-6 for the user, then A-J by 1-6 from the factory. */
 export const letterPlan: AddressPlan = {
@@ -70,3 +82,16 @@ export const testShow = (units: readonly Unit[], cable: 'din' | 'usb' = 'din'): 
   ports: [newPort('p1', 'Port 1', cable)],
   units,
 });
+
+/** A set of so many songs of so many tones each, of which four are in all of them, beside a unit. */
+export function largeSet(unit: Unit, songs: number, tones: number): Show {
+  const shared = Array.from({ length: 4 }, (_, i) => newTone(`core-${i}`, `Core ${i}`));
+  const own = Array.from({ length: songs * (tones - 4) }, (_, i) => newTone(`t${i}`, `Tone ${i}`));
+  const list = Array.from({ length: songs }, (_, s) => ({
+    ...newSong(`song-${s}`, `Song ${s}`, { bars: 64 }),
+    cues: [...shared, ...own.slice(s * (tones - 4), (s + 1) * (tones - 4))].map((t, i) =>
+      toneCue(`c${i}`, i * 7680, t.id),
+    ),
+  }));
+  return { ...testShow([unit]), tones: [...shared, ...own], songs: list, ...inOrder(list.map((s) => s.id)) };
+}

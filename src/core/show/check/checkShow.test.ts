@@ -63,6 +63,14 @@ const TWICE: [what: string, end: RegExp, spoil: (show: Loose) => void][] = [
   ['section', /sections\.\d+$/, (s) => songWith(s, 'sections').sections.push(songWith(s, 'sections').sections[0]!)],
   ['entry of the set', /^sets\.0\.entries\.\d+$/, (s) => s.sets[0]!.entries.push(s.sets[0]!.entries[0]!)],
   ['set', /^sets\.1$/, (s) => s.sets.push(s.sets[0]!)],
+  ['controller', /^feet\.\d+$/, (s) => s.feet.push(s.feet[0]!)],
+  ['page', /^feet\.0\.pages\.\d+$/, (s) => s.feet[0]!.pages.push(s.feet[0]!.pages[0]!)],
+  [
+    'switch',
+    /everywhere\.switches\.\d+$/,
+    (s) => s.feet[0]!.everywhere.switches.push(s.feet[0]!.everywhere.switches[0]!),
+  ],
+  ['pedal', /everywhere\.pedals\.\d+$/, (s) => s.feet[0]!.everywhere.pedals.push(s.feet[0]!.everywhere.pedals[0]!)],
   ['reaction', /^reactions\.\d+$/, (s) => s.reactions.push(reacting(s), reacting(s))],
   [
     'unit',
@@ -84,6 +92,14 @@ const reacting = (s: Loose, does?: Loose['reactions'][0]['does']): Loose['reacti
   does: does ?? { kind: 'tone', toneId: s.tones[0]!.id },
 });
 const curve = { from: 0, to: 100, bend: 'straight' } as const;
+
+const stepOn = (s: Loose, does: Loose['feet'][0]['everywhere']['switches'][0]['doings'][0]['does']): void => {
+  s.feet[0]!.everywhere.switches[0]!.doings[0]!.does = does;
+};
+const pedalFor = (s: Loose, unitId: string, controlId: string): void => {
+  s.feet[0]!.everywhere.pedals[0]!.does = { kind: 'control', unitId, controlId, from: 0, to: 1 };
+};
+const footProfile = (s: Loose) => unitIn(s, (u) => u.profile.controller !== null).profile;
 
 /** What refers to nothing. */
 const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
@@ -112,6 +128,21 @@ const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
     'controlId',
     (s) => s.reactions.push(reacting(s, { kind: 'control', unitId: 'tarn', controlId: 'gone', curve })),
   ],
+  ['unit', 'id', (s) => (s.feet[0]!.id = 'gone')],
+  ['slot', 'id', (s) => s.feet[0]!.pages.push({ id: 'gone', songId: null, switches: [], pedals: [] })],
+  ['song', 'songId', (s) => (s.feet[0]!.pages[1]!.songId = 'gone')],
+  ['switch', 'id', (s) => (s.feet[0]!.everywhere.switches[0]!.id = 'gone')],
+  ['pedal', 'id', (s) => (s.feet[0]!.everywhere.pedals[0]!.id = 'gone')],
+  ['unit', '0', (s) => (s.feet[0]!.boat[0]!.from = 'gone')],
+  ['tone', 'does', (s) => stepOn(s, { kind: 'tone', toneId: 'gone' })],
+  ['move', 'does', (s) => stepOn(s, { kind: 'move', moveId: 'gone' })],
+  ['song', 'does', (s) => stepOn(s, { kind: 'song', songId: 'gone', how: 'start' })],
+  ['sound', 'does', (s) => stepOn(s, { kind: 'sample', audioId: 'gone', gain: 0 })],
+  ['page', 'does', (s) => stepOn(s, { kind: 'page', to: { pageId: 'gone' } })],
+  ['unit', 'unitId', (s) => stepOn(s, { kind: 'control', unitId: 'gone', controlId: 'mix', value: 0 })],
+  ['unit', 'unitId', (s) => pedalFor(s, 'gone', 'mix')],
+  ['control', 'controlId', (s) => pedalFor(s, 'tarn', 'gone')],
+  ['sender', '0', (s) => (footProfile(s).controller!.switches[0]!.id = 'gone')],
   ['port', 'portId', (s) => (s.units[0]!.input = { from: 'port', portId: 'gone' })],
   ['unit', 'unitId', (s) => (s.units[0]!.input = { from: 'unit', unitId: 'gone', thru: true })],
   ['port', 'portId', (s) => (s.units[0]!.returns = { portId: 'gone', thru: false })],
@@ -148,6 +179,15 @@ const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
 
 /** What is out of its range or order. */
 const WRONG: [code: string, spoil: (show: Loose) => void][] = [
+  [
+    'controller.same-place',
+    (s) => {
+      const [one, two] = footProfile(s).controller!.switches;
+      Object.assign(two!, { row: one!.row, column: one!.column });
+    },
+  ],
+  ['show.sweep-selector', (s) => pedalFor(s, 'tarn', 'active')],
+  ['show.value-range', (s) => stepOn(s, { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 1e6 })],
   ['show.slot-range', (s) => (named(s).slots.at(-1)!.index = 65_000)],
   ['show.slot-shared', (s) => (named(s).slots[1]!.index = named(s).slots[0]!.index)],
   ['show.variant-range', (s) => (varied(s).slots[0]!.startVariant = 500)],

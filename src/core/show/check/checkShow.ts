@@ -2,6 +2,7 @@ import { append } from '../../groups';
 import type { Problem } from '../../problems';
 import type { Show, Tone } from '../schema';
 import { type PathPart, type Known, once, missing, checkVariant, checkValues, checkValue } from './known';
+import { checkFeet } from './checkFeet';
 import { checkSet, checkReaction } from './checkNight';
 import { checkUnit } from './checkUnit';
 import { checkSong } from './checkSong';
@@ -51,6 +52,8 @@ export function checkShow(show: Show): Problem[] {
   }
   ids('reaction', show.reactions, 'reactions');
   for (const [i, reaction] of show.reactions.entries()) append(problems, checkReaction(reaction, i, known));
+  ids('controller', show.feet, 'feet');
+  for (const [i, feet] of show.feet.entries()) append(problems, checkFeet(feet, i, known));
   ids('set', show.sets, 'sets');
   if (!show.sets.some((s) => s.id === show.setId)) problems.push(missing('set', show.setId, 'setId'));
   for (const [i, set] of show.sets.entries()) append(problems, checkSet(set, i, known));

@@ -102,3 +102,16 @@ export {
   setTonePart,
   toneUses,
 } from './tones';
+export {
+  addFootPage,
+  changeFeet,
+  feetOf,
+  orderFootPages,
+  pageTitle,
+  pagesOf,
+  putFootPedal,
+  putFootSwitches,
+  removeFootPage,
+  type LayerId,
+  type PageAdded,
+} from './feet';

@@ -219,6 +219,7 @@ describe('house numbers', () => {
       units: [],
       tones: [],
       reactions: [],
+      feet: [],
       openingToneId: null,
       core: [],
       moves: [],

@@ -1,6 +1,6 @@
 import { LIMITS } from '../limits';
 import type { Profile } from '../../addressing';
-import type { Edit } from '../edits';
+import { applyEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
 import { unlinked } from './unlinked';
 import { NOTHING_LEFT, withoutControls } from './withoutControls';
@@ -71,7 +71,9 @@ export function removeUnit(show: Show, unitId: string): Edit | null {
       edits.push({ kind: 'set', path: ['tones', { id }, 'parts'], before: parts, after: left });
     }
   }
-  edits.push(...withoutControls(show, unitId, NOTHING_LEFT), ...unlinked(show, { kind: 'unit', id: unitId }));
+  const controls = withoutControls(show, unitId, NOTHING_LEFT);
+  const without = applyEdit(show, { kind: 'group', edits: controls });
+  edits.push(...controls, ...unlinked(without, { kind: 'unit', id: unitId }));
   // The unit as it stands once the edits before have run: its own cable or rules may be among them.
   const gone = show.units[index]!;
   const relays = gone.relays.filter((r) => r.toUnitId !== unitId);

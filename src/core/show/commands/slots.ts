@@ -44,7 +44,9 @@ export function nameSlot(show: Show, unitId: string, index: number, name: string
   return { kind: 'set', path: [...path, { id: slot.id }, 'name'], before: slot.name, after: text };
 }
 
+/** A relay rule calls it or waits for it, or it is a page of a foot controller. */
 const relayed = (show: Show, slotId: string): boolean =>
+  show.feet.some((f) => f.pages.some((p) => p.id === slotId)) ||
   show.units.some((u) => u.relays.some((r) => r.toSlotId === slotId || r.when.slotId === slotId));
 
 /** Ids of the tones that use a slot. */

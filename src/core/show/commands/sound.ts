@@ -1,6 +1,6 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
-import type { Audio, Call, Reaction, Show, Song, Track } from '../schema';
+import type { Audio, Feet, FootSwitch, Call, Reaction, Show, Song, Track } from '../schema';
 import { removeSong } from './sets';
 import { setSongField } from './songs';
 
@@ -15,16 +15,22 @@ const soundsOf = (song: Song): ReadonlySet<string> =>
 /** Sounds leave the show with their last use: the edits for those that a song uses no longer after it is changed. */
 function withoutUnused(show: Show, before: Song, after: Song): Edit[] {
   const still = new Set([after, ...show.songs.filter((s) => s !== before)].flatMap((s) => [...soundsOf(s)]));
-  const sampled = samplesOf(show.reactions);
+  const sampled = samplesOf(show);
   return withoutSounds(
     show,
     [...soundsOf(before)].filter((id) => !still.has(id) && !sampled.has(id)),
   );
 }
 
-/** Sounds that reactions play. */
-const samplesOf = (reactions: Show['reactions']): ReadonlySet<string> =>
-  new Set(reactions.flatMap(({ does }) => (does.kind === 'sample' ? [does.audioId] : [])));
+/** Sounds that reactions and foot switches play. */
+const samplesOf = ({ reactions, feet }: Pick<Show, 'reactions' | 'feet'>): ReadonlySet<string> =>
+  new Set(
+    [...reactions, ...feet.flatMap(doingsOf)].flatMap(({ does }) => (does.kind === 'sample' ? [does.audioId] : [])),
+  );
+
+/** All that the switches of a controller do. */
+const doingsOf = ({ everywhere, pages }: Feet): FootSwitch['doings'] =>
+  [everywhere, ...pages].flatMap((layer) => layer.switches.flatMap((s) => s.doings));
 
 function withoutSounds(show: Show, gone: readonly string[]): Edit[] {
   const places = gone.map((id) => show.audio.findIndex((a) => a.id === id)).filter((i) => i >= 0);
@@ -126,12 +132,12 @@ export function removeReaction(show: Show, id: string): Edit | null {
   return together([edit, ...withoutSamples(show, show.reactions.toSpliced(index, 1))]);
 }
 
-/** Samples that no reaction plays any more, and no song. */
+/** Samples that no reaction and no foot switch plays any more, and no song. */
 function withoutSamples(show: Show, after: Show['reactions']): Edit[] {
-  const still = new Set([...samplesOf(after), ...show.songs.flatMap((s) => [...soundsOf(s)])]);
+  const still = new Set([...samplesOf({ ...show, reactions: after }), ...show.songs.flatMap((s) => [...soundsOf(s)])]);
   return withoutSounds(
     show,
-    [...samplesOf(show.reactions)].filter((id) => !still.has(id)),
+    [...samplesOf(show)].filter((id) => !still.has(id)),
   );
 }
 

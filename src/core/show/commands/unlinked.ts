@@ -1,5 +1,5 @@
 import type { Edit, Path } from '../edits';
-import type { Reaction, Show, ShowSet } from '../schema';
+import type { Doing, Feet, FootPage, Reaction, Show, ShowSet } from '../schema';
 
 /** Something of the show that is taken away. */
 export type Gone =
@@ -49,14 +49,58 @@ function setWithout(set: ShowSet, gone: Gone): ShowSet {
 const set = (path: Path, before: unknown, after: unknown): Edit[] =>
   JSON.stringify(before) === JSON.stringify(after) ? [] : [{ kind: 'set', path, before, after }];
 
+/** Whether a switch of a foot controller does something with what is gone. */
+function does(doing: Doing, gone: Gone): boolean {
+  if (gone.kind === 'moves') return doing.kind === 'move' && !gone.left.has(doing.moveId);
+  if (gone.kind === 'tone') return doing.kind === 'tone' && doing.toneId === gone.id;
+  return gone.kind === 'song' && doing.kind === 'song' && doing.songId === gone.id;
+}
+
+type Layer = Feet['everywhere'];
+
+/** A page, or what stands on all of them, with only those doings and pedals that are kept; switches with nothing left go. */
+export function keptLayer<L extends Layer>(
+  layer: L,
+  keepsDoing: (doing: Doing) => boolean,
+  keepsPedal: (pedal: Layer['pedals'][number]) => boolean = () => true,
+): L {
+  const switches = layer.switches.flatMap((s) => {
+    const doings = s.doings.filter((d) => keepsDoing(d.does));
+    if (doings.length === s.doings.length) return [s];
+    return doings.length > 0 ? [{ ...s, doings }] : [];
+  });
+  return { ...layer, switches, pedals: layer.pedals.filter(keepsPedal) };
+}
+
+/** All layers of a controller, each changed. */
+export const changedLayers = (feet: Feet, change: <L extends Layer>(layer: L) => L): Feet => ({
+  ...feet,
+  everywhere: change(feet.everywhere),
+  pages: feet.pages.map((p) => change(p)),
+});
+
+function feetWithout(feet: readonly Feet[], gone: Gone): readonly Feet[] {
+  if (gone.kind === 'unit') {
+    return feet
+      .filter((f) => f.id !== gone.id)
+      .map((f) => ({ ...f, boat: f.boat.filter((b) => b.id !== gone.id && b.from !== gone.id) }));
+  }
+  const ofSong = (p: FootPage): FootPage => (gone.kind === 'song' && p.songId === gone.id ? { ...p, songId: null } : p);
+  return feet.map((f) => {
+    const kept = changedLayers(f, (l) => keptLayer(l, (d) => !does(d, gone)));
+    return { ...kept, pages: kept.pages.map(ofSong) };
+  });
+}
+
 /**
  * What the night has of something that is taken away goes with it: reactions, launches, bridging
- * tones, who and what is missing, clocks that are followed, whose part a recording is.
+ * tones, who and what is missing, clocks that are followed, whose part a recording is, what foot switches do with it.
  */
 export function unlinked(show: Show, gone: Gone): Edit[] {
   const reactions = show.reactions.filter((r) => !names(r, gone));
   return [
     ...set(['reactions'], show.reactions, reactions),
+    ...set(['feet'], show.feet, feetWithout(show.feet, gone)),
     ...show.sets.flatMap((s) => {
       const { entries, missing, tonight } = setWithout(s, gone);
       const path: Path = ['sets', { id: s.id }];

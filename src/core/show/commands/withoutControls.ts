@@ -1,5 +1,6 @@
 import type { Edit } from '../edits';
-import type { Reaction, Show, Song, Sweep } from '../schema';
+import type { Doing, FootPedal, Reaction, Show, Song, Sweep } from '../schema';
+import { changedLayers, keptLayer } from './unlinked';
 
 /** What of a unit is there after a change. */
 export interface StillThere {
@@ -15,7 +16,7 @@ export const NOTHING_LEFT: StillThere = { unit: false, value: () => false, swept
 
 /**
  * Takes out of moves and songs what they do with controls of a unit that are gone, or with
- * values that a control does not take: sweeps, taps, single values, steps of moves, reactions.
+ * values that a control does not take: sweeps, taps, single values, steps of moves, reactions, foot switches and pedals.
  * A move with nothing left goes, and its cues and reactions with it. `onDrop` is told of each thing by name.
  */
 export function withoutControls(
@@ -45,6 +46,30 @@ export function withoutControls(
   });
   if (reactions.length < show.reactions.length) {
     edits.push({ kind: 'set', path: ['reactions'], before: show.reactions, after: reactions });
+  }
+  const feet = show.feet.map((f) =>
+    changedLayers(f, (layer) =>
+      keptLayer(
+        layer,
+        (doing) => keepsDoing(doing) || drops(show, f.id, doing),
+        (pedal) => keepsPedal(pedal) || drops(show, f.id, pedal.does),
+      ),
+    ),
+  );
+  if (JSON.stringify(feet) !== JSON.stringify(show.feet)) {
+    edits.push({ kind: 'set', path: ['feet'], before: show.feet, after: feet });
+  }
+  function keepsDoing(doing: Doing): boolean {
+    if (doing.kind === 'move') return named.has(doing.moveId);
+    return doing.kind !== 'control' || doing.unitId !== unitId || left.value(doing.controlId, doing.value);
+  }
+  function keepsPedal({ does }: FootPedal): boolean {
+    if (does.kind !== 'control' || does.unitId !== unitId) return true;
+    return left.swept(does.controlId) && left.value(does.controlId, does.from) && left.value(does.controlId, does.to);
+  }
+  function drops({ units }: Show, id: string, does: { readonly kind: string; readonly controlId?: string }): false {
+    if (does.controlId !== undefined) onDrop(units.find((u) => u.id === id)?.name ?? 'a foot switch', does.controlId);
+    return false;
   }
   for (const song of show.songs) {
     const drop = (controlId: string): boolean => {

@@ -1,5 +1,6 @@
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
+import { feet } from './feet';
 import type { Migration } from './migration';
 import { movesAndSweeps } from './movesAndSweeps';
 import { sets } from './sets';
@@ -9,7 +10,15 @@ import { theNight } from './theNight';
 import { wholeMap } from './wholeMap';
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
-export const MIGRATIONS: readonly Migration[] = [wholeMap, movesAndSweeps, soundAndClock, splitters, sets, theNight];
+export const MIGRATIONS: readonly Migration[] = [
+  wholeMap,
+  movesAndSweeps,
+  soundAndClock,
+  splitters,
+  sets,
+  theNight,
+  feet,
+];
 
 export type { Migration };
 

@@ -1,0 +1,185 @@
+import { linear, newProfile, plainPlan, type Controller, type Profile, type Sender } from '../addressing';
+import type { LibraryEntry } from './entry';
+
+const sender = (id: string, name: string, channel: number, encoding: Sender['encoding']): Sender => ({
+  id,
+  name,
+  channel,
+  encoding,
+});
+
+/** Switches that each send a control number of their own, as long as nothing is programmed. */
+const switches = (count: number, channel: number, first: number): Sender[] =>
+  Array.from({ length: count }, (_, i) =>
+    sender(`switch-${i + 1}`, `Switch ${i + 1}`, channel, {
+      kind: 'momentary',
+      number: first + i,
+      press: 127,
+      release: 0,
+    }),
+  );
+
+const pedal = (nth: number, channel: number, number: number): Sender =>
+  sender(`pedal-${nth}`, `Pedal ${nth}`, channel, linear(number, 0, 100, '%'));
+
+/** Switches in rows of so many, the first at the feet on the left, as they are counted. */
+const inRows = (count: number, columns: number): Controller['switches'] => {
+  const rows = Math.ceil(count / columns);
+  return Array.from({ length: count }, (_, i) => ({
+    id: `switch-${i + 1}`,
+    row: rows - 1 - Math.floor(i / columns),
+    column: i % columns,
+  }));
+};
+
+const pages = (word: string, count: number) =>
+  plainPlan(
+    count,
+    [
+      { kind: 'text', text: `${word} ` },
+      { kind: 'number', start: 1, count, width: count > 9 ? 2 : 1 },
+    ],
+    { send: 'none', when: 'differs' },
+  );
+
+const tenSwitches: Profile = newProfile('Foot controller with ten switches', pages('page', 32), {
+  firmware: '1.2',
+  senders: [...switches(10, 16, 102), pedal(1, 16, 11), pedal(2, 16, 4)],
+  times: { recall: 10, variant: 0, control: 0, settle: 0 },
+  controller: {
+    switches: inRows(10, 5),
+    pedals: ['pedal-1', 'pedal-2'],
+    triggers: ['press', 'again', 'release', 'long', 'double'],
+    holds: { program: 8, control: 24, note: 4, exclusive: 2, all: 32 },
+    jumps: 'with-messages',
+    stepsPages: false,
+    display: { length: 12, letters: 'plain' },
+    lights: true,
+    call: { kind: 'control', channel: 16, first: 20 },
+    takes: 'transfer',
+    before: ['Hold switches 1 and 5 until the display shows LISTEN.', 'Leave it alone until the display shows KEPT.'],
+    after: ['Press switch 1 once: the display shows the first page.'],
+    pitch: 62,
+  },
+});
+
+const fourSwitches: Profile = newProfile('Four small switches', pages('bank', 8), {
+  firmware: '1.0',
+  senders: switches(4, 14, 80),
+  controller: {
+    switches: inRows(4, 4),
+    pedals: [],
+    triggers: ['press', 'long'],
+    holds: { program: 2, control: 2, note: 0, exclusive: 0, all: 2 },
+    jumps: 'none',
+    stepsPages: true,
+    display: { length: 0, letters: 'none' },
+    lights: true,
+    call: { kind: 'control', channel: 14, first: 102 },
+    takes: 'nothing',
+    before: [],
+    after: [],
+    pitch: 48,
+  },
+});
+
+const withDisplays: Profile = newProfile('Large foot controller with a display at each switch', pages('page', 60), {
+  firmware: '2.1',
+  senders: [...switches(16, 12, 102), ...[1, 2, 3, 4].map((n) => pedal(n, 12, 10 + n))],
+  times: { recall: 15, variant: 0, control: 0, settle: 0 },
+  controller: {
+    switches: inRows(16, 8),
+    pedals: ['pedal-1', 'pedal-2', 'pedal-3', 'pedal-4'],
+    triggers: ['press', 'again', 'release', 'long', 'double'],
+    holds: { program: 16, control: 48, note: 16, exclusive: 8, all: 64 },
+    jumps: 'with-messages',
+    stepsPages: true,
+    display: { length: 16, letters: 'any' },
+    lights: true,
+    call: { kind: 'control', channel: 12, first: 14 },
+    takes: 'transfer',
+    before: ['Open its menu and choose "Receive".'],
+    after: ['Close its menu.'],
+    pitch: 75,
+  },
+});
+
+const pads: Profile = newProfile('Small pad controller', pages('set', 8), {
+  senders: [
+    ...Array.from({ length: 4 }, (_, i) =>
+      sender(`pad-${i + 1}`, `Pad ${i + 1}`, 15, { kind: 'note', first: 48 + i, count: 1, velocity: 112 }),
+    ),
+    sender('button-1', 'Button 1', 15, { kind: 'program', first: 100, count: 1 }),
+  ],
+  controller: {
+    switches: [
+      { id: 'pad-1', row: 1, column: 0 },
+      { id: 'pad-2', row: 1, column: 1 },
+      { id: 'pad-3', row: 0, column: 0 },
+      { id: 'pad-4', row: 0, column: 1 },
+      { id: 'button-1', row: 1, column: 2 },
+    ],
+    pedals: [],
+    triggers: ['press', 'release'],
+    holds: { program: 1, control: 1, note: 1, exclusive: 0, all: 1 },
+    jumps: 'none',
+    stepsPages: false,
+    display: { length: 0, letters: 'none' },
+    lights: false,
+    call: { kind: 'note', channel: 15, first: 60 },
+    takes: 'transfer',
+    before: ['Hold its button while it is plugged in.'],
+    after: [],
+    pitch: 38,
+  },
+});
+
+const noteStrip: Profile = newProfile('Strip of eight switches that send notes', pages('strip', 1), {
+  firmware: '1.0',
+  senders: Array.from({ length: 8 }, (_, i) =>
+    sender(`switch-${i + 1}`, `Switch ${i + 1}`, 13, { kind: 'note', first: 36 + i, count: 1, velocity: 127 }),
+  ),
+  controller: {
+    switches: inRows(8, 8),
+    pedals: [],
+    triggers: ['press', 'release'],
+    holds: { program: 0, control: 0, note: 1, exclusive: 0, all: 1 },
+    jumps: 'none',
+    stepsPages: false,
+    display: { length: 0, letters: 'none' },
+    lights: false,
+    call: { kind: 'note', channel: 13, first: 36 },
+    takes: 'nothing',
+    before: [],
+    after: [],
+    pitch: 55,
+  },
+});
+
+export const CONTROLLERS: readonly LibraryEntry[] = [
+  {
+    id: 'foot-controller',
+    about: 'Foot controller: ten switches, two pedals, 32 pages',
+    profile: tenSwitches,
+    versions: [],
+  },
+  { id: 'pad-controller', about: 'Pad controller: four pads, a button', profile: pads, versions: [] },
+  {
+    id: 'four-switches',
+    about: 'Foot controller: four small switches, eight banks, programmed by hand',
+    profile: fourSwitches,
+    versions: [],
+  },
+  {
+    id: 'display-controller',
+    about: 'Foot controller: sixteen switches with displays, four pedals, 60 pages',
+    profile: withDisplays,
+    versions: [],
+  },
+  {
+    id: 'note-strip',
+    about: 'Strip of eight switches that send notes, nothing else',
+    profile: noteStrip,
+    versions: [],
+  },
+];

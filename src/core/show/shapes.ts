@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { LIMITS, type Range } from './limits';
+
+/** Shapes that all of the show's schema is made of. */
+export const id = z.string().min(1).max(64);
+export const title = z.string().min(1).max(LIMITS.title);
+export const notes = z.string().max(LIMITS.notes);
+export const within = ([low, high]: Range) => z.number().min(low).max(high);
+
+/** What a reaction or a switch can have the session do. */
+export const SESSION_ACTS = [
+  'play',
+  'stop',
+  'play-or-stop',
+  'next-change',
+  'previous-change',
+  'next-song',
+  'previous-song',
+  'back',
+  'panic',
+] as const;
+export const sessionActSchema = z.enum(SESSION_ACTS);
