@@ -7,6 +7,7 @@ const place: FindingPlace = { in: 'song', songId: 's', at: 0 };
 const at = { song: 'Fog Bell', at: '17|3' };
 const unit = { ...at, unit: 'Tarn' };
 const control = { ...unit, control: 'Mix' };
+const onFloor = { controller: 'Treadle Ten', page: 'page 02 Slack Tide', switch: 'Switch 4' };
 
 /** One example a code, with what it says and what the button of its fix says. */
 const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], says: string, fix?: string] } = {
@@ -186,6 +187,108 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   'night.reaction-unheard': [
     { reaction: 2, by: 1 },
     'Reaction 1 swallows all that reaction 2 waits for: it never acts.',
+  ],
+  'feet.full': [
+    { ...onFloor, kind: 'program', wants: 9, holds: 8 },
+    'Treadle Ten, page 02 Slack Tide, Switch 4 would have to hold 9 program changes; the controller holds 8 a switch. What is too much is left out.',
+  ],
+  'feet.trigger': [
+    { ...onFloor, trigger: 'double' },
+    'Treadle Ten, page 02 Slack Tide, Switch 4 does something on a double press, which this controller does not know.',
+    'Take that away',
+  ],
+  'feet.jump': [
+    { ...onFloor, together: true },
+    'Treadle Ten, page 02 Slack Tide, Switch 4 goes to another page and does something else too: this controller can only do one of them.',
+  ],
+  'feet.jump-lost': [
+    onFloor,
+    'Treadle Ten, page 02 Slack Tide, Switch 4 goes to a page that the controller has no place for.',
+  ],
+  'feet.jump-here': [
+    onFloor,
+    'Treadle Ten, page 02 Slack Tide, Switch 4 goes to the page that it is on: it does nothing.',
+    'Take that away',
+  ],
+  'feet.name': [
+    { ...onFloor, name: 'Fog Lead, Wide', shown: 'Fog Lead' },
+    'Treadle Ten, page 02 Slack Tide, Switch 4 is called Fog Lead, Wide; its display shows Fog Lead.',
+    'Call it Fog Lead',
+  ],
+  'feet.no-call': [
+    { ...onFloor, trigger: 'long' },
+    'Treadle Ten, page 02 Slack Tide, Switch 4: no number is left by which the computer could tell its holding from others, so it does nothing there.',
+  ],
+  'feet.silent': [
+    onFloor,
+    'Treadle Ten, page 02 Slack Tide, Switch 4 has a name but sends nothing.',
+    'Clear the switch',
+  ],
+  'feet.unheard': [
+    onFloor,
+    'Treadle Ten, page 02 Slack Tide, Switch 4 does something that only the computer can do, but does not tell the computer.',
+    'Tell the computer',
+  ],
+  'feet.flip-unknown': [
+    { ...onFloor, unit: 'Tarn', control: 'Hold' },
+    'Treadle Ten, page 02 Slack Tide, Switch 4 wants Hold of Tarn in a certain state, but it only turns over: without the computer nobody knows which way.',
+  ],
+  'feet.boat-unreached': [
+    { controller: 'Treadle Ten', unit: 'Tarn' },
+    'Switches of Treadle Ten call Tarn, but no cable leads there when the computer is gone.',
+    'Plug Tarn in behind the last unit',
+  ],
+  'feet.boat-shared': [
+    { controller: 'Treadle Ten', unit: 'Tarn', other: 'Harrow', channel: 6 },
+    'When the computer is gone, Tarn hangs on one cable with Harrow and hears what is sent to it on channel 6.',
+  ],
+  'feet.passed-on': [
+    { controller: 'Treadle Ten', port: 'Feet' },
+    'Feet passes on what Treadle Ten sends, and the computer does the same once more: units get it twice.',
+    'Have Feet pass nothing on',
+  ],
+  'feet.call-taken': [
+    { ...onFloor, reaction: 3 },
+    'Reaction 3 takes the message that tells the computer of Switch 4 of Treadle Ten, page 02 Slack Tide: what the switch says is not done.',
+  ],
+  'feet.tone-unreached': [
+    { tone: 'Choir', song: 'Fog Bell', controller: 'Treadle Ten' },
+    'No switch of Treadle Ten calls Choir in Fog Bell: without the computer it cannot be played.',
+    'Put it on a free switch of Fog Bell',
+  ],
+  'feet.tone-far': [
+    { tone: 'Choir', song: 'Fog Bell', controller: 'Treadle Ten', presses: 3 },
+    'In Fog Bell Choir takes 3 presses of Treadle Ten.',
+    'Put it on a free switch of Fog Bell',
+  ],
+  'feet.hurried': [
+    { ...at, controller: 'Treadle Ten', needs: 1, has: 0.52 },
+    'Fog Bell, 17|3: the presses that lead there on Treadle Ten take 1.0 s, and the change before is only 0.5 s earlier.',
+  ],
+  'feet.dead-end': [
+    { controller: 'Treadle Ten', page: 'Encore' },
+    'No switch of Treadle Ten leads away from the page Encore.',
+  ],
+  'feet.page-lost': [
+    { controller: 'Treadle Ten', page: 'Encore', pages: 8 },
+    'Treadle Ten has no place for the page Encore: it holds 8.',
+  ],
+  'feet.label-clash': [
+    { ...onFloor, shown: 'Fog', names: ['Fog Bank', 'Fog Lead'] },
+    'On page 02 Slack Tide of Treadle Ten Fog Bank and Fog Lead all show Fog.',
+  ],
+  'feet.pedal-control': [
+    { ...onFloor, switch: 'Pedal 1' },
+    'Treadle Ten, page 02 Slack Tide, Pedal 1 moves a control that no single control number moves: a pedal of a controller cannot.',
+    'Clear the pedal',
+  ],
+  'feet.pedal-twice': [
+    { ...onFloor, switch: 'Pedal 2', other: 'Pedal 1', number: 11 },
+    'Treadle Ten, page 02 Slack Tide, Pedal 2 and Pedal 1 both send control 11: they move the same thing.',
+  ],
+  'feet.pedal-reacted': [
+    { ...onFloor, switch: 'Pedal 2', reaction: 4 },
+    'Treadle Ten, page 02 Slack Tide, Pedal 2 moves a control, and reaction 4 makes something else of it.',
   ],
   'tone.flip-unknown': [
     { tone: 'Held Breath', unit: 'Tarn', control: 'Hold' },

@@ -49,6 +49,27 @@ function causeWords(unit: string, cause: FindingData['song.late']['cause']): str
   }
 }
 
+const HOLD_WORDS = {
+  program: 'program changes',
+  control: 'control changes',
+  note: 'notes',
+  exclusive: 'exclusive messages',
+} as const;
+
+const TRIGGERS = {
+  press: 'a press',
+  again: 'a second press',
+  release: 'letting go',
+  long: 'holding',
+  double: 'a double press',
+} as const;
+
+type Floor = Pick<FindingData['feet.silent'], 'controller' | 'page' | 'switch'>;
+
+const floorInside = (d: Floor): string => `${d.switch} of ${d.controller}, ${d.page}`;
+const floor = (d: Floor): string => `${d.controller}, ${d.page}, ${d.switch}`;
+const seconds = (s: number): string => `${s.toFixed(1)} s`;
+
 const SENTENCES: Words<string> = {
   'rig.channel-differs': (d) =>
     `${d.unit} is sent to on channel ${d.sends}, but listens on ${d.listens}: it will do nothing at all.`,
@@ -142,6 +163,45 @@ const SENTENCES: Words<string> = {
     `The note that ${typeof d.what === 'string' ? `starts ${d.what}` : `sets off reaction ${d.what}`} also reaches ${list(d.units)}${d.passedOn ? ', as it is passed on' : ', wired behind the controller'}: it may sound.`,
   'night.reaction-unheard': (d) =>
     `Reaction ${d.by} swallows all that reaction ${d.reaction} waits for: it never acts.`,
+  'feet.full': (d) =>
+    `${floor(d)} would have to hold ${d.wants} ${d.kind === 'all' ? 'messages' : HOLD_WORDS[d.kind]}; the controller holds ${d.holds} a switch. What is too much is left out.`,
+  'feet.trigger': (d) => `${floor(d)} does something on ${TRIGGERS[d.trigger]}, which this controller does not know.`,
+  'feet.jump': (d) =>
+    d.together
+      ? `${floor(d)} goes to another page and does something else too: this controller can only do one of them.`
+      : `${floor(d)} goes to another page, which a switch of this controller cannot.`,
+  'feet.jump-lost': (d) => `${floor(d)} goes to a page that the controller has no place for.`,
+  'feet.jump-here': (d) => `${floor(d)} goes to the page that it is on: it does nothing.`,
+  'feet.name': (d) =>
+    d.shown === ''
+      ? `${floor(d)} is called ${d.name}, of which its display shows nothing.`
+      : `${floor(d)} is called ${d.name}; its display shows ${d.shown}.`,
+  'feet.no-call': (d) =>
+    `${floor(d)}: no number is left by which the computer could tell its ${TRIGGERS[d.trigger]} from others, so it does nothing there.`,
+  'feet.silent': (d) => `${floor(d)} has a name but sends nothing.`,
+  'feet.unheard': (d) => `${floor(d)} does something that only the computer can do, but does not tell the computer.`,
+  'feet.flip-unknown': (d) =>
+    `${floor(d)} wants ${d.control} of ${d.unit} in a certain state, but it only turns over: without the computer nobody knows which way.`,
+  'feet.boat-unreached': (d) =>
+    `Switches of ${d.controller} call ${d.unit}, but no cable leads there when the computer is gone.`,
+  'feet.boat-shared': (d) =>
+    `When the computer is gone, ${d.unit} hangs on one cable with ${d.other} and hears what is sent to it on channel ${d.channel}.`,
+  'feet.passed-on': (d) =>
+    `${d.port} passes on what ${d.controller} sends, and the computer does the same once more: units get it twice.`,
+  'feet.call-taken': (d) =>
+    `Reaction ${d.reaction} takes the message that tells the computer of ${floorInside(d)}: what the switch says is not done.`,
+  'feet.tone-unreached': (d) =>
+    `No switch of ${d.controller} calls ${d.tone} in ${d.song}: without the computer it cannot be played.`,
+  'feet.tone-far': (d) => `In ${d.song} ${d.tone} takes ${d.presses} presses of ${d.controller}.`,
+  'feet.hurried': (d) =>
+    `${d.song}, ${d.at}: the presses that lead there on ${d.controller} take ${seconds(d.needs)}, and the change before is only ${seconds(d.has)} earlier.`,
+  'feet.dead-end': (d) => `No switch of ${d.controller} leads away from the page ${d.page}.`,
+  'feet.page-lost': (d) => `${d.controller} has no place for the page ${d.page}: it holds ${d.pages}.`,
+  'feet.label-clash': (d) => `On ${d.page} of ${d.controller} ${list(d.names)} all show ${d.shown}.`,
+  'feet.pedal-control': (d) =>
+    `${floor(d)} moves a control that no single control number moves: a pedal of a controller cannot.`,
+  'feet.pedal-twice': (d) => `${floor(d)} and ${d.other} both send control ${d.number}: they move the same thing.`,
+  'feet.pedal-reacted': (d) => `${floor(d)} moves a control, and reaction ${d.reaction} makes something else of it.`,
   'tone.told-elsewhere': (d) =>
     d.gets === null
       ? `${d.tone} wants ${d.unit} on ${d.wants}, but only ${list(d.by)} can call it there, and no relay rule does.`
@@ -172,6 +232,16 @@ const FIXES: Partial<Words<string>> = {
   'rig.firmware-differs': () => 'Use the map for that version',
   'night.fires-itself': () => 'Switch it off',
   'night.trigger-sounds': () => 'Let it go no further',
+  'feet.trigger': () => 'Take that away',
+  'feet.jump-here': () => 'Take that away',
+  'feet.name': (d) => (d.shown === '' ? 'Take the name away' : `Call it ${d.shown}`),
+  'feet.silent': () => 'Clear the switch',
+  'feet.unheard': () => 'Tell the computer',
+  'feet.boat-unreached': (d) => `Plug ${d.unit} in behind the last unit`,
+  'feet.passed-on': (d) => `Have ${d.port} pass nothing on`,
+  'feet.tone-unreached': (d) => `Put it on a free switch of ${d.song}`,
+  'feet.tone-far': (d) => `Put it on a free switch of ${d.song}`,
+  'feet.pedal-control': () => 'Clear the pedal',
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,
   'song.sweeps-overlap': () => 'End the first where the second begins',

@@ -35,6 +35,10 @@ export function placePath({ id }: Show, place: FindingPlace, code?: Finding['cod
       return `/show/${id}/tones/${place.toneId}`;
     case 'port':
       return `/show/${id}/rig?port=${place.portId}`;
+    case 'feet': {
+      const page = place.pageId === null ? 'everywhere' : place.pageId;
+      return `/show/${id}/feet/${place.unitId}?page=${page}${place.senderId ? `&switch=${place.senderId}` : ''}`;
+    }
     case 'entry':
       return `/show/${id}/set`;
     case 'reaction':

@@ -2,6 +2,7 @@ import type { Show } from '../show';
 import { channelDiffers } from './channelDiffers';
 import { channelShared } from './channelShared';
 import { exclusiveShared } from './exclusiveShared';
+import { FEET_CHECKS } from './feet';
 import type { Check, Finding } from './finding';
 import { firmwareDiffers } from './firmwareDiffers';
 import { flipUnknown } from './flipUnknown';
@@ -58,8 +59,16 @@ export const NIGHT_CHECKS: readonly Check[] = [
 
 const ORDER = { error: 0, warning: 1, note: 2 } as const;
 
-/** Everything that the checks have to say of a rig, the gravest first. */
-export const checkRig = (show: Show): Finding[] =>
-  [...RIG_CHECKS, ...NIGHT_CHECKS]
-    .flatMap((check) => check(show))
-    .sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+const made = new WeakMap<Show, readonly Finding[]>();
+
+/** Everything that the checks have to say of a rig, the gravest first. Made once a show: many views ask for it. */
+export function checkRig(show: Show): readonly Finding[] {
+  let found = made.get(show);
+  if (!found) {
+    found = [...RIG_CHECKS, ...NIGHT_CHECKS, ...FEET_CHECKS]
+      .flatMap((check) => check(show))
+      .sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+    made.set(show, found);
+  }
+  return found;
+}

@@ -1,3 +1,5 @@
+import type { Trigger } from '../addressing';
+import type { HoldKind } from '../feet';
 import type { Severity } from '../problems';
 import type { Edit, Show } from '../show';
 import type { Millis, Ticks } from '../time';
@@ -10,6 +12,8 @@ export type FindingPlace =
   /** An entry of a set, by its id and the set's. */
   | { readonly in: 'entry'; readonly setId: string; readonly entryId: string }
   | { readonly in: 'reaction'; readonly reactionId: string }
+  /** On a foot controller: a page (null: every page), a switch or a pedal. */
+  | { readonly in: 'feet'; readonly unitId: string; readonly pageId: string | null; readonly senderId?: string }
   | { readonly in: 'tone'; readonly toneId: string; readonly unitId: string }
   | {
       readonly in: 'song';
@@ -33,6 +37,13 @@ interface AtUnit extends At {
 
 interface AtControl extends AtUnit {
   readonly control: string;
+}
+
+/** Where on a foot controller a finding is, as it is said. */
+interface AtSwitch {
+  readonly controller: string;
+  readonly page: string;
+  readonly switch: string;
 }
 
 /** What the checks can say of a rig and its map, by code, with the data that a sentence needs. */
@@ -115,6 +126,41 @@ export interface FindingData {
     readonly passedOn: boolean;
   };
   'night.reaction-unheard': { readonly reaction: number; readonly by: number };
+  'feet.full': AtSwitch & { readonly kind: HoldKind; readonly wants: number; readonly holds: number };
+  'feet.trigger': AtSwitch & { readonly trigger: Trigger };
+  /** `together`: it can go to a page, but not send anything with it. */
+  'feet.jump': AtSwitch & { readonly together: boolean };
+  'feet.jump-lost': AtSwitch;
+  'feet.jump-here': AtSwitch;
+  'feet.name': AtSwitch & { readonly name: string; readonly shown: string };
+  'feet.no-call': AtSwitch & { readonly trigger: Trigger };
+  'feet.silent': AtSwitch;
+  'feet.unheard': AtSwitch;
+  'feet.flip-unknown': AtSwitch & { readonly unit: string; readonly control: string };
+  'feet.boat-unreached': { readonly controller: string; readonly unit: string };
+  'feet.boat-shared': {
+    readonly controller: string;
+    readonly unit: string;
+    readonly other: string;
+    readonly channel: number;
+  };
+  'feet.passed-on': { readonly controller: string; readonly port: string };
+  'feet.call-taken': AtSwitch & { readonly reaction: number };
+  'feet.tone-unreached': { readonly tone: string; readonly song: string; readonly controller: string };
+  'feet.tone-far': {
+    readonly tone: string;
+    readonly song: string;
+    readonly controller: string;
+    readonly presses: number;
+  };
+  /** Seconds that the presses ahead need, and that there are. */
+  'feet.hurried': At & { readonly controller: string; readonly needs: number; readonly has: number };
+  'feet.dead-end': { readonly controller: string; readonly page: string };
+  'feet.page-lost': { readonly controller: string; readonly page: string; readonly pages: number };
+  'feet.label-clash': AtSwitch & { readonly shown: string; readonly names: readonly string[] };
+  'feet.pedal-control': AtSwitch;
+  'feet.pedal-twice': AtSwitch & { readonly other: string; readonly number: number };
+  'feet.pedal-reacted': AtSwitch & { readonly reaction: number };
   'tone.told-elsewhere': {
     readonly tone: string;
     readonly unit: string;

@@ -122,7 +122,7 @@ describe('a foot controller', () => {
         let at = 0;
         const inputs = list.map(({ what, place, wait }): FootInput => {
           at += wait * 1000;
-          return { kind: what as 'press' | 'release', switch: place, at };
+          return { kind: what, switch: place, at };
         });
         const ends = Array.from({ length: 7 }, (_, i): FootInput => ({ kind: 'release', switch: i, at: at + 1e6 }));
         const { sent, state } = play(...inputs, ...ends, { kind: 'wake', at: at + 9e6 });

@@ -142,7 +142,7 @@ class FootHand {
 
   /** Presses that have become long ones, or will not become double ones any more. */
   wake(at: Micros): void {
-    for (const [place, was] of [...this.pressed]) {
+    for (const [place, was] of this.pressed) {
       if (!was.pending) continue;
       const long = actionOf(this.memory, was.page, place, 'long') !== undefined;
       if (was.down && long) {

@@ -112,7 +112,7 @@ const ACT_NAMES: Readonly<Record<Extract<Doing, { kind: 'session' }>['act'], str
 export function shownName(name: string, { length, letters }: Controller['display']): string {
   if (letters === 'none' || length === 0) return '';
   const plain = letters === 'any' ? name : plainLetters(name);
-  return [...(letters === 'capitals' ? plain.toUpperCase() : plain)]
+  return Array.from(letters === 'capitals' ? plain.toUpperCase() : plain)
     .slice(0, length)
     .join('')
     .replace(/[\s,;:.-]+$/, '');
@@ -289,7 +289,7 @@ class SwitchMaker {
     if (display.letters === 'none' || display.length === 0) return;
     // A name that follows from what the switch does is cut in silence; one that was typed for it is not.
     if (this.entry.name === '') return;
-    if ([...name].length > display.length) this.wrong.push({ what: 'name-long', name, length: display.length });
+    if (Array.from(name).length > display.length) this.wrong.push({ what: 'name-long', name, length: display.length });
     if (display.letters !== 'any' && plainLetters(name) !== name) {
       this.wrong.push({ what: 'name-letters', name, letters: display.letters });
     }

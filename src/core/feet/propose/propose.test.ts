@@ -166,7 +166,7 @@ describe('a proposal of pages', () => {
 
 /** The smallest sum of costs there is: every place of the shared tones, and with each every place of the others. */
 function bruteForce(a: PageAsk, core: readonly string[]): number {
-  const pinned = new Set([...a.pins.values()]);
+  const pinned = new Set(a.pins.values());
   const songs = a.songs.map((song) => {
     const fixed = new Map([...song.fixed].filter(([id]) => !a.pins.has(id)));
     const ranked = song.tones.filter((t) => !pinned.has(t) && ![...fixed.values()].includes(t));

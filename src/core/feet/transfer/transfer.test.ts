@@ -12,7 +12,7 @@ import { beginTransfer, progressOf, stepTransfer, transferTime, type Errand, typ
 
 const demo = memoryOf(demoShow(), 'treadle');
 const demoBytes = memoryBytes(demo);
-const CHECK = [...'123456789'].map((c) => c.charCodeAt(0));
+const CHECK = Array.from('123456789', (c) => c.charCodeAt(0));
 
 describe('checksums', () => {
   it('give the published values for the check text', () => {
@@ -246,7 +246,7 @@ describe('a transfer', () => {
 
   it('under any pattern of faults ends identical, or says that it did not; the memory is the old or the new, never a part', () => {
     const fate = fc.oneof(
-      { weight: 6, arbitrary: fc.constant('well' as Fate) },
+      { weight: 6, arbitrary: fc.constant<Fate>('well') },
       { weight: 1, arbitrary: fc.constantFrom<Fate>('lost', 'damaged', 'doubled', 'late') },
     );
     const rough = fc.constantFrom<Fate>('well', 'lost', 'damaged', 'doubled', 'late');
@@ -301,7 +301,9 @@ describe('a transfer', () => {
     expect(answer({ kind: 'end', id: 1 }, begun)).toEqual([{ kind: 'refused', id: 1, why: 'incomplete' }]);
     const filled = receive(begun, footBytes({ kind: 'block', id: 1, block: 0, data: [1, 2] })).receiver;
     expect(answer({ kind: 'end', id: 1 }, filled)).toEqual([{ kind: 'refused', id: 1, why: 'damaged' }]);
-    expect(() => beginTransfer({ kind: 'write', bytes: new Array<number>((1 << 20) + 1).fill(0) }, 1, 0)).toThrow();
+    expect(() =>
+      beginTransfer({ kind: 'write', bytes: Array.from({ length: (1 << 20) + 1 }, () => 0) }, 1, 0),
+    ).toThrow();
   });
 
   it('passes over anything else that arrives', () => {
