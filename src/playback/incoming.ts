@@ -47,6 +47,9 @@ export class Incoming {
   private readonly reactor = new Reactor((id) => this.driven.sender.assumed.state()[id]?.slot);
   private readonly flooded = new Map<string, Micros>();
 
+  /** The page of each foot controller from which a switch was heard last. */
+  readonly armed = new Map<string, string>();
+
   /** While somebody learns a message, what arrives does nothing. */
   listenOnly = false;
 
@@ -76,7 +79,8 @@ export class Incoming {
     if (this.listenOnly) return;
     const word = this.clocks.hear(portId, at, bytes);
     if (word !== null) this.obeyClock(show, portId, word);
-    const { acts, goesOn } = this.reactor.hear(show, song?.id ?? null, arrival);
+    const { acts, goesOn, pressed } = this.reactor.hear(show, song?.id ?? null, arrival);
+    if (pressed) this.armed.set(pressed.unitId, pressed.pageId);
     for (const act of acts) this.act(act);
     if (goesOn && !this.launch(show, portId, bytes) && port.softThru) this.passOn(portId, bytes);
   }

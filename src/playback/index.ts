@@ -1,3 +1,4 @@
+export type { Floor, FootFaults, FootTouch } from './footStandIns';
 export { AssumedRig } from './assumedRig';
 export { BoundPorts, type Binding, type Outgoing } from './boundPorts';
 export { MONITOR_LINES, Monitor, withLines, type MonitorLine } from './monitor';
@@ -10,4 +11,5 @@ export { launchBytes } from './launch';
 export { changePlaces, entryBy, entryOf, type Played, type Start } from './running';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';
+export type { TransferNews } from './tasks/transfer';
 export type { Walk } from './tasks/walk';

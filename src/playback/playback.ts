@@ -3,7 +3,9 @@ import type { RigState, UnitAim } from '../core/rig';
 import { routeTo } from '../core/meaning';
 import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
+import { isFootBytes, type Errand } from '../core/feet';
 import type { AssumedRig } from './assumedRig';
+import type { Floor } from './footStandIns';
 import { Incoming } from './incoming';
 import { Monitor, type MonitorLine } from './monitor';
 import type { Arrival, Ports } from './ports';
@@ -13,6 +15,15 @@ import { planStart, step } from './session';
 import { NEW_SESSION, placeIn, type Input, type Session, type SessionEvent, type SongLoop } from './sessionState';
 import { pedalPoint, type PedalPoint, type PedalRecording } from './tasks/record';
 import { learnt, startLesson, teachOn, type Lesson, type Teaching } from './tasks/teach';
+import {
+  cancelTransfer,
+  startTransfer,
+  transferHears,
+  transferNews,
+  transferOn,
+  type TransferNews,
+  type Transferring,
+} from './tasks/transfer';
 import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
 
 /** Whoever drives the playback wakes it this often. */
@@ -49,6 +60,11 @@ export interface PlaybackNews {
   readonly loading: readonly string[];
   /** Where a walk is: the aim that was sent last, counted from 0. */
   readonly walk: { readonly unitId: string; readonly at: number; readonly count: number } | null;
+  /** How the stand-ins of foot controllers stand; the page from which a switch was heard last, by controller. */
+  readonly floors: readonly Floor[];
+  readonly armed: Readonly<Record<string, string>>;
+  /** Pages on their way to a controller, or back. */
+  readonly transfer: TransferNews | null;
   /** How often a lesson was sent, and what the unit took in. */
   readonly lesson: { readonly unitId: string; readonly sent: number; readonly learnt: Bytes | null } | null;
 }
@@ -73,6 +89,9 @@ export class Playback {
   private readonly incoming = new Incoming(this);
   private walking: Walking | null = null;
   private teaching: Teaching | null = null;
+  private transferring: Transferring | null = null;
+  /** How stand-ins of foot controllers stand. */
+  private floors: readonly Floor[] = [];
   private recording: PedalRecording | null = null;
   private kept: PedalPoint[] = [];
   private lastNews = Number.NEGATIVE_INFINITY;
@@ -88,6 +107,10 @@ export class Playback {
     ports.onArrival((arrival) => {
       this.monitor.note('in', arrival.portId, arrival.at, arrival.bytes);
       this.keep(arrival);
+      if (this.transferring?.inPortId === arrival.portId && isFootBytes(arrival.bytes)) {
+        this.goOnTransferring(transferHears(this.transferring, arrival.bytes, this.now()));
+        return;
+      }
       this.incoming.arrived(arrival);
     });
   }
@@ -254,6 +277,32 @@ export class Playback {
     this.dirty = true;
   }
 
+  /** Programs a controller with a memory, or reads what it has. Said where no cable leads there and back. */
+  transfer(unitId: string, errand: Errand): boolean {
+    const { show } = this.session;
+    const unit = show && indexShow(show).units.get(unitId);
+    const route = unit && routeTo(show, unit);
+    if (!unit?.returns || !route) return false;
+    const where = { unitId, outPortId: route.portId, inPortId: unit.returns.portId };
+    this.goOnTransferring(startTransfer(where, errand, unit.channel - 1, this.now()));
+    return true;
+  }
+
+  /** Ends a transfer where it is; one that is over is forgotten. */
+  stopTransfer(): void {
+    if (!this.transferring) return;
+    if (this.transferring.transfer.end) this.transferring = null;
+    else this.goOnTransferring(cancelTransfer(this.transferring, this.now()));
+    this.dirty = true;
+  }
+
+  /** How stand-ins of foot controllers stand now. */
+  floorsAre(floors: readonly Floor[]): void {
+    if (JSON.stringify(floors) === JSON.stringify(this.floors)) return;
+    this.floors = floors;
+    this.dirty = true;
+  }
+
   /** A unit was seen to send bytes of its own to what hangs behind it. */
   played(unitId: string, messages: readonly Bytes[]): void {
     this.assumed.play(unitId, this.now(), messages);
@@ -278,6 +327,7 @@ export class Playback {
     this.incoming.wake(now);
     this.goOnWalking(now);
     this.goOnTeaching(now);
+    if (this.transferring) this.goOnTransferring(transferOn(this.transferring, now));
     this.assumed.advance(now);
     this.tell(now);
   }
@@ -329,6 +379,21 @@ export class Playback {
     for (const bytes of messages) if (route) this.sender.send({ portId: route.portId, at: now, bytes }, now);
   }
 
+  private goOnTransferring({ transferring, sends }: ReturnType<typeof transferOn>): void {
+    if (transferring === this.transferring && sends.length === 0) return;
+    const was = this.transferring?.transfer.end;
+    this.transferring = transferring;
+    this.dirty = true;
+    const { end, errand } = transferring.transfer;
+    // What was read back is what it holds.
+    const bytes = end?.how === 'read' ? end.bytes : errand.kind === 'write' ? errand.bytes : null;
+    if (end && !was && bytes && (end.how === 'identical' || end.how === 'read')) {
+      this.happened([{ kind: 'foot-stored', unitId: transferring.unitId, bytes }]);
+    }
+    const now = this.now();
+    for (const bytes of sends) this.sender.send({ portId: transferring.outPortId, at: now, bytes }, now);
+  }
+
   private tell(now: Micros): void {
     const { ears } = this;
     if (ears.lines && now - this.lastLines >= LINES_MICROS) {
@@ -358,6 +423,9 @@ export class Playback {
       zero: playing ? transport.zero : null,
       rig: this.assumed.state(),
       loading: this.assumed.loading(now),
+      floors: this.floors,
+      armed: Object.fromEntries(this.incoming.armed),
+      transfer: this.transferring && transferNews(this.transferring),
       walk: walking && { unitId: walking.unitId, at: walking.at, count: walking.aims.length },
       lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
     });

@@ -1,5 +1,5 @@
 import type { Loop, PlayLine } from '../core/compile';
-import type { IdentityText, TimedBytes } from '../core/midi';
+import type { Bytes, IdentityText, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import { microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
@@ -147,6 +147,8 @@ export type SessionEvent =
   | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
   /** More arrives on a port than can be passed on: what is too much is left out. */
   | { readonly kind: 'flooded'; readonly portId: string }
+  /** A foot controller is known to hold something: it was stored, or read back. */
+  | { readonly kind: 'foot-stored'; readonly unitId: string; readonly bytes: Bytes }
   /** A unit said who it is. */
   | { readonly kind: 'answered'; readonly portId: string; readonly identity: IdentityText }
   /** A clock that a song follows wobbles, fell silent, or is back. */

@@ -1,4 +1,5 @@
 import type { RigSpec, RigState } from '../core/rig';
+import { FootStandIns } from './footStandIns';
 import { encodeValue } from '../core/addressing';
 import type { Bytes } from '../core/midi';
 import { SimulatedRig, type TraceEntry } from '../core/simulate';
@@ -15,12 +16,28 @@ export class StandIns implements Ports {
   private readonly sent = new InTime<Arrival>();
   private listener: ((arrival: Arrival) => void) | undefined;
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
+  /** Foot controllers run the pages that they hold. */
+  readonly feet = new FootStandIns(
+    (unitId, at, messages) => {
+      this.rig.play(unitId, at, messages);
+      this.onPlayed(unitId, messages);
+    },
+    (unitId, bytes) => this.onStored(unitId, bytes),
+  );
+
+  constructor(
+    /** Hears what controllers send when they are played. */
+    private readonly onPlayed: (unitId: string, messages: readonly Bytes[]) => void = () => undefined,
+    /** Hears what a controller keeps from now on. */
+    private readonly onStored: (unitId: string, bytes: Bytes) => void = () => undefined,
+  ) {}
 
   /** Goes over to a changed rig. Units that are the same to the wires keep their state, whatever they are called now. */
   follow(given: RigSpec): void {
     const spec = withoutThru(given);
     const kept = keptStates(this.spec, spec, () => this.rig.state());
     this.spec = spec;
+    this.feet.follow(spec);
     if (kept) this.rig = this.build(kept);
   }
 
@@ -35,6 +52,7 @@ export class StandIns implements Ports {
   /** Lets time come to `now`. */
   advance(now: Micros): void {
     for (const { portId, at, bytes } of this.sent.take(now)) this.rig.send(portId, at, bytes);
+    this.feet.advance(now);
     this.rig.advance(now);
     for (const [portId, clock] of this.clocks) {
       for (; clock.next <= now; clock.next += clock.period) {
@@ -62,13 +80,13 @@ export class StandIns implements Ports {
     return this.rig.state();
   }
 
-  /** A switch, pad or pedal of a controller is moved: it sends what it is made to send. Gives what that is. */
-  touch(unitId: string, senderId: string, value: number, now: Micros): readonly Bytes[] {
+  /** A switch, pad or pedal of a controller is moved: it sends what it is made to send. */
+  touch(unitId: string, senderId: string, value: number, now: Micros): void {
     const sender = this.spec.units.find((u) => u.id === unitId)?.profile.senders.find((s) => s.id === senderId);
-    if (!sender) return [];
+    if (!sender) return;
     const messages = encodeValue(sender.encoding, sender.channel, value);
     this.rig.play(unitId, now, messages);
-    return messages;
+    this.onPlayed(unitId, messages);
   }
 
   /** A unit is set to learn: the next message on its channel is taken in and not obeyed. */
@@ -82,6 +100,8 @@ export class StandIns implements Ports {
   }
 
   private see(entry: TraceEntry): void {
+    if (entry.kind === 'arrived') this.feet.arrived(entry.unitId, entry.at, entry.bytes);
+    if (entry.kind === 'changed' && entry.state.slot !== null) this.feet.called(entry.unitId, entry.state.slot);
     if (entry.kind === 'returned') this.listener?.({ portId: entry.portId, at: entry.at, bytes: entry.bytes });
     if (entry.kind === 'learnt') this.learnt?.(entry.unitId, entry.bytes);
   }

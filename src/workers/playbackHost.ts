@@ -1,3 +1,4 @@
+import type { Errand } from '../core/feet';
 import type { UnitAim } from '../core/rig';
 import { rigSpec } from '../core/meaning';
 import type { Bytes, TimedBytes } from '../core/midi';
@@ -9,6 +10,8 @@ import {
   REAL_AHEAD,
   StandIns,
   WAKE_MILLIS,
+  type FootFaults,
+  type FootTouch,
   type Lesson,
   type MonitorLine,
   type Outgoing,
@@ -31,7 +34,10 @@ export interface Clock {
 /** The playback in its worker, with stand-ins on its ports. */
 export class PlaybackHost implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
-  private readonly standIns = new StandIns();
+  private readonly standIns = new StandIns(
+    (unitId, messages) => this.playback.played(unitId, messages),
+    (unitId, bytes) => this.playback.happened([{ kind: 'foot-stored', unitId, bytes }]),
+  );
   private readonly ports = new BoundPorts(this.standIns, undefined, (run) => queueMicrotask(run));
   private readonly playback: Playback;
 
@@ -159,7 +165,33 @@ export class PlaybackHost implements PlaybackWorker {
   }
 
   touch(unitId: string, senderId: string, value: number): void {
-    this.playback.played(unitId, this.standIns.touch(unitId, senderId, value, this.clock.now()));
+    this.standIns.touch(unitId, senderId, value, this.clock.now());
+    this.wake();
+  }
+
+  foot(unitId: string, touch: FootTouch): void {
+    this.standIns.feet.touch(unitId, touch, this.clock.now());
+    this.wake();
+  }
+
+  loadFoot(unitId: string, bytes: Bytes | null): void {
+    if (bytes) this.standIns.feet.load(unitId, bytes);
+    else this.standIns.feet.clear(unitId);
+    this.wake();
+  }
+
+  footFaults(unitId: string, faults: FootFaults | null): void {
+    this.standIns.feet.misbehave(unitId, faults);
+  }
+
+  transfer(unitId: string, errand: Errand): boolean {
+    const begun = this.playback.transfer(unitId, errand);
+    this.wake();
+    return begun;
+  }
+
+  stopTransfer(): void {
+    this.playback.stopTransfer();
     this.wake();
   }
 
@@ -173,6 +205,7 @@ export class PlaybackHost implements PlaybackWorker {
 
   private wake(): void {
     this.standIns.advance(this.clock.now());
+    this.playback.floorsAre(this.standIns.feet.floors());
     this.playback.wake();
     this.standIns.advance(this.clock.now());
   }

@@ -1,3 +1,4 @@
+import type { Errand, Proposal, Rehearsal } from '../core/feet';
 import type { UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
@@ -5,6 +6,8 @@ import type { SongProof } from '../core/proof';
 import type { Micros, Ticks } from '../core/time';
 import type {
   Binding,
+  FootFaults,
+  FootTouch,
   Lesson,
   MonitorLine,
   Outgoing,
@@ -37,6 +40,10 @@ export interface ProofWorker {
   prove(songId: string, detailed: boolean): SongProof;
   /** Matches a unit's slots with a new list of them; long lists take their time. */
   match(unitId: string, now: readonly ListedName[]): Matching;
+  /** Pages for the songs of the set; null where the unit is no foot controller. */
+  propose(unitId: string): Proposal | null;
+  /** Songs played by foot, on the rig as it is wired without the computer. */
+  rehearse(unitId: string, songIds: readonly string[]): readonly Rehearsal[];
 }
 
 /** A port of the show as this computer binds it. */
@@ -98,6 +105,16 @@ export interface PlaybackWorker {
   stopTeaching(): void;
   /** Moves a switch, pad or pedal of a controller's stand-in. */
   touch(unitId: string, senderId: string, value: number): void;
+  /** Presses and moves the stand-in of a foot controller, which runs the pages that it holds. */
+  foot(unitId: string, touch: FootTouch): void;
+  /** Puts into a stand-in what it held when it was here last; null for nothing. */
+  loadFoot(unitId: string, bytes: Bytes | null): void;
+  /** Has a stand-in misbehave while it is programmed; null for well. */
+  footFaults(unitId: string, faults: FootFaults | null): void;
+  /** Programs a controller, or reads what it has. False where no cable leads there and back. */
+  transfer(unitId: string, errand: Errand): boolean;
+  /** Cancels a transfer; one that is over is forgotten. */
+  stopTransfer(): void;
   /** From now on keeps what a pedal sends while a song plays; null ends that. */
   record(what: PedalRecording | null): void;
   /** What was kept. */

@@ -1,3 +1,4 @@
+import { propose, rehearse, type Proposal, type Rehearsal } from '../core/feet';
 import { NO_PICTURE, makeSong, proveSong, type SongProof } from '../core/proof';
 import { indexShow, matchSlots, type ListedName, type Matching } from '../core/show';
 import type { ProofWorker, ShowUpdate } from './protocol';
@@ -26,5 +27,17 @@ export class Prover implements ProofWorker {
 
   match(unitId: string, now: readonly ListedName[]): Matching {
     return matchSlots(indexShow(this.mirror.show).units.get(unitId)?.slots ?? [], now);
+  }
+
+  propose(unitId: string): Proposal | null {
+    return propose(this.mirror.show, unitId);
+  }
+
+  rehearse(unitId: string, songIds: readonly string[]): readonly Rehearsal[] {
+    const { show } = this.mirror;
+    return songIds.flatMap((id) => {
+      const song = this.mirror.song(id);
+      return (song && rehearse(show, unitId, song)) ?? [];
+    });
   }
 }

@@ -27,6 +27,8 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   fingerprints: z.tuple([id]),
   prove: z.tuple([id, z.boolean()]),
   match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),
+  propose: z.tuple([id]),
+  rehearse: z.tuple([id, ids]),
   play: z.tuple([id, time, id.nullable()]),
   select: z.tuple([id, time, id.nullable()]),
   goSong: z.tuple([by]),
@@ -51,6 +53,27 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   teach: z.tuple([z.object({ unitId: id, messages: z.array(z.array(byte)) })]),
   stopTeaching: z.tuple([]),
   touch: z.tuple([id, id, z.number()]),
+  foot: z.tuple([
+    id,
+    z.discriminatedUnion('kind', [
+      z.object({ kind: z.enum(['press', 'release']), senderId: id }),
+      z.object({ kind: z.literal('pedal'), senderId: id, share: z.number().min(0).max(1) }),
+      z.object({ kind: z.literal('step'), by }),
+    ]),
+  ]),
+  loadFoot: z.tuple([id, z.array(byte).nullable()]),
+  footFaults: z.tuple([
+    id,
+    z.object({ how: z.enum(['lose', 'damage', 'double', 'delay']), every: z.int().min(1).max(10_000) }).nullable(),
+  ]),
+  transfer: z.tuple([
+    id,
+    z.discriminatedUnion('kind', [
+      z.object({ kind: z.literal('write'), bytes: z.array(byte) }),
+      z.object({ kind: z.literal('read') }),
+    ]),
+  ]),
+  stopTransfer: z.tuple([]),
   record: z.tuple([z.object({ unitId: id, senderId: id }).nullable()]),
   recorded: z.tuple([]),
 };

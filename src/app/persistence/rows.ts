@@ -62,5 +62,9 @@ export const deviceSchema = z.object({
   stageOnly: z.array(z.string()),
   /** By show and by port of the show. */
   ports: z.record(z.string(), z.record(z.string(), portUse)),
+  /** What foot controllers were last known to hold, as hexadecimal, by show and by unit. */
+  controllers: z.record(z.string(), z.record(z.string(), z.string().regex(/^([0-9a-f]{2})*$/))),
+  /** What was ticked off of lists that are typed into controllers, by show. */
+  typed: z.record(z.string(), z.array(z.string())),
 });
 export type Device = z.infer<typeof deviceSchema>;

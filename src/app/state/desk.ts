@@ -1,5 +1,6 @@
 import { LIMITS, forTonight, setUnitField, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
+import type { Proposal, Rehearsal } from '../../core/feet';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
@@ -15,6 +16,7 @@ import type { PortUse } from '../persistence/rows';
 import { saveShow, watchRevision } from '../persistence/shows';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
+import { createFeet, useFeet } from './feet';
 import { useLanes } from './lanes';
 import { useNews } from './news';
 import { createPorts, usePorts, type Answer } from './ports';
@@ -126,6 +128,7 @@ const playbackThread = lazily(() =>
             ports.answered(e);
             noteAnswer(e);
           }
+          if (e.kind === 'foot-stored') feet.holds(e.unitId, e.bytes);
           if (e.kind === 'sample') void playSample(showNow()?.id ?? '', e.audioId, e.gain);
           if (e.kind === 'pressed') useNews.setState({ pressed: e });
         }
@@ -137,6 +140,7 @@ const playbackThread = lazily(() =>
       const { muted, solo } = useLanes.getState();
       void playing.lanes(muted, solo);
       ports.tellAgain();
+      feet.tellAgain();
     },
   ),
 );
@@ -180,9 +184,22 @@ export const {
   send: sendOn,
   listenOnly,
   standInClock,
+  foot: pressFoot,
+  loadFoot,
+  footFaults,
+  transfer: transferPages,
+  stopTransfer,
   recordPedal,
   recordedPedal,
 } = playing;
+
+const feet = createFeet({
+  store: useFeet,
+  load: () => loadDevice(shelf),
+  keep: (key, value) => keepDevice(shelf, key, value),
+  fill: (unitId, bytes) => playing.loadFoot(unitId, bytes),
+});
+export const { holds: controllerHolds, tick: tickTyped } = feet;
 
 const ports = createPorts({
   store: usePorts,
@@ -229,6 +246,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   useProofs.setState({ proofs });
   doc.enter(show, revision);
   void ports.follow(show);
+  void feet.follow(show);
   void readySamples(show);
   if (revision === null) await saveNow();
   // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
@@ -300,6 +318,22 @@ export async function matchList(unitId: string, now: readonly ListedName[]): Pro
   if (!show) return undefined;
   proverThread().show(show);
   return proverThread().ask((w) => w.match(unitId, now));
+}
+
+/** Pages for the songs of the set, worked out beside the screen's own work. */
+export async function proposePages(unitId: string): Promise<Proposal | null> {
+  const show = tonight();
+  if (!show) return null;
+  proverThread().show(show);
+  return proverThread().ask((w) => w.propose(unitId));
+}
+
+/** Songs played by foot without the computer, beside the screen's own work. */
+export async function rehearseByFoot(unitId: string, songIds: readonly string[]): Promise<readonly Rehearsal[]> {
+  const show = tonight();
+  if (!show) return [];
+  proverThread().show(show);
+  return proverThread().ask((w) => w.rehearse(unitId, songIds));
 }
 
 /** For a page that is going away: the last edits must not be lost. */

@@ -26,6 +26,9 @@ export const NO_NEWS: PlaybackNews = {
   zero: null,
   rig: {},
   loading: [],
+  floors: [],
+  armed: {},
+  transfer: null,
   walk: null,
   lesson: null,
 };

@@ -1,10 +1,20 @@
 import type { Remote } from 'comlink';
 import type { StoreApi } from 'zustand';
 import type { Bytes } from '../../core/midi';
+import type { Errand } from '../../core/feet';
 import type { UnitAim } from '../../core/rig';
 import { indexShow, type Show, type Song } from '../../core/show';
 import type { Ticks } from '../../core/time';
-import type { Lesson, PedalPoint, PedalRecording, SessionEvent, SongLoop, Walk } from '../../playback';
+import type {
+  FootFaults,
+  FootTouch,
+  Lesson,
+  PedalPoint,
+  PedalRecording,
+  SessionEvent,
+  SongLoop,
+  Walk,
+} from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import { NO_NEWS, type News } from './news';
 
@@ -48,6 +58,14 @@ export interface Playing {
   readonly listenOnly: (on: boolean) => Promise<void>;
   readonly standInClock: (portId: string, bpm: number | null) => Promise<void>;
   readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
+  /** Presses and moves the stand-in of a foot controller. */
+  readonly foot: (unitId: string, touch: FootTouch) => Promise<void>;
+  /** Has it forget what it holds (null), or hold what it held before. */
+  readonly loadFoot: (unitId: string, bytes: Bytes | null) => Promise<void>;
+  readonly footFaults: (unitId: string, faults: FootFaults | null) => Promise<void>;
+  /** Programs a controller, or reads what it has. */
+  readonly transfer: (unitId: string, errand: Errand) => Promise<void>;
+  readonly stopTransfer: () => Promise<void>;
   readonly recordPedal: (what: PedalRecording | null) => Promise<void>;
   readonly recordedPedal: () => Promise<readonly PedalPoint[]>;
   /** What happened to the session, where somebody should know. */
@@ -127,6 +145,14 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     listenOnly: async (on) => void (await ask((w) => w.listenOnly(on))),
     standInClock: async (portId, bpm) => void (await ask((w) => w.standInClock(portId, bpm))),
     touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
+    foot: async (unitId, t) => void (await ask((w) => w.foot(unitId, t))),
+    loadFoot: async (unitId, bytes) => void (await ask((w) => w.loadFoot(unitId, bytes))),
+    footFaults: async (unitId, faults) => void (await ask((w) => w.footFaults(unitId, faults))),
+    transfer: async (unitId, errand) => {
+      const begun = await ask((w) => w.transfer(unitId, errand));
+      if (begun === false) say('No cable leads to the controller and back: plug both in the rig first.');
+    },
+    stopTransfer: async () => void (await ask((w) => w.stopTransfer())),
     recordPedal: async (what) => void (await ask((w) => w.record(what))),
     recordedPedal: async () => (await ask((w) => w.recorded())) ?? [],
     hear: (events) => {

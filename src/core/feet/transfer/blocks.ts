@@ -94,23 +94,29 @@ function bodyOf(message: FootMessage): number[] {
   }
 }
 
-/** A message as the exclusive message that carries it, with its own checksum. */
-export function footBytes(message: FootMessage): Bytes {
-  const content = [CODES[message.kind], ...sevens(message.id, 2), ...bodyOf(message)];
+/** The device that every controller takes for itself: in files that are sent to whatever hangs there. */
+export const ANY_DEVICE = 0x7f;
+
+/** A message as the exclusive message that carries it, with its own checksum, for the controller of a device number. */
+export function footBytes(message: FootMessage, device: number = ANY_DEVICE): Bytes {
+  const content = [device, CODES[message.kind], ...sevens(message.id, 2), ...bodyOf(message)];
   return [...HEAD, ...content, ...sevens(crc16(content), 3), END];
 }
 
 /** Whether bytes are a message of this format, whole or damaged. */
 export const isFootBytes = (bytes: Bytes): boolean => HEAD.every((b, i) => bytes[i] === b);
 
+/** The controller that a message of this format is for, or from. */
+export const footDevice = (bytes: Bytes): number => bytes[HEAD.length] ?? ANY_DEVICE;
+
 /** Reads a message; null where it is none of this format, or damaged. */
 export function readFootBytes(bytes: Bytes): FootMessage | null {
-  if (!isFootBytes(bytes) || bytes.at(-1) !== END || bytes.length < HEAD.length + 7) return null;
+  if (!isFootBytes(bytes) || bytes.at(-1) !== END || bytes.length < HEAD.length + 8) return null;
   const content = bytes.slice(HEAD.length, -4);
   if (content.some((b) => b > 0x7f) || fromSevens(bytes.slice(-4, -1)) !== crc16(content)) return null;
-  const kind = KINDS.get(content[0]!);
-  const id = fromSevens(content.slice(1, 3));
-  const body = content.slice(3);
+  const kind = KINDS.get(content[1]!);
+  const id = fromSevens(content.slice(2, 4));
+  const body = content.slice(4);
   const has = (length: number): boolean => body.length === length;
   switch (kind) {
     case 'begin': {

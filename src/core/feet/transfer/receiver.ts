@@ -1,5 +1,14 @@
 import type { Bytes } from '../../midi';
-import { blocksOf, footBytes, readFootBytes, MEMORY_LIMIT, BLOCK_BYTES, type FootMessage } from './blocks';
+import {
+  ANY_DEVICE,
+  blocksOf,
+  footBytes,
+  footDevice,
+  readFootBytes,
+  MEMORY_LIMIT,
+  BLOCK_BYTES,
+  type FootMessage,
+} from './blocks';
 import { crc32 } from './crc';
 import { readMemoryBytes } from './memoryBytes';
 
@@ -14,13 +23,20 @@ interface Coming {
 
 /** The end of the cable in the controller: its memory, and what comes to take its place. */
 export interface FootReceiver {
+  /** Its number among controllers: the channel that it listens on, from 0; null for all. */
+  readonly device: number | null;
   readonly memory: Bytes;
   readonly coming: Coming | null;
   /** The transfer that was stored last: asked again, it says so again. */
   readonly storedId: number | null;
 }
 
-export const newReceiver = (memory: Bytes): FootReceiver => ({ memory, coming: null, storedId: null });
+export const newReceiver = (memory: Bytes, device: number | null = null): FootReceiver => ({
+  device,
+  memory,
+  coming: null,
+  storedId: null,
+});
 
 export interface Received {
   readonly receiver: FootReceiver;
@@ -32,10 +48,12 @@ export interface Received {
 /** Takes a message in. Whatever comes, in whatever order, the memory is replaced as a whole or not at all. */
 export function receive(receiver: FootReceiver, bytes: Bytes): Received {
   const message = readFootBytes(bytes);
-  if (!message) return { receiver, answers: [], stored: false };
-  const answer = (to: FootReceiver, reply: FootMessage, stored = false): Received => ({
-    receiver: to,
-    answers: [footBytes(reply)],
+  const to = footDevice(bytes);
+  const others = receiver.device !== null && to !== ANY_DEVICE && to !== receiver.device;
+  if (!message || others) return { receiver, answers: [], stored: false };
+  const answer = (after: FootReceiver, reply: FootMessage, stored = false): Received => ({
+    receiver: after,
+    answers: [footBytes(reply, receiver.device ?? to)],
     stored,
   });
   const { id } = message;
@@ -69,7 +87,7 @@ export function receive(receiver: FootReceiver, bytes: Bytes): Received {
       if (readMemoryBytes(memory).value === undefined) {
         return answer({ ...receiver, coming: null }, { kind: 'refused', id, why: 'unreadable' });
       }
-      return answer({ memory, coming: null, storedId: id }, { kind: 'stored', id, crc: coming.crc }, true);
+      return answer({ ...receiver, memory, coming: null, storedId: id }, { kind: 'stored', id, crc: coming.crc }, true);
     }
     case 'ask': {
       const { memory } = receiver;

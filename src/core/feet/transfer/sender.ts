@@ -2,10 +2,12 @@ import { DIN_BYTE_MICROS, type Bytes } from '../../midi';
 import type { Micros } from '../../time';
 import type { FootMemory } from '../memory';
 import {
+  ANY_DEVICE,
   BLOCK_BYTES,
   MEMORY_LIMIT,
   blocksOf,
   footBytes,
+  footDevice,
   readFootBytes,
   type FootMessage,
   type Refusal,
@@ -18,7 +20,7 @@ const PATIENCE: Micros = 400_000;
 /** So often one message is sent before the transfer is given up. */
 const TRIES = 6;
 /** So often a transfer that the controller refused is begun anew. */
-const ROUNDS = 3;
+const ROUNDS = 5;
 /** The longest answer: a block. */
 const ANSWER_BYTES = 145;
 
@@ -51,6 +53,8 @@ type Phase =
 
 export interface Transfer {
   readonly errand: Errand;
+  /** The number of the controller that it is for. */
+  readonly device: number;
   readonly id: number;
   readonly phase: Phase;
   readonly sentAt: Micros;
@@ -72,12 +76,13 @@ export interface TransferStep {
 const NUMBERS = 1 << 14;
 
 /** Begins a transfer; `id` tells it from those before it. Throws where the memory is larger than the format holds. */
-export function beginTransfer(errand: Errand, id: number, now: Micros): TransferStep {
+export function beginTransfer(errand: Errand, id: number, now: Micros, device: number = ANY_DEVICE): TransferStep {
   if (errand.kind === 'write' && errand.bytes.length > MEMORY_LIMIT) {
     throw new RangeError(`a memory of ${errand.bytes.length} bytes is more than ${MEMORY_LIMIT}`);
   }
   const transfer: Transfer = {
     errand,
+    device,
     id: id % NUMBERS,
     phase: { at: errand.kind === 'write' ? 'begin' : 'ask' },
     sentAt: now,
@@ -129,7 +134,7 @@ function messageOf({ errand, id, phase }: Transfer): FootMessage {
   }
 }
 
-const sent = (transfer: Transfer): Bytes => footBytes(messageOf(transfer));
+const sent = (transfer: Transfer): Bytes => footBytes(messageOf(transfer), transfer.device);
 
 /** What comes of an answer, of time, or of somebody who cancels. What it does not wait for is passed over. */
 export function stepTransfer(transfer: Transfer, input: TransferInput, now: Micros): TransferStep {
@@ -143,7 +148,9 @@ export function stepTransfer(transfer: Transfer, input: TransferInput, now: Micr
     }
     case 'heard': {
       const message = readFootBytes(input.bytes);
-      return message?.id === transfer.id ? hear(transfer, message, now) : { transfer, sends: [] };
+      const from = footDevice(input.bytes);
+      const ours = transfer.device === ANY_DEVICE || from === transfer.device || from === ANY_DEVICE;
+      return ours && message?.id === transfer.id ? hear(transfer, message, now) : { transfer, sends: [] };
     }
   }
 }

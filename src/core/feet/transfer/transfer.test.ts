@@ -306,6 +306,18 @@ describe('a transfer', () => {
     ).toThrow();
   });
 
+  it('is taken by the controller that it is for, and by no other on the cable', () => {
+    const [begin] = beginTransfer(write, 9, 0, 4).sends;
+    expect(receive(newReceiver(OLD, 5), begin!).answers).toEqual([]);
+    const [answer] = receive(newReceiver(OLD, 4), begin!).answers;
+    expect(readFootBytes(answer!)).toEqual({ kind: 'ready', id: 9 });
+    const { transfer } = beginTransfer(write, 9, 0, 4);
+    expect(stepTransfer(transfer, { kind: 'heard', bytes: answer! }, 1).sends).toHaveLength(1);
+    const other = footBytes({ kind: 'ready', id: 9 }, 5);
+    expect(stepTransfer(transfer, { kind: 'heard', bytes: other }, 1).sends).toEqual([]);
+    expect(receive(newReceiver(OLD, 5), footBytes({ kind: 'ask', id: 1 })).answers).toHaveLength(1);
+  });
+
   it('passes over anything else that arrives', () => {
     const { transfer } = beginTransfer(write, 4, 0);
     for (const bytes of [[0xf8], [0xb0, 1, 2], [0xf0, 0x7d, 1, 0xf7], footBytes({ kind: 'ready', id: 5 })]) {
