@@ -47,7 +47,7 @@ module.exports = {
     core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
-    core('formats', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('formats', 'feet', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('testing', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     {
       name: 'problems-and-groups-alone',

@@ -20,6 +20,7 @@ const parts = {
   MovesScreen: () => import('./screens/MovesScreen'),
   ChartScreen: () => import('./screens/ChartScreen'),
   DryRunScreen: () => import('./screens/DryRunScreen'),
+  FeetScreen: () => import('./screens/FeetScreen'),
 };
 
 const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
@@ -34,6 +35,7 @@ const RigScreen = lazy(() => parts.RigScreen().then((m) => ({ default: m.RigScre
 const TonesScreen = lazy(() => parts.TonesScreen().then((m) => ({ default: m.TonesScreen })));
 const MovesScreen = lazy(() => parts.MovesScreen().then((m) => ({ default: m.MovesScreen })));
 const ChartScreen = lazy(() => parts.ChartScreen().then((m) => ({ default: m.ChartScreen })));
+const FeetScreen = lazy(() => parts.FeetScreen().then((m) => ({ default: m.FeetScreen })));
 const DryRunScreen = lazy(() => parts.DryRunScreen().then((m) => ({ default: m.DryRunScreen })));
 
 /** Once the first view stands, the others are fetched too: they are there before they are opened, also when the server is gone by then. */
@@ -71,6 +73,7 @@ function Views() {
             <Route path="tones/:toneId?" element={<TonesScreen />} />
             <Route path="chart/:songId?" element={<ChartScreen />} />
             <Route path="dry-run/:songId?" element={<DryRunScreen />} />
+            <Route path="feet/:unitId?/:part?" element={<FeetScreen />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -79,6 +79,7 @@ export interface ProblemData {
     readonly low: number;
     readonly high: number;
   };
+  'exclusive.not-one': { readonly expected: string; readonly found: string };
   'feet.memory': { readonly expected: string };
   'controller.same-place': { readonly unit: string; readonly first: string; readonly second: string };
   'show.order': { readonly what: string };

@@ -74,7 +74,7 @@ export class FootStandIns {
     const before = this.machines;
     this.machines = new Map(
       spec.units
-        .filter((u) => u.profile.controller !== null && u.profile.controller.takes === 'transfer')
+        .filter((u) => u.profile.controller !== null)
         .map((u) => {
           const was = before.get(u.id);
           if (!was) return [u.id, newMachine(u)];
@@ -129,7 +129,8 @@ export class FootStandIns {
   /** A message arrived at a unit: a block of a transfer, perhaps. */
   arrived(unitId: string, at: Micros, bytes: Bytes): void {
     const machine = this.machines.get(unitId);
-    if (!machine || !isFootBytes(bytes)) return;
+    // One that is programmed by hand takes nothing over its cable.
+    if (!machine || !isFootBytes(bytes) || machine.spec.profile.controller?.takes !== 'transfer') return;
     for (const message of this.fated(machine, 'in', bytes)) {
       const { receiver, answers, stored } = receive(machine.receiver, message);
       machine.receiver = receiver;

@@ -18,10 +18,7 @@ export class StandIns implements Ports {
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
   /** Foot controllers run the pages that they hold. */
   readonly feet = new FootStandIns(
-    (unitId, at, messages) => {
-      this.rig.play(unitId, at, messages);
-      this.onPlayed(unitId, messages);
-    },
+    (unitId, at, messages) => this.playOut(unitId, messages, at),
     (unitId, bytes) => this.onStored(unitId, bytes),
   );
 
@@ -84,7 +81,11 @@ export class StandIns implements Ports {
   touch(unitId: string, senderId: string, value: number, now: Micros): void {
     const sender = this.spec.units.find((u) => u.id === unitId)?.profile.senders.find((s) => s.id === senderId);
     if (!sender) return;
-    const messages = encodeValue(sender.encoding, sender.channel, value);
+    this.playOut(unitId, encodeValue(sender.encoding, sender.channel, value), now);
+  }
+
+  /** Has the stand-in of a unit send messages out of its out socket, whatever it is made to send. */
+  playOut(unitId: string, messages: readonly Bytes[], now: Micros): void {
     this.rig.play(unitId, now, messages);
     this.onPlayed(unitId, messages);
   }

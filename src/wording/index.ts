@@ -11,3 +11,4 @@ export { differenceWords, partWords } from './tones';
 export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
 export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords } from './reactions';
 export { figureWords, senderWords, valueWords } from './values';
+export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';

@@ -55,6 +55,7 @@ const SENTENCES: Sentences = {
     `The checksum of ${d.control} of ${d.unit} runs over bytes ${d.from} to ${d.to}; the message has ${d.length}, counted from 0.`,
   'encoding.table-points': (d) =>
     `The figures of ${d.control} of ${d.unit} have to rise or fall all the way from ${d.low} to ${d.high}, those two included.`,
+  'exclusive.not-one': (d) => `This is not a system exclusive file: expected ${d.expected}, found ${d.found}.`,
   'feet.memory': (d) => `This is not what a foot controller keeps: expected ${d.expected}.`,
   'controller.same-place': (d) => `${d.first} and ${d.second} of ${d.unit} lie in the same place on the floor.`,
   'show.range': (d) => `The lower end, ${d.low}, has to lie below the upper end, ${d.high}.`,

@@ -46,6 +46,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'encoding.template-value': { unit: 'Harrow', control: 'Key', high: 200, most: 127 },
   'encoding.checksum-range': { unit: 'Harrow', control: 'Key', from: 2, to: 9, length: 7 },
   'encoding.table-points': { unit: 'Marram', control: 'Low cut', low: 20, high: 400 },
+  'exclusive.not-one': { expected: 'F0', found: '90' },
   'feet.memory': { expected: 'more bytes' },
   'controller.same-place': { unit: 'Treadle Ten', first: 'Switch 1', second: 'Switch 2' },
   'show.sweep-selector': { unit: 'Harrow', control: 'Interval' },

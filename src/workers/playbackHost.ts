@@ -174,6 +174,11 @@ export class PlaybackHost implements PlaybackWorker {
     this.wake();
   }
 
+  playOut(unitId: string, messages: readonly Bytes[]): void {
+    this.standIns.playOut(unitId, messages, this.clock.now());
+    this.wake();
+  }
+
   loadFoot(unitId: string, bytes: Bytes | null): void {
     if (bytes) this.standIns.feet.load(unitId, bytes);
     else this.standIns.feet.clear(unitId);

@@ -107,6 +107,8 @@ export interface PlaybackWorker {
   touch(unitId: string, senderId: string, value: number): void;
   /** Presses and moves the stand-in of a foot controller, which runs the pages that it holds. */
   foot(unitId: string, touch: FootTouch): void;
+  /** Has the stand-in of a controller send messages, as if a switch with them was pressed. */
+  playOut(unitId: string, messages: readonly Bytes[]): void;
   /** Puts into a stand-in what it held when it was here last; null for nothing. */
   loadFoot(unitId: string, bytes: Bytes | null): void;
   /** Has a stand-in misbehave while it is programmed; null for well. */

@@ -61,6 +61,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
       z.object({ kind: z.literal('step'), by }),
     ]),
   ]),
+  playOut: z.tuple([id, z.array(z.array(byte))]),
   loadFoot: z.tuple([id, z.array(byte).nullable()]),
   footFaults: z.tuple([
     id,

@@ -34,23 +34,29 @@ const unitForm = (show: Show) =>
     monogram: z.string().trim(),
   });
 
+interface Props {
+  readonly onAdded: (unitId: string) => void;
+  /** The kind of the library that is chosen to begin with. */
+  readonly kind?: string;
+}
+
 /** A unit from the library of generic kinds, or from a file, on a port and channel. */
-export function AddUnit({ onAdded }: { readonly onAdded: (unitId: string) => void }) {
+export function AddUnit({ onAdded, kind = 'letter-modeler' }: Props) {
   return (
     <DialogButton face="Add a unit" title="Add a unit">
-      {(close) => <AddUnitForm onAdded={onAdded} close={close} />}
+      {(close) => <AddUnitForm onAdded={onAdded} kind={kind} close={close} />}
     </DialogButton>
   );
 }
 
-function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) => void; readonly close: () => void }) {
+function AddUnitForm({ onAdded, kind: begin, close }: Required<Props> & { readonly close: () => void }) {
   const show = useShow();
   const library = useSWR('unit library', unitLibrary);
   const { control, handleSubmit, getValues, setValue } = useForm({
     resolver: zodResolver(unitForm(show)),
     defaultValues: { name: '', monogram: '' },
   });
-  const [kind, setKind] = useState('letter-modeler');
+  const [kind, setKind] = useState(begin);
   const [channel, setChannel] = useState(() => String(freeChannel(show)));
   const [portId, setPortId] = useState(show.ports[0]?.id ?? NEW_PORT);
   const [problem, setProblem] = useState<string | null>(null);
@@ -83,6 +89,8 @@ function AddUnitForm({ onAdded, close }: { readonly onAdded: (unitId: string) =>
       versions: source.versions,
       slots: file?.unit.slots ?? [],
       input: { from: 'port', portId: port?.id ?? portId },
+      // What is played is heard by the computer.
+      returns: source.profile.senders.length > 0 ? { portId: port?.id ?? portId, thru: false } : null,
     });
     perform(addUnit(show, unit, port, file?.house ?? []), `add ${unit.name}`);
     close();

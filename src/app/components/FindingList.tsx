@@ -172,7 +172,9 @@ const placeWord = (place: FindingPlace): string =>
           ? 'Go to the song of the set'
           : place.in === 'reaction'
             ? 'Go to the reaction'
-            : 'Go to the unit';
+            : place.in === 'feet'
+              ? 'Go to the page'
+              : 'Go to the unit';
 
 /** Quiet findings that somebody has looked at: the reason is kept with the show, and they come back when they change. */
 function Ignore({ findings }: { readonly findings: readonly Finding[] }) {

@@ -2,7 +2,7 @@ import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import { isContinuous, valueRange, type Sender } from '../../core/addressing';
 import type { Unit } from '../../core/show';
-import { touch } from '../state/desk';
+import { pressFoot, touch } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Button, Soft } from './controls';
@@ -88,6 +88,8 @@ export function StandInKeys({ only }: { readonly only?: string }) {
 export function SenderKey({ unit, sender }: { readonly unit: Unit; readonly sender: Sender }) {
   const { encoding, id, name } = sender;
   const { low, high } = valueRange(encoding);
+  // A foot controller runs the pages that it holds.
+  const foot = unit.profile.controller !== null;
   if (isContinuous(encoding)) {
     return (
       <Travel
@@ -96,7 +98,11 @@ export function SenderKey({ unit, sender }: { readonly unit: Unit; readonly send
         maxValue={high}
         step={(high - low) / 127}
         defaultValue={low}
-        onChange={(value) => void touch(unit.id, id, Math.min(high, Math.max(low, [value].flat()[0]!)))}
+        onChange={(value) => {
+          const moved = Math.min(high, Math.max(low, [value].flat()[0]!));
+          if (!foot) void touch(unit.id, id, moved);
+          else void pressFoot(unit.id, { kind: 'pedal', senderId: id, share: (moved - low) / (high - low) });
+        }}
       >
         <small>{name}</small>
         <Track>
@@ -109,8 +115,13 @@ export function SenderKey({ unit, sender }: { readonly unit: Unit; readonly send
   return (
     <Button
       aria-label={`${name} of ${unit.name}`}
-      onPressStart={() => void touch(unit.id, id, held ? 1 : low)}
-      onPressEnd={() => void (held && touch(unit.id, id, 0))}
+      onPressStart={() =>
+        void (foot ? pressFoot(unit.id, { kind: 'press', senderId: id }) : touch(unit.id, id, held ? 1 : low))
+      }
+      onPressEnd={() => {
+        if (foot) void pressFoot(unit.id, { kind: 'release', senderId: id });
+        else if (held) void touch(unit.id, id, 0);
+      }}
     >
       {name}
     </Button>

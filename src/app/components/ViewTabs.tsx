@@ -10,8 +10,9 @@ export const VIEWS = [
   { path: 'tones', name: 'Tones', key: '4' },
   { path: 'chart', name: 'Chart', key: '5' },
   { path: 'dry-run', name: 'Dry run', key: '6' },
-  { path: 'set', name: 'Set', key: '7' },
-  { path: 'stage', name: 'Stage', key: '8' },
+  { path: 'feet', name: 'Feet', key: '7' },
+  { path: 'set', name: 'Set', key: '8' },
+  { path: 'stage', name: 'Stage', key: '9' },
 ] as const;
 
 /** Where a view is. */

@@ -185,6 +185,7 @@ export const {
   listenOnly,
   standInClock,
   foot: pressFoot,
+  playOut,
   loadFoot,
   footFaults,
   transfer: transferPages,

@@ -60,6 +60,8 @@ export interface Playing {
   readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
   /** Presses and moves the stand-in of a foot controller. */
   readonly foot: (unitId: string, touch: FootTouch) => Promise<void>;
+  /** Has it send messages, as if a switch with them was pressed. */
+  readonly playOut: (unitId: string, messages: readonly Bytes[]) => Promise<void>;
   /** Has it forget what it holds (null), or hold what it held before. */
   readonly loadFoot: (unitId: string, bytes: Bytes | null) => Promise<void>;
   readonly footFaults: (unitId: string, faults: FootFaults | null) => Promise<void>;
@@ -146,6 +148,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     standInClock: async (portId, bpm) => void (await ask((w) => w.standInClock(portId, bpm))),
     touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
     foot: async (unitId, t) => void (await ask((w) => w.foot(unitId, t))),
+    playOut: async (unitId, messages) => void (await ask((w) => w.playOut(unitId, messages))),
     loadFoot: async (unitId, bytes) => void (await ask((w) => w.loadFoot(unitId, bytes))),
     footFaults: async (unitId, faults) => void (await ask((w) => w.footFaults(unitId, faults))),
     transfer: async (unitId, errand) => {

@@ -24,6 +24,7 @@ export {
 } from './memory';
 export { allReactions, echoesOf, heardSwitch, pageReactions, type HeardSwitch } from './pageReactions';
 export { propose, takeProposal, toneOn, tonesInUse, type Proposal, type ToneMove } from './propose/proposal';
+export type { PlacedTone } from './propose/proposePages';
 export { hasBoat, rehearse, type Rehearsal, type StepOutcome } from './rehearse';
 export {
   doingName,

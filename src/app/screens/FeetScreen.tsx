@@ -1,0 +1,85 @@
+import { useNavigate, useParams } from 'react-router';
+import styled from 'styled-components';
+import type { Unit } from '../../core/show';
+import { AddUnit } from '../components/AddUnit';
+import { Soft } from '../components/controls';
+import { PartedView } from '../components/PartedView';
+import { useShow } from '../state/store';
+import { BoatPart } from './feet/BoatPart';
+import { ControllerPart } from './feet/ControllerPart';
+import { LabelsPart } from './feet/LabelsPart';
+import { PagesPart } from './feet/PagesPart';
+import { ProposalPart } from './feet/ProposalPart';
+import { TransferPart } from './feet/TransferPart';
+
+const Empty = styled.div`
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  justify-items: start;
+  max-width: 620px;
+  padding: 22px 24px;
+`;
+
+const PARTS = [
+  ['pages', 'Pages'],
+  ['proposal', 'Proposal'],
+  ['without', 'Without computer'],
+  ['transfer', 'Transfer'],
+  ['labels', 'Labels'],
+  ['controller', 'Controller'],
+] as const;
+
+/** Foot controllers: their pages as they lie on the floor, and how those get into them. */
+export function FeetScreen() {
+  const show = useShow();
+  const { unitId, part = 'pages' } = useParams();
+  const controllers = show.units.filter((u) => u.profile.controller !== null);
+  const unit = controllers.find((u) => u.id === unitId) ?? controllers[0];
+  if (!unit) return <NoController />;
+  const base = `/show/${show.id}/feet/${unit.id}`;
+  return (
+    <PartedView title="Feet" label="Parts of feet" base={base} parts={PARTS} current={part}>
+      <Part key={unit.id} part={part} unit={unit} />
+    </PartedView>
+  );
+}
+
+function Part({ part, unit }: { readonly part: string; readonly unit: Unit }) {
+  switch (part) {
+    case 'proposal':
+      return <ProposalPart unit={unit} />;
+    case 'without':
+      return <BoatPart unit={unit} />;
+    case 'transfer':
+      return <TransferPart unit={unit} />;
+    case 'labels':
+      return <LabelsPart unit={unit} />;
+    case 'controller':
+      return <ControllerPart unit={unit} />;
+    default:
+      return <PagesPart unit={unit} />;
+  }
+}
+
+/** What comes first where the rig has none. */
+function NoController() {
+  const { id, units } = useShow();
+  const navigate = useNavigate();
+  const sending = units.find((u) => u.profile.senders.length > 0);
+  return (
+    <Empty>
+      <h1>Feet</h1>
+      <p>
+        No foot controller is in the rig yet. Add one: the library has several kinds, from four switches to sixteen.
+      </p>
+      <AddUnit kind="foot-controller" onAdded={(unitId) => void navigate(`/show/${id}/feet/${unitId}`)} />
+      {sending && (
+        <Soft>
+          {sending.name} sends, but nobody said yet how its switches lie: choose a kind of foot controller for it in the
+          map, under Versions.
+        </Soft>
+      )}
+    </Empty>
+  );
+}

@@ -1,0 +1,251 @@
+import { Download } from 'lucide-react';
+import styled from 'styled-components';
+import { TRIGGERS, type Controller, type Trigger } from '../../../core/addressing';
+import { writeUnitFile } from '../../../core/formats/unit-file';
+import { changeFeet, changeProfile, feetOf, figureIn, type Unit } from '../../../core/show';
+import { TRIGGER_HEADS } from '../../../wording';
+import { download, fileName } from '../../adapters/download';
+import { Check } from '../../components/Check';
+import { Button, Soft } from '../../components/controls';
+import { DraftField } from '../../components/DraftField';
+import { Pick } from '../../components/Pick';
+import { perform, say } from '../../state/desk';
+import { problemLine } from '../../../wording';
+import { useShow } from '../../state/store';
+import { ControllerPick, SmallHead, Stack, Tools } from './parts';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
+  gap: 22px 28px;
+  align-items: start;
+  & > section {
+    display: grid;
+    gap: 10px;
+  }
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+  align-items: start;
+`;
+
+const HOLDS = [
+  ['program', 'Program changes'],
+  ['control', 'Control changes'],
+  ['note', 'Notes'],
+  ['exclusive', 'Exclusive messages'],
+  ['all', 'Messages in all'],
+] as const;
+
+const JUMPS = [
+  { id: 'none', name: 'cannot go to a page' },
+  { id: 'alone', name: 'can, but sends nothing with it' },
+  { id: 'with-messages', name: 'can, together with messages' },
+];
+
+const LETTERS = [
+  { id: 'none', name: 'no displays' },
+  { id: 'capitals', name: 'capitals only' },
+  { id: 'plain', name: 'plain letters, no accents' },
+  { id: 'any', name: 'any letters' },
+];
+
+const CALLS = [
+  { id: 'control', name: 'control changes' },
+  { id: 'note', name: 'notes' },
+  { id: 'program', name: 'program changes' },
+];
+
+/** What kind of controller it is: its floor, what its switches hold, how it is programmed. */
+export function ControllerPart({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  const controller = unit.profile.controller!;
+  const { holds, display, call } = controller;
+  const change = (next: Partial<Controller>, label: string): void => {
+    const done = changeProfile(show, unit.id, { ...unit.profile, controller: { ...controller, ...next } });
+    if (!done.ok) say(done.problems.map(problemLine)[0] ?? 'That does not fit.');
+    else perform(done.edit, label);
+  };
+  const figure = (label: string, value: number, range: readonly [number, number], take: (v: number) => void) => (
+    <DraftField
+      label={label}
+      numeric
+      value={String(value)}
+      commit={(text) => {
+        const typed = figureIn(range, text);
+        if (typed === undefined || !Number.isInteger(typed)) return `${range[0]} to ${range[1]}`;
+        take(typed);
+        return null;
+      }}
+    />
+  );
+  const toggle = (trigger: Trigger, on: boolean): void => {
+    const triggers = TRIGGERS.filter((t) => (t === trigger ? on : controller.triggers.includes(t)));
+    if (triggers.length === 0) say('A switch has to know at least one way to be pressed.');
+    else change({ triggers: [...triggers] }, 'change what switches know');
+  };
+  return (
+    <Stack>
+      <Tools>
+        <ControllerPick unit={unit} part="controller" />
+        <Button
+          onPress={() =>
+            download(fileName(unit.name, 'lantern-unit.json'), writeUnitFile(show, unit), 'application/json')
+          }
+        >
+          <Download size={16} aria-hidden /> Export the controller
+        </Button>
+        <Soft style={{ fontSize: 13, lineHeight: '34px' }}>
+          What it is like. To import one, add a unit from its file in the rig.
+        </Soft>
+      </Tools>
+      <Columns>
+        <section>
+          <SmallHead>Switches</SmallHead>
+          {controller.switches.map(({ id, row, column }) => (
+            <Pair key={id} style={{ gridTemplateColumns: '1.4fr 1fr 1fr' }}>
+              <span style={{ alignSelf: 'end', lineHeight: '34px' }}>
+                {unit.profile.senders.find((s) => s.id === id)?.name}
+              </span>
+              {figure('Row from the far side', row + 1, [1, 16], (v) =>
+                change(
+                  { switches: controller.switches.map((s) => (s.id === id ? { ...s, row: v - 1 } : s)) },
+                  'move a switch on the floor',
+                ),
+              )}
+              {figure('From the left', column + 1, [1, 16], (v) =>
+                change(
+                  { switches: controller.switches.map((s) => (s.id === id ? { ...s, column: v - 1 } : s)) },
+                  'move a switch on the floor',
+                ),
+              )}
+            </Pair>
+          ))}
+        </section>
+        <section>
+          <SmallHead>What a switch knows</SmallHead>
+          {TRIGGERS.map((t) => (
+            <Check key={t} isSelected={controller.triggers.includes(t)} onChange={(on) => toggle(t, on)}>
+              {TRIGGER_HEADS[t]}
+              {t === 'again' && ' (it flips between two)'}
+            </Check>
+          ))}
+          <Pick
+            label="A switch"
+            value={controller.jumps}
+            choices={JUMPS}
+            onPick={(jumps) => change({ jumps: jumps as Controller['jumps'] }, 'change what switches know')}
+          />
+          <Check
+            isSelected={controller.stepsPages}
+            onChange={(stepsPages) => change({ stepsPages }, 'change how pages are turned')}
+          >
+            It has page up and page down of its own
+          </Check>
+          <Check isSelected={controller.lights} onChange={(lights) => change({ lights }, 'change its lights')}>
+            A light at each switch
+          </Check>
+        </section>
+        <section>
+          <SmallHead>What one switch of a page holds</SmallHead>
+          <Pair>
+            {HOLDS.map(([kind, name]) => (
+              <div key={kind}>
+                {figure(name, holds[kind], [0, 256], (v) =>
+                  change({ holds: { ...holds, [kind]: v } }, 'change what a switch holds'),
+                )}
+              </div>
+            ))}
+          </Pair>
+          <SmallHead>Displays and strips</SmallHead>
+          <Pick
+            label="Displays show"
+            value={display.letters}
+            choices={LETTERS}
+            onPick={(letters) =>
+              change({ display: { ...display, letters: letters as typeof display.letters } }, 'change its displays')
+            }
+          />
+          <Pair>
+            {figure('Letters on a display', display.length, [0, 60], (length) =>
+              change({ display: { ...display, length } }, 'change its displays'),
+            )}
+            {figure('From switch to switch (mm)', controller.pitch, [10, 200], (pitch) =>
+              change({ pitch }, 'change how far its switches lie apart'),
+            )}
+          </Pair>
+        </section>
+        <section>
+          <SmallHead>With the computer</SmallHead>
+          <Check
+            isSelected={feetOf(show, unit.id).calls}
+            onChange={(calls) =>
+              perform(
+                changeFeet(show, unit.id, (f) => ({ ...f, calls })),
+                'change whether the computer is told',
+              )
+            }
+          >
+            Each switch also tells the computer which it was
+          </Check>
+          <Pick
+            label="By"
+            value={call.kind}
+            choices={CALLS}
+            onPick={(kind) => change({ call: { ...call, kind: kind as typeof call.kind } }, 'change its calls')}
+          />
+          <Pair>
+            {figure('From number, from 0', call.first, [0, 127], (first) =>
+              change({ call: { ...call, first } }, 'change its calls'),
+            )}
+            {figure('On channel', call.channel, [1, 16], (channel) =>
+              change({ call: { ...call, channel } }, 'change its calls'),
+            )}
+          </Pair>
+          <Soft style={{ fontSize: 13 }}>
+            The number follows from page and switch alone: once programmed it stays right, whatever the switch does.
+          </Soft>
+          <SmallHead>Programming</SmallHead>
+          <Check
+            isSelected={controller.takes === 'transfer'}
+            onChange={(on) => change({ takes: on ? 'transfer' : 'nothing' }, 'change how it is programmed')}
+          >
+            It takes its pages over the cable
+          </Check>
+          <Lines
+            label="Before a transfer, step by step"
+            value={controller.before}
+            onTake={(before) => change({ before }, 'change its steps')}
+          />
+          <Lines label="After it" value={controller.after} onTake={(after) => change({ after }, 'change its steps')} />
+        </section>
+      </Columns>
+    </Stack>
+  );
+}
+
+interface LinesProps {
+  readonly label: string;
+  readonly value: readonly string[];
+  readonly onTake: (lines: string[]) => void;
+}
+
+/** Steps for the person at the controller, with a semicolon between them. */
+const Lines = ({ label, value, onTake }: LinesProps) => (
+  <DraftField
+    label={`${label} (with ; between)`}
+    value={value.join('; ')}
+    commit={(text) => {
+      const lines = text
+        .split(';')
+        .map((l) => l.trim())
+        .filter((l) => l !== '');
+      if (lines.length > 12 || lines.some((l) => l.length > 200)) return 'at most twelve steps of 200 letters';
+      onTake(lines);
+      return null;
+    }}
+  />
+);

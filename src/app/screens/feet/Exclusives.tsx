@@ -1,0 +1,140 @@
+import { Download, Send, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { compareMemories, memoryOf } from '../../../core/feet';
+import { pagesInFile, readExclusiveFile, writePagesFile } from '../../../core/formats/exclusive';
+import { routeTo } from '../../../core/meaning';
+import { fromHex, toHex, wholeMessages } from '../../../core/midi';
+import { LIMITS, asTitle, changeFeet, feetOf, type Unit } from '../../../core/show';
+import { memoryDifferenceWords, problemLine } from '../../../wording';
+import { download, fileName } from '../../adapters/download';
+import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
+import { newId, perform, say, sendOn } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { SmallHead, Tools } from './parts';
+
+const Kept = styled.ul`
+  display: grid;
+  gap: 4px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & > li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto auto auto;
+    align-items: center;
+    gap: 4px;
+    padding: 2px 4px 2px 10px;
+    border: 1px solid ${desk.line};
+    background: ${desk.sheet};
+  }
+`;
+
+const SYX = 'application/octet-stream';
+
+/** System exclusive files: the pages as one, and foreign ones kept whole and sent as they are. */
+export function Exclusives({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  const [problems, setProblems] = useState<readonly string[]>([]);
+  const [told, setTold] = useState<readonly string[] | null>(null);
+  const { dumps } = feetOf(show, unit.id);
+  const memory = memoryOf(show, unit.id);
+  const route = routeTo(show, unit);
+  const take = async (file: File): Promise<void> => {
+    setTold(null);
+    if (file.size > LIMITS.dumpBytes) {
+      setProblems([
+        `${file.name} has ${file.size.toLocaleString('en')} bytes; ${LIMITS.dumpBytes.toLocaleString('en')} are kept at the most.`,
+      ]);
+      return;
+    }
+    const bytes = [...new Uint8Array(await file.arrayBuffer())];
+    const read = readExclusiveFile(bytes);
+    setProblems(read.problems.map(problemLine));
+    if (!read.value) return;
+    const pages = pagesInFile(read.value);
+    if (pages) {
+      // Pages of our own format are compared; the file is kept all the same.
+      setTold(compareMemories(memory, pages).map((d) => memoryDifferenceWords(show, unit.id, d)));
+    }
+    const dump = { id: newId(), name: asTitle(file.name.replace(/\.syx$/i, ''), 'File'), bytes: toHex(bytes) };
+    perform(
+      changeFeet(show, unit.id, (f) => ({ ...f, dumps: [...f.dumps, dump] })),
+      'keep an exclusive file',
+    );
+  };
+  const send = async (bytes: string): Promise<void> => {
+    if (!route) return say(`No port leads to ${unit.name}.`);
+    const messages = wholeMessages(fromHex(bytes) ?? []) ?? [];
+    for (const message of messages) await sendOn(route.portId, message);
+    say(`${messages.length} ${messages.length === 1 ? 'message was' : 'messages were'} sent to ${unit.name}.`);
+  };
+  return (
+    <section style={{ display: 'grid', gap: 10 }} aria-label="Exclusive files">
+      <SmallHead>System exclusive files</SmallHead>
+      <Tools>
+        <Button
+          isDisabled={memory.pages.length === 0}
+          onPress={() => download(fileName(`${unit.name} pages`, 'syx'), new Uint8Array(writePagesFile(memory)), SYX)}
+        >
+          <Download size={16} aria-hidden /> Export the pages
+        </Button>
+        <FileTrigger acceptedFileTypes={['.syx']} onSelect={(files) => files?.[0] && void take(files[0])}>
+          <Button>Import a file …</Button>
+        </FileTrigger>
+      </Tools>
+      {problems.map((p) => (
+        <FormProblem key={p}>{p}</FormProblem>
+      ))}
+      {told && (
+        <div role="status">
+          <p>
+            {told.length === 0
+              ? 'The file holds the pages as they are here.'
+              : `The file holds other pages than these: ${told.length} differences.`}
+          </p>
+          <ul style={{ margin: 0, paddingLeft: 20 }}>
+            {told.slice(0, 40).map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {dumps.length === 0 ? (
+        <Soft style={{ fontSize: 13 }}>A file of another program is kept whole with the show, and sent as it is.</Soft>
+      ) : (
+        <Kept aria-label="Kept files">
+          {dumps.map((d) => (
+            <li key={d.id}>
+              <span>
+                {d.name} <Soft>{(d.bytes.length / 2).toLocaleString('en')} bytes</Soft>
+              </span>
+              <SignButton aria-label={`Send ${d.name}`} onPress={() => void send(d.bytes)}>
+                <Send size={16} aria-hidden />
+              </SignButton>
+              <SignButton
+                aria-label={`Export ${d.name}`}
+                onPress={() => download(fileName(d.name, 'syx'), new Uint8Array(fromHex(d.bytes) ?? []), SYX)}
+              >
+                <Download size={16} aria-hidden />
+              </SignButton>
+              <SignButton
+                aria-label={`Delete ${d.name}`}
+                onPress={() =>
+                  perform(
+                    changeFeet(show, unit.id, (f) => ({ ...f, dumps: f.dumps.filter((x) => x.id !== d.id) })),
+                    'delete an exclusive file',
+                  )
+                }
+              >
+                <Trash2 size={16} aria-hidden />
+              </SignButton>
+            </li>
+          ))}
+        </Kept>
+      )}
+    </section>
+  );
+}

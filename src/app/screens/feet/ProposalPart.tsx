@@ -1,0 +1,224 @@
+import { Pin, Sparkles } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { takeProposal, type PlacedTone, type Proposal } from '../../../core/feet';
+import { indexShow, songsOfSet, type Show, type Unit } from '../../../core/show';
+import { Button, MainButton, Soft } from '../../components/controls';
+import { PlainTable } from '../../components/plainTable';
+import { newId, perform, proposePages, say } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { SmallFloor } from './PageRow';
+import { ControllerPick, Say, SmallHead, Stack, Tools } from './parts';
+
+const Pages = styled.ol`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 12px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+`;
+
+const Page = styled.li`
+  display: grid;
+  gap: 6px;
+  padding: 9px 12px 11px;
+  border: 1.5px solid ${desk.line};
+  border-radius: 4px 14px 4px 14px;
+  background: ${desk.sheet};
+  & > h3 {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 10px;
+    font: 700 16px/1.2 ${font.display};
+  }
+`;
+
+const Places = styled.div<{ $columns: number }>`
+  display: grid;
+  grid-template-columns: repeat(${({ $columns }) => $columns}, minmax(0, 1fr));
+  gap: 4px;
+`;
+
+const Place = styled.span<{ $why: PlacedTone['why'] | 'jump' | 'none'; $moved: boolean }>`
+  min-height: 38px;
+  padding: 3px 5px;
+  border: 1.5px solid ${({ $moved }) => ($moved ? desk.lampDeep : desk.line)};
+  border-radius: 3px 9px 3px 9px;
+  background: ${({ $why }) => ($why === 'core' || $why === 'pinned' ? desk.tideWash : $why === 'order' ? desk.lampWash : 'transparent')};
+  font-size: 12.5px;
+  line-height: 1.2;
+  overflow: hidden;
+`;
+
+const WHY: Readonly<Record<PlacedTone['why'], string>> = {
+  core: 'most songs use it: the same place on every page, as near as the order of first use allows',
+  order: 'in the order of its first use in the song',
+  pinned: 'pinned there',
+};
+
+/** Pages for the songs of the set: worked out, looked at, taken over or not. */
+export function ProposalPart({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  const [found, setFound] = useState<{
+    readonly show: Show;
+    readonly proposal: Proposal;
+    readonly millis: number;
+  } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const songs = songsOfSet(show);
+  const ask = async (): Promise<void> => {
+    setBusy(true);
+    const start = performance.now();
+    try {
+      const proposal = await proposePages(unit.id);
+      if (proposal) setFound({ show, proposal, millis: performance.now() - start });
+    } catch {
+      say('The proposal could not be worked out. Reload the page: nothing that was typed is lost.');
+    }
+    setBusy(false);
+  };
+  const fresh = found?.show === show;
+  const take = (): void => {
+    if (!found) return;
+    const edit = takeProposal(show, found.proposal, newId);
+    if (!edit) say('The pages are as proposed already.');
+    else perform(edit, 'take a proposal of pages');
+    setFound(null);
+  };
+  return (
+    <Stack>
+      <Tools>
+        <ControllerPick unit={unit} part="proposal" />
+        <MainButton onPress={() => void ask()} isDisabled={busy || songs.length === 0}>
+          <Sparkles size={16} aria-hidden /> {busy ? 'Working it out …' : 'Propose pages'}
+        </MainButton>
+        {found && fresh && (
+          <>
+            <Button onPress={take}>Take the pages over</Button>
+            <Button onPress={() => setFound(null)}>Cancel</Button>
+          </>
+        )}
+      </Tools>
+      {songs.length === 0 ? (
+        <p>The set has no song yet: a proposal is a page for each song of the set.</p>
+      ) : (
+        !found && (
+          <div style={{ display: 'grid', gap: 8, maxWidth: 700 }}>
+            <p>
+              A page a song, in the order of the set: every tone of the song on its page, or one jump away. Tones of
+              most songs stand in one place on every page; the others run in the order of their first use, in reading
+              order.
+            </p>
+            <p>
+              What stands on every page, what is <Pin size={14} aria-label="pinned" /> pinned, and switches that do
+              something else than call a tone stay where they are. Nothing changes before you take it over, and one undo
+              takes it back.
+            </p>
+          </div>
+        )
+      )}
+      {found && !fresh && <Say $wrong>The show has changed since: propose again.</Say>}
+      {found && fresh && <Result unit={unit} proposal={found.proposal} millis={found.millis} />}
+    </Stack>
+  );
+}
+
+function Result({
+  unit,
+  proposal,
+  millis,
+}: {
+  readonly unit: Unit;
+  readonly proposal: Proposal;
+  readonly millis: number;
+}) {
+  const show = useShow();
+  const { tones, songs } = indexShow(show);
+  const controller = unit.profile.controller!;
+  const { pages, moves, stay, left, cost, core } = proposal;
+  const toneName = (id: string): string => tones.get(id)?.name ?? '';
+  const switchName = (id: string): string => unit.profile.senders.find((s) => s.id === id)?.name ?? id;
+  const columns = Math.max(...controller.switches.map((s) => s.column)) + 1;
+  const moved = new Set(moves.map((m) => `${m.songId}/${m.part}/${m.to}`));
+  return (
+    <>
+      <Say role="status" $wrong={left.length > 0}>
+        {pages.length} pages; {moves.length === 0 ? 'nothing moves' : `${moves.length} tones move or are new`}, {stay}{' '}
+        stay where they are.{' '}
+        {left.length > 0 && `${left.length} tones have no room: ${left.map((l) => toneName(l.toneId)).join(', ')}. `}
+        Cost {(cost.core + cost.rest).toLocaleString('en')}, found in {millis.toFixed(0)} ms.
+      </Say>
+      {core.length > 0 && (
+        <Soft style={{ fontSize: 14 }}>In one place on every page: {core.map(toneName).join(', ')}.</Soft>
+      )}
+      <Pages aria-label="Proposed pages">
+        {pages.map((page) => {
+          const at = new Map(page.tones.map((t) => [t.switchId, t]));
+          const jumps = new Map(page.jumps.map((j) => [j.switchId, j]));
+          const title = songs.get(page.songId)?.title ?? '';
+          return (
+            <Page key={`${page.songId}/${page.part}`}>
+              <h3>
+                {title}
+                {page.part > 0 && `, ${page.part + 1}`}
+                <SmallFloor
+                  controller={controller}
+                  filled={(id) => at.has(id) || jumps.has(id)}
+                  core={(id) => at.get(id)?.why !== 'order'}
+                />
+              </h3>
+              <Places $columns={columns}>
+                {controller.switches
+                  .toSorted((a, b) => a.row - b.row || a.column - b.column)
+                  .map(({ id, row, column }) => {
+                    const tone = at.get(id);
+                    const jump = jumps.get(id);
+                    return (
+                      <Place
+                        key={id}
+                        $why={tone?.why ?? (jump ? 'jump' : 'none')}
+                        $moved={moved.has(`${page.songId}/${page.part}/${id}`)}
+                        style={{ gridRow: row + 1, gridColumn: column + 1 }}
+                      >
+                        {tone ? toneName(tone.toneId) : jump ? (jump.to === 0 ? 'back' : `page ${jump.to + 1}`) : ''}
+                      </Place>
+                    );
+                  })}
+              </Places>
+            </Page>
+          );
+        })}
+      </Pages>
+      {moves.length > 0 && (
+        <>
+          <SmallHead>What moves, and why</SmallHead>
+          <PlainTable aria-label="What moves, and why">
+            <thead>
+              <tr>
+                {['Song', 'Tone', 'From', 'To', 'Because'].map((h) => (
+                  <th key={h} scope="col">
+                    {h}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {moves.map((m) => (
+                <tr key={`${m.songId}/${m.part}/${m.to}`}>
+                  <td>{songs.get(m.songId)?.title}</td>
+                  <th scope="row">{toneName(m.toneId)}</th>
+                  <td>{m.from === null ? <Soft>new</Soft> : switchName(m.from)}</td>
+                  <td>{switchName(m.to)}</td>
+                  <td>{WHY[m.why]}</td>
+                </tr>
+              ))}
+            </tbody>
+          </PlainTable>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,355 @@
+import { Eraser, Pin, PinOff, Play, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { TRIGGERS, type Trigger } from '../../../core/addressing';
+import {
+  BOAT_PORT,
+  boatShow,
+  entryOn,
+  inTriggerOrder,
+  switchSends,
+  switchTitle,
+  type SwitchSends,
+} from '../../../core/feet';
+import { MessageReader } from '../../../core/meaning';
+import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
+import {
+  feetOf,
+  indexShow,
+  newFootSwitch,
+  putFootSwitches,
+  type Doing,
+  type FootSwitch,
+  type LayerId,
+  type Show,
+  type Unit,
+} from '../../../core/show';
+import { TRIGGER_HEADS, doingWords, meaningWords } from '../../../wording';
+import { Bytes, Button, SignButton, Soft } from '../../components/controls';
+import { ControlField } from '../../components/ControlField';
+import { DraftField } from '../../components/DraftField';
+import { Find } from '../../components/Find';
+import { perform, playOut, say } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { desk, font } from '../../theme/tokens';
+import { doingOf, searchDoings } from './searchDoings';
+
+const Fields = styled.div`
+  display: grid;
+  gap: 12px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  & h2 {
+    flex: 1;
+    font-size: 19px;
+  }
+`;
+
+const Trigger_ = styled.section`
+  display: grid;
+  gap: 4px;
+  & > h3 {
+    font: 700 14px/1.2 ${font.display};
+  }
+`;
+
+const Doings = styled.ul`
+  display: grid;
+  gap: 3px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  & > li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    align-items: center;
+    gap: 6px;
+    padding: 2px 2px 2px 9px;
+    border-left: 4px solid ${desk.lamp};
+    background: ${desk.lampWash};
+  }
+`;
+
+const Life = styled.section`
+  display: grid;
+  gap: 4px;
+  padding-top: 10px;
+  border-top: 1px solid ${desk.line};
+  & > h3 {
+    font: 700 14px/1.2 ${font.display};
+  }
+  & > p {
+    font-size: 13.5px;
+  }
+`;
+
+const Lines = styled.ul`
+  display: grid;
+  gap: 2px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 13px;
+  & > li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 8px;
+    border-bottom: 1px solid ${desk.line};
+  }
+  & code {
+    white-space: nowrap;
+  }
+`;
+
+/** Id of the field in which something is put on the chosen switch by its name. */
+export const DOES_FIELD = 'foot-does';
+
+interface Props {
+  readonly unit: Unit;
+  readonly layerId: LayerId;
+  readonly switchId: string;
+}
+
+/** What one switch does: by name, in words and in bytes, with the computer and without it. */
+export function SwitchPanel({ unit, layerId, switchId }: Props) {
+  const show = useShow();
+  const feet = feetOf(show, unit.id);
+  const page = feet.pages.find((p) => p.id === layerId) ?? null;
+  const entry = entryOn(feet, page, switchId);
+  const own = layerId === null || page?.switches.some((s) => s.id === switchId) === true;
+  const sends = switchSends(show, unit.id, layerId, switchId);
+  const { controller, senders } = unit.profile;
+  const put = (next: FootSwitch, label: string): void =>
+    void perform(putFootSwitches(show, unit.id, layerId, [{ ...next, id: switchId }]), label);
+  const now = entry ?? newFootSwitch(switchId, []);
+  const triggers = TRIGGERS.filter((t) => controller!.triggers.includes(t) || now.doings.some((d) => d.on === t));
+  const everywhere = (): void => {
+    if (!entry) return;
+    const put = putFootSwitches(show, unit.id, null, [{ ...entry, pinned: false }]);
+    perform(put, 'put a switch on every page');
+  };
+  return (
+    <Fields>
+      <Head>
+        <h2>{senders.find((s) => s.id === switchId)?.name}</h2>
+        <SignButton
+          aria-label="Try it: the stand-in sends what the switch sends"
+          isDisabled={sends.sends.length === 0 || unit.returns === null}
+          onPress={() =>
+            void playOut(unit.id, sends.sends.find((s) => s.trigger === 'press')?.messages.map((m) => m.bytes) ?? [])
+          }
+        >
+          <Play size={17} aria-hidden />
+        </SignButton>
+        {layerId !== null && (
+          <SignButton
+            aria-label={now.pinned ? 'Unpin: a proposal may move it' : 'Pin: a proposal leaves it here'}
+            aria-pressed={now.pinned}
+            isDisabled={!entry}
+            onPress={() => put({ ...now, pinned: !now.pinned }, now.pinned ? 'unpin a switch' : 'pin a switch')}
+          >
+            {now.pinned ? <PinOff size={17} aria-hidden /> : <Pin size={17} aria-hidden />}
+          </SignButton>
+        )}
+        <SignButton
+          aria-label="Clear the switch"
+          isDisabled={!own || !entry}
+          onPress={() => put(newFootSwitch(switchId, []), 'clear a switch')}
+        >
+          <Eraser size={17} aria-hidden />
+        </SignButton>
+      </Head>
+      {entry && !own && (
+        <Soft style={{ fontSize: 13 }}>This stands on every page. What is changed here holds for this page alone.</Soft>
+      )}
+      {triggers.map((trigger) => (
+        <TriggerFields
+          key={trigger}
+          unit={unit}
+          trigger={trigger}
+          entry={now}
+          first={trigger === triggers[0]}
+          onChange={(doings, label) => put({ ...now, doings: inTriggerOrder(doings) }, label)}
+        />
+      ))}
+      <DraftField
+        label="Name on the display (empty for its own)"
+        value={now.name}
+        placeholder={switchTitle(show, now)}
+        commit={(name) => (put({ ...now, name: name.trim().slice(0, 60) }, 'name a switch'), null)}
+      />
+      {layerId !== null && entry && own && <Button onPress={everywhere}>Put it on every page</Button>}
+      {sends.sends.length > 0 && <Lives unit={unit} sends={sends} />}
+    </Fields>
+  );
+}
+
+interface TriggerProps {
+  readonly unit: Unit;
+  readonly trigger: Trigger;
+  readonly entry: FootSwitch;
+  readonly first: boolean;
+  readonly onChange: (doings: FootSwitch['doings'], label: string) => void;
+}
+
+/** What a switch does on one trigger, and a field to add something by its name. */
+function TriggerFields({ unit, trigger, entry, first, onChange }: TriggerProps) {
+  const show = useShow();
+  const [text, setText] = useState('');
+  const own = entry.doings.filter((d) => d.on === trigger);
+  const name = TRIGGER_HEADS[trigger];
+  const add = (id: string): void => {
+    const does = doingOf(show, unit.id, id);
+    setText('');
+    if (does) onChange([...entry.doings, { on: trigger, does }], 'put something on a switch');
+  };
+  const addFirst = (): void => {
+    const [best] = searchDoings(show, unit.id, text);
+    if (best && text.trim() !== '') add(best.id);
+    else if (text.trim() !== '')
+      say(`Nothing is called "${text.trim()}". Type a part of a tone, a move, a page, or bytes as in C0 05.`);
+  };
+  return (
+    <Trigger_>
+      <h3>{name}</h3>
+      {own.length > 0 && (
+        <Doings aria-label={`What it does: ${name.toLowerCase()}`}>
+          {own.map((d, i) => (
+            <li key={i}>
+              <DoingLine
+                unit={unit}
+                does={d.does}
+                onChange={(does) =>
+                  onChange(
+                    entry.doings.map((x) => (x === d ? { ...x, does } : x)),
+                    'change what a switch does',
+                  )
+                }
+              />
+              <SignButton
+                aria-label={`Take away: ${doingWords(show, unit.id, d.does)}`}
+                onPress={() =>
+                  onChange(
+                    entry.doings.filter((x) => x !== d),
+                    'take something off a switch',
+                  )
+                }
+              >
+                <Trash2 size={15} aria-hidden />
+              </SignButton>
+            </li>
+          ))}
+        </Doings>
+      )}
+      <Find
+        label={`${name}: does`}
+        hideLabel
+        {...(first ? { inputId: DOES_FIELD } : {})}
+        placeholder={own.length === 0 ? 'tone, move, page, stop … or bytes' : 'and also …'}
+        search={(t) => searchDoings(show, unit.id, t)}
+        text={text}
+        onText={setText}
+        onPick={add}
+        onEnter={addFirst}
+      />
+    </Trigger_>
+  );
+}
+
+interface DoingProps {
+  readonly unit: Unit;
+  readonly does: Doing;
+  readonly onChange: (does: Doing) => void;
+}
+
+/** One thing that a switch does; of a control also the value. */
+function DoingLine({ unit, does, onChange }: DoingProps) {
+  const show = useShow();
+  if (does.kind !== 'control') return <span>{doingWords(show, unit.id, does)}</span>;
+  const other = indexShow(show).units.get(does.unitId);
+  const control = other?.profile.controls.find((c) => c.id === does.controlId);
+  if (!control) return <span>a control that is gone</span>;
+  return (
+    <ControlField
+      control={control}
+      label={`${other!.name}: ${control.name}`}
+      value={does.value}
+      required
+      width={200}
+      onValue={(value) => value !== null && onChange({ ...does, value })}
+    />
+  );
+}
+
+/** What comes of a switch with the computer, and without it. */
+function Lives({ unit, sends }: { readonly unit: Unit; readonly sends: SwitchSends }) {
+  const show = useShow();
+  const entry = sends.entry!;
+  const heard = entry.doings.filter((d) => d.does.kind !== 'message' && d.does.kind !== 'page');
+  const calls = feetOf(show, unit.id).calls;
+  const boat = boatShow(show, unit.id);
+  const reader = new MessageReader(boat);
+  const alone = sends.sends.flatMap(({ trigger, messages }) =>
+    messages
+      .filter((m) => m.doing !== null)
+      .map((m) => ({ trigger, bytes: m.bytes, words: aloneWords(boat, reader, m.bytes) })),
+  );
+  const unreached = sends.wrong.find((w) => w.what === 'unreached');
+  const names = (unreached?.what === 'unreached' ? unreached.units : []).map(
+    (id) => indexShow(show).units.get(id)?.name ?? id,
+  );
+  return (
+    <>
+      <Life aria-label="With the computer">
+        <h3>With the computer</h3>
+        {heard.length === 0 ? (
+          <p>Nothing: it turns pages, or sends bytes as they stand.</p>
+        ) : !calls || unit.returns === null ? (
+          <p>Nothing: the computer is not told.</p>
+        ) : (
+          <p>The computer hears it and does: {heard.map((d) => doingWords(show, unit.id, d.does)).join(', ')}.</p>
+        )}
+        <Lines aria-label="What tells the computer">
+          {sends.sends.flatMap(({ trigger, messages }) =>
+            messages
+              .filter((m) => m.doing === null)
+              .map((m) => (
+                <li key={trigger}>
+                  <span>{TRIGGER_HEADS[trigger]}: call</span>
+                  <Bytes>{toHex(m.bytes, ' ').toUpperCase()}</Bytes>
+                </li>
+              )),
+          )}
+        </Lines>
+      </Life>
+      <Life aria-label="Without the computer">
+        <h3>Without the computer</h3>
+        {alone.length === 0 ? (
+          <p>It does nothing: only the computer can do that, or no cable leads to a unit then.</p>
+        ) : (
+          <Lines aria-label="What it sends to the units">
+            {alone.map(({ trigger, bytes, words }, i) => (
+              <li key={i}>
+                <span>
+                  {trigger !== 'press' && <Soft>{TRIGGER_HEADS[trigger]}: </Soft>}
+                  {words}
+                </span>
+                <Bytes>{toHex(bytes, ' ').toUpperCase()}</Bytes>
+              </li>
+            ))}
+          </Lines>
+        )}
+        {names.length > 0 && <p>Not reached then: {names.join(', ')}.</p>}
+      </Life>
+    </>
+  );
+}
+
+function aloneWords(boat: Show, reader: MessageReader, bytes: MidiBytes): string {
+  const meanings = reader.read('out', BOAT_PORT, bytes);
+  return meanings.length > 0 ? meanings.map((m) => meaningWords(boat, m)).join(' · ') : 'nobody listens';
+}

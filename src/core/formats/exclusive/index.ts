@@ -1,0 +1,1 @@
+export { pagesInFile, readExclusiveFile, writePagesFile } from './exclusive';
