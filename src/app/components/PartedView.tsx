@@ -7,6 +7,10 @@ const Page = styled.div`
   height: 100%;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
+  @media print {
+    display: block;
+    height: auto;
+  }
 `;
 
 const Head = styled.header`

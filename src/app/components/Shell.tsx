@@ -26,6 +26,10 @@ const Frame = styled.div`
   height: 100dvh;
   display: grid;
   grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 46px;
+  @media print {
+    display: block;
+    height: auto;
+  }
 `;
 
 const Head = styled.header`

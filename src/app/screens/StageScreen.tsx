@@ -1,10 +1,11 @@
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, type Song } from '../../core/show';
 import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
 import { stageWrong } from '../state/stageWrong';
 import { GoOn } from '../components/GoOn';
+import { StandInFloor } from '../components/StandInFloor';
 import { useCaret } from '../state/caret';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
@@ -18,9 +19,16 @@ const Ground = styled.main`
   position: fixed;
   inset: 0;
   display: grid;
-  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
+  grid-template: auto minmax(0, 1fr) auto auto / minmax(0, 1fr);
   background: ${stage.ground};
   color: ${stage.text};
+`;
+
+/** A foot controller's stand-in under the sound: on a tablet both are in reach. */
+const Beside = styled.div`
+  max-height: 46dvh;
+  overflow: auto;
+  border-top: 2px solid ${stage.line};
 `;
 
 const Nothing = styled.div`
@@ -56,12 +64,20 @@ function OpenStage() {
   const { songs } = indexShow(show);
   const song = songs.get(songId ?? caret ?? '') ?? show.songs[0];
   useWakeLock(playing);
+  const [search] = useSearchParams();
+  const asked = indexShow(show).units.get(search.get('floor') ?? '');
+  const floor = asked?.profile.controller ? asked : undefined;
   return (
     <Ground>
       {song ? (
         <>
           <MarkedStage song={song} playerId={playerId ?? null} />
           <StageKeys song={song} />
+          {floor && (
+            <Beside>
+              <StandInFloor unit={floor} />
+            </Beside>
+          )}
           <GoOn />
         </>
       ) : (

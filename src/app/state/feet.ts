@@ -1,6 +1,6 @@
 import { create, type StoreApi } from 'zustand';
 import { fromHex, toHex, type Bytes } from '../../core/midi';
-import type { Show } from '../../core/show';
+import type { FootSwitch, Show } from '../../core/show';
 import type { Device } from '../persistence/rows';
 
 export interface FeetState {
@@ -8,9 +8,11 @@ export interface FeetState {
   readonly held: Readonly<Record<string, Bytes>>;
   /** What was ticked off of the lists that are typed into controllers. */
   readonly typed: readonly string[];
+  /** Switches that were copied, until the page is left. */
+  readonly copied: readonly FootSwitch[];
 }
 
-export const useFeet = create<FeetState>(() => ({ held: {}, typed: [] }));
+export const useFeet = create<FeetState>(() => ({ held: {}, typed: [], copied: [] }));
 
 type Kept = Pick<Device, 'controllers' | 'typed'>;
 

@@ -25,4 +25,14 @@ export const GlobalStyle = createGlobalStyle`
     border-radius: 3px;
     padding: 2px 4px;
   }
+  .paper-only { display: none; }
+  @page { margin: 12mm; }
+  @media print {
+    html, body, #root { height: auto; background: #fff; color: #000; }
+    header, footer, nav, button, .screen-only { display: none !important; }
+    .paper-only { display: block; }
+    main, main * { overflow: visible !important; max-height: none !important; }
+    tr, li { break-inside: avoid; }
+    table { border-color: #000 !important; background: #fff !important; }
+  }
 `;

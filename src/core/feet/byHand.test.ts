@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { applyEdit, indexShow, newFootSwitch, pagesOf, putFootSwitches, type Doing } from '../show';
-import { compareHeard, listenSteps, typingList } from './byHand';
+import { compareHeard, listenSteps, listenThrough, typingList } from './byHand';
 import { fillSeries, setOnMany } from './fill';
 import { compareMemories, memoryOf } from './memory';
 import { switchSends } from './switchSends';
@@ -53,6 +53,29 @@ describe('by hand', () => {
     expect(compareHeard(expects, [[0xc0, 2]])).toMatchObject({ outcome: 'wrong', extra: [[0xc0, 2]] });
     const steps = listenSteps(show, 'pebble');
     expect(steps.map((s) => s.switchId)).toEqual(['pad-1', 'pad-2', 'pad-4', 'button-1']);
+  });
+
+  it('listening goes from switch to switch by itself, and on past what is wrong when it is told to', () => {
+    const steps = [
+      {
+        pageId: 'p',
+        switchId: 'a',
+        expects: [
+          [0xc0, 1],
+          [0xc0, 2],
+        ],
+      },
+      { pageId: 'p', switchId: 'b', expects: [[0xc0, 3]] },
+      { pageId: 'p', switchId: 'c', expects: [[0xc0, 4]] },
+    ];
+    const came = (...programs: number[]) => programs.map((p, i) => ({ number: i + 1, bytes: [0xc0, p] }));
+    expect(listenThrough(steps, [], [])).toMatchObject({ done: [], now: { outcome: 'waiting' } });
+    expect(listenThrough(steps, came(1, 2, 3), []).done.map((d) => d.listened.outcome)).toEqual(['right', 'right']);
+    const wrong = listenThrough(steps, came(1, 2, 9, 4), [3]);
+    expect(wrong.done.map((d) => d.listened.outcome)).toEqual(['right', 'wrong', 'right']);
+    expect(wrong.done[1]!.came).toEqual([[0xc0, 9]]);
+    expect(wrong.now).toBeNull();
+    expect(listenThrough(steps, came(9), [1, 1]).done.map((d) => d.listened.outcome)).toEqual(['wrong', 'waiting']);
   });
 
   it('two memories are compared switch by switch', () => {

@@ -134,3 +134,53 @@ export function compareHeard(expects: readonly Bytes[], came: readonly Bytes[]):
   const outcome = extra.length > 0 ? 'wrong' : missing.length > 0 ? 'waiting' : 'right';
   return { outcome, missing, extra };
 }
+
+/** A message that arrived while somebody listened, with its number. */
+export interface Arrived {
+  readonly number: number;
+  readonly bytes: Bytes;
+}
+
+/** Where one is in listening: what came of each switch so far, and what has come for the one that is asked for. */
+export interface ListenState {
+  readonly done: readonly { readonly listened: Listened; readonly came: readonly Bytes[] }[];
+  readonly came: readonly Bytes[];
+  readonly now: Listened | null;
+}
+
+/**
+ * Goes through the switches with what arrived: what is right leads on to the next by itself; what is not waits until somebody goes on,
+ * after the message with a number of `goneOn`.
+ */
+export function listenThrough(
+  steps: readonly ListenStep[],
+  arrived: readonly Arrived[],
+  goneOn: readonly number[],
+): ListenState {
+  const done: { listened: Listened; came: readonly Bytes[] }[] = [];
+  let came: Bytes[] = [];
+  const left = [...goneOn];
+  const expects = (): readonly Bytes[] | undefined => steps[done.length]?.expects;
+  const next = (listened: Listened): void => {
+    done.push({ listened, came });
+    came = [];
+  };
+  for (const { number, bytes } of arrived) {
+    while (left.length > 0 && left[0]! < number) {
+      left.shift();
+      const wanted = expects();
+      if (wanted) next(compareHeard(wanted, came));
+    }
+    const wanted = expects();
+    if (!wanted) break;
+    came.push(bytes);
+    const listened = compareHeard(wanted, came);
+    if (listened.outcome === 'right') next(listened);
+  }
+  for (const _ of left) {
+    const wanted = expects();
+    if (wanted) next(compareHeard(wanted, came));
+  }
+  const wanted = expects();
+  return { done, came, now: wanted ? compareHeard(wanted, came) : null };
+}

@@ -3,6 +3,7 @@ export {
   TRIGGER_WORDS,
   compareHeard,
   listenSteps,
+  listenThrough,
   typingList,
   type ListenStep,
   type Listened,

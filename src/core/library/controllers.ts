@@ -57,8 +57,8 @@ const tenSwitches: Profile = newProfile('Foot controller with ten switches', pag
     lights: true,
     call: { kind: 'control', channel: 16, first: 20 },
     takes: 'transfer',
-    before: ['Hold switches 1 and 5 until the display shows LISTEN.', 'Leave it alone until the display shows KEPT.'],
-    after: ['Press switch 1 once: the display shows the first page.'],
+    before: ['Hold switches 1 and 5 until the display shows LISTEN.'],
+    after: ['Leave it alone until the display shows KEPT; then it is on its first page.'],
     pitch: 62,
   },
 });

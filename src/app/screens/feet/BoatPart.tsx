@@ -35,7 +35,7 @@ const Chain = styled.ol`
   max-width: 640px;
   & > li {
     display: grid;
-    grid-template-columns: 22px minmax(0, 1fr) auto minmax(0, 1fr) 34px;
+    grid-template-columns: 22px minmax(0, 1fr) 84px minmax(0, 1fr) 34px;
     align-items: end;
     gap: 8px;
   }
@@ -189,8 +189,23 @@ function Songs({ unit }: { readonly unit: Unit }) {
           })}
         </tbody>
       </PlainTable>
-      {own ? <Steps unit={unit} song={song} run={own} /> : <Say role="status">{song.title} is rehearsed …</Say>}
-      <ReachTable unit={unit} />
+      <div className="screen-only" style={{ display: 'grid', gap: 12 }}>
+        {own ? <Steps unit={unit} song={song} run={own} /> : <Say role="status">{song.title} is rehearsed …</Say>}
+        <ReachTable unit={unit} />
+      </div>
+      {/* On paper every song of the set has its steps, one after the other. */}
+      <div className="paper-only">
+        {songs.map((s) => {
+          const run = fresh ? ran.all.find((r) => r.fallback.songId === s.id) : undefined;
+          return (
+            run && (
+              <section key={s.id} style={{ breakBefore: 'page' }}>
+                <Steps unit={unit} song={s} run={run} />
+              </section>
+            )
+          );
+        })}
+      </div>
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { Pin } from 'lucide-react';
+import { Layers, Pin } from 'lucide-react';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Controller } from '../../../core/addressing';
@@ -24,8 +24,8 @@ export interface Plate {
 const Board = styled.div<{ $columns: number }>`
   display: grid;
   grid-template-columns: repeat(${({ $columns }) => $columns}, minmax(0, 1fr));
-  gap: 12px;
-  padding: 16px;
+  gap: 10px;
+  padding: 12px;
   border: 1.5px solid ${desk.ink};
   border-radius: 6px 26px 6px 26px;
   background: ${desk.sheetDim};
@@ -37,7 +37,7 @@ const Key = styled.button<{ $chosen: boolean; $kind: Plate['kind']; $wrong: bool
   display: grid;
   grid-template-rows: auto 1fr auto;
   gap: 4px;
-  min-height: 128px;
+  min-height: 104px;
   padding: 9px 11px 8px;
   border: ${({ $chosen }) => ($chosen ? 3 : 1.5)}px solid ${({ $wrong }) => ($wrong ? desk.rust : desk.ink)};
   border-radius: 5px 20px 5px 20px;
@@ -165,7 +165,7 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
             >
               <Top>
                 {plate.label}
-                {plate.everywhere && ' · all pages'}
+                {plate.everywhere && <Layers size={14} aria-label="on every page" />}
                 {plate.pinned && <Pin size={13} aria-label="pinned" />}
                 {controller.lights && <Light $lit={plate.lit} />}
               </Top>

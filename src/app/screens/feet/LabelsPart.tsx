@@ -19,11 +19,12 @@ const Sheet = styled.section`
 const Strip = styled.div`
   display: flex;
   width: max-content;
+  box-sizing: content-box;
   border: 0.3mm solid #000;
   background: #fff;
   color: #000;
   & + & {
-    border-top: 0;
+    margin-top: 1.5mm;
   }
 `;
 
@@ -51,6 +52,13 @@ const Cell = styled.div<{ $pitch: number; $clash: boolean }>`
   }
 `;
 
+/** Millimetres of a strip that fit across a sheet of paper, A4 or Letter, held upright. */
+const SHEET_WIDTH = 186;
+
+/** A list in pieces of so many. */
+const inPieces = <T,>(list: readonly T[], count: number): readonly (readonly T[])[] =>
+  Array.from({ length: Math.ceil(list.length / count) }, (_, i) => list.slice(i * count, (i + 1) * count));
+
 /** Strips for the switches, in their true size, and what displays show. */
 export function LabelsPart({ unit }: { readonly unit: Unit }) {
   const show = useShow();
@@ -67,7 +75,7 @@ export function LabelsPart({ unit }: { readonly unit: Unit }) {
         </Button>
       </Tools>
       <Soft style={{ fontSize: 14 }}>
-        {pitch} mm from switch to switch: print at 100 %.{' '}
+        {pitch} mm from switch to switch: print at 100 %. What is wider than a sheet comes in pieces.{' '}
         {display.letters === 'none' || display.length === 0
           ? 'The controller has no displays.'
           : `Below each name what a display of ${display.length} letters shows.`}{' '}
@@ -82,19 +90,24 @@ export function LabelsPart({ unit }: { readonly unit: Unit }) {
       )}
       {sheets.map(({ page, labels }) => {
         const rows = [...new Set(labels.map((l) => l.row))];
+        const across = Math.max(1, Math.floor(SHEET_WIDTH / pitch));
+        const strips = rows.flatMap((row) =>
+          inPieces(
+            labels.filter((l) => l.row === row),
+            across,
+          ),
+        );
         return (
           <Sheet key={page.id} aria-label={pageTitle(show, unit.id, page.id)}>
             <h2>{pageTitle(show, unit.id, page.id)}</h2>
-            {rows.map((row) => (
-              <Strip key={row}>
-                {labels
-                  .filter((l) => l.row === row)
-                  .map((l) => (
-                    <Cell key={l.switchId} $pitch={pitch} $clash={l.clash}>
-                      <b>{l.name}</b>
-                      {l.shown !== '' && <small>{l.shown}</small>}
-                    </Cell>
-                  ))}
+            {strips.map((strip) => (
+              <Strip key={strip[0]!.switchId}>
+                {strip.map((l) => (
+                  <Cell key={l.switchId} $pitch={pitch} $clash={l.clash}>
+                    <b>{l.name}</b>
+                    {l.shown !== '' && <small>{l.shown}</small>}
+                  </Cell>
+                ))}
               </Strip>
             ))}
           </Sheet>

@@ -8,6 +8,7 @@ import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { perform, playOut, say } from '../../state/desk';
+import { useFeet } from '../../state/feet';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
@@ -41,9 +42,6 @@ const Found = styled.ul`
 
 const NO_SONG = 'none';
 
-/** Switches that were copied, until the page is left. */
-let copied: readonly FootSwitch[] = [];
-
 /** The pages of a controller, and one of them as it lies on the floor. */
 export function PagesPart({ unit }: { readonly unit: Unit }) {
   const show = useShow();
@@ -75,8 +73,9 @@ export function PagesPart({ unit }: { readonly unit: Unit }) {
   const onKey = (e: KeyboardEvent<HTMLElement>): boolean => {
     const command = e.ctrlKey || e.metaKey;
     if (command && e.key === 'c') {
-      copied = ids.flatMap((id) => entryOn(feet, page, id) ?? []);
-      if (copied.length > 0) say(`${copied.length === 1 ? 'A switch is' : `${copied.length} switches are`} copied.`);
+      const taken = ids.flatMap((id) => entryOn(feet, page, id) ?? []);
+      useFeet.setState({ copied: taken });
+      if (taken.length > 0) say(`${taken.length === 1 ? 'A switch is' : `${taken.length} switches are`} copied.`);
       return true;
     }
     if (command && e.key === 'v') {
@@ -113,6 +112,7 @@ export function PagesPart({ unit }: { readonly unit: Unit }) {
   };
   /** Copied switches go where they were chosen, one after the other in the order of the floor. */
   const pasteAt = (from: string | undefined): void => {
+    const { copied } = useFeet.getState();
     if (copied.length === 0) return say('Nothing is copied yet.');
     const order = controller.switches.map((s) => s.id);
     const start = order.indexOf(from ?? order[0]!);

@@ -20,14 +20,14 @@ import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 
 const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(390px, 1fr));
   gap: 12px;
 `;
 
 const Card = styled.section`
   display: grid;
-  grid-template-columns: 210px 74px 74px 132px 30px;
+  grid-template-columns: minmax(0, 1fr) 56px 56px 98px;
   align-items: end;
   gap: 8px;
   padding: 9px 12px 11px;
@@ -124,8 +124,12 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
       <h3>
         {name}{' '}
         <Soft style={{ font: `500 13px ${font.text}` }}>
-          {pedal && !own ? 'as on every page' : ''}
-          {stored ? ` control ${stored.number} on channel ${stored.channel}, ${stored.from} to ${stored.to}` : ''}
+          {[
+            pedal && !own ? 'on every page' : '',
+            stored ? `control ${stored.number}, channel ${stored.channel}, ${stored.from} to ${stored.to}` : '',
+          ]
+            .filter((x) => x !== '')
+            .join('; ')}
         </Soft>
       </h3>
       <Pick

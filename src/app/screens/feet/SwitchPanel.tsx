@@ -29,6 +29,7 @@ import { Bytes, Button, SignButton, Soft } from '../../components/controls';
 import { ControlField } from '../../components/ControlField';
 import { DraftField } from '../../components/DraftField';
 import { Find } from '../../components/Find';
+import { Pick } from '../../components/Pick';
 import { perform, playOut, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
@@ -49,7 +50,7 @@ const Head = styled.div`
   }
 `;
 
-const Trigger_ = styled.section`
+const TriggerBox = styled.section`
   display: grid;
   gap: 4px;
   & > h3 {
@@ -72,6 +73,12 @@ const Doings = styled.ul`
     border-left: 4px solid ${desk.lamp};
     background: ${desk.lampWash};
   }
+`;
+
+const Add = styled.div`
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr);
+  gap: 8px;
 `;
 
 const Life = styled.section`
@@ -122,11 +129,13 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
   const entry = entryOn(feet, page, switchId);
   const own = layerId === null || page?.switches.some((s) => s.id === switchId) === true;
   const sends = switchSends(show, unit.id, layerId, switchId);
-  const { controller, senders } = unit.profile;
+  const { senders } = unit.profile;
   const put = (next: FootSwitch, label: string): void =>
     void perform(putFootSwitches(show, unit.id, layerId, [{ ...next, id: switchId }]), label);
   const now = entry ?? newFootSwitch(switchId, []);
-  const triggers = TRIGGERS.filter((t) => controller!.triggers.includes(t) || now.doings.some((d) => d.on === t));
+  const triggers = TRIGGERS.filter((t) => now.doings.some((d) => d.on === t));
+  const change = (doings: FootSwitch['doings'], label: string): void =>
+    put({ ...now, doings: inTriggerOrder(doings) }, label);
   const everywhere = (): void => {
     if (!entry) return;
     const put = putFootSwitches(show, unit.id, null, [{ ...entry, pinned: false }]);
@@ -167,15 +176,9 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
         <Soft style={{ fontSize: 13 }}>This stands on every page. What is changed here holds for this page alone.</Soft>
       )}
       {triggers.map((trigger) => (
-        <TriggerFields
-          key={trigger}
-          unit={unit}
-          trigger={trigger}
-          entry={now}
-          first={trigger === triggers[0]}
-          onChange={(doings, label) => put({ ...now, doings: inTriggerOrder(doings) }, label)}
-        />
+        <TriggerDoings key={trigger} unit={unit} trigger={trigger} entry={now} onChange={change} />
       ))}
+      <AddDoing unit={unit} entry={now} onChange={change} />
       <DraftField
         label="Name on the display (empty for its own)"
         value={now.name}
@@ -188,75 +191,89 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
   );
 }
 
-interface TriggerProps {
+interface EntryProps {
   readonly unit: Unit;
-  readonly trigger: Trigger;
   readonly entry: FootSwitch;
-  readonly first: boolean;
   readonly onChange: (doings: FootSwitch['doings'], label: string) => void;
 }
 
-/** What a switch does on one trigger, and a field to add something by its name. */
-function TriggerFields({ unit, trigger, entry, first, onChange }: TriggerProps) {
+/** What a switch does on one trigger. */
+function TriggerDoings({ unit, trigger, entry, onChange }: EntryProps & { readonly trigger: Trigger }) {
   const show = useShow();
-  const [text, setText] = useState('');
   const own = entry.doings.filter((d) => d.on === trigger);
   const name = TRIGGER_HEADS[trigger];
+  return (
+    <TriggerBox>
+      <h3>{name}</h3>
+      <Doings aria-label={`What it does: ${name.toLowerCase()}`}>
+        {own.map((d, i) => (
+          <li key={i}>
+            <DoingLine
+              unit={unit}
+              does={d.does}
+              onChange={(does) =>
+                onChange(
+                  entry.doings.map((x) => (x === d ? { ...x, does } : x)),
+                  'change what a switch does',
+                )
+              }
+            />
+            <SignButton
+              aria-label={`Take away: ${doingWords(show, unit.id, d.does)}`}
+              onPress={() =>
+                onChange(
+                  entry.doings.filter((x) => x !== d),
+                  'take something off a switch',
+                )
+              }
+            >
+              <Trash2 size={15} aria-hidden />
+            </SignButton>
+          </li>
+        ))}
+      </Doings>
+    </TriggerBox>
+  );
+}
+
+/** A field to put something on a switch by its name, and on what of the switch. */
+function AddDoing({ unit, entry, onChange }: EntryProps) {
+  const show = useShow();
+  const [trigger, setTrigger] = useState<Trigger>('press');
+  const [text, setText] = useState('');
+  const known = unit.profile.controller!.triggers;
   const add = (id: string): void => {
     const does = doingOf(show, unit.id, id);
     setText('');
     if (does) onChange([...entry.doings, { on: trigger, does }], 'put something on a switch');
   };
   const addFirst = (): void => {
+    const typed = text.trim();
     const [best] = searchDoings(show, unit.id, text);
-    if (best && text.trim() !== '') add(best.id);
-    else if (text.trim() !== '')
-      say(`Nothing is called "${text.trim()}". Type a part of a tone, a move, a page, or bytes as in C0 05.`);
+    if (best && typed !== '') add(best.id);
+    else if (typed !== '') {
+      say(`Nothing is called "${typed}". Type a part of a tone, a move, a page, or bytes as in C0 05.`);
+    }
   };
   return (
-    <Trigger_>
-      <h3>{name}</h3>
-      {own.length > 0 && (
-        <Doings aria-label={`What it does: ${name.toLowerCase()}`}>
-          {own.map((d, i) => (
-            <li key={i}>
-              <DoingLine
-                unit={unit}
-                does={d.does}
-                onChange={(does) =>
-                  onChange(
-                    entry.doings.map((x) => (x === d ? { ...x, does } : x)),
-                    'change what a switch does',
-                  )
-                }
-              />
-              <SignButton
-                aria-label={`Take away: ${doingWords(show, unit.id, d.does)}`}
-                onPress={() =>
-                  onChange(
-                    entry.doings.filter((x) => x !== d),
-                    'take something off a switch',
-                  )
-                }
-              >
-                <Trash2 size={15} aria-hidden />
-              </SignButton>
-            </li>
-          ))}
-        </Doings>
-      )}
+    <Add>
+      <Pick
+        label="On"
+        value={trigger}
+        choices={TRIGGERS.filter((t) => known.includes(t)).map((t) => ({ id: t, name: TRIGGER_HEADS[t] }))}
+        onPick={(t) => setTrigger(t as Trigger)}
+      />
       <Find
-        label={`${name}: does`}
-        hideLabel
-        {...(first ? { inputId: DOES_FIELD } : {})}
-        placeholder={own.length === 0 ? 'tone, move, page, stop … or bytes' : 'and also …'}
+        label="Does"
+        inputId={DOES_FIELD}
+        placeholder={entry.doings.length === 0 ? 'tone, move, stop, page …' : 'and also …'}
         search={(t) => searchDoings(show, unit.id, t)}
         text={text}
         onText={setText}
         onPick={add}
         onEnter={addFirst}
       />
-    </Trigger_>
+    </Add>
   );
 }
 

@@ -22,12 +22,19 @@ export const Side = styled.aside`
 
 export const Stack = styled.div`
   display: grid;
-  gap: 16px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  grid-auto-rows: max-content;
   align-content: start;
-  padding: 14px 24px 28px;
+  padding: 12px 24px 28px;
   overflow: auto;
   min-height: 0;
   height: 100%;
+  @media print {
+    display: block;
+    height: auto;
+    padding: 0;
+  }
 `;
 
 export const Tools = styled.div`

@@ -1,6 +1,7 @@
 import styled from 'styled-components';
+import { allReactions, heardSwitch } from '../../../../core/feet';
 import { NOT_REACTED, react } from '../../../../core/meaning';
-import { indexShow } from '../../../../core/show';
+import { indexShow, pageTitle } from '../../../../core/show';
 import { actWords, doesWords, messageWords, missWords } from '../../../../wording';
 import type { MonitorLine } from '../../../../playback';
 import { Soft } from '../../../components/controls';
@@ -66,7 +67,9 @@ export function ReactionTester() {
 function Way({ line: { at, portId, bytes } }: { readonly line: MonitorLine }) {
   const show = useShow();
   const songId = useNews((s) => s.news.songId);
-  const tried = react(show, NOT_REACTED, { songId, at }, portId, bytes);
+  const reactions = allReactions(show);
+  const own = new Set(show.reactions.map((r) => r.id));
+  const tried = react({ reactions }, NOT_REACTED, { songId, at }, portId, bytes);
   const port = indexShow(show).ports.get(portId);
   return (
     <div>
@@ -75,10 +78,16 @@ function Way({ line: { at, portId, bytes } }: { readonly line: MonitorLine }) {
       </p>
       <Steps>
         {tried.steps.map(({ reactionId, miss, acts, stopped }) => {
-          const reaction = show.reactions.find((r) => r.id === reactionId)!;
+          const reaction = reactions.find((r) => r.id === reactionId)!;
+          // Of what the pages of controllers say only what takes the message is told: there are hundreds.
+          if (!own.has(reactionId) && miss) return null;
+          const heard = heardSwitch(show, reactionId);
           return (
             <li key={reactionId}>
-              {reaction.name || doesWords(show, reaction.does)}:{' '}
+              {heard
+                ? `${indexShow(show).units.get(heard.unitId)?.name}, ${pageTitle(show, heard.unitId, heard.pageId)}`
+                : reaction.name || doesWords(show, reaction.does)}
+              :{' '}
               {miss ? (
                 <Soft>{missWords(miss)}</Soft>
               ) : (
