@@ -54,7 +54,7 @@ export function BoatPart({ unit }: { readonly unit: Unit }) {
   const show = useShow();
   return (
     <Stack>
-      <Tools>
+      <Tools className="screen-only">
         <ControllerPick unit={unit} part="without" />
         <Button onPress={() => window.print()}>
           <Printer size={16} aria-hidden /> Print the fall-back sheets
@@ -76,6 +76,7 @@ function Wiring({ unit }: { readonly unit: Unit }) {
   const units = show.units.filter((u) => u.profile.controller === null);
   const plugged = new Set(boat.map((b) => b.id));
   const free = units.filter((u) => !plugged.has(u.id));
+  const nameOf = (id: string): string => indexShow(show).units.get(id)?.name ?? id;
   const set = (next: Feet['boat'], label: string): void =>
     void perform(
       changeFeet(show, unit.id, (f) => ({ ...f, boat: next })),
@@ -89,7 +90,15 @@ function Wiring({ unit }: { readonly unit: Unit }) {
         next. Cables between units that are not named here stay.
       </Soft>
       {boat.length === 0 && <p>No cable yet: without the computer the controller reaches nothing.</p>}
-      <Chain>
+      <ol className="paper-only">
+        {boat.map((plug) => (
+          <li key={plug.id}>
+            {nameOf(plug.from)} {plug.from === unit.id ? 'out' : 'thru'} → {nameOf(plug.id)} in, set to channel{' '}
+            {indexShow(show).units.get(plug.id)?.channel}
+          </li>
+        ))}
+      </ol>
+      <Chain className="screen-only">
         {boat.map((plug, i) => (
           <li key={plug.id}>
             <b>{i + 1}</b>

@@ -8,6 +8,7 @@ import { download, fileName } from '../../adapters/download';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { PlainTable } from '../../components/plainTable';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { problemLine } from '../../../wording';
@@ -16,7 +17,7 @@ import { ControllerPick, SmallHead, Stack, Tools } from './parts';
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
   gap: 22px 28px;
   align-items: start;
   & > section {
@@ -30,6 +31,14 @@ const Pair = styled.div`
   grid-template-columns: 1fr 1fr;
   gap: 10px;
   align-items: start;
+`;
+
+const Places = styled(PlainTable)`
+  & td,
+  & th {
+    padding: 3px 8px;
+    white-space: nowrap;
+  }
 `;
 
 const HOLDS = [
@@ -69,9 +78,16 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
     if (!done.ok) say(done.problems.map(problemLine)[0] ?? 'That does not fit.');
     else perform(done.edit, label);
   };
-  const figure = (label: string, value: number, range: readonly [number, number], take: (v: number) => void) => (
+  const figure = (
+    label: string,
+    value: number,
+    range: readonly [number, number],
+    take: (v: number) => void,
+    hideLabel = false,
+  ) => (
     <DraftField
       label={label}
+      hideLabel={hideLabel}
       numeric
       value={String(value)}
       commit={(text) => {
@@ -105,25 +121,34 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
       <Columns>
         <section>
           <SmallHead>Switches</SmallHead>
-          {controller.switches.map(({ id, row, column }) => (
-            <Pair key={id} style={{ gridTemplateColumns: '1.4fr 1fr 1fr' }}>
-              <span style={{ alignSelf: 'end', lineHeight: '34px' }}>
-                {unit.profile.senders.find((s) => s.id === id)?.name}
-              </span>
-              {figure('Row from the far side', row + 1, [1, 16], (v) =>
-                change(
-                  { switches: controller.switches.map((s) => (s.id === id ? { ...s, row: v - 1 } : s)) },
-                  'move a switch on the floor',
-                ),
-              )}
-              {figure('From the left', column + 1, [1, 16], (v) =>
-                change(
-                  { switches: controller.switches.map((s) => (s.id === id ? { ...s, column: v - 1 } : s)) },
-                  'move a switch on the floor',
-                ),
-              )}
-            </Pair>
-          ))}
+          <Places aria-label="Where the switches lie">
+            <thead>
+              <tr>
+                <th scope="col">Switch</th>
+                <th scope="col">Row, from the far side</th>
+                <th scope="col">From the left</th>
+              </tr>
+            </thead>
+            <tbody>
+              {controller.switches.map((placed) => {
+                const name = unit.profile.senders.find((s) => s.id === placed.id)?.name ?? placed.id;
+                const move = (to: Partial<typeof placed>): void =>
+                  change(
+                    { switches: controller.switches.map((s) => (s === placed ? { ...s, ...to } : s)) },
+                    'move a switch on the floor',
+                  );
+                return (
+                  <tr key={placed.id}>
+                    <th scope="row">{name}</th>
+                    <td>{figure(`Row of ${name}`, placed.row + 1, [1, 16], (v) => move({ row: v - 1 }), true)}</td>
+                    <td>
+                      {figure(`Column of ${name}`, placed.column + 1, [1, 16], (v) => move({ column: v - 1 }), true)}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Places>
         </section>
         <section>
           <SmallHead>What a switch knows</SmallHead>

@@ -125,6 +125,8 @@ export function neighbour(
 /** The controller as it lies on the floor: switches in their places. Arrows go from one to the next, with Shift they take more. */
 export function Floor({ label, controller, plates, chosen, onChoose, onKey, children }: Props) {
   const board = useRef<HTMLDivElement>(null);
+  /** The keyboard goes on by an arrow, which says itself what is chosen. */
+  const walking = useRef(false);
   const { switches } = controller;
   const columns = Math.max(...switches.map((s) => s.column)) + 1;
   const byId = new Map(plates.map((p) => [p.id, p]));
@@ -139,7 +141,9 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
     const next = way && neighbour(switches, at, ...way);
     if (!next) return;
     event.preventDefault();
+    walking.current = true;
     board.current?.querySelector<HTMLElement>(`[data-switch="${next.id}"]`)?.focus();
+    walking.current = false;
     onChoose(next.id, event.shiftKey ? 'besides' : 'alone');
   };
   return (
@@ -161,6 +165,12 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
               $wrong={plate.wrong}
               style={{ gridRow: placed.row + 1, gridColumn: placed.column + 1 }}
               onClick={(e) => onChoose(placed.id, e.shiftKey ? 'to' : e.ctrlKey || e.metaKey ? 'besides' : 'alone')}
+              onFocus={(e) => {
+                // Whoever comes here by keyboard means this switch.
+                if (!walking.current && !chosen.has(placed.id) && e.target.matches(':focus-visible')) {
+                  onChoose(placed.id, 'alone');
+                }
+              }}
               onKeyDown={(e) => onKeyDown(e, placed)}
             >
               <Top>

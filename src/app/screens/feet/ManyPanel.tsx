@@ -9,7 +9,7 @@ import { Find } from '../../components/Find';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { useShow } from '../../state/store';
-import { DOES_FIELD } from './SwitchPanel';
+import { DOES_FIELD, toFloor } from './SwitchPanel';
 import { doingOf, searchDoings } from './searchDoings';
 
 interface Props {
@@ -34,6 +34,7 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
     const does = doingOf(show, unit.id, id);
     setText('');
     if (does) put(setOnMany(all, trigger, does), 'put something on many switches');
+    toFloor(first!.id);
   };
   const run = (): void => {
     const filled = fillSeries(

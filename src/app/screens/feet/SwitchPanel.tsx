@@ -115,6 +115,10 @@ const Lines = styled.ul`
 /** Id of the field in which something is put on the chosen switch by its name. */
 export const DOES_FIELD = 'foot-does';
 
+/** The keyboard goes back to a switch on the floor: the next one is an arrow away. */
+export const toFloor = (switchId: string): void =>
+  document.querySelector<HTMLElement>(`[data-switch="${switchId}"]`)?.focus();
+
 interface Props {
   readonly unit: Unit;
   readonly layerId: LayerId;
@@ -246,6 +250,7 @@ function AddDoing({ unit, entry, onChange }: EntryProps) {
     const does = doingOf(show, unit.id, id);
     setText('');
     if (does) onChange([...entry.doings, { on: trigger, does }], 'put something on a switch');
+    toFloor(entry.id);
   };
   const addFirst = (): void => {
     const typed = text.trim();

@@ -63,7 +63,7 @@ function offers(show: Show, unitId: string): readonly Offer[] {
   return found;
 }
 
-/** What fits a text that was typed: by the beginnings of its words; bytes in hexadecimal are themselves. */
+/** What fits a text that was typed: by the beginnings of its words, what begins with it first; bytes in hexadecimal are themselves. */
 export function searchDoings(show: Show, unitId: string, text: string): readonly Found[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const raw = bytesOf(text);
@@ -71,10 +71,13 @@ export function searchDoings(show: Show, unitId: string, text: string): readonly
     const own = name.toLowerCase().split(/[\s,:]+/);
     return words.every((w) => own.some((o) => o.startsWith(w)));
   });
+  const whole = text.trim().toLowerCase();
+  const begins = (o: Offer): number => Number(!o.name.toLowerCase().startsWith(whole));
+  const ranked = found.toSorted((a, b) => begins(a) - begins(b));
   const bytes: Found[] = raw
     ? [{ id: `bytes/${raw}`, name: `Bytes ${text.trim().toUpperCase()}`, aside: 'as they stand' }]
     : [];
-  return [...bytes, ...found].slice(0, KEPT);
+  return [...bytes, ...ranked].slice(0, KEPT);
 }
 
 /** What was picked from the list. */
