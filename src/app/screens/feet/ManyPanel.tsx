@@ -24,6 +24,8 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
   const show = useShow();
   const [trigger, setTrigger] = useState<Trigger>('press');
   const [text, setText] = useState('');
+  /** A new field for each: the list of the one before is gone with it. */
+  const [round, setRound] = useState(0);
   const feet = feetOf(show, unit.id);
   const page = feet.pages.find((p) => p.id === layerId) ?? null;
   const all = switchIds.map((id) => entryOn(feet, page, id) ?? newFootSwitch(id, []));
@@ -33,6 +35,7 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
   const setAll = (id: string): void => {
     const does = doingOf(show, unit.id, id);
     setText('');
+    setRound(round + 1);
     if (does) put(setOnMany(all, trigger, does), 'put something on many switches');
     toFloor(first!.id);
   };
@@ -56,6 +59,7 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
         onPick={(t) => setTrigger(t as Trigger)}
       />
       <Find
+        key={round}
         label="All of them do"
         inputId={DOES_FIELD}
         placeholder="tone, move, page, stop … or bytes"

@@ -182,7 +182,8 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
       {triggers.map((trigger) => (
         <TriggerDoings key={trigger} unit={unit} trigger={trigger} entry={now} onChange={change} />
       ))}
-      <AddDoing unit={unit} entry={now} onChange={change} />
+      {/* A new field for each: the list of the one before is gone with it. */}
+      <AddDoing key={now.doings.length} unit={unit} entry={now} onChange={change} />
       <DraftField
         label="Name on the display (empty for its own)"
         value={now.name}
