@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
-import { type Show, inOrder, songEntries } from '../../core/show';
+import { applyEdit, deleteSong, newFootSwitch, songEntries, type Show } from '../../core/show';
 import Dexie from 'dexie';
 import { Shelf } from './db';
 import { copySounds, keepSound, loadSound } from './sounds';
@@ -77,15 +77,7 @@ describe('the shelf', () => {
     await saveShow(shelf, edited, 1, 2, show);
     expect(puts).toEqual([`${show.id},${first!.id}`]);
     expect((await loadShow(shelf, show.id))!.read.value).toEqual(edited);
-    const fewer: Show = {
-      ...edited,
-      songs: edited.songs.slice(1),
-      ...inOrder(
-        songEntries(edited)
-          .slice(1)
-          .map((e) => e.songId),
-      ),
-    };
+    const fewer = applyEdit(edited, deleteSong(edited, first!.id)!);
     await saveShow(shelf, fewer, 2, 3, edited);
     expect((await loadShow(shelf, show.id))!.read.value).toEqual(fewer);
     expect(await shelf.songs.count()).toBe(fewer.songs.length);
@@ -100,6 +92,34 @@ describe('the shelf', () => {
     expect((await loadShow(shelf, show.id))!.read.value).toEqual(show);
     await saveShow(shelf, show, 3, 2);
     expect(await loadShow(shelf, show.id)).toMatchObject({ revision: 4, inRows: true });
+  });
+
+  it('leaves out what arrives and what is pressed for a song whose row is lost', async () => {
+    const lost = show.songs[1]!.id;
+    const hears = show.reactions[0]!.hears;
+    const own = { id: 'r', name: '', on: true, songId: null, hears, swallow: true } as const;
+    const start = { kind: 'song', songId: lost, how: 'start' } as const;
+    const [treadle, ...others] = show.feet;
+    const [first, ...pages] = treadle!.pages;
+    const pressed: Show = {
+      ...show,
+      reactions: [
+        ...show.reactions,
+        { ...own, does: start },
+        { ...own, id: 's', songId: lost, does: { kind: 'session', act: 'stop' } },
+      ],
+      feet: [
+        { ...treadle!, pages: [{ ...first!, switches: [newFootSwitch('switch-5', [start])] }, ...pages] },
+        ...others,
+      ],
+    };
+    await saveShow(shelf, pressed, null, 1);
+    await shelf.songs.delete([show.id, lost]);
+    const { value, problems } = (await loadShow(shelf, show.id))!.read;
+    expect(problems).toEqual([]);
+    expect(value!.reactions).toEqual(show.reactions);
+    expect(value!.feet[0]!.pages.map((p) => p.songId)).not.toContain(lost);
+    expect(value!.feet[0]!.pages[0]!.switches[0]!.doings).toEqual([]);
   });
 
   it('leaves out a song whose row is lost, and says how many', async () => {

@@ -56,17 +56,39 @@ export interface Lying {
   readonly lost: number;
 }
 
-/** Plain data of a show whose sets name no songs that are lost; older shows have one set by itself. */
+/** Plain data of a show that names no songs that are lost: not in its sets, nor in what arrives or is pressed; older shows have one set by itself. */
 function withoutSongs(data: Readonly<Record<string, unknown>>, has: (songId: string) => boolean): object {
   const kept = (entries: unknown): unknown =>
     Array.isArray(entries)
       ? entries.filter((e: { songId?: string }) => e.songId === undefined || has(e.songId))
       : entries;
-  const { set, sets } = data;
+  const { set, sets, reactions, feet } = data;
   if (set !== undefined) return { ...data, set: kept(set) };
   if (!Array.isArray(sets)) return data;
-  return { ...data, sets: sets.map((s: { entries?: unknown }) => ({ ...s, entries: kept(s.entries) })) };
+  return {
+    ...data,
+    sets: sets.map((s: { entries?: unknown }) => ({ ...s, entries: kept(s.entries) })),
+    ...(reactions === undefined ? {} : { reactions: withoutLost(reactions, has) }),
+    ...(feet === undefined ? {} : { feet: withoutLost(feet, has) }),
+  };
 }
+
+/** Lists, however deep, without members that do something with a song that is lost; what was only made for one is for none. */
+function withoutLost(value: unknown, has: (songId: string) => boolean): unknown {
+  const lost = (x: unknown): boolean => typeof x === 'string' && !has(x);
+  if (Array.isArray(value)) {
+    const does = (m: unknown): boolean =>
+      isObject(m) && (lost((m.does as { songId?: unknown } | undefined)?.songId) || ('does' in m && lost(m.songId)));
+    return value.filter((m) => !does(m)).map((m) => withoutLost(m, has));
+  }
+  if (!isObject(value)) return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, v]) => [key, key === 'songId' && lost(v) ? null : withoutLost(v, has)]),
+  );
+}
+
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null;
 
 export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefined> {
   return shelf.transaction('r', shelf.shows, shelf.songs, async () => {
