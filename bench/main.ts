@@ -5,6 +5,7 @@ import { parseMidi, writeMidi } from 'midi-file';
 import { readSmf, writeSmf, type SmfEvent, type SmfFile } from '../src/core/formats/smf';
 import { matchSlots, newSlot } from '../src/core/show';
 import { bundle } from './bundle';
+import type { FeetTimes } from './feet';
 import { chart } from './chart';
 import { seeded } from './fullShow';
 import { againstBruteForce, againstNaive } from './schedules';
@@ -217,6 +218,32 @@ async function evening(): Promise<void> {
   console.log('  aim: memory stays flat');
 }
 
+/** Pages for a set on the floor: proposed, rehearsed, put together, checked. */
+async function onTheFloor(): Promise<void> {
+  console.log('\nFeet, in a worker, one cold run each: songs × tones a song, of which four are in all songs.');
+  const file = await bundle('./feet.ts');
+  for (const [songs, tones, kind] of [
+    [20, 12, 'foot-controller'],
+    [20, 12, 'display-controller'],
+    [60, 12, 'display-controller'],
+  ] as const) {
+    const times = await new Promise<FeetTimes>((resolve, reject) => {
+      const worker = new Worker(file, { workerData: { songs, tones, kind } });
+      worker.once('message', (result: FeetTimes) => {
+        resolve(result);
+        void worker.terminate();
+      });
+      worker.once('error', reject);
+    });
+    console.log(
+      `  ${songs} × ${tones}, ${kind}: proposed in ${ms(times.propose).trim()} (${times.pages} pages, ${times.left} tones left), ` +
+        `rehearsed in ${ms(times.rehearse).trim()}, put together in ${ms(times.memory).trim()}, ` +
+        `checked in ${ms(times.check).trim()}, after an edit in ${ms(times.again).trim()}`,
+    );
+  }
+  console.log('  aim: 20 × 12 on ten switches proposed under 1 s');
+}
+
 const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   songs,
   sets,
@@ -230,6 +257,7 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   charts,
   ports: () => night(Number(process.argv[3] ?? PORT_SECONDS)),
   hour: evening,
+  feet: onTheFloor,
 };
 
 const only = process.argv[2];

@@ -38,13 +38,30 @@ export function fallbackOf(show: Show, unitId: string, song: Song): Fallback | n
   return ways && fallbackBy(show, ways, song);
 }
 
+interface Kept {
+  readonly ways: FootWays;
+  readonly opening: string | null;
+  readonly fallback: Fallback;
+}
+
+const kept = new WeakMap<Song, Kept>();
+
 export function fallbackBy(show: Show, ways: FootWays, song: Song): Fallback {
+  const named = openingOf(show, song);
+  const opening = named !== null && indexShow(show).tones.has(named) ? named : null;
+  const known = kept.get(song);
+  if (known?.ways === ways && known.opening === opening) return known.fallback;
+  const fallback = makeFallback(ways, song, opening);
+  kept.set(song, { ways, opening, fallback });
+  return fallback;
+}
+
+function makeFallback(ways: FootWays, song: Song, opening: string | null): Fallback {
   const time = songTime(song);
   const start = pageOfSong(ways, song.id);
   const left = { controls: 0, messages: 0, sweeps: song.sweeps.filter((s) => !s.muted).length };
   const changes: { cueId: string; at: Ticks; due: Micros; does: Doing; again: boolean }[] = [];
-  const opening = openingOf(show, song);
-  if (opening !== null && indexShow(show).tones.has(opening)) {
+  if (opening !== null) {
     changes.push({ cueId: OPENING_CUE, at: 0, due: 0, does: { kind: 'tone', toneId: opening }, again: false });
   }
   for (const { id, at, shift, muted, action } of cuesInOrder(song)) {

@@ -142,15 +142,37 @@ export const kindOfMessage = (bytes: Bytes): Exclude<HoldKind, 'all'> =>
 
 const hearable = ({ kind }: Doing): boolean => kind !== 'message' && kind !== 'page';
 
-const made = new WeakMap<Show, Map<string, SwitchSends>>();
+interface Kept {
+  /** All of the show that what switches send depends on. */
+  readonly under: readonly unknown[];
+  readonly sends: Map<string, SwitchSends>;
+}
+
+/** Made once for what is programmed, for as long as what it names stays: an edit of a song touches none of it. */
+const made = new WeakMap<Feet, Kept>();
+
+const namesSongs = ({ everywhere, pages }: Feet): boolean =>
+  [everywhere, ...pages].some((l) => l.switches.some((s) => s.doings.some((d) => d.does.kind === 'song')));
+
+function keptFor(show: Show, feet: Feet): Kept['sends'] {
+  const { units, tones, moves, audio, songs } = show;
+  const known = made.get(feet);
+  if (known && [units, tones, moves, audio].every((x, i) => x === known.under[i])) {
+    if (known.under[4] === songs || !namesSongs(feet)) return known.sends;
+  }
+  const sends = new Map<string, SwitchSends>();
+  made.set(feet, { under: [units, tones, moves, audio, songs], sends });
+  return sends;
+}
 
 /** All that a switch sends on a page (null: what stands on every page), and what is wrong with it. */
 export function switchSends(show: Show, unitId: string, pageId: string | null, switchId: string): SwitchSends {
-  let kept = made.get(show);
-  if (!kept) made.set(show, (kept = new Map<string, SwitchSends>()));
-  const key = `${unitId}/${pageId ?? ''}/${switchId}`;
-  let found = kept.get(key);
-  if (!found) kept.set(key, (found = makeSends(show, unitId, pageId, switchId)));
+  const feet = show.feet.find((f) => f.id === unitId);
+  if (!feet) return NO_SENDS;
+  const sends = keptFor(show, feet);
+  const key = `${pageId ?? ''}/${switchId}`;
+  let found = sends.get(key);
+  if (!found) sends.set(key, (found = makeSends(show, unitId, pageId, switchId)));
   return found;
 }
 

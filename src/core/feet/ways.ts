@@ -1,5 +1,5 @@
 import { slotCount } from '../addressing';
-import { feetOf, indexShow, pagesOf, type Doing, type Feet, type FootPage, type Show } from '../show';
+import { feetOf, indexShow, pagesOf, type Doing, type Feet, type FootPage, type Show, type Unit } from '../show';
 import { entryOn } from './switchSends';
 
 /** One press: of a switch, or of the controller's own switches for the page before and the next. */
@@ -22,7 +22,27 @@ export interface FootWays {
 /** Whether two doings are the same thing. */
 export const sameDoing = (a: Doing, b: Doing): boolean => JSON.stringify(a) === JSON.stringify(b);
 
+interface Kept {
+  readonly unit: Unit;
+  readonly ways: FootWays | null;
+}
+
+/** Made once for what is programmed: most edits leave that, and the controller, alone. */
+const kept = new WeakMap<Feet, Kept>();
+
+/** The ways of a foot through a controller's pages; null where the unit is no foot controller. */
 export function footWays(show: Show, unitId: string): FootWays | null {
+  const unit = indexShow(show).units.get(unitId);
+  const feet = show.feet.find((f) => f.id === unitId);
+  if (!unit || !feet) return makeWays(show, unitId);
+  const known = kept.get(feet);
+  if (known?.unit === unit) return known.ways;
+  const ways = makeWays(show, unitId);
+  kept.set(feet, { unit, ways });
+  return ways;
+}
+
+function makeWays(show: Show, unitId: string): FootWays | null {
   const unit = indexShow(show).units.get(unitId);
   const controller = unit?.profile.controller;
   if (!unit || !controller) return null;
@@ -73,12 +93,27 @@ export function footWays(show: Show, unitId: string): FootWays | null {
   };
 }
 
-/** The fewest presses from a page that do something, and where they leave the controller; null where none do. */
-export function wayTo(
-  ways: FootWays,
-  from: string,
-  does: Doing,
-): { readonly presses: readonly Press[]; readonly to: string } | null {
+interface Way {
+  readonly presses: readonly Press[];
+  /** Where they leave the controller. */
+  readonly to: string;
+}
+
+const found = new WeakMap<FootWays, Map<string, Way | null>>();
+
+/** The fewest presses from a page that do something; null where none do. */
+export function wayTo(ways: FootWays, from: string, does: Doing): Way | null {
+  let known = found.get(ways);
+  if (!known) found.set(ways, (known = new Map<string, Way | null>()));
+  const key = JSON.stringify([from, does]);
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  const way = lookFor(ways, from, does);
+  known.set(key, way);
+  return way;
+}
+
+function lookFor(ways: FootWays, from: string, does: Doing): Way | null {
   const seen = new Set([from]);
   let edge: { readonly at: string; readonly presses: readonly Press[] }[] = [{ at: from, presses: [] }];
   while (edge.length > 0) {

@@ -142,6 +142,12 @@ function Result({
   const toneName = (id: string): string => tones.get(id)?.name ?? '';
   const switchName = (id: string): string => unit.profile.senders.find((s) => s.id === id)?.name ?? id;
   const columns = Math.max(...controller.switches.map((s) => s.column)) + 1;
+  /** A page by its song; those of several say so. */
+  const titleOf = (key: string): string => {
+    const page = pages.find((p) => p.key === key);
+    const more = page && page.sharedWith.length > 0 ? ` and ${page.sharedWith.length} more` : '';
+    return `${songs.get(page?.songId ?? '')?.title ?? ''}${more}${page && page.part > 0 ? `, ${page.part + 1}` : ''}`;
+  };
   const moved = new Set(moves.map((m) => `${m.songId}/${m.part}/${m.to}`));
   return (
     <>
@@ -158,12 +164,11 @@ function Result({
         {pages.map((page) => {
           const at = new Map(page.tones.map((t) => [t.switchId, t]));
           const jumps = new Map(page.jumps.map((j) => [j.switchId, j]));
-          const title = songs.get(page.songId)?.title ?? '';
+          const title = titleOf(page.key);
           return (
             <Page key={`${page.songId}/${page.part}`}>
               <h3>
                 {title}
-                {page.part > 0 && `, ${page.part + 1}`}
                 <SmallFloor
                   controller={controller}
                   filled={(id) => at.has(id) || jumps.has(id)}
@@ -183,7 +188,7 @@ function Result({
                         $moved={moved.has(`${page.songId}/${page.part}/${id}`)}
                         style={{ gridRow: row + 1, gridColumn: column + 1 }}
                       >
-                        {tone ? toneName(tone.toneId) : jump ? (jump.to === 0 ? 'back' : `page ${jump.to + 1}`) : ''}
+                        {tone ? toneName(tone.toneId) : jump ? `to ${titleOf(jump.to)}` : ''}
                       </Place>
                     );
                   })}

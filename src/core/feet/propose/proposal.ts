@@ -119,13 +119,14 @@ export function takeProposal(show: Show, proposal: Proposal, newId: () => string
     now = applyEdit(now, edit);
   };
   const pageIds = new Map<string, string>();
-  for (const { songId, part } of proposal.pages) {
-    const key = `${songId}/${part}`;
+  for (const page of proposal.pages) {
+    const { songId, part, key } = page;
     const own = songPagesOf(now, unitId, songId)[part];
     if (own) pageIds.set(key, own.id);
     else {
       const song = indexShow(now).songs.get(songId);
-      const name = asTitle(`${song?.title ?? ''}${part === 0 ? '' : ` ${part + 1}`}`, 'Page');
+      const more = page.sharedWith.length === 0 ? '' : ' and others';
+      const name = asTitle(`${song?.title ?? ''}${more}${part === 0 ? '' : ` ${part + 1}`}`, 'Page');
       const added = addFootPage(now, unitId, name, newId, { songId });
       if (!added) continue;
       perform(added.edit);
@@ -135,7 +136,7 @@ export function takeProposal(show: Show, proposal: Proposal, newId: () => string
   const pins = new Set(feetOf(now, unitId).everywhere.switches.map((s) => s.id));
   const switchesOf = new Map(
     proposal.pages.flatMap((page): [string, readonly FootSwitch[]][] => {
-      const id = pageIds.get(`${page.songId}/${page.part}`);
+      const id = pageIds.get(page.key);
       const before = feetOf(now, unitId).pages.find((p) => p.id === id)?.switches ?? [];
       return id === undefined ? [] : [[id, proposedSwitches(page, before, pins, pageIds)]];
     }),
@@ -154,7 +155,7 @@ export function takeProposal(show: Show, proposal: Proposal, newId: () => string
 
 /** What stands on a page's switches by a proposal: what stays, tones, and switches that turn pages. */
 function proposedSwitches(
-  { songId, tones, jumps, part }: ProposedPage,
+  { tones, jumps, part }: ProposedPage,
   before: readonly FootSwitch[],
   pins: ReadonlySet<string>,
   pageIds: ReadonlyMap<string, string>,
@@ -169,7 +170,7 @@ function proposedSwitches(
       return same ? { ...same, id: switchId } : newFootSwitch(switchId, [{ kind: 'tone', toneId }]);
     });
   const turning = jumps.flatMap(({ switchId, to }) => {
-    const pageId = pageIds.get(`${songId}/${to}`);
+    const pageId = pageIds.get(to);
     return pageId === undefined ? [] : [newFootSwitch(switchId, [{ kind: 'page', to: { pageId } }])];
   });
   const after = [...kept, ...called, ...turning];

@@ -60,7 +60,9 @@ const ask: fc.Arbitrary<PageAsk> = fc
   });
 
 const tonesOf = (plan: PagePlan, songId: string): string[] =>
-  plan.pages.filter((p) => p.songId === songId).flatMap((p) => p.tones.map((t) => t.toneId));
+  plan.pages
+    .filter((p) => p.songId === songId || p.sharedWith.includes(songId))
+    .flatMap((p) => p.tones.map((t) => t.toneId));
 
 describe('a proposal of pages', () => {
   it('loses no tone: each is on a page of its song, or said to be left', () => {
@@ -106,11 +108,13 @@ describe('a proposal of pages', () => {
           expect(new Set(places).size).toBeLessThanOrEqual(1);
         }
         for (const page of plan.pages.filter((p) => p.part > 0)) {
-          const first = plan.pages.find((p) => p.songId === page.songId && p.part === 0)!;
-          if (a.turns === 'jump') {
-            expect(first.jumps.some((j) => j.to === page.part)).toBe(true);
-            expect(page.jumps.some((j) => j.to === 0)).toBe(true);
-          } else expect(page.part).toBe(1);
+          for (const songId of [page.songId, ...page.sharedWith]) {
+            const first = plan.pages.find((p) => p.songId === songId && p.part === 0)!;
+            if (a.turns === 'jump') {
+              expect(first.jumps.some((j) => j.to === page.key)).toBe(true);
+              expect(page.jumps.some((j) => j.to === first.key)).toBe(true);
+            } else expect(page.part).toBe(1);
+          }
         }
       }),
       runs(1203, 400),
@@ -157,8 +161,8 @@ describe('a proposal of pages', () => {
     const jumping = proposePages({ ...base, turns: 'jump' });
     expect(jumping.pages).toHaveLength(2);
     expect(jumping.left).toEqual([]);
-    expect(jumping.pages[0]!.jumps).toEqual([{ switchId: 'switch-10', to: 1 }]);
-    expect(jumping.pages[1]!.jumps).toEqual([{ switchId: 'switch-10', to: 0 }]);
+    expect(jumping.pages[0]!.jumps).toEqual([{ switchId: 'switch-10', to: 'a/1' }]);
+    expect(jumping.pages[1]!.jumps).toEqual([{ switchId: 'switch-10', to: 'a/0' }]);
     expect(proposePages({ ...base, turns: 'none' }).left).toHaveLength(6);
     expect(proposePages({ ...base, pages: 0, turns: 'jump' }).left).toHaveLength(16);
   });
@@ -272,9 +276,17 @@ describe('a proposal for a show', () => {
   it('for twenty songs of twelve tones on ten switches places all of them', () => {
     const large = largeSet(newUnit('feet', 'Feet', 'FT', libraryProfile('foot-controller')), 20, 12);
     const plan = propose(large, 'feet')!;
-    // 32 pages are fewer than two a song: what does not fit is said.
-    const placed = plan.pages.reduce((n, p) => n + p.tones.filter((t) => t.why === 'order').length, 0);
-    expect(placed + plan.left.length).toBeGreaterThanOrEqual(20 * 8);
+    // 32 pages are fewer than two a song: second pages are shared.
+    expect(plan.left).toEqual([]);
     expect(plan.pages.length).toBeLessThanOrEqual(32);
+    let n = 0;
+    const after = applyEdit(
+      large,
+      takeProposal(large, plan, () => `page-${n++}`)!,
+    );
+    expect(checkShow(after)).toEqual([]);
+    const presses = reachOf(after, 'feet', after.songs).map((r) => r.presses);
+    expect(presses.every((p) => p === 1 || p === 2 || p === 3)).toBe(true);
+    expect(propose(after, 'feet')!.pages.map((p) => p.key)).toEqual(plan.pages.map((p) => p.key));
   });
 });

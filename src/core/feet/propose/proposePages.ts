@@ -14,13 +14,19 @@ export interface PlacedTone {
 
 /** A page for a song, or for what of it the first one does not hold. */
 export interface ProposedPage {
+  /** What jumps call it. */
+  readonly key: string;
   readonly songId: string;
+  /** Where pages are few, other songs have what their own pages do not hold on it too. */
+  readonly sharedWith: readonly string[];
   /** 0 is the song's page; others are one jump away from it. */
   readonly part: number;
   readonly tones: readonly PlacedTone[];
-  /** Switches that go to other pages of the song, by the part that they go to. */
-  readonly jumps: readonly { readonly switchId: string; readonly to: number }[];
+  /** Switches that go to other pages, by their keys. */
+  readonly jumps: readonly { readonly switchId: string; readonly to: string }[];
 }
+
+const keyOf = (songId: string, part: number): string => `${songId}/${part}`;
 
 export interface PagePlan {
   readonly pages: readonly ProposedPage[];
@@ -134,18 +140,36 @@ function* corePlaces(
 /** Pages for all songs, with the shared tones in their places. */
 function pagesWith(ask: PageAsk, layouts: readonly Layout[], core: readonly Assigned[]): PagePlan {
   const where = new Map(core.map((c) => [c.toneId, c]));
-  const left: { songId: string; toneId: string }[] = [];
-  let room = ask.pages;
-  let rest = 0;
-  const pages = layouts.flatMap((layout) => {
-    const made = songPages(ask, layout, where, room);
-    room -= made.pages.length;
-    rest += made.cost;
-    left.push(...made.left.map((toneId) => ({ songId: layout.song.songId, toneId })));
-    return made.pages;
-  });
+  const made = songsPages(ask, layouts, where);
+  const rest = made.cost;
   const ids = core.map((c) => c.toneId);
+  const { pages, left } = made;
   return { pages, core: ids, cost: { core: core.reduce((sum, c) => sum + c.cost, 0), rest }, left };
+}
+
+interface SongsPages extends Pick<PagePlan, 'pages' | 'left'> {
+  readonly cost: number;
+}
+
+/** Pages of all songs: two where one does not hold a song, shared ones where there are too few, and where that is not enough either, what fits. */
+function songsPages(ask: PageAsk, layouts: readonly Layout[], core: Core): SongsPages {
+  const made = layouts.map((layout) => ({ layout, ...songPages(ask, layout, core, Number.POSITIVE_INFINITY) }));
+  const together = (all: readonly (SongPages & { readonly layout: Layout })[]): SongsPages => ({
+    pages: all.flatMap((m) => m.pages),
+    cost: all.reduce((sum, m) => sum + m.cost, 0),
+    left: all.flatMap((m) => m.left.map((toneId) => ({ songId: m.layout.song.songId, toneId }))),
+  });
+  if (made.reduce((sum, m) => sum + m.pages.length, 0) <= ask.pages) return together(made);
+  const shared = sharedPages(ask, made, core);
+  if (shared) return shared;
+  let room = ask.pages;
+  return together(
+    layouts.map((layout) => {
+      const own = songPages(ask, layout, core, room);
+      room -= own.pages.length;
+      return { layout, ...own };
+    }),
+  );
 }
 
 const NO_PLAN: PagePlan = { pages: [], core: [], cost: { core: 0, rest: 0 }, left: [] };
@@ -193,10 +217,87 @@ function songPages(ask: PageAsk, { song, fixed, rank }: Layout, core: Core, room
       ...[...core.values()].map((c) => placedTone(c, 'core')),
       ...placed.map((p) => placedTone(p, 'order')),
     ];
-    const to = turning.map((p, i) => ({ switchId: p.id, to: part === 0 ? i + 1 : 0 }));
-    pages.push({ songId: song.songId, part, tones, jumps: to });
+    const { songId } = song;
+    const to = turning.map((p, i) => ({ switchId: p.id, to: keyOf(songId, part === 0 ? i + 1 : 0) }));
+    pages.push({ key: keyOf(songId, part), songId, sharedWith: [], part, tones, jumps: to });
   }
   return { pages, cost, left: own.slice(at) };
+}
+
+/** A song whose second page could be that of others too. */
+interface Pair {
+  readonly layout: Layout;
+  readonly first: ProposedPage;
+  /** What its own page does not hold, in the order of first use. */
+  readonly over: readonly string[];
+}
+
+/**
+ * Pages for all songs where each cannot have a second page of its own: what the pages of several songs do not hold shares a page, from which
+ * a switch goes back to each. Null where that is not enough.
+ */
+function sharedPages(
+  ask: PageAsk,
+  made: readonly (SongPages & { readonly layout: Layout })[],
+  core: Core,
+): SongsPages | null {
+  if (ask.turns !== 'jump' || made.some((m) => m.left.length > 0 || m.pages.length > 2)) return null;
+  const always = new Set([...ask.pins.keys(), ...[...core.values()].map((c) => c.place.id)]);
+  const open = ask.places.filter((p) => !always.has(p.id));
+  const groups: Pair[][] = [];
+  const pages: ProposedPage[] = [];
+  for (const { layout, pages: own } of made) {
+    const [first, second] = own;
+    pages.push(first!);
+    if (!second) continue;
+    const over = second.tones.filter((t) => t.why === 'order').map((t) => t.toneId);
+    const last = groups.at(-1);
+    const takes = last && last.reduce((sum, p) => sum + p.over.length, over.length) + last.length + 1;
+    const pair = { layout, first: first!, over };
+    if (last && takes! <= open.length) last.push(pair);
+    else groups.push([pair]);
+  }
+  if (pages.length + groups.length > ask.pages) return null;
+  let cost = made.reduce((sum, m) => sum + sumOf(m.pages[0]!), 0);
+  for (const group of groups) {
+    const page = secondPage(ask, group, open, core);
+    cost += sumOf(page);
+    // Behind the last song that it is for.
+    const at = pages.indexOf(group.at(-1)!.first);
+    pages.splice(at + 1, 0, page);
+    for (const { first } of group) {
+      const to = page.key;
+      pages[pages.indexOf(first)] = { ...first, jumps: first.jumps.map((j) => ({ ...j, to })) };
+    }
+  }
+  return { pages, cost, left: [] };
+}
+
+const sumOf = ({ tones }: ProposedPage): number => tones.reduce((sum, t) => sum + (t.why === 'order' ? t.cost : 0), 0);
+
+/** One page for what the pages of some songs do not hold. A tone that two of them want stands there once. */
+function secondPage(ask: PageAsk, group: readonly Pair[], open: readonly Place[], core: Core): ProposedPage {
+  const far = open.toSorted((a, b) => b.reach - a.reach || b.order - a.order);
+  const backs = far.slice(0, group.length);
+  const rank = new Map(group.flatMap(({ over, layout }) => over.map((id) => [id, layout.rank.get(id)!] as const)));
+  const placed = assign(
+    [...rank.keys()],
+    open.filter((p) => !backs.includes(p)),
+    (id, place) => placeCost(place, rank.get(id)!),
+  );
+  const { songId } = group[0]!.layout.song;
+  return {
+    key: keyOf(songId, 1),
+    songId,
+    sharedWith: group.slice(1).map((p) => p.layout.song.songId),
+    part: 1,
+    tones: [
+      ...pinnedTones(ask.pins),
+      ...[...core.values()].map((c) => placedTone(c, 'core')),
+      ...placed.map((p) => placedTone(p, 'order')),
+    ],
+    jumps: backs.map((p, i) => ({ switchId: p.id, to: group[i]!.first.key })),
+  };
 }
 
 /** How many pages beside its first a song needs, as far as there are any. */
