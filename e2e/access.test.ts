@@ -103,6 +103,25 @@ describe('every view passes WCAG A and AA', () => {
     }
   });
 
+  it('feet, with every part', async () => {
+    await b.click('link', 'Feet');
+    await b.find('group', 'Pages');
+    await b.click('button', /^Switch 1: Fog Lead/);
+    await b.find('region', 'Without the computer');
+    expect(await violations()).toEqual([]);
+    for (const [part, role, name] of [
+      ['Proposal', 'button', 'Propose pages'],
+      ['Without computer', 'table', /^Steps of/],
+      ['Transfer', 'region', 'Stand-in'],
+      ['Labels', 'button', 'Print the strips'],
+      ['Controller', 'button', 'Export the controller'],
+    ] as const) {
+      await b.click('link', part);
+      await b.find(role, name);
+      expect(await violations()).toEqual([]);
+    }
+  });
+
   it('every part of a map', async () => {
     await b.click('link', 'Map');
     for (const part of ['Controls', 'Address plan', 'Timing and behaviour', 'Relay rules', 'House numbers']) {

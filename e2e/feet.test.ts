@@ -9,8 +9,8 @@ const { b, folder } = begin();
 
 const text = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
 const isFocused = async (name: string | RegExp): Promise<boolean> => {
-  const label = await b.driver.switchTo().activeElement().getAttribute('aria-label');
-  return typeof name === 'string' ? label === name : name.test(label ?? '');
+  const label = await b.driver.switchTo().activeElement().getText();
+  return typeof name === 'string' ? label === name : name.test(label);
 };
 describe('a page', () => {
   it('is programmed by keyboard alone: a tone, a move, stop, bytes', async () => {
@@ -41,7 +41,7 @@ describe('a page', () => {
     await b.press('button', /^Switch 7:/, Key.ARROW_RIGHT);
     await b.type('c');
     await b.type('0 05', Key.ENTER);
-    await b.find('button', /^Switch 8: Bytes/);
+    await b.find('button', /^Switch 8: C0 05/);
     await b.says('region', 'Without the computer', 'C0 05');
   });
 
@@ -106,7 +106,7 @@ describe('a proposal', () => {
     await b.click('button', /page 01/);
     await b.find('button', /^Undo: take a proposal of pages/);
     await b.click('button', /Slack Tide/);
-    await b.find('button', /^Switch 5: Fog Lead, Wide/);
+    await b.find('button', /^Switch 5: pinned Fog Lead, Wide/);
     await b.find('button', /^Switch 1: Fog Lead/);
   });
 });

@@ -93,10 +93,6 @@ async function pictures(address: string): Promise<void> {
     await b.says('listitem', 'Quillback', 'Ledger Rhythm');
     await still('chart');
     await b.click('button', 'Stop');
-    await b.click('button', 'Whole song');
-    await b.find('button', '43|1 Still Water, proven');
-    await still('whole-song');
-    await b.click('button', 'Whole song');
     // A cue that comes right behind another has no time to land.
     await b.fill('textbox', /^Bar\|beat/, `13|4.25${Key.ENTER}`);
     await b.type('fog', Key.ENTER);
@@ -111,9 +107,6 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Undo: place Fog Lead');
     await b.click('link', 'Tones');
     await b.click('link', 'Chart');
-    await b.click('radio', 'Frame');
-    await b.find('region', 'Frame of the song');
-    await still('frame');
     await b.click('radio', 'Sound');
     await b.click('radio', 'Here');
     await b.fill('textbox', /^Bar\|beat/, `29${Key.ENTER}`);
@@ -123,6 +116,14 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Undo: add a sweep');
     await b.click('radio', 'Sound');
     await still('sound');
+    await b.click('link', 'Feet');
+    await b.click('button', /Slack Tide/);
+    await b.click('button', /^Switch 1: Fog Lead/);
+    await b.find('region', 'Without the computer');
+    await still('feet');
+    await b.click('link', 'Without computer');
+    await b.find('table', /^Steps of Slack Tide/);
+    await still('by-foot');
   } finally {
     await b.close();
   }

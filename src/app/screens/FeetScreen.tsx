@@ -1,8 +1,10 @@
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import type { Unit } from '../../core/show';
+import { newController } from '../../core/addressing';
+import { changeProfile, type Unit } from '../../core/show';
 import { AddUnit } from '../components/AddUnit';
-import { Soft } from '../components/controls';
+import { Button, Soft } from '../components/controls';
+import { perform } from '../state/desk';
 import { PartedView } from '../components/PartedView';
 import { useShow } from '../state/store';
 import { BoatPart } from './feet/BoatPart';
@@ -64,9 +66,14 @@ function Part({ part, unit }: { readonly part: string; readonly unit: Unit }) {
 
 /** What comes first where the rig has none. */
 function NoController() {
-  const { id, units } = useShow();
+  const show = useShow();
+  const { id, units } = show;
   const navigate = useNavigate();
-  const sending = units.find((u) => u.profile.senders.length > 0);
+  const sending = units.find((u) => newController(u.profile.senders) !== null);
+  const layOut = (unit: Unit): void => {
+    const done = changeProfile(show, unit.id, { ...unit.profile, controller: newController(unit.profile.senders) });
+    if (done.ok) perform(done.edit, 'lay out a foot controller');
+  };
   return (
     <Empty>
       <h1>Feet</h1>
@@ -75,10 +82,10 @@ function NoController() {
       </p>
       <AddUnit kind="foot-controller" onAdded={(unitId) => void navigate(`/show/${id}/feet/${unitId}`)} />
       {sending && (
-        <Soft>
-          {sending.name} sends, but nobody said yet how its switches lie: choose a kind of foot controller for it in the
-          map, under Versions.
-        </Soft>
+        <>
+          <Soft>{sending.name} sends, but nobody said yet how its switches lie on the floor.</Soft>
+          <Button onPress={() => layOut(sending)}>Lay {sending.name} out as a foot controller</Button>
+        </>
       )}
     </Empty>
   );

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decodeMessage } from '../midi';
 import { letterPlan } from '../testing/rigs';
+import { linear, newController } from './builders';
 import { decodeValue, encodeValue, encodingProblems, valueRange, type Encoding } from './encodings/registry';
 import {
   addressOf,
@@ -236,5 +237,28 @@ describe('encodings', () => {
       { code: 'log-through-zero' },
     ]);
     expect(encodingProblems({ ...level, low: 6 })).toMatchObject([{ code: 'flat-range' }]);
+  });
+});
+
+describe('a foot controller of what a unit sends', () => {
+  it('has its switches in rows from the feet on, and its pedals beside them', () => {
+    const sender = (id: string, encoding: Encoding) => ({ id, name: id, channel: 3, encoding });
+    const press: Encoding = { kind: 'momentary', number: 80, press: 127, release: 0 };
+    const senders = [
+      ...['a', 'b', 'c', 'd', 'e', 'f'].map((id) => sender(id, press)),
+      sender('pedal', linear(11, 0, 100, '%')),
+    ];
+    const controller = newController(senders)!;
+    expect(controller.switches.map((s) => [s.id, s.row, s.column])).toEqual([
+      ['a', 1, 0],
+      ['b', 1, 1],
+      ['c', 1, 2],
+      ['d', 1, 3],
+      ['e', 1, 4],
+      ['f', 0, 0],
+    ]);
+    expect(controller.pedals).toEqual(['pedal']);
+    expect(controller.call.channel).toBe(3);
+    expect(newController([senders.at(-1)!])).toBeNull();
   });
 });

@@ -1,6 +1,6 @@
-import type { Encoding } from './encodings/registry';
+import { isContinuous, type Encoding } from './encodings/registry';
 import type { AddressPlan } from './plan';
-import type { Control, Profile } from './profile';
+import type { Control, Controller, Profile, Sender } from './profile';
 
 /** A control with nothing said but its name and encoding. */
 export const newControl = (id: string, name: string, encoding: Encoding, rest: Partial<Control> = {}): Control => ({
@@ -28,6 +28,34 @@ export const linear = (number: number, low: number, high: number, unit: string):
 
 /** A switch that is on from 64. */
 export const onOff = (number: number): Encoding => ({ kind: 'set-switch', number, on: 127, off: 0, onFrom: 64 });
+
+/**
+ * A foot controller of what a unit sends: its switches in rows of five, the first at the feet on the left, its pedals. What one switch
+ * holds is what most do; the rest is for whoever knows it.
+ */
+export function newController(senders: readonly Sender[]): Controller | null {
+  const switches = senders.filter((s) => !isContinuous(s.encoding)).slice(0, 80);
+  if (switches.length === 0) return null;
+  const rows = Math.ceil(switches.length / 5);
+  return {
+    switches: switches.map(({ id }, i) => ({ id, row: rows - 1 - Math.floor(i / 5), column: i % 5 })),
+    pedals: senders
+      .filter((s) => isContinuous(s.encoding))
+      .slice(0, 16)
+      .map((s) => s.id),
+    triggers: ['press', 'release'],
+    holds: { program: 4, control: 8, note: 4, exclusive: 0, all: 16 },
+    jumps: 'with-messages',
+    stepsPages: false,
+    display: { length: 0, letters: 'none' },
+    lights: true,
+    call: { kind: 'control', channel: switches[0]!.channel, first: 20 },
+    takes: 'nothing',
+    before: [],
+    after: [],
+    pitch: 60,
+  };
+}
 
 /** One group of slots, programs only. */
 export const plainPlan = (

@@ -1,4 +1,4 @@
-export { encodingOfKind, linear, newControl, newProfile, onOff, plainPlan } from './builders';
+export { encodingOfKind, linear, newControl, newController, newProfile, onOff, plainPlan } from './builders';
 export {
   addressOf,
   addressPlanSchema,

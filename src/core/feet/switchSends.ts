@@ -82,7 +82,7 @@ export function doingName(show: Show, does: Doing): string {
       return unit?.profile.controls.find((c) => c.id === does.controlId)?.name ?? '';
     }
     case 'message':
-      return 'Bytes';
+      return shortBytes(does.bytes);
     case 'page':
       return typeof does.to === 'string'
         ? does.to === 'next'
@@ -91,6 +91,13 @@ export function doingName(show: Show, does: Doing): string {
         : pageName(show, does.to.pageId);
   }
 }
+
+/** The first bytes of some, as a display has room for. */
+const shortBytes = (hex: string): string =>
+  (hex.match(/../g) ?? [])
+    .slice(0, 3)
+    .map((b) => b.toUpperCase())
+    .join(' ');
 
 const pageName = (show: Show, pageId: string): string =>
   show.units.flatMap((u) => u.slots).find((s) => s.id === pageId)?.name ?? 'Page';

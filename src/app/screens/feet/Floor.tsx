@@ -17,8 +17,6 @@ export interface Plate {
   readonly pinned: boolean;
   readonly wrong: boolean;
   readonly lit: boolean;
-  /** Read out after its name. */
-  readonly aside: string;
 }
 
 const Board = styled.div<{ $columns: number }>`
@@ -73,6 +71,16 @@ const Top = styled.span`
   font-size: 12.5px;
   font-weight: 600;
   color: ${desk.inkSoft};
+`;
+
+/** Said to a screen reader only. */
+const Unseen = styled.span`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  white-space: nowrap;
 `;
 
 /** A switch's own light: full where it is on. */
@@ -159,7 +167,6 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
               data-switch={placed.id}
               tabIndex={placed.id === tabStop ? 0 : -1}
               aria-pressed={chosen.has(placed.id)}
-              aria-label={`${plate.label}: ${plate.name || 'nothing'}${plate.aside}`}
               $chosen={chosen.has(placed.id)}
               $kind={plate.kind}
               $wrong={plate.wrong}
@@ -174,12 +181,12 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
               onKeyDown={(e) => onKeyDown(e, placed)}
             >
               <Top>
-                {plate.label}
+                {`${plate.label}:`}
                 {plate.everywhere && <Layers size={14} aria-label="on every page" />}
                 {plate.pinned && <Pin size={13} aria-label="pinned" />}
                 {controller.lights && <Light $lit={plate.lit} />}
               </Top>
-              <strong>{plate.name}</strong>
+              <strong>{plate.name || <Unseen>nothing</Unseen>}</strong>
               <small>{plate.others.join(' · ')}</small>
             </Key>
           );

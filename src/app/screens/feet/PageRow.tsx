@@ -109,7 +109,7 @@ export function PageRow({ unit, controller, state }: Props) {
 function onMost(pages: readonly FootPage[], page: FootPage, id: string): boolean {
   const text = (p: FootPage): string => JSON.stringify(p.switches.find((s) => s.id === id)?.doings ?? null);
   const mine = text(page);
-  return mine !== 'null' && pages.filter((p) => text(p) === mine).length > pages.length / 2;
+  return mine !== 'null' && pages.length > 1 && pages.filter((p) => text(p) === mine).length > pages.length / 2;
 }
 
 interface SmallProps {

@@ -83,7 +83,6 @@ export function platesOf(show: Show, unit: Unit, layer: LayerId, floor: Floor | 
       pinned: entry?.pinned === true,
       wrong: wrong.some((w) => w.what !== 'unreached' && w.what !== 'unknown'),
       lit: floor?.lit.includes(place) === true,
-      aside: `${others.length > 0 ? `; ${others.join('; ')}` : ''}${own || !entry ? '' : ', on every page'}`,
     };
   });
 }
