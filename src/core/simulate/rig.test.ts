@@ -69,6 +69,16 @@ describe('a simulated unit', () => {
     expect(patient.state().a!.variant).toBe(2);
   });
 
+  it('takes what waited in the order in which it came, also when more comes at that very moment', () => {
+    const patient = unit('a', { profile: profile({ whileSettling: 'queue' }) });
+    const settled = 640 + patient.profile.times.settle * 1000;
+    // The last of these is there when the unit has just settled.
+    const rig = run(rigOf([patient]), [0, 0xc0, 47], [5000, 0xb0, 52, 127], [settled - 960, 0xb0, 52, 0]);
+    const values = changes(rig, 'a').map((c) => c.state.controls.delay);
+    expect(values.at(-1)).toBe(0);
+    expect(rig.trace.filter((t) => t.kind === 'arrived').map((t) => t.bytes.at(-1))).toEqual([47, 127, 0]);
+  });
+
   it('lets a second recall take the place of the first', () => {
     const rig = run(rigOf([unit('a')]), [0, ...BANK], [960, 0xc0, 47], [90_000, 0xc0, 48]);
     expect(changes(rig, 'a').map((c) => c.state.slot)).toEqual([48]);

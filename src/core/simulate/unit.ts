@@ -42,6 +42,8 @@ export class SimulatedUnit {
   /** Until then a preset loads; what arrives meanwhile takes effect no earlier. */
   busyUntil: Micros = Number.NEGATIVE_INFINITY;
   private deafUntil: Micros = Number.NEGATIVE_INFINITY;
+  /** What arrived while it settled and is taken later, in its order. */
+  private readonly waiting: { readonly bytes: Bytes; readonly passed: number }[] = [];
   private recalls = 0;
   private readonly memory = new Map<number, number>();
   private readonly tapped = new TapEar();
@@ -73,14 +75,37 @@ export class SimulatedUnit {
       this.host.note({ kind: 'learnt', at, unitId: spec.id, bytes });
       return;
     }
-    if (at < this.deafUntil - GRAIN) {
-      if (spec.profile.whileSettling === 'ignore') this.ignore(at, bytes, 'settling');
-      else {
-        const again = this.deafUntil;
-        this.host.later(again, () => this.receive(again, bytes, passed));
-      }
+    const deaf = at < this.deafUntil - GRAIN;
+    if (deaf && spec.profile.whileSettling === 'ignore') {
+      this.ignore(at, bytes, 'settling');
       return;
     }
+    // What comes just as others are still in the queue comes behind them.
+    if (deaf || this.waiting.length > 0) {
+      this.waiting.push({ bytes, passed });
+      if (this.waiting.length === 1) this.takeLater();
+      return;
+    }
+    this.take(at, bytes, passed);
+  }
+
+  private takeLater(): void {
+    const at = this.deafUntil;
+    this.host.later(at, () => this.takeWaiting(at));
+  }
+
+  /** Takes what waited, in the order in which it came; a preset among it makes the rest wait on. */
+  private takeWaiting(at: Micros): void {
+    while (this.waiting.length > 0 && at >= this.deafUntil - GRAIN) {
+      const { bytes, passed } = this.waiting.shift()!;
+      this.take(at, bytes, passed);
+    }
+    if (this.waiting.length > 0) this.takeLater();
+  }
+
+  /** Takes a message in, and does what it says. */
+  private take(at: Micros, bytes: Bytes, passed: number): void {
+    const { spec } = this;
     this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
     const message = decodeMessage(bytes);
     if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
