@@ -42,6 +42,8 @@ module.exports = {
     core('simulate', 'rig', 'addressing', 'midi', 'time'),
     // Foot controllers: their pages, proposed, played and transferred.
     core('feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    // What stands on paper, as data.
+    core('sheets', 'feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('checks', 'feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     // A proof is a song compiled, played and checked.
     core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),

@@ -1,0 +1,83 @@
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { demoShow } from '../demo';
+import { emptyShow, songsOfSet } from '../show';
+import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind, type SheetTable } from './';
+
+const show = demoShow();
+const tables = (kind: SheetKind, nth = 0): SheetTable[] =>
+  sheetsOf(show, kind)[nth]!.parts.filter((p): p is SheetTable => p.kind === 'table');
+
+describe('sheets of paper', () => {
+  it.each(SHEET_KINDS)('of the kind %s are whole: every row as long as its head, every name said', (kind) => {
+    const sheets = sheetsOf(show, kind);
+    expect(sheets.length).toBeGreaterThan(0);
+    expect(new Set(sheets.map((s) => s.id)).size).toBe(sheets.length);
+    for (const { title, parts } of sheets) {
+      expect(title).not.toBe('');
+      for (const part of parts) {
+        if (part.kind === 'table') for (const row of part.rows) expect(row).toHaveLength(part.columns.length);
+        if (part.kind === 'strips') expect(part.rows.every((r) => r.length * part.pitch <= 190)).toBe(true);
+      }
+    }
+  });
+
+  it.each(SHEET_KINDS)('of the kind %s are none, or say so, where the show is empty', (kind) => {
+    expect(() => sheetsOf(emptyShow('e', 'Empty'), kind)).not.toThrow();
+  });
+
+  it('say of a song each change with its printed bar, its time, and what each player goes to', () => {
+    const [changes] = tables('cues');
+    expect(changes!.columns.map((c) => c.head)).toEqual(['Bar', 'Time', 'Sound', 'Ines', 'Okoro', 'Maude', 'Section']);
+    expect(changes!.rows[0]!.slice(0, 3)).toEqual(['before', '', 'Still Water']);
+    expect(changes!.rows[1]!.slice(0, 4)).toEqual(['5|1', '0:07', 'Harbour Clean', 'QB A3 Body, HA 001, TE 01-1']);
+    const lead = changes!.rows.find((r) => r[2] === 'Fog Lead')!;
+    expect(lead[3]).toContain('QB H6 Bite');
+    expect(changes!.rows.some((r) => r[2]!.includes('moved until'))).toBe(true);
+  });
+
+  it('have the set with clock times, its break, and what follows', () => {
+    const [order] = tables('set');
+    expect(order!.rows[0]!.slice(0, 3)).toEqual(['1', 'Slack Tide in Seven', '20:30']);
+    expect(order!.rows.filter((r) => r[4] === 'break')).toHaveLength(1);
+    expect(order!.rows.some((r) => r[4]!.startsWith('goes on after'))).toBe(true);
+    expect(order!.rows.filter((r) => r[0] !== '')).toHaveLength(songsOfSet(show).length);
+  });
+
+  it('have a unit’s numbers in the chosen counting', () => {
+    const programs = (counting: 'zero' | 'one' | 'label'): string | undefined => {
+      const chart = sheetsOf(show, 'numbers', counting).find((s) => s.title === 'Quillback')!;
+      const presets = chart.parts[0] as SheetTable;
+      return presets.rows.find((r) => r[0] === 'H6')!.join(' ');
+    };
+    expect(programs('zero')).toBe('H6 Fog Lead 0 47');
+    expect(programs('one')).toBe('H6 Fog Lead 1 48');
+    expect(programs('label')).toBe('H6 Fog Lead 0 47');
+    const chart = sheetsOf(show, 'numbers').find((s) => s.title === 'Quillback')!;
+    expect((chart.parts[1] as SheetTable).rows[2]).toEqual(['Bite', 'Bite', 'B0 55 02']);
+  });
+
+  it('have every cable, with spares, and those of the life-boat', () => {
+    const [cables, boat] = tables('patch');
+    expect(cables!.rows.flat()).toContain('The grey cable in the lid');
+    expect(boat!.name).toContain('Treadle Ten instead');
+    expect(boat!.rows[0]!.slice(1, 4)).toEqual(['Treadle Ten', 'out', 'Harrow']);
+  });
+
+  it('have each song by foot, and the states that have to be stored', () => {
+    const [steps] = tables('fallback');
+    expect(steps!.rows[0]).toEqual(['before', 'Still Water', 'page 02 Slack Tide', 'Switch 7']);
+    const [states] = tables('stored');
+    expect(states!.rows[0]!.slice(0, 4)).toEqual(['☐', 'state 1', 'Clean channel, loop off', '0']);
+  });
+
+  it('come as CSV too, where a cell is never a formula', () => {
+    const odd = { ...show, tones: [{ ...show.tones[0]!, name: '=SUM(A1)', notes: 'a "quoted", note' }] };
+    const text = sheetCsv(sheetsOf(odd, 'tones'));
+    const { data } = Papa.parse<string[]>(text);
+    expect(data[0]).toEqual(['Tone sheet', 'Winter Pier Residency', 'Tones']);
+    expect(data[2]![0]).toBe("'=SUM(A1)");
+    expect(data[2]!.at(-1)).toBe('a "quoted", note');
+    expect(sheetCsv(sheetsOf(show, 'strips'))).toContain('Harbour Clean');
+  });
+});

@@ -1,0 +1,40 @@
+import { songsOfSet, type Show } from '../show';
+import { cueSheet } from './cueSheet';
+import type { SheetCounting } from './figures';
+import { numberChart, patchPaper, storedStates, switchStrips } from './rigSheets';
+import type { Sheet } from './sheet';
+import { fallbackSheet, mixSheet, setList, toneSheet } from './songSheets';
+
+/** What kinds of paper there are. */
+export const SHEET_KINDS = ['cues', 'set', 'numbers', 'patch', 'strips', 'fallback', 'stored', 'mix', 'tones'] as const;
+export type SheetKind = (typeof SHEET_KINDS)[number];
+
+/** All sheets of a kind that a show has, in the order in which one would lay them out. */
+export function sheetsOf(show: Show, kind: SheetKind, counting: SheetCounting = 'label'): readonly Sheet[] {
+  const controllers = show.units.filter((u) => show.feet.some((f) => f.id === u.id && f.pages.length > 0));
+  const songs = [...new Set(songsOfSet(show))];
+  switch (kind) {
+    case 'cues':
+      return songs.map((s) => cueSheet(show, s));
+    case 'set':
+      return [setList(show)];
+    case 'numbers':
+      return show.units
+        .filter((u) => u.slots.length > 0 || u.profile.controls.length > 0)
+        .map((u) => numberChart(u, counting));
+    case 'patch':
+      return [patchPaper(show)];
+    case 'strips':
+      return controllers.flatMap((u) => switchStrips(show, u) ?? []);
+    case 'fallback':
+      return controllers
+        .filter((u) => show.feet.some((f) => f.id === u.id && f.boat.length > 0))
+        .flatMap((u) => songs.flatMap((s) => fallbackSheet(show, u, s) ?? []));
+    case 'stored':
+      return show.units.flatMap((u) => storedStates(show, u) ?? []);
+    case 'mix':
+      return [mixSheet(show)];
+    case 'tones':
+      return [toneSheet(show)];
+  }
+}

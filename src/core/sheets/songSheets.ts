@@ -1,0 +1,145 @@
+import { doingName, fallbackOf } from '../feet';
+import { indexShow, pageTitle, setOf, setTimes, songTime, songsOfSet, type Show, type Song, type Unit } from '../show';
+import { formatPosition } from '../time';
+import { partText } from './cueSheet';
+import { minutesAndSeconds, timeOfDay } from './figures';
+import { column, table, type Sheet } from './sheet';
+
+/** The running order with clock times. */
+export function setList(show: Show): Sheet {
+  const set = setOf(show);
+  const { songs } = indexShow(show);
+  const { rows, length } = setTimes(show, set);
+  let number = 0;
+  return {
+    id: 'set',
+    kind: 'Set list',
+    title: set.title,
+    about: `${set.onStage === null ? '' : `On stage at ${timeOfDay(set.onStage)}. `}${minutesAndSeconds(length)} in all.`,
+    parts: [
+      table(
+        'Running order',
+        [
+          column('No.', 0.5, { figures: true }),
+          column('Title', 3.4, { strong: true }),
+          column('At', 0.9, { figures: true }),
+          column('Length', 0.9, { figures: true }),
+          column('Then', 1.6),
+        ],
+        rows.map(({ entry, at, length: own }) => {
+          const clock = set.onStage === null ? minutesAndSeconds(at) : timeOfDay(set.onStage + at / 60);
+          if (entry.kind === 'note') return ['', entry.text, clock, '', ''];
+          if (entry.kind === 'break') return ['', entry.title, clock, minutesAndSeconds(own), 'break'];
+          number += 1;
+          const then = entry.follow === 'on' ? `goes on${entry.pause > 0 ? ` after ${entry.pause} s` : ''}` : 'waits';
+          return [String(number), songs.get(entry.songId)?.title ?? '', clock, minutesAndSeconds(own), then];
+        }),
+      ),
+    ],
+    wide: false,
+  };
+}
+
+/** Songs by foot alone: the printed bar, what comes, the page, what is pressed. Null where the unit is no foot controller. */
+export function fallbackSheet(show: Show, unit: Unit, song: Song): Sheet | null {
+  const fallback = fallbackOf(show, unit.id, song);
+  if (!fallback) return null;
+  const { bars } = songTime(song);
+  const senderOf = (id: string): string => unit.profile.senders.find((s) => s.id === id)?.name ?? id;
+  const { left } = fallback;
+  const out = [
+    left.controls > 0 ? `${left.controls} controls` : '',
+    left.messages > 0 ? `${left.messages} messages` : '',
+    left.sweeps > 0 ? `${left.sweeps} sweeps` : '',
+  ].filter((x) => x !== '');
+  const start = fallback.startPageId === null ? 'no page' : pageTitle(show, unit.id, fallback.startPageId);
+  return {
+    id: `fallback-${unit.id}-${song.id}`,
+    kind: `By foot, on ${unit.name}`,
+    title: song.title,
+    about: `Begin on ${start}.${out.length > 0 ? ` Left out: ${out.join(', ')}.` : ''}`,
+    parts: [
+      table(
+        'Steps',
+        [
+          column('Bar', 1, { figures: true }),
+          column('Sound', 2.6, { strong: true }),
+          column('Page', 2),
+          column('Press', 2.6, { strong: true }),
+        ],
+        fallback.steps.map(({ at, due, since, does, presses }) => [
+          since === null && due === 0 ? 'before' : formatPosition(bars, at, song.bars),
+          doingName(show, does),
+          presses ? pageTitle(show, unit.id, presses.at(-1)!.pageId) : '',
+          presses
+            ? presses
+                .map((p) => (p.kind === 'step' ? (p.by > 0 ? 'page up' : 'page down') : senderOf(p.switchId)))
+                .join(', then ')
+            : 'no switch does it',
+        ]),
+      ),
+    ],
+    wide: false,
+  };
+}
+
+const ROLES = { backing: 'backing', guide: 'guide', part: 'a part' } as const;
+
+/** What is heard in each song of the set, and how loud. */
+export function mixSheet(show: Show): Sheet {
+  const { players } = indexShow(show);
+  return {
+    id: 'mix',
+    kind: 'Mix sheet',
+    title: setOf(show).title,
+    about: 'Levels in dB, beside what each recording has of its own.',
+    parts: [
+      table(
+        'Songs',
+        [
+          column('Song', 2.4, { strong: true }),
+          ...['Click', 'Calls', 'Backing', 'Guide'].map((h) => column(h, 0.8, { figures: true })),
+          column('Recordings', 3.4),
+        ],
+        songsOfSet(show).map(({ title, levels, tracks }) => [
+          title,
+          ...[levels.click, levels.calls, levels.backing, levels.guide].map(String),
+          tracks
+            .map((t) => {
+              const name = show.audio.find((a) => a.id === t.audioId)?.name ?? '';
+              const who = t.playerId === null ? '' : ` of ${players.get(t.playerId)?.name ?? ''}`;
+              return `${name} (${ROLES[t.role]}${who})`;
+            })
+            .join(', '),
+        ]),
+      ),
+    ],
+    wide: false,
+  };
+}
+
+/** Tones against units: what each sound is on every unit. */
+export function toneSheet(show: Show): Sheet {
+  const used = show.units.filter((u) => show.tones.some((t) => t.parts.some((p) => p.unitId === u.id)));
+  return {
+    id: 'tones',
+    kind: 'Tone sheet',
+    title: show.title,
+    about: 'Presets as the units label them.',
+    parts: [
+      table(
+        'Tones',
+        [column('Tone', 2, { strong: true }), ...used.map((u) => column(u.name, 1.3)), column('Notes', 2)],
+        show.tones.map((tone) => [
+          tone.name,
+          ...used.map((u) => {
+            const part = tone.parts.find((p) => p.unitId === u.id);
+            return part ? partText(u, part) : '';
+          }),
+          tone.notes,
+        ]),
+      ),
+    ],
+    wide: true,
+  };
+}
