@@ -21,6 +21,7 @@ const parts = {
   ChartScreen: () => import('./screens/ChartScreen'),
   DryRunScreen: () => import('./screens/DryRunScreen'),
   FeetScreen: () => import('./screens/FeetScreen'),
+  FilesScreen: () => import('./screens/FilesScreen'),
 };
 
 const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
@@ -36,6 +37,7 @@ const TonesScreen = lazy(() => parts.TonesScreen().then((m) => ({ default: m.Ton
 const MovesScreen = lazy(() => parts.MovesScreen().then((m) => ({ default: m.MovesScreen })));
 const ChartScreen = lazy(() => parts.ChartScreen().then((m) => ({ default: m.ChartScreen })));
 const FeetScreen = lazy(() => parts.FeetScreen().then((m) => ({ default: m.FeetScreen })));
+const FilesScreen = lazy(() => parts.FilesScreen().then((m) => ({ default: m.FilesScreen })));
 const DryRunScreen = lazy(() => parts.DryRunScreen().then((m) => ({ default: m.DryRunScreen })));
 
 /** Once the first view stands, the others are fetched too: they are there before they are opened, also when the server is gone by then. */
@@ -74,6 +76,7 @@ function Views() {
             <Route path="chart/:songId?" element={<ChartScreen />} />
             <Route path="dry-run/:songId?" element={<DryRunScreen />} />
             <Route path="feet/:unitId?/:part?" element={<FeetScreen />} />
+            <Route path="files/:part?" element={<FilesScreen />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -12,3 +12,4 @@ export { messageWords, stateWords, variantWords, verdictSentence } from './verdi
 export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords } from './reactions';
 export { figureWords, senderWords, valueWords } from './values';
 export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';
+export { showDifferenceWords } from './showDifferences';

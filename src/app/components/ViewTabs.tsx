@@ -13,6 +13,7 @@ export const VIEWS = [
   { path: 'feet', name: 'Feet', key: '7' },
   { path: 'set', name: 'Set', key: '8' },
   { path: 'stage', name: 'Stage', key: '9' },
+  { path: 'files', name: 'Files', key: '0' },
 ] as const;
 
 /** Where a view is. */

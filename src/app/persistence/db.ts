@@ -42,6 +42,17 @@ export interface SoundRow {
   readonly peaks: Uint8Array;
 }
 
+/** A state of a show as it was: kept by hand, or by itself before another one took its place. */
+export interface VersionRow {
+  readonly showId: string;
+  readonly id: string;
+  readonly name: string;
+  readonly savedAt: number;
+  readonly why: 'kept' | 'before';
+  /** The whole show as plain data. */
+  readonly data: unknown;
+}
+
 /** The database of the browser. Its version is its own; the show's version is in the show. */
 export class Shelf extends Dexie {
   declare shows: EntityTable<ShowRow, 'id'>;
@@ -49,6 +60,8 @@ export class Shelf extends Dexie {
   declare proofs: Dexie.Table<ProofRow, [string, string]>;
   declare device: EntityTable<DeviceRow, 'key'>;
   declare sounds: Dexie.Table<SoundRow, [string, string]>;
+
+  declare versions: Dexie.Table<VersionRow, [string, string]>;
 
   constructor(name = 'hollow-lantern') {
     super(name);
@@ -58,6 +71,7 @@ export class Shelf extends Dexie {
     this.version(3).stores({ shows: 'id, [id+revision], [savedAt+id+title]' });
     this.version(4).stores({ device: 'key' });
     this.version(5).stores({ songs: '[showId+id], showId' });
+    this.version(6).stores({ versions: '[showId+id], showId' });
   }
 }
 

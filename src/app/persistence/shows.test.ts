@@ -9,6 +9,7 @@ import { keepDevice, loadDevice } from './device';
 import { loadShow } from './loadShow';
 import { readListed } from './listed';
 import { keepProof, loadProofs } from './proofs';
+import { keepVersion, loadVersion, removeVersion, watchVersions } from './versions';
 import { removeShow, saveShow, watchRevision, watchShows } from './shows';
 
 const show = demoShow();
@@ -219,5 +220,29 @@ describe('the shelf', () => {
     expect(await loadDevice(shelf)).toEqual({ counting: 'one' });
     await shelf.device.put({ key: 'counting', value: 'backwards' });
     expect(await loadDevice(shelf)).toEqual({});
+  });
+
+  it('keeps states of a show by name, reads them like files, and takes them along when the show goes', async () => {
+    await saveShow(shelf, show, null, 1);
+    const seen: string[][] = [];
+    const end = watchVersions(
+      shelf,
+      show.id,
+      (list) => seen.push(list.map((v) => v.name)),
+      (e) => expect.unreachable(e.message),
+    );
+    await keepVersion(shelf, { showId: show.id, id: 'a', name: 'First', savedAt: 1, why: 'kept', data: show });
+    await keepVersion(shelf, { showId: show.id, id: 'b', name: 'Second', savedAt: 2, why: 'before', data: { odd: 1 } });
+    await keepVersion(shelf, { showId: 'other', id: 'a', name: 'Theirs', savedAt: 3, why: 'kept', data: show });
+    await until(() => seen.at(-1)?.length === 2);
+    expect(seen.at(-1)).toEqual(['Second', 'First']);
+    expect((await loadVersion(shelf, show.id, 'a'))!.value).toEqual(show);
+    expect((await loadVersion(shelf, show.id, 'b'))!.value).toBeUndefined();
+    expect(await loadVersion(shelf, show.id, 'c')).toBeUndefined();
+    await removeVersion(shelf, show.id, 'b');
+    await until(() => seen.at(-1)?.length === 1);
+    end();
+    await removeShow(shelf, show.id);
+    expect(await shelf.versions.toArray()).toMatchObject([{ name: 'Theirs' }]);
   });
 });

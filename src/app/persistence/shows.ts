@@ -106,8 +106,9 @@ export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefine
 }
 
 export async function removeShow(shelf: Shelf, id: string): Promise<void> {
-  await shelf.transaction('rw', shelf.shows, shelf.songs, shelf.proofs, shelf.sounds, async () => {
+  await shelf.transaction('rw', [shelf.shows, shelf.songs, shelf.proofs, shelf.sounds, shelf.versions], async () => {
     await shelf.shows.delete(id);
+    await shelf.versions.where('showId').equals(id).delete();
     await shelf.songs.where('showId').equals(id).delete();
     await shelf.sounds.where('showId').equals(id).delete();
     await shelf.proofs.where('showId').equals(id).delete();

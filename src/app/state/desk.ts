@@ -15,6 +15,8 @@ import { keepDevice, loadDevice } from '../persistence/device';
 import type { PortUse } from '../persistence/rows';
 import { saveShow, watchRevision } from '../persistence/shows';
 import { runCompared } from './comparing';
+import { keepVersion, loadVersion, removeVersion, watchVersions } from '../persistence/versions';
+import { createVersions } from './versions';
 import { createDocument } from './document';
 import { createFeet, useFeet } from './feet';
 import { useLanes } from './lanes';
@@ -264,6 +266,18 @@ export async function keepAsCopy(): Promise<string | undefined> {
   await enter(copy, null);
   return copy.id;
 }
+
+export const versions = createVersions({
+  show: showNow,
+  become: doc.become,
+  say,
+  keep: (row) => keepVersion(shelf, row),
+  load: (showId, id) => loadVersion(shelf, showId, id),
+  remove: (showId, id) => removeVersion(shelf, showId, id),
+  watch: (showId, on, refused) => watchVersions(shelf, showId, on, refused),
+  newId,
+  now: Date.now,
+});
 
 /** What was put on the shelf last, and not opened yet: it need not be read again. */
 let fresh: { readonly show: Show; readonly revision: number } | null = null;

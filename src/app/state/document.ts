@@ -15,6 +15,8 @@ export interface ShowDocument {
   readonly enter: (show: Show, revision: number | null) => void;
   /** What another tab saved takes the place of what is here; it can be undone like an edit. */
   readonly replace: (show: Show, revision: number, label: string) => void;
+  /** Another state of the same show takes the place of what is here, as an edit. False where they are the same. */
+  readonly become: (show: Show, label: string) => boolean;
   readonly change: (change: Partial<Omit<OpenShow, 'show'>>) => void;
   readonly say: (text: string) => void;
 }
@@ -34,9 +36,23 @@ export function createDocument(
     set({ show, ...way, save });
     onChange(show);
   };
+  const perform: ShowDocument['perform'] = (edit, label) => {
+    const now = open();
+    if (!edit || !now) return false;
+    store.setState({ note: null });
+    done(applyEdit(now.show, edit), { past: [...now.past, { edit, label }].slice(-UNDO_LIMIT), future: [] });
+    return true;
+  };
   return {
     show: () => open()?.show,
     change: set,
+    perform,
+    become: (other, label) => {
+      const now = open();
+      if (!now) return false;
+      const show = sharing(now.show, { ...other, id: now.show.id });
+      return show !== now.show && perform(wholeEdit(now.show, show), label);
+    },
     say: (text) => store.setState({ note: text.trim() === '' ? null : text }),
     enter: (show, revision) => {
       const save = revision === null ? 'unsaved' : 'saved';
@@ -50,13 +66,6 @@ export function createDocument(
       const past = [...now.past, { edit: wholeEdit(now.show, show), label }].slice(-UNDO_LIMIT);
       store.setState({ open: { show, revision, past, future: [], save: 'saved' } });
       onChange(show);
-    },
-    perform: (edit, label) => {
-      const now = open();
-      if (!edit || !now) return false;
-      store.setState({ note: null });
-      done(applyEdit(now.show, edit), { past: [...now.past, { edit, label }].slice(-UNDO_LIMIT), future: [] });
-      return true;
     },
     undo: () => {
       const now = open();

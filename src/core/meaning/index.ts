@@ -11,6 +11,7 @@ export {
   type Taken,
   type Thrift,
 } from './changes';
+export { compareShows, type ShowDifference } from './compareShows';
 export { compareTones, type ToneDifference } from './compareTones';
 export { contextOf, passMoment, type Doing, type RigContext } from './context';
 export { Course, leadsTo } from './course';

@@ -1,0 +1,40 @@
+import { liveQuery } from 'dexie';
+import { readShowData } from '../../core/formats/show-file';
+import type { Read } from '../../core/problems';
+import type { Show } from '../../core/show';
+import type { Shelf, VersionRow } from './db';
+
+/** An earlier state of a show, without the show itself. */
+export type ListedVersion = Omit<VersionRow, 'data' | 'showId'>;
+
+export const keepVersion = async (shelf: Shelf, row: VersionRow): Promise<void> => {
+  await shelf.versions.put(row);
+};
+
+/** A state that was kept, read through the same door as a file; undefined when there is none. */
+export async function loadVersion(shelf: Shelf, showId: string, id: string): Promise<Read<Show> | undefined> {
+  const row = await shelf.versions.get([showId, id]);
+  return row && readShowData(row.data);
+}
+
+export const removeVersion = (shelf: Shelf, showId: string, id: string): Promise<void> =>
+  shelf.versions.delete([showId, id]);
+
+/** Calls back with the states of a show that were kept, the newest first, now and whenever that changes. Gives what ends it. */
+export function watchVersions(
+  shelf: Shelf,
+  showId: string,
+  onVersions: (versions: readonly ListedVersion[]) => void,
+  onRefusal: (error: Error) => void,
+): () => void {
+  const query = liveQuery(async () => {
+    const rows: ListedVersion[] = [];
+    await shelf.versions
+      .where('showId')
+      .equals(showId)
+      .each((row) => rows.push({ id: row.id, name: row.name, savedAt: row.savedAt, why: row.why }));
+    return rows.sort((a, b) => b.savedAt - a.savedAt);
+  });
+  const subscription = query.subscribe({ next: onVersions, error: (e: unknown) => onRefusal(e as Error) });
+  return () => subscription.unsubscribe();
+}

@@ -1,0 +1,21 @@
+import { useParams } from 'react-router';
+import { PartedView } from '../components/PartedView';
+import { useShow } from '../state/store';
+import { PaperPart } from './files/PaperPart';
+import { VersionsPart } from './files/VersionsPart';
+
+const PARTS = [
+  ['', 'Paper'],
+  ['versions', 'Versions and storage'],
+] as const;
+
+/** What leaves the show: paper, tables; and its earlier states. */
+export function FilesScreen() {
+  const show = useShow();
+  const { part = '' } = useParams();
+  return (
+    <PartedView title="Files" label="Parts of files" base={`/show/${show.id}/files`} parts={PARTS} current={part}>
+      {part === 'versions' ? <VersionsPart /> : <PaperPart />}
+    </PartedView>
+  );
+}

@@ -1,0 +1,124 @@
+import { Download, Printer } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetCounting, type SheetKind } from '../../../core/sheets';
+import { download, fileName } from '../../adapters/download';
+import { Button, MainButton, Soft } from '../../components/controls';
+import { Pick } from '../../components/Pick';
+import { useApp, useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
+import { PaperSheet } from './PaperSheet';
+
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  height: 100%;
+  @media print {
+    display: block;
+    height: auto;
+  }
+`;
+
+const Tools = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 10px;
+  padding: 12px 24px;
+`;
+
+const Desk = styled.div`
+  overflow: auto;
+  padding: 4px 24px 30px;
+  background: ${desk.paper};
+  @media print {
+    padding: 0;
+    background: #fff;
+  }
+`;
+
+const KINDS: Readonly<Record<SheetKind, string>> = {
+  cues: 'Cue sheets',
+  set: 'Set list',
+  numbers: 'Number charts',
+  patch: 'Patch sheet',
+  strips: 'Switch strips',
+  fallback: 'Songs by foot',
+  stored: 'Stored states',
+  mix: 'Mix sheet',
+  tones: 'Tone sheet',
+};
+
+const NONE: Readonly<Partial<Record<SheetKind, string>>> = {
+  cues: 'The set has no song yet: each song of the set has a cue sheet.',
+  numbers: 'No unit has presets or controls yet.',
+  strips: 'No foot controller has a page yet.',
+  fallback: 'No foot controller has pages and a life-boat wiring yet.',
+  stored: 'No relay rule calls a stored state yet.',
+};
+
+const ALL = 'all';
+
+/** Paper for a music stand and for the stage: looked at here as it is printed, and as tables. */
+export function PaperPart() {
+  const show = useShow();
+  const counting = useApp((s) => s.counting);
+  const [kind, setKind] = useState<SheetKind>('cues');
+  const [only, setOnly] = useState(ALL);
+  const counted: SheetCounting = counting;
+  const all = sheetsOf(show, kind, counted);
+  const chosen = all.filter((s) => only === ALL || s.id === only);
+  const sheets = chosen.length > 0 ? chosen : all;
+  const many = all.length > 1;
+  return (
+    <Page>
+      <Tools className="screen-only">
+        <Pick
+          label="Sheet"
+          width="170px"
+          value={kind}
+          choices={SHEET_KINDS.map((k) => ({ id: k, name: KINDS[k] }))}
+          onPick={(k) => {
+            setKind(k as SheetKind);
+            setOnly(ALL);
+          }}
+        />
+        {many && (
+          <Pick
+            label="Of"
+            width="210px"
+            value={chosen.length > 0 ? only : ALL}
+            choices={[
+              { id: ALL, name: `all ${all.length}` },
+              ...all.map((s) => ({ id: s.id, name: kind === 'fallback' ? `${s.title}, ${s.kind}` : s.title })),
+            ]}
+            onPick={setOnly}
+          />
+        )}
+        <MainButton onPress={() => window.print()} isDisabled={sheets.length === 0}>
+          <Printer size={16} aria-hidden /> Print, or save as PDF
+        </MainButton>
+        <Button
+          isDisabled={sheets.length === 0}
+          onPress={() =>
+            download(fileName(`${show.title} ${KINDS[kind]}`, 'csv'), sheetCsv(sheets), 'text/csv;charset=utf-8')
+          }
+        >
+          <Download size={16} aria-hidden /> As a table (CSV)
+        </Button>
+        <Soft style={{ fontSize: 13, paddingBottom: 8 }}>
+          A4 or Letter, in black and white.
+          {kind === 'numbers' && ' Numbers are counted as chosen above.'}
+        </Soft>
+      </Tools>
+      <Desk>
+        {sheets.length === 0 ? (
+          <p>{NONE[kind] ?? 'There is nothing to print yet.'}</p>
+        ) : (
+          sheets.map((sheet) => <PaperSheet key={sheet.id} sheet={sheet} show={show.title} />)
+        )}
+      </Desk>
+    </Page>
+  );
+}

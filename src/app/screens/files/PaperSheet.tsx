@@ -1,0 +1,195 @@
+import styled from 'styled-components';
+import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
+import { font } from '../../theme/tokens';
+
+/** A sheet as it lies on a music stand: 11 pt, black on white, lines to follow, room to write. */
+const Paper = styled.article<{ $wide: boolean }>`
+  width: ${({ $wide }) => ($wide ? 1080 : 760)}px;
+  max-width: 100%;
+  margin: 0 0 18px;
+  padding: 34px 38px 26px;
+  border: 1px solid #8a9694;
+  background: #fff;
+  color: #000;
+  font: 400 14.7px/1.35 ${font.text};
+  @media print {
+    width: auto;
+    margin: 0;
+    padding: 0;
+    border: 0;
+    font-size: 11pt;
+    break-after: page;
+    &:last-child {
+      break-after: auto;
+    }
+  }
+`;
+
+const Title = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  border-bottom: 2px solid #000;
+  padding-bottom: 5px;
+  & > h2 {
+    font: 800 1.7em/1.1 ${font.display};
+  }
+  & > span {
+    margin-left: auto;
+    white-space: nowrap;
+  }
+`;
+
+const About = styled.p`
+  margin: 6px 0 12px;
+`;
+
+const Table = styled.table`
+  width: 100%;
+  margin-bottom: 16px;
+  border-collapse: collapse;
+  table-layout: fixed;
+  & th {
+    padding: 3px 6px 3px 0;
+    border-bottom: 1.5px solid #000;
+    text-align: left;
+    font-size: 0.82em;
+    overflow-wrap: anywhere;
+  }
+  & td {
+    padding: 5px 6px 5px 0;
+    border-bottom: 0.7px solid #555;
+    vertical-align: top;
+    overflow-wrap: break-word;
+  }
+  & thead {
+    display: table-header-group;
+  }
+`;
+
+const Foot = styled.p`
+  display: flex;
+  justify-content: space-between;
+  font-size: 0.75em;
+  color: #333;
+`;
+
+const Strip = styled.div`
+  display: flex;
+  width: max-content;
+  margin-bottom: 1.5mm;
+  border: 0.3mm solid #000;
+  break-inside: avoid;
+`;
+
+const Cell = styled.div<{ $pitch: number }>`
+  display: grid;
+  align-content: center;
+  justify-items: center;
+  width: ${({ $pitch }) => $pitch}mm;
+  height: 14mm;
+  flex: none;
+  padding: 0 1mm;
+  border-left: 0.2mm dashed #666;
+  text-align: center;
+  overflow: hidden;
+  &:first-child {
+    border-left: 0;
+  }
+  & > b {
+    font: 700 4.2mm/1.05 ${font.display};
+  }
+  & > small {
+    font: 500 2.7mm/1 ${font.bytes};
+  }
+`;
+
+const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+/** One sheet of paper, as it is printed. */
+export function PaperSheet({ sheet, show }: { readonly sheet: Sheet; readonly show: string }) {
+  const tables = sheet.parts.filter((p) => p.kind === 'table').length;
+  return (
+    <Paper $wide={sheet.wide} aria-label={`${sheet.kind}: ${sheet.title}`}>
+      <Title>
+        <h2>{sheet.title}</h2>
+        <span>{sheet.kind}</span>
+      </Title>
+      <About>{sheet.about}</About>
+      {sheet.parts.map((part, i) => (
+        <Part key={i} part={part} named={tables > 1} />
+      ))}
+      <Foot>
+        <span>{show}</span>
+        <span>as of {today()}</span>
+      </Foot>
+    </Paper>
+  );
+}
+
+function Part({ part, named }: { readonly part: SheetPart; readonly named: boolean }) {
+  switch (part.kind) {
+    case 'text':
+      return <p>{part.text}</p>;
+    case 'table':
+      return <TablePart part={part} named={named} />;
+    case 'strips':
+      return (
+        <section style={{ breakInside: 'avoid', marginBottom: 12 }}>
+          <h3 style={{ fontSize: '1.05em', marginBottom: 4 }}>{part.name}</h3>
+          {part.rows.map((row, i) => (
+            <Strip key={i}>
+              {row.map((cell, k) => (
+                <Cell key={k} $pitch={part.pitch}>
+                  <b>{cell.name}</b>
+                  {cell.shown !== '' && cell.shown !== cell.name && <small>{cell.shown}</small>}
+                </Cell>
+              ))}
+            </Strip>
+          ))}
+        </section>
+      );
+  }
+}
+
+function TablePart({ part: { name, columns, rows }, named }: { readonly part: SheetTable; readonly named: boolean }) {
+  const whole = columns.reduce((sum, c) => sum + c.width, 0);
+  return (
+    <>
+      {named && <h3 style={{ fontSize: '1.1em', margin: '10px 0 4px' }}>{name}</h3>}
+      <Table aria-label={name}>
+        <colgroup>
+          {columns.map((c, i) => (
+            <col key={i} style={{ width: `${(100 * c.width) / whole}%` }} />
+          ))}
+        </colgroup>
+        <thead>
+          <tr>
+            {columns.map((c, i) => (
+              <th key={i} scope="col">
+                {c.head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={i}>
+              {row.map((cell, k) => (
+                <td
+                  key={k}
+                  style={{
+                    fontWeight: columns[k]!.strong === true ? 700 : 400,
+                    fontVariantNumeric: columns[k]!.figures === true ? 'tabular-nums' : 'normal',
+                  }}
+                >
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </>
+  );
+}

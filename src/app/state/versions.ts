@@ -1,0 +1,79 @@
+import type { Read } from '../../core/problems';
+import type { Show } from '../../core/show';
+import { problemLine } from '../../wording';
+import type { VersionRow } from '../persistence/db';
+import type { ListedVersion } from '../persistence/versions';
+
+/** What the kept states of a show need of the desk and of the shelf. */
+export interface VersionNeeds {
+  readonly show: () => Show | undefined;
+  /** False where nothing would change. */
+  readonly become: (show: Show, label: string) => boolean;
+  readonly say: (text: string) => void;
+  readonly keep: (row: VersionRow) => Promise<void>;
+  readonly load: (showId: string, id: string) => Promise<Read<Show> | undefined>;
+  readonly remove: (showId: string, id: string) => Promise<void>;
+  readonly watch: (
+    showId: string,
+    on: (versions: readonly ListedVersion[]) => void,
+    refused: (error: Error) => void,
+  ) => () => void;
+  readonly newId: () => string;
+  readonly now: () => number;
+}
+
+/** States of the open show that were kept, and the way back to them. */
+export interface Versions {
+  /** Keeps the show as it is now. Whether that went well; else it was said why not. */
+  readonly keep: (name: string, why?: VersionRow['why']) => Promise<boolean>;
+  /** A state as it was; undefined, and said, where it cannot be read. */
+  readonly load: (version: ListedVersion) => Promise<Show | undefined>;
+  /** The show becomes what it was; what it is now is kept first, and undo brings it back too. */
+  readonly goBack: (version: ListedVersion) => Promise<void>;
+  readonly remove: (version: ListedVersion) => Promise<void>;
+  readonly watch: (showId: string, on: (versions: readonly ListedVersion[]) => void) => () => void;
+}
+
+export function createVersions(needs: VersionNeeds): Versions {
+  const { show, say } = needs;
+  const keep: Versions['keep'] = async (name, why = 'kept') => {
+    const now = show();
+    if (!now) return false;
+    try {
+      await needs.keep({ showId: now.id, id: needs.newId(), name, savedAt: needs.now(), why, data: now });
+      return true;
+    } catch (error) {
+      say(`${name} was not kept: the browser’s storage refuses (${(error as Error).message}).`);
+      return false;
+    }
+  };
+  const load: Versions['load'] = async ({ id, name }) => {
+    const now = show();
+    if (!now) return undefined;
+    try {
+      const read = await needs.load(now.id, id);
+      if (read?.value) return read.value;
+      say(`${name} cannot be read. ${read?.problems.map(problemLine)[0] ?? 'It is gone.'}`);
+    } catch (error) {
+      say(`${name} cannot be read: ${(error as Error).message}`);
+    }
+    return undefined;
+  };
+  return {
+    keep,
+    load,
+    goBack: async (version) => {
+      const was = await load(version);
+      // Without the present one kept there is no way on from the older one after a reload.
+      if (!was || !(await keep(`Before going back to ${version.name}`, 'before'))) return;
+      const changed = needs.become(was, `go back to ${version.name}`);
+      say(changed ? `The show is as in ${version.name}. Undo brings back what it was.` : 'The show is like that now.');
+    },
+    remove: async ({ id, name }) => {
+      const now = show();
+      if (!now) return;
+      await needs.remove(now.id, id).catch((e: unknown) => say(`${name} was not deleted: ${(e as Error).message}`));
+    },
+    watch: (showId, on) => needs.watch(showId, on, (e) => say(`Kept states cannot be read: ${e.message}`)),
+  };
+}

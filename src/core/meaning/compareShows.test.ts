@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { showDifferenceWords } from '../../wording';
+import { demoShow } from '../demo';
+import {
+  applyEdit,
+  changeCue,
+  deleteSong,
+  moveSlots,
+  newFootSwitch,
+  pagesOf,
+  putFootSwitches,
+  removeCue,
+  renameTone,
+  setSongField,
+  setTonePart,
+  setUnitField,
+  type Edit,
+  type Show,
+} from '../show';
+import { compareShows } from './compareShows';
+
+const show = demoShow();
+const after = (...edits: ((s: Show) => Edit | null)[]): string[] =>
+  compareShows(
+    show,
+    edits.reduce((s, edit) => applyEdit(s, edit(s)!), show),
+  ).map(showDifferenceWords);
+
+describe('two states of a show', () => {
+  it('that are the same differ in nothing', () => {
+    expect(compareShows(show, show)).toEqual([]);
+    expect(compareShows(show, structuredClone(show))).toEqual([]);
+  });
+
+  it('differ in words: names, numbers, channels', () => {
+    expect(after((s) => renameTone(s, 'undertow', 'Riptide'))).toEqual(['Tone Undertow is called Riptide.']);
+    expect(after((s) => setUnitField(s, 'tarn', 'name', 'Mere'))).toEqual(['Unit Tarn is called Mere.']);
+    const moved = after((s) => moveSlots(s, 'wick', 0, 1));
+    expect(moved[0]).toBe('Wick Four: bank 1 look 02 Low water blue is bank 1 look 01 Low water blue now.');
+    // What is called by another number sounds different only to the wires.
+    expect(moved.some((m) => m.endsWith('it sounds different.'))).toBe(true);
+    const channel = after((s) => setUnitField(s, 'tarn', 'channel', 12));
+    expect(channel[0]).toBe('Tarn is sent to on channel 12, was 7.');
+  });
+
+  it('say which tones and songs sound different', () => {
+    const part = { unitId: 'marram', slotId: null, variant: 1, controls: [], effects: [] };
+    const words = after((s) => setTonePart(s, 'held-breath', 'marram', part));
+    expect(words).toEqual(['Held Breath is another sound: Marram differs.', 'Nine Fathoms: it sounds different.']);
+  });
+
+  it('say what became of a song’s cues and frame', () => {
+    const [first, second] = show.songs[0]!.cues;
+    const words = after(
+      (s) => removeCue(s, 'slack-tide', first!.id),
+      (s) => changeCue(s, 'slack-tide', second!.id, { muted: true }),
+    );
+    expect(words).toEqual(['Slack Tide in Seven: 1 cue gone, 1 cue changed; it sounds different.']);
+    const sections = after((s) => setSongField(s, 'fog-bell', 'sections', []));
+    expect(sections).toEqual(['Fog Bell: tempo, metre or sections changed.']);
+    expect(after((s) => deleteSong(s, 'fog-bell'))[0]).toBe('Gone: song Fog Bell.');
+  });
+
+  it('say which pages of a controller differ', () => {
+    const page = pagesOf(show, 'treadle')[2]!;
+    const stop = newFootSwitch('switch-5', [{ kind: 'session', act: 'stop' }]);
+    expect(after((s) => putFootSwitches(s, 'treadle', page.id, [stop]))).toEqual([
+      'Treadle Ten: page Rope Ledger differs.',
+    ]);
+    expect(after((s) => putFootSwitches(s, 'treadle', null, [stop]))).toEqual([
+      'Treadle Ten: what stands on every page differs.',
+    ]);
+  });
+});
