@@ -122,6 +122,22 @@ describe('every view passes WCAG A and AA', () => {
     }
   });
 
+  it('files: paper, and states that were kept', async () => {
+    await b.click('link', 'Files');
+    await b.find('article', /^Cue sheet/);
+    expect(await violations()).toEqual([]);
+    await b.click('link', 'Versions and storage');
+    await b.find('region', 'Storage');
+    await b.fill('textbox', 'Name of the state', `First${Key.ENTER}`);
+    await b.find('table', 'Kept states');
+    expect(await violations()).toEqual([]);
+    await b.click('button', 'Delete First');
+    await b.find('button', 'Delete it');
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog', 'Delete First?');
+  });
+
   it('every part of a map', async () => {
     await b.click('link', 'Map');
     for (const part of ['Controls', 'Address plan', 'Timing and behaviour', 'Relay rules', 'House numbers']) {

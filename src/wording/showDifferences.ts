@@ -33,7 +33,10 @@ export function showDifferenceWords(d: ShowDifference): string {
         d.frame ? 'tempo, metre or sections changed' : '',
       ].filter((x) => x !== '');
       const how = cues.length === 0 ? '' : `: ${cues.join(', ')}`;
-      return `${d.name}${how}${d.sounds ? '; it sounds different' : ''}.`.replace(/^([^:]*); it/, '$1: it');
+      return `${d.name}${how}${d.sounds ? '; its units are sent something else' : ''}.`.replace(
+        /^([^:]*); its/,
+        '$1: its',
+      );
     }
     case 'set':
       return 'The running order, or who and what is missing tonight, differs.';

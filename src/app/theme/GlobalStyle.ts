@@ -27,6 +27,7 @@ export const GlobalStyle = createGlobalStyle`
   }
   .paper-only { display: none; }
   @page { margin: 12mm; }
+  @page wide { size: landscape; }
   @media print {
     html, body, #root { height: auto; background: #fff; color: #000; }
     header, footer, nav, button, .screen-only { display: none !important; }

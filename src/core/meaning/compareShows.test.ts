@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { showDifferenceWords } from '../../wording';
 import { demoShow } from '../demo';
+import { readShowData } from '../formats/show-file';
 import {
   applyEdit,
   changeCue,
@@ -26,10 +27,29 @@ const after = (...edits: ((s: Show) => Edit | null)[]): string[] =>
     edits.reduce((s, edit) => applyEdit(s, edit(s)!), show),
   ).map(showDifferenceWords);
 
+/** The same with the keys of all objects in the opposite order. */
+const turned = <T>(value: T): T => {
+  if (Array.isArray(value)) return value.map(turned) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .toReversed()
+      .map(([k, v]) => [k, turned(v as unknown)]),
+  ) as T;
+};
+
 describe('two states of a show', () => {
   it('that are the same differ in nothing', () => {
     expect(compareShows(show, show)).toEqual([]);
     expect(compareShows(show, structuredClone(show))).toEqual([]);
+    expect(compareShows(show, turned(show))).toEqual([]);
+    const { value } = readShowData(structuredClone(show));
+    expect(compareShows(value!, show)).toEqual([]);
+  });
+
+  it('differ in what was changed only, whatever order their keys have', () => {
+    const changed = applyEdit(show, renameTone(show, 'undertow', 'Riptide')!);
+    expect(compareShows(turned(show), changed).map(showDifferenceWords)).toEqual(['Tone Undertow is called Riptide.']);
   });
 
   it('differ in words: names, numbers, channels', () => {
@@ -38,7 +58,7 @@ describe('two states of a show', () => {
     const moved = after((s) => moveSlots(s, 'wick', 0, 1));
     expect(moved[0]).toBe('Wick Four: bank 1 look 02 Low water blue is bank 1 look 01 Low water blue now.');
     // What is called by another number sounds different only to the wires.
-    expect(moved.some((m) => m.endsWith('it sounds different.'))).toBe(true);
+    expect(moved.some((m) => m.endsWith('its units are sent something else.'))).toBe(true);
     const channel = after((s) => setUnitField(s, 'tarn', 'channel', 12));
     expect(channel[0]).toBe('Tarn is sent to on channel 12, was 7.');
   });
@@ -46,7 +66,10 @@ describe('two states of a show', () => {
   it('say which tones and songs sound different', () => {
     const part = { unitId: 'marram', slotId: null, variant: 1, controls: [], effects: [] };
     const words = after((s) => setTonePart(s, 'held-breath', 'marram', part));
-    expect(words).toEqual(['Held Breath is another sound: Marram differs.', 'Nine Fathoms: it sounds different.']);
+    expect(words).toEqual([
+      'Held Breath is another sound: Marram differs.',
+      'Nine Fathoms: its units are sent something else.',
+    ]);
   });
 
   it('say what became of a song’s cues and frame', () => {
@@ -55,7 +78,7 @@ describe('two states of a show', () => {
       (s) => removeCue(s, 'slack-tide', first!.id),
       (s) => changeCue(s, 'slack-tide', second!.id, { muted: true }),
     );
-    expect(words).toEqual(['Slack Tide in Seven: 1 cue gone, 1 cue changed; it sounds different.']);
+    expect(words).toEqual(['Slack Tide in Seven: 1 cue gone, 1 cue changed; its units are sent something else.']);
     const sections = after((s) => setSongField(s, 'fog-bell', 'sections', []));
     expect(sections).toEqual(['Fog Bell: tempo, metre or sections changed.']);
     expect(after((s) => deleteSong(s, 'fog-bell'))[0]).toBe('Gone: song Fog Bell.');

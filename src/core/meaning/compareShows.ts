@@ -1,5 +1,5 @@
 import { labelOf } from '../addressing';
-import { feetOf, setOf, type Show, type Song, type Unit } from '../show';
+import { feetOf, setOf, sharing, type Show, type Song, type Unit } from '../show';
 import { sameToWires, surroundingsOf } from './surroundings';
 
 /** What can come and go in a show. */
@@ -48,7 +48,9 @@ type Named = { readonly id: string; readonly name: string };
 const text = (value: unknown): string => JSON.stringify(value);
 
 /** In what two states of a show differ, in the order of the work: the rig, its map, tones, songs, set, pages. */
-export function compareShows(before: Show, after: Show): readonly ShowDifference[] {
+export function compareShows(before: Show, other: Show): readonly ShowDifference[] {
+  // What is the same becomes the same object: a state that was read from a file may have its keys in another order.
+  const after = sharing(before, other);
   const titled = (list: readonly Song[]): readonly Named[] => list.map((s) => ({ id: s.id, name: s.title }));
   return [
     ...comings('player', before.players, after.players),

@@ -71,15 +71,15 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
     );
   }
   const counted = {
-    zero: 'counted from 0',
-    one: 'counted from 1',
-    label: 'presets as the unit labels them, programs from 0',
+    zero: 'Numbers are counted from 0',
+    one: 'Numbers are counted from 1',
+    label: 'Presets are named as the unit shows them; banks and programs are counted from 0',
   };
   return {
     id: `numbers-${unit.id}`,
     kind: 'Number chart',
     title: unit.name,
-    about: `${profile.name}${profile.firmware === '' ? '' : `, firmware ${profile.firmware}`}. Channel ${channel}. Numbers ${counted[counting]}.`,
+    about: `${profile.name}${profile.firmware === '' ? '' : `, firmware ${profile.firmware}`}. Channel ${channel}. ${counted[counting]}.`,
     parts,
     wide: false,
   };

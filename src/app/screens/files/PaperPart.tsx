@@ -112,7 +112,7 @@ export function PaperPart() {
           {kind === 'numbers' && ' Numbers are counted as chosen above.'}
         </Soft>
       </Tools>
-      <Desk>
+      <Desk tabIndex={0} role="region" aria-label="Sheets">
         {sheets.length === 0 ? (
           <p>{NONE[kind] ?? 'There is nothing to print yet.'}</p>
         ) : (

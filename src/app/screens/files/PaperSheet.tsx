@@ -4,7 +4,7 @@ import { font } from '../../theme/tokens';
 
 /** A sheet as it lies on a music stand: 11 pt, black on white, lines to follow, room to write. */
 const Paper = styled.article<{ $wide: boolean }>`
-  width: ${({ $wide }) => ($wide ? 1080 : 760)}px;
+  width: ${({ $wide }) => ($wide ? 1123 : 794)}px;
   max-width: 100%;
   margin: 0 0 18px;
   padding: 34px 38px 26px;
@@ -13,6 +13,7 @@ const Paper = styled.article<{ $wide: boolean }>`
   color: #000;
   font: 400 14.7px/1.35 ${font.text};
   @media print {
+    page: ${({ $wide }) => ($wide ? 'wide' : 'auto')};
     width: auto;
     margin: 0;
     padding: 0;
@@ -104,6 +105,16 @@ const Cell = styled.div<{ $pitch: number }>`
   }
 `;
 
+const PLACE = 18;
+const NO_BREAK = '\u00a0';
+
+/** What is called in a unit stays on one line: a number that is torn off its bank is read wrong. */
+const unbroken = (cell: string): string =>
+  cell
+    .split(', ')
+    .map((part) => (part.length <= PLACE ? part.replaceAll(' ', NO_BREAK) : part))
+    .join(', ');
+
 const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
 /** One sheet of paper, as it is printed. */
@@ -183,7 +194,7 @@ function TablePart({ part: { name, columns, rows }, named }: { readonly part: Sh
                     fontVariantNumeric: columns[k]!.figures === true ? 'tabular-nums' : 'normal',
                   }}
                 >
-                  {cell}
+                  {unbroken(cell)}
                 </td>
               ))}
             </tr>

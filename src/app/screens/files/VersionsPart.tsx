@@ -110,7 +110,7 @@ export function VersionsPart() {
                   <td style={{ whiteSpace: 'nowrap' }}>{when(v.savedAt)}</td>
                   <td style={{ whiteSpace: 'nowrap' }}>
                     <Button aria-label={`Go back to ${v.name}`} onPress={() => void versions.goBack(v)}>
-                      <History size={16} aria-hidden /> Go back to it
+                      <History size={16} aria-hidden /> Go back
                     </Button>{' '}
                     <DialogButton
                       label={`Delete ${v.name}`}

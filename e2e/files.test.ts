@@ -1,0 +1,110 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { begin, openDemo } from './begin';
+import { By, Key } from './browser';
+
+// Each part goes on where the one before it stopped.
+const { b } = begin();
+
+const main = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+
+/** Millimetres of each page of what the browser would print. */
+async function printed(): Promise<string[]> {
+  const answer = (await b.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
+    preferCSSPageSize: true,
+    paperWidth: 8.27,
+    paperHeight: 11.69,
+  })) as unknown as { data: string };
+  const pdf = Buffer.from(answer.data, 'base64').toString('latin1');
+  return [...pdf.matchAll(/\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)].map(([, w, h]) =>
+    [w, h].map((points) => Math.round((Number(points) * 25.4) / 72)).join('×'),
+  );
+}
+
+const file = async (name: string): Promise<string> => {
+  await b.wait(() => Promise.resolve(readdirSync(b.downloads).includes(name)), `${name} arrives`);
+  return readFileSync(join(b.downloads, name), 'utf8');
+};
+
+describe('paper', () => {
+  it('shows each sheet as it is printed, chosen by keyboard', async () => {
+    await openDemo(b);
+    await b.type(Key.chord(Key.ALT, '0'));
+    await b.find('article', 'Cue sheet: Slack Tide in Seven');
+    await b.press('button', /Sheet$/, Key.ENTER);
+    await b.type('Set', Key.ENTER);
+    await b.find('article', 'Set list: Evening at the pier');
+    expect(await main()).toContain('Tea on the pier');
+    await b.pick(/Sheet$/, 'Songs by foot');
+    await b.find('article', 'By foot, on Treadle Ten: Slack Tide in Seven');
+    await b.pick(/Sheet$/, 'Switch strips');
+    await b.find('article', 'Switch strips: Treadle Ten');
+  });
+
+  it('counts a unit’s numbers as one has chosen', async () => {
+    await b.pick(/Sheet$/, 'Number charts');
+    await b.pick(/Of$/, 'Marram');
+    await b.says('article', 'Number chart: Marram', 'Presets are named as the unit shows them');
+    await b.click('radio', 'from 1');
+    await b.says('article', 'Number chart: Marram', 'Numbers are counted from 1.');
+    await b.click('radio', 'as labelled');
+  });
+
+  it('prints each song on a sheet of its own, across', async () => {
+    await b.pick(/Sheet$/, 'Cue sheets');
+    const all = await printed();
+    expect(all.length).toBeGreaterThanOrEqual(8);
+    expect(new Set(all)).toEqual(new Set(['297×210']));
+    await b.pick(/Of$/, 'Fog Bell');
+    await b.gone('article', 'Cue sheet: Slack Tide in Seven');
+    expect(await printed()).toEqual(['297×210']);
+    await b.pick(/Sheet$/, 'Set list');
+    await b.find('article', 'Set list: Evening at the pier');
+    expect(await printed()).toEqual(['210×297']);
+  });
+
+  it('exports a sheet as a table', async () => {
+    await b.click('button', 'As a table (CSV)');
+    const text = await file('winter-pier-residency-set-list.csv');
+    expect(text).toContain('Slack Tide in Seven,20:30');
+  });
+});
+
+describe('states of a show', () => {
+  it('are kept by name; what became different is said in words', async () => {
+    await b.click('link', 'Versions and storage');
+    await b.fill('textbox', 'Name of the state', `Before the reorder${Key.ENTER}`);
+    await b.find('table', 'Kept states');
+    await b.wait(async () => (await main()).includes('Nothing differs.'), 'nothing differs yet');
+    await b.click('link', 'Map');
+    await b.find('heading', 'Quillback');
+    await b.press('gridcell', /Tuner Drop/, Key.chord(Key.ALT, Key.ARROW_DOWN));
+    await b.find('button', /^Undo: /);
+    await b.click('link', 'Files');
+    await b.click('link', 'Versions and storage');
+    await b.says('list', 'Differences', 'Quillback: A1 Tuner Drop is B1 Tuner Drop now.');
+  });
+
+  it('are gone back to, and undo brings the present one back; that is kept, too', async () => {
+    await b.click('button', 'Go back to Before the reorder');
+    await b.says('status', 'Note', 'The show is as in Before the reorder.');
+    await b.find('rowheader', 'Before going back to Before the reorder');
+    await b.click('button', 'Undo: go back to Before the reorder');
+    await b.pick(/What became different from$/, 'Before the reorder');
+    await b.says('list', 'Differences', 'Quillback: A1 Tuner Drop is B1 Tuner Drop now.');
+    await b.click('button', 'Go back to Before the reorder');
+    await b.wait(async () => (await main()).includes('Nothing differs.'), 'it is as it was');
+  });
+
+  it('are deleted after a question', async () => {
+    await b.click('button', 'Delete Before the reorder');
+    await b.find('dialog', 'Delete Before the reorder?');
+    await b.click('button', 'Delete it');
+    await b.gone('rowheader', 'Before the reorder');
+  });
+
+  it('say what the browser stores', async () => {
+    await b.says('region', 'Storage', 'stored by all shows here, room for');
+  });
+});
