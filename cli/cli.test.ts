@@ -278,4 +278,39 @@ describe('lantern', () => {
     refuses(['demo', '--out', 'folder.json'], /folder\.json: /);
     refuses(['demo', '--out', join('nowhere', 'x.json')], /there is no such file or folder/);
   });
+
+  it('prints sheets as tables and as data', () => {
+    const { out, code } = lantern('sheet', 'demo.json', '--kind', 'set');
+    expect(code).toBe(0);
+    expect(out).toContain('Slack Tide in Seven,20:30');
+    const { sheets } = json(lantern('sheet', 'demo.json', '--kind', 'cues', '--json').out);
+    expect(sheets).toHaveLength(8);
+    expect(sheets[0]).toMatchObject({ title: 'Slack Tide in Seven', kind: 'Cue sheet' });
+    refuses(['sheet', 'demo.json', '--kind', 'napkin'], /There is no sheet "napkin"; there are cues, set,/);
+    refuses(['sheet', 'demo.json'], 'sheet wants --kind.');
+  });
+
+  it('says in what two shows differ', () => {
+    expect(lantern('compare', 'demo.json', 'demo.json').out).toBe('Nothing differs.\n');
+    const other = changed('compared.json', (show) => {
+      show.tones[0].name = 'Other water';
+    });
+    const { out } = lantern('compare', 'demo.json', other);
+    expect(out).toMatch(/^Tone .* is called Other water\.\n$/);
+    expect(json(lantern('compare', 'demo.json', other, '--json').out).differences).toMatchObject([
+      { what: 'renamed', of: 'tone', to: 'Other water' },
+    ]);
+    refuses(['compare', 'demo.json'], 'compare wants OTHER.json; none was given.');
+  });
+
+  it('publishes the shape of a show file, as it stands in the docs', () => {
+    const published = readFileSync(fileURLToPath(new URL('../docs/show.schema.json', import.meta.url)), 'utf8');
+    const { out } = lantern('schema');
+    expect(out).toBe(published);
+    const { properties, required } = json(out);
+    expect(Object.keys(json(readFileSync(path('demo.json'), 'utf8'))).sort()).toEqual(Object.keys(properties).sort());
+    expect(required).toContain('sets');
+    expect(lantern('schema', '--out', 'shape.json').code).toBe(0);
+    expect(readFileSync(path('shape.json'), 'utf8')).toBe(published);
+  });
 });

@@ -1,6 +1,8 @@
 import { parseArgs } from 'node:util';
 import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
+import { SHEET_KINDS } from '../src/core/sheets';
 import { Failure } from './failure';
+import { compare, schema, sheet } from './handOver';
 
 const USAGE = `usage:
   lantern demo [--faults] --out SHOW.json
@@ -8,7 +10,10 @@ const USAGE = `usage:
   lantern export SHOW.json --song "TITLE" --smf OUT.mid [--written|--sent]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
   lantern check SHOW.json [--json]
-  lantern state SHOW.json --song "TITLE" --at "17|3" [--json]`;
+  lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
+  lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--json]
+  lantern compare SHOW.json OTHER.json [--json]
+  lantern schema [--out SCHEMA.json]`;
 
 const OPTIONS = {
   out: { type: 'string' },
@@ -16,6 +21,7 @@ const OPTIONS = {
   song: { type: 'string' },
   smf: { type: 'string' },
   at: { type: 'string' },
+  kind: { type: 'string' },
   written: { type: 'boolean' },
   sent: { type: 'boolean' },
   json: { type: 'boolean' },
@@ -35,17 +41,18 @@ function parse(args: readonly string[]) {
 }
 
 interface Command {
-  readonly file: string | undefined;
+  /** What each file is, in their order. */
+  readonly files: readonly string[];
   readonly needs: readonly OptionName[];
   readonly takes: readonly OptionName[];
-  readonly run: (file: string, values: Values) => Outcome;
+  readonly run: (file: string, values: Values, second: string) => Outcome;
 }
 
 const COMMANDS: Readonly<Record<string, Command>> = {
-  demo: { file: undefined, needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
-  import: { file: 'FILE.mid', needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
+  demo: { files: [], needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
+  import: { files: ['FILE.mid'], needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
   export: {
-    file: 'SHOW.json',
+    files: ['SHOW.json'],
     needs: ['song', 'smf'],
     takes: ['written', 'sent'],
     run: (file, v) => {
@@ -54,18 +61,31 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     },
   },
   'dry-run': {
-    file: 'SHOW.json',
+    files: ['SHOW.json'],
     needs: [],
     takes: ['song', 'json'],
     run: (file, v) => dryRunShow(file, v.song, v.json ?? false),
   },
-  check: { file: 'SHOW.json', needs: [], takes: ['json'], run: (file, v) => check(file, v.json ?? false) },
+  check: { files: ['SHOW.json'], needs: [], takes: ['json'], run: (file, v) => check(file, v.json ?? false) },
   state: {
-    file: 'SHOW.json',
+    files: ['SHOW.json'],
     needs: ['song', 'at'],
     takes: ['json'],
     run: (file, v) => state(file, v.song!, v.at!, v.json ?? false),
   },
+  sheet: {
+    files: ['SHOW.json'],
+    needs: ['kind'],
+    takes: ['json'],
+    run: (file, v) => sheet(file, v.kind!, v.json ?? false),
+  },
+  compare: {
+    files: ['SHOW.json', 'OTHER.json'],
+    needs: [],
+    takes: ['json'],
+    run: (file, v, second) => compare(file, second, v.json ?? false),
+  },
+  schema: { files: [], needs: [], takes: ['out'], run: (_, v) => schema(v.out) },
 };
 
 function run(args: readonly string[]): Outcome {
@@ -77,8 +97,10 @@ function run(args: readonly string[]): Outcome {
   if (!command) {
     throw new Failure(`There is no command "${name}"; there are ${Object.keys(COMMANDS).join(', ')}.`);
   }
-  const wanted = command.file === undefined ? 0 : 1;
-  if (files.length < wanted) throw new Failure(`${name} wants ${command.file}; none was given.`);
+  const wanted = command.files.length;
+  if (files.length < wanted) {
+    throw new Failure(`${name} wants ${command.files[files.length]}; none was given.`);
+  }
   if (files.length > wanted) throw new Failure(`${name} does not take "${files[wanted]}".`);
   for (const option of command.needs) {
     if (values[option] === undefined) throw new Failure(`${name} wants --${option}.`);
@@ -88,7 +110,7 @@ function run(args: readonly string[]): Outcome {
       throw new Failure(`${name} does not take --${option}.`);
     }
   }
-  return command.run(files[0] ?? '', values);
+  return command.run(files[0] ?? '', values, files[1] ?? '');
 }
 
 export interface Ended {

@@ -108,13 +108,6 @@ async function pictures(address: string): Promise<void> {
     await b.click('link', 'Tones');
     await b.click('link', 'Chart');
     await b.click('radio', 'Sound');
-    await b.click('radio', 'Here');
-    await b.fill('textbox', /^Bar\|beat/, `29${Key.ENTER}`);
-    await b.type(Key.ESCAPE);
-    await b.addSweep('Quillback: Delay mix');
-    await still('sweep');
-    await b.click('button', 'Undo: add a sweep');
-    await b.click('radio', 'Sound');
     await still('sound');
     await b.click('link', 'Feet');
     await b.click('button', /Slack Tide/);
@@ -124,6 +117,9 @@ async function pictures(address: string): Promise<void> {
     await b.click('link', 'Without computer');
     await b.find('table', /^Steps of Slack Tide/);
     await still('by-foot');
+    await b.click('link', 'Files');
+    await b.find('article', 'Cue sheet: Slack Tide in Seven');
+    await still('files');
   } finally {
     await b.close();
   }
