@@ -104,6 +104,13 @@ describe('states of a show', () => {
     await b.gone('rowheader', 'Before the reorder');
   });
 
+  it('have the one of today that went on stage, once', async () => {
+    await b.click('link', 'Stage');
+    await b.find('button', 'Start, hold');
+    await b.driver.navigate().back();
+    await b.find('rowheader', /^On stage, /);
+  });
+
   it('say what the browser stores', async () => {
     await b.says('region', 'Storage', 'stored by all shows here, room for');
   });

@@ -9,7 +9,7 @@ import { keepDevice, loadDevice } from './device';
 import { loadShow } from './loadShow';
 import { readListed } from './listed';
 import { keepProof, loadProofs } from './proofs';
-import { keepVersion, loadVersion, removeVersion, watchVersions } from './versions';
+import { KEPT_BY_ITSELF, keepVersion, loadVersion, removeVersion, watchVersions } from './versions';
 import { removeShow, saveShow, watchRevision, watchShows } from './shows';
 
 const show = demoShow();
@@ -244,5 +244,17 @@ describe('the shelf', () => {
     end();
     await removeShow(shelf, show.id);
     expect(await shelf.versions.toArray()).toMatchObject([{ name: 'Theirs' }]);
+  });
+
+  it('keeps the first state of an id, and of those kept by themselves the newest', async () => {
+    const row = { showId: show.id, name: 'State', data: show };
+    await keepVersion(shelf, { ...row, id: 'mine', savedAt: 0, why: 'kept' });
+    for (let i = 1; i <= KEPT_BY_ITSELF + 3; i++) {
+      await keepVersion(shelf, { ...row, id: `v${i}`, savedAt: i, why: 'before' });
+    }
+    await keepVersion(shelf, { ...row, id: 'mine', savedAt: 99, why: 'before', name: 'Later' });
+    const left = (await shelf.versions.toArray()).map((v) => v.savedAt).sort((a, b) => a - b);
+    expect(left).toEqual([0, ...Array.from({ length: KEPT_BY_ITSELF }, (_, i) => i + 4)]);
+    expect((await shelf.versions.get([show.id, 'mine']))!.name).toBe('State');
   });
 });

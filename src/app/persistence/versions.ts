@@ -7,9 +7,24 @@ import type { Shelf, VersionRow } from './db';
 /** An earlier state of a show, without the show itself. */
 export type ListedVersion = Omit<VersionRow, 'data' | 'showId'>;
 
-export const keepVersion = async (shelf: Shelf, row: VersionRow): Promise<void> => {
-  await shelf.versions.put(row);
-};
+/** So many states of a show that were kept by themselves stay: the newest. What somebody kept stays until it is deleted. */
+export const KEPT_BY_ITSELF = 20;
+
+/** Keeps a state. One with an id that is there already is left as it is: the first of a day is the one to keep. */
+export function keepVersion(shelf: Shelf, row: VersionRow): Promise<void> {
+  return shelf.transaction('rw', shelf.versions, async () => {
+    if (await shelf.versions.get([row.showId, row.id])) return;
+    await shelf.versions.add(row);
+    if (row.why === 'kept') return;
+    const old: { id: string; savedAt: number }[] = [];
+    await shelf.versions
+      .where('showId')
+      .equals(row.showId)
+      .each(({ id, why, savedAt }) => why === 'before' && old.push({ id, savedAt }));
+    const over = old.sort((a, b) => b.savedAt - a.savedAt).slice(KEPT_BY_ITSELF);
+    await shelf.versions.bulkDelete(over.map(({ id }): [string, string] => [row.showId, id]));
+  });
+}
 
 /** A state that was kept, read through the same door as a file; undefined when there is none. */
 export async function loadVersion(shelf: Shelf, showId: string, id: string): Promise<Read<Show> | undefined> {

@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, type Song } from '../../core/show';
@@ -7,6 +8,7 @@ import { stageWrong } from '../state/stageWrong';
 import { GoOn } from '../components/GoOn';
 import { StandInFloor } from '../components/StandInFloor';
 import { useCaret } from '../state/caret';
+import { versions } from '../state/desk';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
 import { useOpenShow } from '../state/useOpenShow';
@@ -64,6 +66,7 @@ function OpenStage() {
   const { songs } = indexShow(show);
   const song = songs.get(songId ?? caret ?? '') ?? show.songs[0];
   useWakeLock(playing);
+  useEffect(() => void versions.keepForToday(), []);
   const [search] = useSearchParams();
   const asked = indexShow(show).units.get(search.get('floor') ?? '');
   const floor = asked?.profile.controller ? asked : undefined;

@@ -114,4 +114,12 @@ describe('kept states of a show', () => {
     await versions.goBack(rows[1]!);
     expect(doc.show()).toBe(now);
   });
+
+  it('have the one that goes on stage, under the same id all day', async () => {
+    const { rows, versions } = desk();
+    await versions.keepForToday();
+    await versions.keepForToday();
+    expect(rows[0]).toMatchObject({ why: 'before', name: 'On stage, 1 Jan 1970' });
+    expect(rows[1]!.id).toBe(rows[0]!.id);
+  });
 });

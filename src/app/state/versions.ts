@@ -25,7 +25,9 @@ export interface VersionNeeds {
 /** States of the open show that were kept, and the way back to them. */
 export interface Versions {
   /** Keeps the show as it is now. Whether that went well; else it was said why not. */
-  readonly keep: (name: string, why?: VersionRow['why']) => Promise<boolean>;
+  readonly keep: (name: string) => Promise<boolean>;
+  /** Keeps the show as it goes on stage, once a day. */
+  readonly keepForToday: () => Promise<void>;
   /** A state as it was; undefined, and said, where it cannot be read. */
   readonly load: (version: ListedVersion) => Promise<Show | undefined>;
   /** The show becomes what it was; what it is now is kept first, and undo brings it back too. */
@@ -36,11 +38,11 @@ export interface Versions {
 
 export function createVersions(needs: VersionNeeds): Versions {
   const { show, say } = needs;
-  const keep: Versions['keep'] = async (name, why = 'kept') => {
+  const keep = async (name: string, why: VersionRow['why'] = 'kept', id = needs.newId()): Promise<boolean> => {
     const now = show();
     if (!now) return false;
     try {
-      await needs.keep({ showId: now.id, id: needs.newId(), name, savedAt: needs.now(), why, data: now });
+      await needs.keep({ showId: now.id, id, name, savedAt: needs.now(), why, data: now });
       return true;
     } catch (error) {
       say(`${name} was not kept: the browser’s storage refuses (${(error as Error).message}).`);
@@ -61,6 +63,14 @@ export function createVersions(needs: VersionNeeds): Versions {
   };
   return {
     keep,
+    keepForToday: async () => {
+      const day = new Date(needs.now()).toLocaleDateString('en-GB', {
+        day: 'numeric',
+        month: 'short',
+        year: 'numeric',
+      });
+      await keep(`On stage, ${day}`, 'before', `stage ${day}`);
+    },
     load,
     goBack: async (version) => {
       const was = await load(version);

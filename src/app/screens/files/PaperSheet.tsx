@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import styled from 'styled-components';
 import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
 import { font } from '../../theme/tokens';
@@ -105,15 +106,21 @@ const Cell = styled.div<{ $pitch: number }>`
   }
 `;
 
+/** Letters of the longest place in a unit that is kept on one line. */
 const PLACE = 18;
-const NO_BREAK = '\u00a0';
-
 /** What is called in a unit stays on one line: a number that is torn off its bank is read wrong. */
-const unbroken = (cell: string): string =>
-  cell
-    .split(', ')
-    .map((part) => (part.length <= PLACE ? part.replaceAll(' ', NO_BREAK) : part))
-    .join(', ');
+function Unbroken({ cell }: { readonly cell: string }) {
+  const parts = cell.split(', ');
+  if (parts.length === 1 && cell.length > PLACE) return cell;
+  return parts.map((part, i) => (
+    <Fragment key={i}>
+      <span style={{ whiteSpace: part.length <= PLACE ? 'nowrap' : 'normal' }}>
+        {part}
+        {i < parts.length - 1 && ','}
+      </span>{' '}
+    </Fragment>
+  ));
+}
 
 const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
@@ -194,7 +201,7 @@ function TablePart({ part: { name, columns, rows }, named }: { readonly part: Sh
                     fontVariantNumeric: columns[k]!.figures === true ? 'tabular-nums' : 'normal',
                   }}
                 >
-                  {unbroken(cell)}
+                  <Unbroken cell={cell} />
                 </td>
               ))}
             </tr>
