@@ -55,7 +55,7 @@ const Lost = styled.p`
   font-weight: 700;
 `;
 
-const Whose = styled.nav`
+const PlayerLinks = styled.nav`
   display: flex;
   flex-wrap: wrap;
   gap: 6px 18px;
@@ -136,13 +136,13 @@ function Watched({ playerId }: { readonly playerId: string | null }) {
       )}
       <div style={{ gridRow: 3 }}>
         {show && show.players.length > 0 && (
-          <Whose aria-label="Whose stage">
+          <PlayerLinks aria-label="Players">
             {[{ id: '', name: 'All' }, ...show.players].map((p) => (
               <Link key={p.id} to={p.id === '' ? '/watch' : `/watch/${p.id}`} aria-current={(playerId ?? '') === p.id}>
                 {p.name}
               </Link>
             ))}
-          </Whose>
+          </PlayerLinks>
         )}
         {lostSince !== null ? (
           <Lost role="alert">The line to the desk is lost: what stands here is old. It is tried again by itself.</Lost>
