@@ -1,4 +1,4 @@
-import { songsOfSet, type Show } from '../show';
+import { setOf, songsOfSet, type Show } from '../show';
 import { cueSheet } from './cueSheet';
 import type { SheetCounting } from './figures';
 import { numberChart, patchPaper, storedStates, switchStrips } from './rigSheets';
@@ -17,13 +17,13 @@ export function sheetsOf(show: Show, kind: SheetKind, counting: SheetCounting = 
     case 'cues':
       return songs.map((s) => cueSheet(show, s));
     case 'set':
-      return [setList(show)];
+      return setOf(show).entries.length === 0 ? [] : [setList(show)];
     case 'numbers':
       return show.units
         .filter((u) => u.slots.length > 0 || u.profile.controls.length > 0)
         .map((u) => numberChart(u, counting));
     case 'patch':
-      return [patchPaper(show)];
+      return show.units.length === 0 ? [] : [patchPaper(show)];
     case 'strips':
       return controllers.flatMap((u) => switchStrips(show, u) ?? []);
     case 'fallback':
@@ -33,8 +33,8 @@ export function sheetsOf(show: Show, kind: SheetKind, counting: SheetCounting = 
     case 'stored':
       return show.units.flatMap((u) => storedStates(show, u) ?? []);
     case 'mix':
-      return [mixSheet(show)];
+      return songs.length === 0 ? [] : [mixSheet(show)];
     case 'tones':
-      return [toneSheet(show)];
+      return show.tones.length === 0 ? [] : [toneSheet(show)];
   }
 }

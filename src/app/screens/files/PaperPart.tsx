@@ -50,7 +50,11 @@ const KINDS: Readonly<Record<SheetKind, string>> = {
   tones: 'Tone sheet',
 };
 
-const NONE: Readonly<Partial<Record<SheetKind, string>>> = {
+const NONE: Readonly<Record<SheetKind, string>> = {
+  set: 'The set has nothing in it yet: songs come into it in the view Set.',
+  patch: 'The rig has no unit yet: units are added in the view Rig.',
+  mix: 'The set has no song yet: levels are set for each song of the set.',
+  tones: 'The show has no tone yet.',
   cues: 'The set has no song yet: each song of the set has a cue sheet.',
   numbers: 'No unit has presets or controls yet.',
   strips: 'No foot controller has a page yet.',
@@ -114,7 +118,7 @@ export function PaperPart() {
       </Tools>
       <Desk tabIndex={0} role="region" aria-label="Sheets">
         {sheets.length === 0 ? (
-          <p>{NONE[kind] ?? 'There is nothing to print yet.'}</p>
+          <p>{NONE[kind]}</p>
         ) : (
           sheets.map((sheet) => <PaperSheet key={sheet.id} sheet={sheet} show={show.title} />)
         )}
