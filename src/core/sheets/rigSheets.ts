@@ -185,7 +185,7 @@ export function switchStrips(show: Show, unit: Unit): Sheet | null {
     id: `strips-${unit.id}`,
     kind: 'Switch strips',
     title: unit.name,
-    about: `${controller.pitch} mm from switch to switch: print at 100 %.`,
+    about: `${controller.pitch} mm from switch to switch: print at 100 %. What is wider than a sheet comes in pieces.`,
     parts,
     wide: false,
   };

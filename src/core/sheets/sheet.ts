@@ -25,7 +25,13 @@ export type SheetPart =
       readonly name: string;
       /** Millimetres from switch to switch. */
       readonly pitch: number;
-      readonly rows: readonly (readonly { readonly name: string; readonly shown: string }[])[];
+      readonly rows: readonly (readonly {
+        readonly name: string;
+        /** What a display shows; nothing where there is none. */
+        readonly shown: string;
+        /** Another switch of the page shows the same for something else. */
+        readonly clash: boolean;
+      }[])[];
     };
 
 export interface SheetColumn {

@@ -1,6 +1,7 @@
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
+import { SwitchStrips } from '../../components/SwitchStrips';
 import { font } from '../../theme/tokens';
 
 /** A sheet as it lies on a music stand: 11 pt, black on white, lines to follow, room to write. */
@@ -76,36 +77,6 @@ const Foot = styled.p`
   color: #333;
 `;
 
-const Strip = styled.div`
-  display: flex;
-  width: max-content;
-  margin-bottom: 1.5mm;
-  border: 0.3mm solid #000;
-  break-inside: avoid;
-`;
-
-const Cell = styled.div<{ $pitch: number }>`
-  display: grid;
-  align-content: center;
-  justify-items: center;
-  width: ${({ $pitch }) => $pitch}mm;
-  height: 14mm;
-  flex: none;
-  padding: 0 1mm;
-  border-left: 0.2mm dashed #666;
-  text-align: center;
-  overflow: hidden;
-  &:first-child {
-    border-left: 0;
-  }
-  & > b {
-    font: 700 4.2mm/1.05 ${font.display};
-  }
-  & > small {
-    font: 500 2.7mm/1 ${font.bytes};
-  }
-`;
-
 /** Letters of the longest place in a unit that is kept on one line. */
 const PLACE = 18;
 /** What is called in a unit stays on one line: a number that is torn off its bank is read wrong. */
@@ -152,21 +123,7 @@ function Part({ part, named }: { readonly part: SheetPart; readonly named: boole
     case 'table':
       return <TablePart part={part} named={named} />;
     case 'strips':
-      return (
-        <section style={{ breakInside: 'avoid', marginBottom: 12 }}>
-          <h3 style={{ fontSize: '1.05em', marginBottom: 4 }}>{part.name}</h3>
-          {part.rows.map((row, i) => (
-            <Strip key={i}>
-              {row.map((cell, k) => (
-                <Cell key={k} $pitch={part.pitch}>
-                  <b>{cell.name}</b>
-                  {cell.shown !== '' && cell.shown !== cell.name && <small>{cell.shown}</small>}
-                </Cell>
-              ))}
-            </Strip>
-          ))}
-        </section>
-      );
+      return <SwitchStrips part={part} />;
   }
 }
 
