@@ -138,6 +138,9 @@ export interface ProblemData {
   'smf.left-out': { readonly what: string; readonly count: number };
   'smf.smpte': { readonly frames: number; readonly ticks: number };
   'smf.lead-in': { readonly bars: number; readonly millis: number };
+  'smf.lead-ins': { readonly songs: number };
+  'smf.one-track': { readonly channels: readonly number[] };
+  'export.left-out': { readonly what: readonly string[] };
   'smf.ramp-steps': { readonly steps: number; readonly micros: number };
   'smf.division-fallback': { readonly division: number };
   'smf.metre-unit': { readonly bar: number };

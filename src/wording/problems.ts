@@ -114,6 +114,11 @@ const SENTENCES: Sentences = {
     `The file counts ${d.frames} frames a second of ${n(d.ticks, 'tick')}, not beats; it was laid out at 120.`,
   'smf.lead-in': (d) =>
     `Messages leave before the song starts, so the file begins ${n(d.bars, 'bar')} (${d.millis} ms) early: bar 1 of the song is bar ${d.bars + 1} of the file.`,
+  'smf.lead-ins': (d) =>
+    `In front of ${n(d.songs, 'song')} the file has bars of its own, because messages leave before the song starts.`,
+  'smf.one-track': (d) =>
+    `In one track nothing says which port a message belongs to: units on channel ${d.channels.join(', ')} hang on different ports and cannot be told apart in the file. Write a track for each unit instead.`,
+  'export.left-out': (d) => `Not in the file: ${d.what.join(', ')}.`,
   'smf.ramp-steps': (d) =>
     `Tempo ramps are written as ${n(d.steps, 'step')}; no event moves by more than ${d.micros / 1000 + 0.05} ms.`,
   'smf.division-fallback': (d) =>

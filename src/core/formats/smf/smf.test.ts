@@ -331,7 +331,7 @@ describe('a song as a file', () => {
 
   it('sends with leads, and makes room in front for what leaves before the start', () => {
     const { file: smf, problems } = songToSmf(show, show.songs[0]!, 'sent');
-    expect(problems).toMatchObject([{ code: 'smf.lead-in', data: { bars: 1 } }]);
+    expect(problems).toMatchObject([{ code: 'smf.lead-in', data: { bars: 1 } }, { code: 'export.left-out' }]);
     const bar = (7 * 480 * 15360) / 960;
     const opening = smf.tracks[1]!.events.filter((e) => e.kind === 'message')[0]!;
     expect(opening.tick).toBeLessThan(bar);
