@@ -168,6 +168,23 @@ export interface ProblemData {
   'list.same-name': { readonly name: string; readonly row: number };
   'list.gaps': { readonly count: number };
 
+  'csv.empty': Record<never, never>;
+  'csv.too-long': { readonly limit: number };
+  'csv.columns': { readonly missing: readonly string[]; readonly columns: readonly string[] };
+  'csv.no-such': { readonly what: string; readonly name: string };
+  'csv.many': { readonly what: string; readonly name: string; readonly count: number };
+  'csv.twice': { readonly what: string; readonly name: string };
+  'csv.value': { readonly found: string; readonly expected: readonly string[] };
+  'csv.no-value': { readonly control: string; readonly found: string };
+  'csv.place': { readonly found: string; readonly song: string };
+  'csv.other-name': {
+    readonly unit: string;
+    readonly label: string;
+    readonly found: string;
+    readonly there: string;
+  };
+  'csv.control': { readonly control: string; readonly part: string; readonly says: string };
+
   'xml.too-long': { readonly bytes: number; readonly limit: number };
   'xml.declarations': Record<never, never>;
   'xml.too-deep': { readonly limit: number };

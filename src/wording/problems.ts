@@ -146,6 +146,20 @@ const SENTENCES: Sentences = {
   'list.same-name': (d) => `"${d.name}" stands in line ${d.row} too; the two are told apart by their places only.`,
   'list.gaps': (d) => `${n(d.count, 'slot')} between the listed ones ${d.count === 1 ? 'is' : 'are'} not in the list.`,
 
+  'csv.empty': () => 'The table is empty.',
+  'csv.too-long': (d) => `The table has more lines than the ${d.limit} that are taken.`,
+  'csv.columns': (d) =>
+    `The first line has to name the columns; ${d.missing.join(', ')} is missing. There are: ${d.columns.join(', ')}.`,
+  'csv.no-such': (d) => `The show has no ${d.what} "${d.name.slice(0, 60)}".`,
+  'csv.many': (d) => `The show has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}): which one is meant?`,
+  'csv.twice': (d) => `${d.what} stands here twice for ${d.name}.`,
+  'csv.value': (d) => `Expected ${d.expected.slice(0, 12).join(', ')}; found "${d.found.slice(0, 60)}".`,
+  'csv.no-value': (d) => `${d.control} has no value "${d.found.slice(0, 60)}".`,
+  'csv.place': (d) => `"${d.found.slice(0, 40)}" is no place in ${d.song}: expected bar|beat, as in 17|3.`,
+  'csv.other-name': (d) =>
+    `${d.unit} has "${d.there}" at ${d.label}, not "${d.found}". Leave the place empty to find the preset by its name, or the name to take what is there.`,
+  'csv.control': (d) => `The settings of ${d.control} do not fit its kind, at ${d.part}: ${d.says}.`,
+
   'xml.too-long': (d) => `The document is ${n(d.bytes, 'character')} long; ${d.limit} are the most that is read.`,
   'xml.declarations': () =>
     'The document declares things of its own (entities or elements) at its head, which is not read for safety. Remove what stands in [ ] there.',

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { harmless } from '../cells';
 import type { Sheet } from './sheet';
 
 /** The tables of sheets as CSV (RFC 4180), each under a line with its name; strips are lines of names. */
@@ -13,6 +14,3 @@ export function sheetCsv(sheets: readonly Sheet[]): string {
   );
   return Papa.unparse(lines, { newline: '\r\n' });
 }
-
-/** A cell that a spreadsheet would take for a formula is not one. */
-const harmless = (cell: string): string => (/^[=+@]/.test(cell) ? `'${cell}` : cell);

@@ -1,0 +1,267 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { problemLine } from '../../../wording';
+import { demoShow } from '../../demo';
+import { LIBRARY } from '../../library';
+import { checkShow, newUnit, setOf, sharing, type Show, type Song } from '../../show';
+import { randomShow } from '../../testing/randomShow';
+import { runs } from '../../testing/runs';
+import {
+  readControlTable,
+  readCueTable,
+  readSetTable,
+  readToneTable,
+  writeControlTable,
+  writeCueTable,
+  writeSetTable,
+  writeToneTable,
+} from './';
+
+const demo = demoShow();
+const [song] = demo.songs;
+let made = 0;
+const newId = (): string => `new-${made++}`;
+
+const said = (read: { readonly problems: readonly Parameters<typeof problemLine>[0][] }): string =>
+  read.problems.map(problemLine).join('\n');
+const bare = (s: Song): unknown => s.cues.map((c) => ({ ...c, id: '' }));
+const linesOf = (text: string): string[] => text.trimEnd().split('\r\n');
+/** A table with one cell changed, by line and column. */
+const withCell = (text: string, line: number, column: string, cell: string): string => {
+  const lines = linesOf(text);
+  const at = lines[0]!.split(',').indexOf(column);
+  const cells = lines[line]!.split(',');
+  cells[at] = cell;
+  return lines.with(line, cells.join(',')).join('\r\n');
+};
+
+describe('cues as a table', () => {
+  it.each(demo.songs.map((s) => [s.title, s] as const))('%s comes back as it was', (_, s) => {
+    const { value, problems } = readCueTable(demo, s.id, writeCueTable(demo, s), newId);
+    expect(problems).toEqual([]);
+    const back = value!.songs.find((x) => x.id === s.id)!;
+    expect(bare(back)).toEqual(bare(s));
+    expect(back.cues.map((c) => c.id)).toEqual(s.cues.map((c) => c.id));
+    expect(checkShow(value!)).toEqual([]);
+  });
+
+  it('brings back the cues of random songs', () => {
+    fc.assert(
+      fc.property(randomShow({ gap: 60, shifts: true, raw: true }), ({ show, song: s }) => {
+        const named: Show = { ...show, tones: show.tones.map((t, i) => ({ ...t, name: `=Tone; "${i}"` })) };
+        const { value, problems } = readCueTable(named, s.id, writeCueTable(named, s), newId);
+        expect(problems).toEqual([]);
+        const back = value!.songs.find((x) => x.id === s.id)!;
+        expect(back.cues.length).toBe(s.cues.length);
+        for (const [i, cue] of s.cues.toSorted((a, b) => a.at - b.at).entries()) {
+          expect(Math.abs(back.cues[i]!.at - cue.at)).toBeLessThan(0.001);
+          expect({ ...back.cues[i], id: '', at: 0 }).toEqual({ ...cue, id: '', at: 0 });
+        }
+      }),
+      runs(814, 60),
+    );
+  });
+
+  it('takes columns in any order, parted by semicolons, from another hand', () => {
+    const tone = demo.tones[0]!.name;
+    const text = `name;PLACE;lands\n${tone};9|2.5;sent\n\n${tone.toUpperCase()};2|1;\n`;
+    const { value, problems } = readCueTable(demo, song!.id, text, newId);
+    expect(problems).toEqual([]);
+    const { cues } = value!.songs[0]!;
+    expect(cues.map((c) => c.landing)).toEqual(['complete', 'sent']);
+    expect(cues[0]!.at).toBeLessThan(cues[1]!.at);
+  });
+
+  it.each([
+    ['Place', '900|1', /line 2, column 1.*"900\|1" is no place in/],
+    ['Name', 'Nobody', /line 2, column 3.*The show has no tone "Nobody"/],
+    ['Lands', 'perhaps', /Expected complete, sent; found "perhaps"/],
+    ['Shift (ms)', '99999', /Expected -10000 to 10000; found "99999"/],
+    ['Muted', 'si', /Expected no, yes/],
+    ['Kind', 'bytes', /no unit ""/],
+  ])('says what is wrong in %s, and where', (column, cell, wanted) => {
+    const text = writeCueTable(demo, song!);
+    const line = linesOf(text).findIndex((l) => l.includes(',tone,'));
+    const moved = [linesOf(text)[0]!, linesOf(text)[line]!].join('\r\n');
+    const read = readCueTable(demo, song!.id, withCell(moved, 1, column, cell), newId);
+    expect(read.value).toBeUndefined();
+    expect(said(read)).toMatch(wanted);
+  });
+
+  it('says which column is missing, and that nothing is there', () => {
+    expect(said(readCueTable(demo, song!.id, 'Bar,Tone\n1,x', newId))).toMatch(/Place, Name is missing/);
+    expect(said(readCueTable(demo, song!.id, ' \n', newId))).toMatch(/The table is empty/);
+    expect(said(readCueTable(demo, song!.id, 'Place,Name\n1|1,"x', newId))).toMatch(/quot/);
+  });
+
+  it('does not choose between two tones of one name', () => {
+    const twin: Show = { ...demo, tones: [...demo.tones, { ...demo.tones[0]!, id: 'twin' }] };
+    const read = readCueTable(twin, song!.id, `Place,Name\n1|1,${demo.tones[0]!.name}`, newId);
+    expect(said(read)).toMatch(/has 2 of the name/);
+  });
+});
+
+describe('the running order as a table', () => {
+  it('comes back as it was', () => {
+    const { value, problems } = readSetTable(demo, writeSetTable(demo), newId);
+    expect(problems).toEqual([]);
+    const bareOf = (show: Show): unknown => setOf(show).entries.map((e) => (e.kind === 'song' ? e : { ...e, id: '' }));
+    expect(bareOf(value!)).toEqual(bareOf(demo));
+    expect(checkShow(value!)).toEqual([]);
+  });
+
+  it('takes a new order from a column of titles, and what is not named stays in the book', () => {
+    const titles = demo.songs.map((s) => s.title).reverse();
+    const { value } = readSetTable(demo, `Title\n${titles.slice(1).join('\n')}`, newId);
+    const order = setOf(value!).entries.flatMap((e) => (e.kind === 'song' ? [e.songId] : []));
+    const wanted = titles.slice(1).map((t) => demo.songs.find((s) => s.title === t)!.id);
+    expect(order).toEqual(wanted);
+    expect(value!.songs).toBe(demo.songs);
+  });
+
+  it('says which title it does not know', () => {
+    expect(said(readSetTable(demo, 'Title\nSomething else', newId))).toMatch(/no song "Something else"/);
+  });
+});
+
+describe('tones as a table', () => {
+  it('come back as they were', () => {
+    const { value, problems } = readToneTable(demo, writeToneTable(demo), newId);
+    expect(problems).toEqual([]);
+    expect(sharing(demo, value!)).toBe(demo);
+  });
+
+  it('come back from a random show', () => {
+    fc.assert(
+      fc.property(randomShow({ gap: 480 }), ({ show }) => {
+        const named: Show = { ...show, tones: show.tones.map((t, i) => ({ ...t, name: `Tone ${i}` })) };
+        const { value, problems } = readToneTable(named, writeToneTable(named), newId);
+        expect(problems).toEqual([]);
+        expect(value!.tones).toEqual(named.tones);
+      }),
+      runs(815, 60),
+    );
+  });
+
+  it('adds what is new, changes what is named, leaves the rest', () => {
+    const unit = demo.units.find((u) => u.slots.length > 2)!;
+    const [old] = demo.tones;
+    const before = writeToneTable({ ...demo, tones: [{ ...old!, name: 'Brand new', parts: old!.parts.slice(0, 1) }] });
+    const { value } = readToneTable(demo, before, newId);
+    expect(value!.tones.slice(0, -1)).toEqual(demo.tones);
+    expect(value!.tones.at(-1)).toMatchObject({ name: 'Brand new', parts: old!.parts.slice(0, 1) });
+    // A place that nobody named yet gets its preset.
+    const plan = { ...demo, tones: [], units: demo.units.map((u) => (u === unit ? { ...u, slots: [] } : u)) };
+    const row = writeToneTable({
+      ...demo,
+      tones: [
+        { ...old!, parts: [{ unitId: unit.id, slotId: unit.slots[0]!.id, variant: null, controls: [], effects: [] }] },
+      ],
+    });
+    const fresh = readToneTable(plan, row, newId);
+    expect(fresh.problems).toEqual([]);
+    expect(fresh.value!.units.find((u) => u.id === unit.id)!.slots).toMatchObject([
+      { index: unit.slots[0]!.index, name: unit.slots[0]!.name },
+    ]);
+    expect(checkShow(fresh.value!).filter((p) => p.code === 'show.slot-shared')).toEqual([]);
+  });
+
+  it('asks where a place has another name by now', () => {
+    const text = writeToneTable(demo);
+    const line = linesOf(text).findIndex((l) => /Quillback,[A-T][1-6],/.test(l));
+    const head = linesOf(text)[0]!;
+    const read = readToneTable(
+      demo,
+      withCell(`${head}\r\n${linesOf(text)[line]!}`, 1, 'Preset name', 'Elsewhere'),
+      newId,
+    );
+    expect(said(read)).toMatch(/Quillback has ".*" at .*, not "Elsewhere"/);
+  });
+});
+
+describe('controls as a table', () => {
+  it.each(demo.units.map((u) => [u.name, u] as const))('%s has them as it had', (_, unit) => {
+    const { value, problems } = readControlTable(demo, unit.id, writeControlTable(unit), newId);
+    expect(problems).toEqual([]);
+    expect(sharing(demo, value!)).toBe(demo);
+  });
+
+  it('makes a unit what another one is, whatever its kinds of control', () => {
+    for (const { profile } of LIBRARY) {
+      const other = newUnit('other', 'Other', 'OT', profile);
+      const empty = newUnit('mine', 'Mine', 'MI', { ...profile, controls: [], effects: [], engage: null });
+      const show: Show = {
+        ...demo,
+        tones: [],
+        songs: [],
+        moves: [],
+        sets: demo.sets.map((s) => ({ ...s, entries: [] })),
+        units: [empty],
+      };
+      const { value, problems } = readControlTable(show, 'mine', writeControlTable(other), newId);
+      expect(problems.map(problemLine)).toEqual([]);
+      const named = (list: typeof profile.controls): unknown => list.map((c) => ({ ...c, id: '', houseId: null }));
+      expect(named(value!.units[0]!.profile.controls)).toEqual(named(profile.controls));
+    }
+  });
+
+  it.each([
+    ['Kind', 'lever', /settings of .* do not fit its kind, at kind/],
+    ['Number', '128', /at number/],
+    ['Settings', 'on', /Expected name=value/],
+    ['Rest', '9', /Expected 0 to 1/],
+  ])('says what is wrong in %s', (column, cell, wanted) => {
+    const text = 'Control,Kind,Number,Settings,Options,Rest\r\nReverb,set-switch,60,on=127; off=0; onFrom=64,,0';
+    const unit = demo.units[0]!;
+    expect(readControlTable(demo, unit.id, text, newId).problems).toEqual([]);
+    expect(said(readControlTable(demo, unit.id, withCell(text, 1, column, cell), newId))).toMatch(wanted);
+  });
+});
+
+describe('any text at all', () => {
+  it('is answered, and what is taken is a sound show', () => {
+    const word = fc.oneof(
+      fc.constantFrom('Place', 'Name', 'Tone', 'Title', 'Control', 'Kind', 'Unit', ',', ';', '\n', '"', '1|1', 'song'),
+      fc.constantFrom(
+        ...demo.tones.map((t) => t.name),
+        ...demo.songs.map((s) => s.title),
+        ...demo.units.map((u) => u.name),
+      ),
+      fc.string({ maxLength: 8 }),
+    );
+    const reads = [
+      (t: string) => readCueTable(demo, song!.id, t, newId),
+      (t: string) => readSetTable(demo, t, newId),
+      (t: string) => readToneTable(demo, t, newId),
+      (t: string) => readControlTable(demo, demo.units[0]!.id, t, newId),
+    ];
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 40 }), fc.nat(3), (words, which) => {
+        const { value, problems } = reads[which]!(words.join(''));
+        if (value) expect(checkShow(value)).toEqual([]);
+        else expect(problems.map(problemLine).every((line) => line.length > 10)).toBe(true);
+      }),
+      runs(816, 400),
+    );
+  });
+
+  it('is answered where a table was cut or damaged', () => {
+    const texts = [writeCueTable(demo, song!), writeToneTable(demo), writeSetTable(demo)];
+    fc.assert(
+      fc.property(fc.nat(2), fc.nat(), fc.nat(), fc.string({ maxLength: 3 }), (which, cut, at, put) => {
+        const whole = texts[which]!;
+        const text = whole.slice(0, cut % whole.length);
+        const place = at % (text.length + 1);
+        const damaged = text.slice(0, place) + put + text.slice(place);
+        const read = [
+          () => readCueTable(demo, song!.id, damaged, newId),
+          () => readToneTable(demo, damaged, newId),
+          () => readSetTable(demo, damaged, newId),
+        ][which]!();
+        expect(read.value !== undefined || read.problems.length > 0).toBe(true);
+        if (read.value) expect(checkShow(read.value)).toEqual([]);
+      }),
+      runs(817, 200),
+    );
+  });
+});

@@ -1,0 +1,4 @@
+export { readControlTable, writeControlTable } from './controlTable';
+export { readCueTable, writeCueTable } from './cueTable';
+export { readSetTable, writeSetTable } from './setTable';
+export { readToneTable, writeToneTable } from './toneTable';

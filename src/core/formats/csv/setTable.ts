@@ -1,0 +1,53 @@
+import type { Read } from '../../problems';
+import { LIMITS, RANGES, indexShow, setOf, songEntry, type SetEntry, type Show } from '../../show';
+import { byName, figureOf, readTable, theOne, wordIn, writeTable, type SayOf, type TableRow } from './table';
+
+const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge'] as const;
+
+/** The running order as a table: songs, breaks and notes. What starts a song from outside is not in it. */
+export function writeSetTable(show: Show): string {
+  const { songs, tones } = indexShow(show);
+  const rows = setOf(show).entries.map((e): string[] => {
+    if (e.kind === 'break') return ['break', e.title, '', '', String(e.minutes), ''];
+    if (e.kind === 'note') return ['note', e.text, '', '', '', ''];
+    const bridge = e.bridgeToneId === null ? '' : (tones.get(e.bridgeToneId)?.name ?? '');
+    return ['song', songs.get(e.songId)?.title ?? '', e.follow, String(e.pause), '', bridge];
+  });
+  return writeTable(COLUMNS, rows);
+}
+
+/** The show with its running order as a table has it. A song that stood in it keeps what starts it; one that is not named stays in the book. */
+export function readSetTable(show: Show, text: string, newId: () => string): Read<Show> {
+  return readTable(text, COLUMNS, ['Title'], (rows, say) => {
+    const tooMany = rows[LIMITS.songs];
+    if (tooMany) say(tooMany, null, 'csv.too-long', { limit: LIMITS.songs });
+    const left = [...setOf(show).entries];
+    const entries = rows.slice(0, LIMITS.songs).flatMap((row) => entryOf(show, left, row, newId, say) ?? []);
+    return { ...show, sets: show.sets.map((s) => (s.id === show.setId ? { ...s, entries } : s)) };
+  });
+}
+
+function entryOf(show: Show, left: SetEntry[], row: TableRow, newId: () => string, say: SayOf): SetEntry | undefined {
+  const kind = wordIn(row, 'Kind', ['song', 'break', 'note'], say);
+  const title = row.cells['Title']!;
+  if (kind !== 'song') {
+    if (title === '' || title.length > LIMITS.title) {
+      say(row, 'Title', 'csv.value', { found: title, expected: [`1 to ${LIMITS.title} letters`] });
+      return undefined;
+    }
+    const minutes = figureOf(row, 'Minutes', 15, RANGES.breakMinutes, say);
+    return kind === 'note' ? { kind, id: newId(), text: title } : { kind, id: newId(), title, minutes };
+  }
+  const song = theOne(byName(show.songs, (s) => s.title)(title), 'song', 'Title', row, say);
+  const bridged = row.cells['Bridge'] !== '';
+  const bridge = bridged
+    ? theOne(byName(show.tones, (t) => t.name)(row.cells['Bridge']!), 'tone', 'Bridge', row, say)
+    : undefined;
+  const follow = wordIn(row, 'Follows', ['wait', 'on'], say);
+  const pause = figureOf(row, 'Pause (s)', 0, RANGES.pauseSeconds, say);
+  if (!song) return undefined;
+  const at = left.findIndex((e) => e.kind === 'song' && e.songId === song.id);
+  const was = at < 0 ? undefined : left.splice(at, 1)[0];
+  const base = was?.kind === 'song' ? was : songEntry(newId(), song.id);
+  return { ...base, follow, pause, bridgeToneId: bridge?.id ?? null };
+}

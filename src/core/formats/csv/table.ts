@@ -1,0 +1,148 @@
+import Papa from 'papaparse';
+import { harmed, harmless } from '../../cells';
+import {
+  NOWHERE,
+  problem,
+  type Place,
+  type Problem,
+  type ProblemCode,
+  type ProblemData,
+  type Read,
+} from '../../problems';
+import { figureIn, type Range } from '../../show';
+
+/** The most lines that a table may have. */
+const LINE_LIMIT = 65536;
+/** Problems that one answer lists; a table with more is not mended line by line. */
+const PROBLEM_LIMIT = 20;
+
+/** A line of a table: where it stands in the text, counted from 1, and its cells by the title of their column. */
+export interface TableRow {
+  readonly row: number;
+  readonly cells: Readonly<Record<string, string>>;
+}
+
+/** Says what is wrong with a cell, or with a whole line. */
+export type SayOf = <C extends ProblemCode>(
+  row: TableRow,
+  column: string | null,
+  code: C,
+  data: ProblemData[C],
+) => void;
+
+/** Lines as CSV (RFC 4180). A cell that a spreadsheet would take for a formula is led by an apostrophe, as spreadsheets do. */
+export const writeTable = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
+  `${Papa.unparse([[...columns], ...rows.map((r) => r.map(harmless))], { newline: '\r\n' })}\r\n`;
+
+/**
+ * Reads a table whose first line has titles, in any order and any case; `needed` have to be there, others may be left out.
+ * Columns are parted by commas, semicolons or tabs. Then `understand` reads its lines; one error refuses the whole table.
+ */
+export function readTable<T>(
+  text: string,
+  columns: readonly string[],
+  needed: readonly string[],
+  understand: (rows: readonly TableRow[], say: SayOf) => T,
+): Read<T> {
+  const refuse = <C extends ProblemCode>(code: C, place: Place, data: ProblemData[C]): Read<T> => ({
+    value: undefined,
+    problems: [problem(code, 'error', place, data)],
+  });
+  const lines = text.replace(/^\ufeff/, '');
+  if (lines.trim() === '') return refuse('csv.empty', NOWHERE, {});
+  const { data, errors } = Papa.parse<string[]>(lines, {
+    preview: LINE_LIMIT + 2,
+    delimiter: delimiterOf(lines),
+  });
+  if (data.length > LINE_LIMIT + 1) return refuse('csv.too-long', NOWHERE, { limit: LINE_LIMIT });
+  const quotes = errors.find((e) => e.type === 'Quotes');
+  if (quotes) return refuse('list.quotes', { in: 'text', row: (quotes.row ?? 0) + 1, column: 1 }, {});
+  const head = (data[0] ?? []).map((t) => t.trim().toLowerCase());
+  const missing = needed.filter((c) => !head.includes(c.toLowerCase()));
+  if (missing.length > 0) return refuse('csv.columns', { in: 'text', row: 1, column: 1 }, { missing, columns });
+  const rows = data.slice(1).flatMap((line, i): TableRow[] => {
+    if (line.every((c) => c.trim() === '')) return [];
+    const cells = columns.map((c) => [c, harmed((line[head.indexOf(c.toLowerCase())] ?? '').trim())] as const);
+    return [{ row: i + 2, cells: Object.fromEntries(cells) }];
+  });
+  const problems: Problem[] = [];
+  const say: SayOf = ({ row }, column, code, about) => {
+    if (problems.length >= PROBLEM_LIMIT) return;
+    const at = column === null ? 1 : head.indexOf(column.toLowerCase()) + 1;
+    problems.push(problem(code, 'error', { in: 'text', row, column: Math.max(1, at) }, about));
+  };
+  const value = understand(rows, say);
+  return problems.length > 0 ? { value: undefined, problems } : { value, problems };
+}
+
+/** What parts the titles of the first line: its cells may hold other signs. */
+function delimiterOf(text: string): string {
+  const head = text
+    .slice(0, 4000)
+    .split(/[\r\n]/, 1)[0]!
+    .replaceAll(/"[^"]*"/g, '');
+  const count = (sign: string): number => head.split(sign).length;
+  return [',', ';', '\t'].reduce((best, sign) => (count(sign) > count(best) ? sign : best));
+}
+
+/** `name=value; name=value`; names and values with signs of their own stand in quotes. */
+export const writePairs = (pairs: readonly (readonly [string, string])[]): string =>
+  pairs.map(([name, value]) => `${quoted(name)}=${quoted(value)}`).join('; ');
+
+const quoted = (text: string): string => (/[;="]|^\s|\s$/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+
+/** The pairs of a cell; undefined where it is not written like that. */
+export function readPairs(text: string): readonly (readonly [string, string])[] | undefined {
+  const part = /\s*("(?:[^"]|"")*"|[^;="]*?)\s*=\s*("(?:[^"]|"")*"|[^;="]*?)\s*(;|$)/y;
+  const pairs: [string, string][] = [];
+  let at = 0;
+  while (at < text.length) {
+    part.lastIndex = at;
+    const match = part.exec(text);
+    if (!match || match[0].length === 0) return undefined;
+    pairs.push([bare(match[1]!), bare(match[2]!)]);
+    at += match[0].length;
+  }
+  return pairs;
+}
+
+const bare = (text: string): string =>
+  text.startsWith('"') && text.length > 1 ? text.slice(1, -1).replaceAll('""', '"') : text;
+
+/** Things by name, whatever the case; those that share a name are all there. */
+export function byName<T>(list: readonly T[], nameOf: (item: T) => string): (name: string) => readonly T[] {
+  const found = new Map<string, T[]>();
+  for (const item of list) {
+    const key = nameOf(item).trim().toLowerCase();
+    const same = found.get(key);
+    if (same) same.push(item);
+    else found.set(key, [item]);
+  }
+  return (name) => found.get(name.trim().toLowerCase()) ?? [];
+}
+
+/** The one thing of a name; else it is said what is wrong with it. */
+export function theOne<T>(found: readonly T[], what: string, column: string, row: TableRow, say: SayOf): T | undefined {
+  const name = row.cells[column] ?? '';
+  if (found.length === 1) return found[0];
+  if (found.length === 0) say(row, column, 'csv.no-such', { what, name });
+  else say(row, column, 'csv.many', { what, name, count: found.length });
+  return undefined;
+}
+
+/** A figure in a cell, with a comma or a point; `otherwise` where the cell is empty. */
+export function figureOf(row: TableRow, column: string, otherwise: number, range: Range, say: SayOf): number {
+  const text = row.cells[column] ?? '';
+  const value = text === '' ? otherwise : figureIn(range, text);
+  if (value === undefined) say(row, column, 'csv.value', { found: text, expected: [`${range[0]} to ${range[1]}`] });
+  return value ?? otherwise;
+}
+
+/** One of a few words in a cell; the first where it is empty. */
+export function wordIn<W extends string>(row: TableRow, column: string, words: readonly [W, ...W[]], say: SayOf): W {
+  const text = (row.cells[column] ?? '').toLowerCase();
+  if (text === '') return words[0];
+  const found = words.find((w) => w === text);
+  if (found === undefined) say(row, column, 'csv.value', { found: row.cells[column]!, expected: words });
+  return found ?? words[0];
+}
