@@ -209,6 +209,10 @@ export interface ProblemData {
 
   'unit.not-a-unit': { readonly found: string };
 
+  'part.not-a-part': { readonly found: string };
+  'part.lost': { readonly where: string; readonly unit: string; readonly what: string };
+  'part.no-place': { readonly unit: string; readonly name: string; readonly index: number };
+
   'compile.no-port': { readonly unit: string };
   'compile.port-off': { readonly unit: string; readonly port: string };
 

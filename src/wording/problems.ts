@@ -151,7 +151,7 @@ const SENTENCES: Sentences = {
   'csv.columns': (d) =>
     `The first line has to name the columns; ${d.missing.join(', ')} is missing. There are: ${d.columns.join(', ')}.`,
   'csv.no-such': (d) => `The show has no ${d.what} "${d.name.slice(0, 60)}".`,
-  'csv.many': (d) => `The show has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}): which one is meant?`,
+  'csv.many': (d) => `The show has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}), so it is not clear which is meant.`,
   'csv.twice': (d) => `${d.what} stands here twice for ${d.name}.`,
   'csv.value': (d) => `Expected ${d.expected.slice(0, 12).join(', ')}; found "${d.found.slice(0, 60)}".`,
   'csv.no-value': (d) => `${d.control} has no value "${d.found.slice(0, 60)}".`,
@@ -182,6 +182,12 @@ const SENTENCES: Sentences = {
 
   'unit.not-a-unit': (d) =>
     `This is not a unit of Hollow Lantern: expected the format "hollow-lantern-unit", found ${d.found}.`,
+
+  'part.not-a-part': (d) =>
+    `This is not a part of a show of Hollow Lantern: expected the format "hollow-lantern-part", found ${d.found}.`,
+  'part.lost': (d) => `${d.where}: ${d.unit} has no ${d.what}, so it is left out.`,
+  'part.no-place': (d) =>
+    `${d.unit} has another preset where ${d.name || 'a preset without a name'} was. Its tones keep it by name: put it into the preset list, or choose another in the tones.`,
 
   'compile.no-port': (d) => `${d.unit} hangs on no port, so nothing can be sent to it. Connect it on the rig.`,
   'compile.port-off': (d) => `${d.port} is switched off, so nothing is sent to ${d.unit}.`,
