@@ -43,7 +43,7 @@ const DryRunScreen = lazy(() => parts.DryRunScreen().then((m) => ({ default: m.D
 /** Once the first view stands, the others are fetched too: they are there before they are opened, also when the server is gone by then. */
 function fetchTheRest(): void {
   for (const part of Object.values(parts)) part().catch(() => undefined);
-  import('./screens/shelf/readFile').catch(() => undefined);
+  import('./adapters/readFile').catch(() => undefined);
   import('../core/demo').catch(() => undefined);
   import('../core/library').catch(() => undefined);
 }

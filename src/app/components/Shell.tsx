@@ -1,9 +1,10 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { Suspense, memo, useEffect } from 'react';
+import { Suspense, memo, useCallback, useEffect } from 'react';
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, redo, takeSaved, undo } from '../state/desk';
+import { dropFile } from '../state/dropped';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { useApp, useShow } from '../state/store';
@@ -11,6 +12,7 @@ import { useOpenShow } from '../state/useOpenShow';
 import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
+import { DropAnywhere } from './DropAnywhere';
 import { GoOn } from './GoOn';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -141,6 +143,13 @@ function OpenShell() {
   const save = useApp((s) => s.open?.save ?? 'saved');
   const trouble = useProofs((s) => s.trouble);
   useFocusKeeper();
+  const onFile = useCallback(
+    (file: File) => {
+      dropFile(file);
+      void navigate(`${base}/files/import`);
+    },
+    [base, navigate],
+  );
   useEffect(
     () =>
       tinykeys(window, {
@@ -204,6 +213,7 @@ function OpenShell() {
       <ViewTabs base={base} />
       <LampStrip />
       <KeysHelp />
+      <DropAnywhere onFile={onFile} />
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
   );

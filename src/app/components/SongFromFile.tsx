@@ -1,12 +1,12 @@
 import { LIMITS } from '../../core/show';
 import { FileTrigger } from 'react-aria-components';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { matchVoices, smfToShow, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
 import { hasErrors, type Problem } from '../../core/problems';
 import type { Show, Song } from '../../core/show';
 import { importedWords } from '../../wording';
-import { newId, perform } from '../state/desk';
+import { newId, perform, versions } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Check } from './Check';
@@ -38,7 +38,7 @@ export function SongFromFile({ onAdded }: { readonly onAdded: (songId: string) =
   return (
     <DialogButton face="Song from a MIDI file" title="A song from a MIDI file" width={640}>
       {(close) => (
-        <Form
+        <SongFromFileForm
           onAdded={(id) => {
             close();
             onAdded(id);
@@ -58,7 +58,16 @@ interface Opened {
 
 const GUEST = 'guest';
 
-function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void; readonly onClose: () => void }) {
+/** Which unit each channel of a MIDI file is, and what becomes of it as a song. `first` is opened at once. */
+export function SongFromFileForm({
+  first,
+  onAdded,
+  onClose,
+}: {
+  readonly first?: File;
+  readonly onAdded: (songId: string) => void;
+  readonly onClose: () => void;
+}) {
   const show = useShow();
   const [opened, setOpened] = useState<Opened | null>(null);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string | null>>(new Map());
@@ -74,6 +83,9 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
     setChosen(new Map());
     setOpened({ name: file.name, plain: value, problems });
   };
+  useEffect(() => {
+    if (first) void open(first);
+  }, [first]);
   return (
     <Rows>
       <div>
@@ -135,8 +147,11 @@ function Form({ onAdded, onClose }: { readonly onAdded: (songId: string) => void
           isDisabled={!found}
           onPress={() => {
             if (!found) return;
-            perform(found.edit, `add ${found.song.title}`);
-            onAdded(found.song.id);
+            void versions.keepBefore(opened?.name ?? found.song.title).then((kept) => {
+              if (!kept) return;
+              perform(found.edit, `add ${found.song.title}`);
+              onAdded(found.song.id);
+            });
           }}
         >
           Add the song

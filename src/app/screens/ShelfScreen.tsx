@@ -6,6 +6,7 @@ import type { Bundle } from '../../core/formats/bundle';
 import type { Show } from '../../core/show';
 import { demoShows } from '../adapters/constants';
 import { Button, FormProblem, MainButton, SignButton, Soft } from '../components/controls';
+import { DropAnywhere } from '../components/DropAnywhere';
 import { LanternMark } from '../components/LanternMark';
 import { shelf } from '../persistence/db';
 import type { Listed } from '../persistence/listed';
@@ -50,7 +51,7 @@ export function ShelfScreen() {
   const openFile = async (file: File): Promise<void> => {
     setProblem(null);
     setTwin(null);
-    const { readFile } = await import('./shelf/readFile');
+    const { readFile } = await import('../adapters/readFile');
     const opened = await readFile(file);
     if (opened.kind === 'refused') {
       setProblem(opened.problem);
@@ -79,6 +80,7 @@ export function ShelfScreen() {
 
   return (
     <Page>
+      <DropAnywhere onFile={(file) => void openFile(file)} />
       <Hero>
         <LanternMark mark="lit" size={92} night silent />
         <h1>Hollow Lantern</h1>

@@ -122,4 +122,22 @@ describe('kept states of a show', () => {
     expect(rows[0]).toMatchObject({ why: 'before', name: 'On stage, 1 Jan 1970' });
     expect(rows[1]!.id).toBe(rows[0]!.id);
   });
+
+  it('keep the show before a file comes into it, and the import is one edit', async () => {
+    const { doc, rows, versions } = desk();
+    const first = doc.show()!;
+    const after = { ...first, songs: first.songs.slice(1), sets: first.sets.map((s) => ({ ...s, entries: [] })) };
+    expect(await versions.bringIn(after, 'other.json')).toBe(true);
+    expect(rows.map((r) => [r.name, r.why, r.data])).toEqual([['Before importing other.json', 'before', first]]);
+    expect(doc.show()!.songs).toEqual(after.songs);
+    doc.undo();
+    expect(doc.show()).toEqual(first);
+  });
+
+  it('do not import where the state before cannot be kept', async () => {
+    const { doc, versions } = desk(true);
+    const first = doc.show()!;
+    expect(await versions.bringIn({ ...first, songs: [] }, 'other.json')).toBe(false);
+    expect(doc.show()).toBe(first);
+  });
 });

@@ -1,5 +1,5 @@
 import type { Read } from '../../core/problems';
-import type { Show } from '../../core/show';
+import { LIMITS, type Show } from '../../core/show';
 import { problemLine } from '../../wording';
 import type { VersionRow } from '../persistence/db';
 import type { ListedVersion } from '../persistence/versions';
@@ -32,6 +32,10 @@ export interface Versions {
   readonly load: (version: ListedVersion) => Promise<Show | undefined>;
   /** The show becomes what it was; what it is now is kept first, and undo brings it back too. */
   readonly goBack: (version: ListedVersion) => Promise<void>;
+  /** Keeps the show as it is before a file comes into it. Whether that went well; else it was said why not. */
+  readonly keepBefore: (from: string) => Promise<boolean>;
+  /** What a file made of the show takes its place, as an edit; what it is now is kept first. Whether it changed anything. */
+  readonly bringIn: (after: Show, from: string) => Promise<boolean>;
   readonly remove: (version: ListedVersion) => Promise<void>;
   readonly watch: (showId: string, on: (versions: readonly ListedVersion[]) => void) => () => void;
 }
@@ -49,6 +53,8 @@ export function createVersions(needs: VersionNeeds): Versions {
       return false;
     }
   };
+  const keepBefore = (from: string): Promise<boolean> =>
+    keep(`Before importing ${from}`.slice(0, LIMITS.title), 'before');
   const load: Versions['load'] = async ({ id, name }) => {
     const now = show();
     if (!now) return undefined;
@@ -78,6 +84,11 @@ export function createVersions(needs: VersionNeeds): Versions {
       if (!was || !(await keep(`Before going back to ${version.name}`, 'before'))) return;
       const changed = needs.become(was, `go back to ${version.name}`);
       say(changed ? `The show is as in ${version.name}. Undo brings back what it was.` : 'The show is like that now.');
+    },
+    keepBefore,
+    bringIn: async (after, from) => {
+      if (!(await keepBefore(from))) return false;
+      return needs.become(after, `import ${from}`);
     },
     remove: async ({ id, name }) => {
       const now = show();

@@ -160,6 +160,7 @@ export {
   changeCue,
   changeProfile,
   copyMap,
+  takeMap,
   addEntry,
   addSet,
   changeEntry,

@@ -12,7 +12,7 @@ import { PlainTable } from '../../components/plainTable';
 import { versions } from '../../state/desk';
 import { exportShow } from '../../state/sound';
 import { useShow } from '../../state/store';
-import { desk } from '../../theme/tokens';
+import { Differences } from './filesParts';
 import { StoragePanel } from './StoragePanel';
 
 const Page = styled.div`
@@ -33,17 +33,6 @@ const Row = styled.form`
   align-items: end;
   gap: 10px;
   margin-bottom: 16px;
-`;
-
-const Differences = styled.ul`
-  margin: 12px 0 0;
-  padding: 0;
-  list-style: none;
-  border-top: 1.5px solid ${desk.ink};
-  & > li {
-    padding: 7px 2px;
-    border-bottom: 1px solid ${desk.line};
-  }
 `;
 
 const NOW = 'now';

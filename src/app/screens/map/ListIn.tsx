@@ -21,7 +21,7 @@ import { DialogButton } from '../../components/DialogButton';
 import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { Told } from '../../components/Told';
-import { matchList, newId, perform } from '../../state/desk';
+import { matchList, newId, perform, versions } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { ReorderForm } from './ReorderForm';
@@ -112,6 +112,7 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
       return;
     }
     const edits = [nameSlots(show, unit.id, names, newId), controlsEdit()].filter((e) => e !== null);
+    if (edits.length > 0 && !(await versions.keepBefore(`names of ${unit.name}`))) return;
     perform(edits.length > 0 ? { kind: 'group', edits } : null, `take in ${names.length} names`);
     onClose();
   };

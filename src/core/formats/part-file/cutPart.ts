@@ -40,7 +40,9 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
   for (const { id } of feet?.pages ?? []) slots.add(id);
   const kept = show.units.filter((u) => used.units.has(u.id));
   const units = kept.map((u) => bareUnit(u, slots));
-  const ports = new Set(songs.flatMap((s) => [...s.clocks.map((c) => c.portId), ...(s.followsPortId ?? [])]));
+  const ports = new Set(
+    songs.flatMap((s) => [...s.clocks.map((c) => c.portId), ...(s.followsPortId === null ? [] : [s.followsPortId])]),
+  );
   const audio = new Set(doings.flatMap((d) => (d.kind === 'sample' ? [d.audioId] : [])));
   const empty = emptyShow('part', titleOf(show, wish));
   const part: Show = {

@@ -86,7 +86,7 @@ export class UnitBridge {
     const name = this.from.profile.variants?.names[variant] ?? '';
     const names = this.to.profile.variants?.names ?? [];
     const named = name === '' ? -1 : names.findIndex((n) => same(n, name));
-    const found = names[variant] !== undefined && (named < 0 || same(names[variant]!, name)) ? variant : named;
+    const found = names[variant] !== undefined && (named < 0 || same(names[variant], name)) ? variant : named;
     if (found >= 0) return found;
     this.lost(this.to.name, `${this.from.profile.variants?.word ?? 'variant'} ${name || variant + 1}`);
     return null;

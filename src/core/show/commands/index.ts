@@ -32,6 +32,7 @@ export {
   addVersion,
   changeProfile,
   copyMap,
+  takeMap,
   removeHouseNumber,
   renumbered,
   setHouseNumber,

@@ -162,6 +162,13 @@ export function copyMap(show: Show, fromId: string, toId: string, slots: boolean
   const from = units.get(fromId);
   const to = units.get(toId);
   if (!from || !to || fromId === toId) return { ok: true, edit: null, dropped: [] };
+  return takeMap(show, from, toId, slots, newId);
+}
+
+/** Puts the map of a unit, of this show or of another one, in the place of a unit's own, as `copyMap` does. */
+export function takeMap(show: Show, from: Unit, toId: string, slots: boolean, newId: () => string): ProfileChange {
+  const to = indexShow(show).units.get(toId);
+  if (!to) return { ok: true, edit: null, dropped: [] };
   const rest = { versions: from.versions, ...(slots ? { slots: copiedSlots(from, to, newId) } : {}) };
   return changeProfile(show, toId, from.profile, rest);
 }

@@ -1,0 +1,286 @@
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import type { MidiWish } from '../../../core/formats/smf';
+import { setOf, songsOfSet } from '../../../core/show';
+import { sentence } from '../../../wording';
+import { Button, MainButton, Soft } from '../../components/controls';
+import { Pick, type Choice } from '../../components/Pick';
+import { exportShow } from '../../state/sound';
+import { useShow } from '../../state/store';
+import {
+  SET,
+  TABLES,
+  exportMidi,
+  exportNames,
+  exportPart,
+  exportTable,
+  exportUnit,
+  type Exported,
+  type TableKind,
+} from './exports';
+import { Aside, Fields, Ledger, Line } from './filesParts';
+
+const TABLE_NAMES: Readonly<Record<TableKind, string>> = {
+  cues: 'Cues of a song',
+  set: 'Running order',
+  tones: 'Tones',
+  controls: 'Controls of a unit',
+  presets: 'Presets of a unit',
+};
+
+const MODES: readonly Choice[] = [
+  { id: 'written', name: 'As written: all on its beat' },
+  { id: 'sent', name: 'As sent: with its lead' },
+];
+const PER: readonly Choice[] = [
+  { id: 'all', name: 'One for all units' },
+  { id: 'player', name: 'One for each player' },
+  { id: 'unit', name: 'One for each unit' },
+];
+const FORMATS: readonly Choice[] = [
+  { id: '1', name: 'Type 1: a track for each unit' },
+  { id: '0', name: 'Type 0: all in one track' },
+];
+
+/** What was chosen where it is there, else the first. */
+const chosenOf = (choices: readonly Choice[], id: string): string =>
+  choices.some((c) => c.id === id) ? id : (choices[0]?.id ?? '');
+
+/** Everything that leaves the show as a file, and what each file could not carry. */
+export function ExportPart() {
+  const show = useShow();
+  const [told, setTold] = useState<Exported | { readonly failed: string } | null>(null);
+  const [midi, setMidi] = useState({ song: SET, mode: 'written', per: 'all', format: '1' });
+  const [part, setPart] = useState({ song: '', set: '', unit: '', pages: '' });
+  const [table, setTable] = useState<{ kind: TableKind; id: string }>({ kind: 'cues', id: '' });
+  const [names, setNames] = useState('');
+
+  const take = (make: () => Exported): void => {
+    try {
+      setTold(make());
+    } catch (error) {
+      setTold({ failed: `It was not exported: ${(error as Error).message}.` });
+    }
+  };
+  const songs = show.songs.map((s) => ({ id: s.id, name: s.title }));
+  const units = show.units.map((u) => ({ id: u.id, name: u.name }));
+  const feet = show.feet
+    .filter((f) => f.pages.length > 0 || f.everywhere.switches.length > 0)
+    .map((f) => ({ id: f.id, name: show.units.find((u) => u.id === f.id)?.name ?? '' }));
+  const midiSongs = [
+    ...(songsOfSet(show).length > 0 ? [{ id: SET, name: `The set: ${setOf(show).title}` }] : []),
+    ...songs,
+  ];
+  const things = table.kind === 'cues' ? songs : units;
+  const needs = table.kind === 'cues' || table.kind === 'controls' || table.kind === 'presets';
+  return (
+    <Ledger>
+      <div>
+        <Line aria-label="The whole show">
+          <h2>The whole show</h2>
+          <Fields>
+            <MainButton
+              onPress={() => void exportShow(show, true).then((said) => setTold({ name: said, problems: [] }))}
+            >
+              <Download size={16} aria-hidden /> Export show
+            </MainButton>
+            {show.audio.length > 0 && (
+              <Button
+                onPress={() => void exportShow(show, false).then((said) => setTold({ name: said, problems: [] }))}
+              >
+                Without recordings
+              </Button>
+            )}
+          </Fields>
+          <p>One JSON file; with recordings a zip. The way to keep it, and to another computer.</p>
+        </Line>
+        <Line aria-label="A part to hand on">
+          <h2>A part to hand on</h2>
+          <div style={{ display: 'grid', gap: 10 }}>
+            <PartLine
+              label="Song, with its tones"
+              choices={songs}
+              value={part.song}
+              onPick={(song) => setPart({ ...part, song })}
+              onTake={(id) => take(() => exportPart(show, { kind: 'songs', songIds: [id] }))}
+            />
+            <PartLine
+              label="Set, with its songs"
+              choices={show.sets.map((s) => ({ id: s.id, name: s.title }))}
+              value={part.set}
+              onPick={(set) => setPart({ ...part, set })}
+              onTake={(id) => take(() => exportPart(show, { kind: 'set', setId: id }))}
+            />
+            <PartLine
+              label="Map of a unit"
+              choices={units}
+              value={part.unit}
+              onPick={(unit) => setPart({ ...part, unit })}
+              onTake={(id) =>
+                take(() =>
+                  exportUnit(
+                    show,
+                    show.units.find((u) => u.id === id)!,
+                  ),
+                )
+              }
+            />
+            <PartLine
+              label="Pages of a controller"
+              choices={feet}
+              value={part.pages}
+              onPick={(pages) => setPart({ ...part, pages })}
+              onTake={(id) => take(() => exportPart(show, { kind: 'pages', unitId: id }))}
+            />
+          </div>
+        </Line>
+        <Line aria-label="MIDI file">
+          <h2>MIDI file</h2>
+          <Fields>
+            <Pick
+              label="Songs"
+              width="230px"
+              value={chosenOf(midiSongs, midi.song)}
+              choices={midiSongs}
+              onPick={(song) => setMidi({ ...midi, song })}
+            />
+            <Pick
+              label="Times"
+              width="230px"
+              value={midi.mode}
+              choices={MODES}
+              onPick={(mode) => setMidi({ ...midi, mode })}
+            />
+            <Pick
+              label="Files"
+              width="230px"
+              value={midi.per}
+              choices={PER}
+              onPick={(per) => setMidi({ ...midi, per })}
+            />
+            <Pick
+              label="Format"
+              width="230px"
+              value={midi.format}
+              choices={FORMATS}
+              onPick={(format) => setMidi({ ...midi, format })}
+            />
+            <Button
+              isDisabled={midiSongs.length === 0}
+              onPress={() =>
+                take(() =>
+                  exportMidi(show, chosenOf(midiSongs, midi.song), {
+                    mode: midi.mode as MidiWish['mode'],
+                    per: midi.per as MidiWish['per'],
+                    format: midi.format === '0' ? 0 : 1,
+                  }),
+                )
+              }
+            >
+              <Download size={16} aria-hidden /> Export MIDI file
+            </Button>
+          </Fields>
+        </Line>
+        <Line aria-label="Table">
+          <h2>Table (CSV)</h2>
+          <Fields>
+            <Pick
+              label="Table of"
+              width="190px"
+              value={table.kind}
+              choices={TABLES.map((id) => ({ id, name: TABLE_NAMES[id] }))}
+              onPick={(kind) => setTable({ kind: kind as TableKind, id: '' })}
+            />
+            {needs && (
+              <Pick
+                label={table.kind === 'cues' ? 'Song' : 'Unit'}
+                width="210px"
+                value={chosenOf(things, table.id)}
+                choices={things}
+                onPick={(id) => setTable({ ...table, id })}
+              />
+            )}
+            <Button
+              isDisabled={needs && things.length === 0}
+              onPress={() => take(() => exportTable(show, table.kind, chosenOf(things, table.id)))}
+            >
+              <Download size={16} aria-hidden /> Export table
+            </Button>
+          </Fields>
+          <p>For a spreadsheet, and back in under Import.</p>
+        </Line>
+        <Line aria-label="MIDI names">
+          <h2>MIDI names</h2>
+          <Fields>
+            <Pick label="Unit" width="210px" value={chosenOf(units, names)} choices={units} onPick={setNames} />
+            <Button
+              isDisabled={units.length === 0}
+              onPress={() =>
+                take(() =>
+                  exportNames(
+                    show,
+                    show.units.find((u) => u.id === chosenOf(units, names))!,
+                  ),
+                )
+              }
+            >
+              <Download size={16} aria-hidden /> Export name document
+            </Button>
+          </Fields>
+          <p>
+            Presets and controls by name, in the open XML format of the MIDI association. Exclusive files are kept in
+            Feet.
+          </p>
+        </Line>
+      </div>
+      <Aside aria-label="What was exported">
+        <h2>What was exported</h2>
+        <div role="status">
+          {told === null ? (
+            <Soft>Nothing yet. What a file cannot carry stands here after each export.</Soft>
+          ) : 'failed' in told ? (
+            <p>{told.failed}</p>
+          ) : (
+            <>
+              <p style={{ overflowWrap: 'anywhere' }}>
+                <b>{told.name}</b>
+              </p>
+              {told.problems.length > 0 && (
+                <ul>
+                  {told.problems.map((p, i) => (
+                    <li key={i}>{sentence(p)}</li>
+                  ))}
+                </ul>
+              )}
+            </>
+          )}
+        </div>
+      </Aside>
+    </Ledger>
+  );
+}
+
+/** A part of a kind: which one, and the button that hands it on. */
+function PartLine({
+  label,
+  choices,
+  value,
+  onPick,
+  onTake,
+}: {
+  readonly label: string;
+  readonly choices: readonly Choice[];
+  readonly value: string;
+  readonly onPick: (id: string) => void;
+  readonly onTake: (id: string) => void;
+}) {
+  const chosen = chosenOf(choices, value);
+  return (
+    <Fields>
+      <Pick label={label} width="290px" value={chosen} choices={choices} onPick={onPick} />
+      <Button aria-label={`Export: ${label}`} isDisabled={chosen === ''} onPress={() => onTake(chosen)}>
+        <Download size={16} aria-hidden /> Export
+      </Button>
+    </Fields>
+  );
+}

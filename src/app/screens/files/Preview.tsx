@@ -1,0 +1,57 @@
+import type { ReactNode } from 'react';
+import { compareShows } from '../../../core/meaning';
+import type { Problem, Read } from '../../../core/problems';
+import type { Show } from '../../../core/show';
+import { showDifferenceWords } from '../../../wording';
+import { MainButton, Soft } from '../../components/controls';
+import { Told } from '../../components/Told';
+import { say, versions } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { Differences } from './filesParts';
+
+interface Props {
+  /** The show with the file in it, and what there is to say of it. */
+  readonly read: Read<Show>;
+  /** The file's name. */
+  readonly from: string;
+  readonly onDone: () => void;
+  /** What can be chosen, between what is said and the button. */
+  readonly children?: ReactNode;
+}
+
+/** What a file would make of the show, in words, before it does. */
+export function Preview({ read, from, onDone, children }: Props) {
+  const show = useShow();
+  const after = read.value;
+  const found = after ? compareShows(show, after) : [];
+  const bring = async (): Promise<void> => {
+    if (!after || !(await versions.bringIn(after, from))) return;
+    onDone();
+    say(`${from} is in the show. Undo takes it out again; the show as it was is kept under Versions and storage.`);
+  };
+  return (
+    <>
+      <Told problems={read.problems as readonly Problem[]} label={`About ${from}`} />
+      {children}
+      {after && (
+        <section aria-label="What changes">
+          <h3 style={{ fontSize: 15, margin: '16px 0 0' }}>What changes in the show</h3>
+          {found.length === 0 ? (
+            <p style={{ marginTop: 8 }}>
+              <Soft>Nothing: the show has all of this already.</Soft>
+            </p>
+          ) : (
+            <Differences aria-label="What changes">
+              {found.map((d, i) => (
+                <li key={i}>{showDifferenceWords(d)}</li>
+              ))}
+            </Differences>
+          )}
+          <MainButton style={{ marginTop: 14 }} isDisabled={found.length === 0} onPress={() => void bring()}>
+            Import {from}
+          </MainButton>
+        </section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+import { useMemo, useState } from 'react';
+import { readControlTable, readCueTable, readSetTable, readToneTable } from '../../../core/formats/csv';
+import { readPresetList } from '../../../core/formats/preset-list';
+import type { Read } from '../../../core/problems';
+import { applyEdit, indexShow, nameSlots, type Show } from '../../../core/show';
+import { Pick } from '../../components/Pick';
+import { newId } from '../../state/desk';
+import { useShow } from '../../state/store';
+import { TABLES, type TableKind } from './exports';
+import { Fields } from './filesParts';
+import { Preview } from './Preview';
+
+const INTO: Readonly<Record<TableKind, string>> = {
+  cues: 'Cues of a song: they replace those it has',
+  set: 'Running order: it replaces the one there is',
+  tones: 'Tones: those it names are new or changed',
+  controls: 'Controls of a unit: those it names are new or changed',
+  presets: 'Presets of a unit: the places it names',
+};
+
+/** The show with a table in it. `id` is the song of cues, or the unit of controls and presets. */
+function readTable(show: Show, kind: TableKind, id: string, text: string): Read<Show> {
+  switch (kind) {
+    case 'cues':
+      return readCueTable(show, id, text, newId);
+    case 'set':
+      return readSetTable(show, text, newId);
+    case 'tones':
+      return readToneTable(show, text, newId);
+    case 'controls':
+      return readControlTable(show, id, text, newId);
+    case 'presets': {
+      const unit = indexShow(show).units.get(id)!;
+      const { value, problems } = readPresetList(text, { plan: unit.profile.plan, unit: unit.name, first: 0 });
+      if (!value) return { value: undefined, problems };
+      const edit = nameSlots(show, id, value, newId);
+      return { value: edit ? applyEdit(show, edit) : show, problems };
+    }
+  }
+}
+
+/** A table before it comes into the show: what it is a table of, and what changes. */
+export function TableIn({
+  text,
+  table,
+  from,
+  onDone,
+}: {
+  readonly text: string;
+  readonly table: TableKind;
+  readonly from: string;
+  readonly onDone: () => void;
+}) {
+  const show = useShow();
+  const [kind, setKind] = useState<TableKind>(table);
+  const [id, setId] = useState('');
+  const things =
+    kind === 'cues'
+      ? show.songs.map((s) => ({ id: s.id, name: s.title }))
+      : kind === 'controls' || kind === 'presets'
+        ? show.units.map((u) => ({ id: u.id, name: u.name }))
+        : null;
+  // What stands in the file's name is most likely meant.
+  const named = things?.find((t) =>
+    from.toLowerCase().includes(t.name.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, '-')),
+  );
+  const chosen = things?.find((t) => t.id === id)?.id ?? named?.id ?? things?.[0]?.id;
+  const missing = things !== null && chosen === undefined;
+  const read = useMemo(
+    () => (missing ? null : readTable(show, kind, chosen ?? '', text)),
+    [show, kind, chosen, text, missing],
+  );
+  return (
+    <>
+      <Fields>
+        <Pick
+          label="This is a table of"
+          width="340px"
+          value={kind}
+          choices={TABLES.map((k) => ({ id: k, name: INTO[k] }))}
+          onPick={(k) => setKind(k as TableKind)}
+        />
+        {things !== null && things.length > 0 && (
+          <Pick
+            label={kind === 'cues' ? 'Song' : 'Unit'}
+            width="220px"
+            value={chosen!}
+            choices={things}
+            onPick={setId}
+          />
+        )}
+      </Fields>
+      {read ? (
+        <Preview read={read} from={from} onDone={onDone} />
+      ) : (
+        <p>{kind === 'cues' ? 'The show has no song yet to put cues into.' : 'The show has no unit yet.'}</p>
+      )}
+    </>
+  );
+}
