@@ -24,6 +24,8 @@ const layer = (name, from, allowed) => ({
 /** Parsers of open formats, pure text in and data out, for the readers and writers in formats. */
 const PARSERS = ['node_modules/fflate/', 'node_modules/papaparse/', 'node_modules/fast-xml-parser/', 'node_modules/@types/papaparse/'];
 /** Solvers of well-known problems, pure numbers in and out. */
+/** Pure packages that write PDF and read fonts. */
+const WRITERS = ['node_modules/pdf-lib/', 'node_modules/@pdf-lib/fontkit/'];
 const SOLVERS = ['node_modules/munkres/'];
 
 module.exports = {
@@ -49,7 +51,7 @@ module.exports = {
     core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
-    core('formats', 'feet', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('formats', 'sheets', 'feet', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('testing', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     {
       name: 'what-imports-nothing',
@@ -75,7 +77,7 @@ module.exports = {
       comment: 'core has no interface, no storage, no machine in it',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod', ...PARSERS, ...SOLVERS] },
+      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod', ...PARSERS, ...SOLVERS, ...WRITERS] },
     },
     { name: 'test-helpers-only-in-tests', severity: 'error', from: { path: '^src/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { path: '^src/core/testing/' } },
     { name: 'no-dev-packages', severity: 'error', from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] } },

@@ -10,7 +10,7 @@ import {
   matchVoices,
   smfToShow,
   songIntoShow,
-  songToSmf,
+  songsToSmf,
   voicesOf,
   writeSmf,
   type SmfMode,
@@ -18,7 +18,17 @@ import {
 import { writeShowFile } from '../src/core/formats/show-file';
 import { hasErrors, type Problem } from '../src/core/problems';
 import { OPENING_CUE, rigSpec, songWants } from '../src/core/meaning';
-import { applyEdit, indexShow, openingOf, type Show, slotsById, type Song, songTime } from '../src/core/show';
+import {
+  applyEdit,
+  indexShow,
+  openingOf,
+  setOf,
+  type Show,
+  slotsById,
+  type Song,
+  songTime,
+  songsOfSet,
+} from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
 import {
@@ -111,19 +121,20 @@ function importInto(into: string, plain: Show, problems: readonly Problem[], out
   return { lines: [...lines, ...reportLines(problems)], code: 0 };
 }
 
-export function exportSmf(path: string, title: string, out: string, mode: SmfMode): Outcome {
+/** A song, or without one the set, as a Standard MIDI File of format 1 or 0. */
+export function exportSmf(path: string, title: string | undefined, out: string, mode: SmfMode, format: 0 | 1): Outcome {
   const show = readShow(path);
-  const song = findSong(show, title);
-  const { file, problems } = songToSmf(show, song, mode);
+  const songs = title === undefined ? songsOfSet(show) : [findSong(show, title)];
+  if (songs.length === 0) throw new Failure('The set has no song; name one of the book with --song.');
+  const name = title === undefined ? setOf(show).title : songs[0]!.title;
+  const { file, problems } = songsToSmf(show, songs, { mode, format, unitIds: null }, name);
   const tooLong = problems.find((p) => p.code === 'smf.too-wide');
   if (tooLong) throw new Failure(problemLine(tooLong));
   writeWhole(out, writeSmf(file));
   const events = file.tracks.reduce((sum, t) => sum + t.events.filter(isMessage).length, 0);
+  const tracks = file.tracks.length === 1 ? '1 track' : `${file.tracks.length} tracks`;
   return {
-    lines: [
-      `${out}: "${song.title}" ${mode}, ${file.tracks.length} tracks, ${events} messages`,
-      ...reportLines(problems),
-    ],
+    lines: [`${out}: "${name}" ${mode}, ${tracks}, ${events} messages`, ...reportLines(problems)],
     code: hasErrors(problems) ? 1 : 0,
   };
 }

@@ -1,6 +1,11 @@
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { propose, takeProposal } from '../src/core/feet';
 import { compareShows } from '../src/core/meaning';
-import { showJsonSchema } from '../src/core/formats/show-file';
+import { writeSheetsPdf } from '../src/core/formats/pdf';
+import { showJsonSchema, writeShowFile } from '../src/core/formats/show-file';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind } from '../src/core/sheets';
+import { applyEdit, indexShow, type Show } from '../src/core/show';
 import { showDifferenceWords } from '../src/wording';
 import type { Outcome } from './commands';
 import { Failure } from './failure';
@@ -15,6 +20,79 @@ export function sheet(path: string, kind: string, asJson: boolean): Outcome {
   const sheets = sheetsOf(show, kind);
   if (asJson) return { lines: [JSON.stringify({ show: show.title, sheets }, null, 2)], code: 0 };
   return { lines: [sheetCsv(sheets).trimEnd()], code: 0 };
+}
+
+const FONTS = ['latin', 'latin-ext', 'greek', 'cyrillic'];
+
+const fontFile = (range: string, weight: number): Uint8Array => {
+  const name = `@fontsource/ibm-plex-sans/files/ibm-plex-sans-${range}-${weight}-normal.woff`;
+  return new Uint8Array(readFileSync(fileURLToPath(import.meta.resolve(name))));
+};
+
+/** Sheets of a kind as a PDF. The date at its foot is today's. */
+export async function sheetPdf(path: string, kind: string, out: string, paper: string): Promise<Outcome> {
+  if (!isKind(kind)) throw new Failure(`There is no sheet "${kind}"; there are ${SHEET_KINDS.join(', ')}.`);
+  if (paper !== 'a4' && paper !== 'letter') throw new Failure(`There is no paper "${paper}"; there are a4, letter.`);
+  const show = readShow(path);
+  const sheets = sheetsOf(show, kind);
+  if (sheets.length === 0) throw new Failure(`The show has nothing for a sheet of this kind (${kind}).`);
+  const typeface = {
+    regular: FONTS.map((range) => fontFile(range, 400)),
+    bold: FONTS.map((range) => fontFile(range, 700)),
+  };
+  const asOf = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const bytes = await writeSheetsPdf(sheets, { paper, show: show.title, asOf, typeface });
+  writeWhole(out, bytes);
+  return { lines: [`${out}: ${sheets.length === 1 ? '1 sheet' : `${sheets.length} sheets`}`], code: 0 };
+}
+
+/** Pages of a controller that are proposed for the songs of the set, and what each switch of them does. */
+export function pages(path: string, name: string | undefined, out: string | undefined, asJson: boolean): Outcome {
+  const show = readShow(path);
+  const controllers = show.units.filter((u) => u.profile.controller !== null);
+  const wanted = name?.trim().toLowerCase();
+  const unit = wanted === undefined ? controllers[0] : controllers.find((u) => u.name.toLowerCase() === wanted);
+  if (!unit) {
+    const names = controllers.map((u) => `"${u.name}"`).join(', ');
+    throw new Failure(
+      controllers.length === 0
+        ? 'The show has no foot controller.'
+        : `There is no controller "${name ?? ''}"; there is ${names}.`,
+    );
+  }
+  const proposal = propose(show, unit.id);
+  if (!proposal || proposal.pages.length === 0) {
+    throw new Failure(`There is nothing to propose for ${unit.name}: no song of the set has a tone.`);
+  }
+  const { songs, tones } = indexShow(show);
+  const switchOf = (id: string): string => unit.profile.senders.find((s) => s.id === id)?.name ?? id;
+  const titleOf = (id: string): string => songs.get(id)?.title ?? '';
+  const nameOf = (id: string): string => tones.get(id)?.name ?? '';
+  const proposed = proposal.pages.map(({ songId, sharedWith, tones: placed }) => ({
+    song: titleOf(songId),
+    sharedWith: sharedWith.map(titleOf),
+    switches: placed.map((t) => ({ switch: switchOf(t.switchId), tone: nameOf(t.toneId), why: t.why, cost: t.cost })),
+  }));
+  const core = proposal.core.map(nameOf);
+  const left = proposal.left.map((l) => ({ song: titleOf(l.songId), tone: nameOf(l.toneId) }));
+  let after: Show | undefined;
+  if (out !== undefined) {
+    let made = 0;
+    const taken = takeProposal(show, proposal, () => `page-${unit.id}-${++made}`.slice(0, 64));
+    after = taken ? applyEdit(show, taken) : show;
+    writeWhole(out, writeShowFile(after));
+  }
+  if (asJson) {
+    const data = { show: show.title, controller: unit.name, core, cost: proposal.cost, pages: proposed, left };
+    return { lines: [JSON.stringify(data, null, 2)], code: left.length === 0 ? 0 : 1 };
+  }
+  const lines = [
+    `${unit.name}: ${proposed.length === 1 ? '1 page' : `${proposed.length} pages`}${core.length === 0 ? '' : `; on every page ${core.join(', ')}`}`,
+    ...proposed.flatMap((p) => [p.song, ...p.switches.map((s) => `  ${s.switch.padEnd(12)} ${s.tone}`)]),
+    ...left.map((l) => `no room: ${l.tone} of ${l.song}`),
+    ...(out === undefined ? [] : [`${out}: the show with these pages`]),
+  ];
+  return { lines, code: left.length === 0 ? 0 : 1 };
 }
 
 /** In what the second file differs from the first. */

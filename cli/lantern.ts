@@ -2,16 +2,17 @@ import { parseArgs } from 'node:util';
 import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
 import { SHEET_KINDS } from '../src/core/sheets';
 import { Failure } from './failure';
-import { compare, schema, sheet } from './handOver';
+import { compare, pages, schema, sheet, sheetPdf } from './handOver';
 
 const USAGE = `usage:
   lantern demo [--faults] --out SHOW.json
   lantern import FILE.mid [--into SHOW.json] --out SHOW.json
-  lantern export SHOW.json --song "TITLE" --smf OUT.mid [--written|--sent]
+  lantern export SHOW.json --smf OUT.mid [--song "TITLE"] [--written|--sent] [--one-track]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
   lantern check SHOW.json [--json]
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
-  lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--json]
+  lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--json | --pdf OUT.pdf [--paper a4|letter]]
+  lantern pages SHOW.json [--controller "NAME"] [--out SHOW.json] [--json]
   lantern compare SHOW.json OTHER.json [--json]
   lantern schema [--out SCHEMA.json]`;
 
@@ -22,6 +23,10 @@ const OPTIONS = {
   smf: { type: 'string' },
   at: { type: 'string' },
   kind: { type: 'string' },
+  pdf: { type: 'string' },
+  paper: { type: 'string' },
+  controller: { type: 'string' },
+  'one-track': { type: 'boolean' },
   written: { type: 'boolean' },
   sent: { type: 'boolean' },
   json: { type: 'boolean' },
@@ -45,7 +50,7 @@ interface Command {
   readonly files: readonly string[];
   readonly needs: readonly OptionName[];
   readonly takes: readonly OptionName[];
-  readonly run: (file: string, values: Values, second: string) => Outcome;
+  readonly run: (file: string, values: Values, second: string) => Outcome | Promise<Outcome>;
 }
 
 const COMMANDS: Readonly<Record<string, Command>> = {
@@ -53,11 +58,11 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   import: { files: ['FILE.mid'], needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
   export: {
     files: ['SHOW.json'],
-    needs: ['song', 'smf'],
-    takes: ['written', 'sent'],
+    needs: ['smf'],
+    takes: ['song', 'written', 'sent', 'one-track'],
     run: (file, v) => {
       if (v.written && v.sent) throw new Failure('Take --written or --sent, not both.');
-      return exportSmf(file, v.song!, v.smf!, v.sent ? 'sent' : 'written');
+      return exportSmf(file, v.song, v.smf!, v.sent ? 'sent' : 'written', v['one-track'] ? 0 : 1);
     },
   },
   'dry-run': {
@@ -76,8 +81,19 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   sheet: {
     files: ['SHOW.json'],
     needs: ['kind'],
-    takes: ['json'],
-    run: (file, v) => sheet(file, v.kind!, v.json ?? false),
+    takes: ['json', 'pdf', 'paper'],
+    run: (file, v) => {
+      if (v.paper !== undefined && v.pdf === undefined) throw new Failure('--paper is for --pdf.');
+      if (v.pdf === undefined) return sheet(file, v.kind!, v.json ?? false);
+      if (v.json) throw new Failure('Take --json or --pdf, not both.');
+      return sheetPdf(file, v.kind!, v.pdf, v.paper ?? 'a4');
+    },
+  },
+  pages: {
+    files: ['SHOW.json'],
+    needs: [],
+    takes: ['controller', 'out', 'json'],
+    run: (file, v) => pages(file, v.controller, v.out, v.json ?? false),
   },
   compare: {
     files: ['SHOW.json', 'OTHER.json'],
@@ -88,7 +104,7 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   schema: { files: [], needs: [], takes: ['out'], run: (_, v) => schema(v.out) },
 };
 
-function run(args: readonly string[]): Outcome {
+function run(args: readonly string[]): Outcome | Promise<Outcome> {
   const { values, positionals } = parse(args);
   const [name, ...files] = positionals;
   if (values.help) return { lines: [USAGE], code: 0 };
@@ -121,13 +137,22 @@ export interface Ended {
   readonly err: string;
 }
 
+const ended = ({ lines, code }: Outcome): Ended => ({
+  code,
+  out: lines.length === 0 ? '' : `${lines.join('\n')}\n`,
+  err: '',
+});
+
+function failed(error: unknown): Ended {
+  const text = error instanceof Failure ? error.message : `Something went wrong inside the program: ${String(error)}`;
+  return { code: 2, out: '', err: `lantern: ${text.replace(/\s*\n\s*/g, ' ')}\n` };
+}
+
 /** Runs the command line on its arguments. */
-export function lantern(args: readonly string[]): Ended {
+export async function lantern(args: readonly string[]): Promise<Ended> {
   try {
-    const { lines, code } = run(args);
-    return { code, out: `${lines.join('\n')}\n`, err: '' };
+    return ended(await run(args));
   } catch (error) {
-    const text = error instanceof Failure ? error.message : `Something went wrong inside the program: ${String(error)}`;
-    return { code: 2, out: '', err: `lantern: ${text.replace(/\s*\n\s*/g, ' ')}\n` };
+    return failed(error);
   }
 }

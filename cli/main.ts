@@ -1,6 +1,6 @@
 import { lantern } from './lantern';
 
-const { code, out, err } = lantern(process.argv.slice(2));
+const { code, out, err } = await lantern(process.argv.slice(2));
 process.stdout.write(out);
 process.stderr.write(err);
 process.exitCode = code;

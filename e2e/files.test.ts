@@ -65,9 +65,20 @@ describe('paper', () => {
   });
 
   it('exports a sheet as a table', async () => {
-    await b.click('button', 'As a table (CSV)');
+    await b.click('button', 'Table (CSV)');
     const text = await file('winter-pier-residency-set-list.csv');
     expect(text).toContain('Slack Tide in Seven,20:30');
+  });
+});
+
+describe('a sheet as a PDF', () => {
+  it('has its fonts, on the paper that was chosen', async () => {
+    await b.pick(/Paper$/, 'Letter');
+    await b.click('button', 'PDF');
+    await file('evening-at-the-pier-set-list.pdf');
+    const pdf = readFileSync(join(b.downloads, 'evening-at-the-pier-set-list.pdf')).toString('latin1');
+    expect(pdf.startsWith('%PDF-1.7')).toBe(true);
+    expect(pdf).not.toContain('/Helvetica');
   });
 });
 

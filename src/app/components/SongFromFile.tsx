@@ -1,10 +1,9 @@
-import { LIMITS } from '../../core/show';
 import { FileTrigger } from 'react-aria-components';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { matchVoices, smfToShow, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
-import { hasErrors, type Problem } from '../../core/problems';
-import type { Show, Song } from '../../core/show';
+import { matchVoices, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
+import { hasErrors } from '../../core/problems';
+import type { Song } from '../../core/show';
 import { importedWords } from '../../wording';
 import { newId, perform, versions } from '../state/desk';
 import { useShow } from '../state/store';
@@ -13,6 +12,7 @@ import { Check } from './Check';
 import { Button, MainButton, Soft } from './controls';
 import { DialogButton } from './DialogButton';
 import { Last, Rows } from './dialogParts';
+import { openMidi, type MidiOpened } from './midiOpened';
 import { Pick } from './Pick';
 import { Told } from './Told';
 
@@ -50,26 +50,20 @@ export function SongFromFile({ onAdded }: { readonly onAdded: (songId: string) =
   );
 }
 
-interface Opened {
-  readonly name: string;
-  readonly plain: Show | undefined;
-  readonly problems: readonly Problem[];
-}
-
 const GUEST = 'guest';
 
-/** Which unit each channel of a MIDI file is, and what becomes of it as a song. `first` is opened at once. */
+/** Which unit each channel of a MIDI file is, and what becomes of it as a song. `first` was opened already. */
 export function SongFromFileForm({
   first,
   onAdded,
   onClose,
 }: {
-  readonly first?: File;
+  readonly first?: MidiOpened;
   readonly onAdded: (songId: string) => void;
   readonly onClose: () => void;
 }) {
   const show = useShow();
-  const [opened, setOpened] = useState<Opened | null>(null);
+  const [opened, setOpened] = useState<MidiOpened | null>(first ?? null);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string | null>>(new Map());
   const [steps, setSteps] = useState(true);
   const plain = opened && !hasErrors(opened.problems) ? opened.plain : undefined;
@@ -78,14 +72,10 @@ export function SongFromFileForm({
   const places = new Map([...matchVoices(show, voices), ...chosen]);
   const found: Imported | undefined = plain && song ? songIntoShow(show, plain, song, places, steps, newId) : undefined;
   const open = async (file: File): Promise<void> => {
-    const title = file.name.replace(/\.[^.]*$/, '') || 'Imported';
-    const { value, problems } = smfToShow(new Uint8Array(await file.arrayBuffer()), title.slice(0, LIMITS.title));
+    const next = await openMidi(file);
     setChosen(new Map());
-    setOpened({ name: file.name, plain: value, problems });
+    setOpened(next);
   };
-  useEffect(() => {
-    if (first) void open(first);
-  }, [first]);
   return (
     <Rows>
       <div>

@@ -1,9 +1,9 @@
 import { create } from 'zustand';
 
-/** A file that was dropped on the page and waits to be looked into. */
-export const useDropped = create<{ readonly file: File | null }>(() => ({ file: null }));
+/** A file that somebody wants in the show: dropped on the page, or chosen. `nth` tells one from the next. */
+export const useDropped = create<{ readonly file: File | null; readonly nth: number }>(() => ({ file: null, nth: 0 }));
 
-export const dropFile = (file: File | null): void => useDropped.setState({ file });
+export const dropFile = (file: File | null): void => useDropped.setState(({ nth }) => ({ file, nth: nth + 1 }));
 
 /** Takes files that are dropped anywhere on the page. `over` is told while one is held above it. Gives the way to stop. */
 export function watchDrops(take: (file: File) => void, over: (held: boolean) => void): () => void {

@@ -1,4 +1,4 @@
-import { addressOf, encodeValue, isContinuous, labelOf, valueRange } from '../addressing';
+import { addressOf, encodeValue, isContinuous, keepsOf, labelOf, valueRange, type Control } from '../addressing';
 import { boatShow, labelsOf } from '../feet';
 import { patchSheet, storingSteps, type PatchRow } from '../meaning';
 import { toHex } from '../midi';
@@ -32,7 +32,8 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
   const { variants } = profile;
   if (variants) {
     const rows = variants.names.map((name, i) => [
-      counting === 'label' ? name || String(i + 1) : String(i + first),
+      // As one counts them at the unit, unless the bytes are meant.
+      String(i + (counting === 'zero' ? 0 : 1)),
       name,
       encodeValue(variants.encoding, channel, i)
         .map((b) => toHex(b, ' ').toUpperCase())
@@ -44,14 +45,13 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
   }
   if (profile.controls.length > 0) {
     const rows = profile.controls.map((control) => {
-      const { encoding, options } = control;
-      const { low, high } = valueRange(encoding);
-      const range = isContinuous(encoding) || options.length === 0 ? `${low} to ${high}` : options.join(', ');
+      const { encoding } = control;
+      const { high } = valueRange(encoding);
       const number = 'number' in encoding ? String(encoding.number + (counting === 'one' ? 1 : 0)) : '';
       return [
         control.name,
         number,
-        range,
+        valuesOf(control),
         encodeValue(encoding, channel, high)
           .map((b) => toHex(b, ' ').toUpperCase())
           .join(' · '),
@@ -83,6 +83,15 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
     parts,
     wide: false,
   };
+}
+
+/** What values a control has, in a few words. */
+function valuesOf({ encoding, options }: Control): string {
+  const { low, high } = valueRange(encoding);
+  if (keepsOf(encoding) === 'nothing') return 'tap';
+  if (encoding.kind === 'set-switch' || encoding.kind === 'momentary' || keepsOf(encoding) === 'flip') return 'off, on';
+  if (!isContinuous(encoding) && options.length > 0) return options.join(', ');
+  return `${low} to ${high}${'unit' in encoding && encoding.unit !== '' ? ` ${encoding.unit}` : ''}`;
 }
 
 const patchRows = (rows: readonly PatchRow[]): string[][] =>

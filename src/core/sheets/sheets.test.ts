@@ -54,7 +54,7 @@ describe('sheets of paper', () => {
     expect(programs('one')).toBe('H6 Fog Lead 1 48');
     expect(programs('label')).toBe('H6 Fog Lead 0 47');
     const chart = sheetsOf(show, 'numbers').find((s) => s.title === 'Quillback')!;
-    expect((chart.parts[1] as SheetTable).rows[2]).toEqual(['Bite', 'Bite', 'B0 55 02']);
+    expect((chart.parts[1] as SheetTable).rows[2]).toEqual(['3', 'Bite', 'B0 55 02']);
   });
 
   it('have every cable, with spares, and those of the life-boat', () => {

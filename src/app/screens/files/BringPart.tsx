@@ -47,43 +47,49 @@ export function BringPart({
   return (
     <Preview read={read} from={from} onDone={onDone}>
       {part.show.units.length > 0 && (
-        <Matches aria-label="Units of the file">
-          {part.show.units.map((u) => (
-            <li key={u.id}>
-              <span>
-                <b>{u.name}</b> <Soft>{u.profile.name}</Soft>
-              </span>
-              <Pick
-                label={`${u.name} is`}
-                hideLabel
-                value={units.get(u.id) ?? ALONG}
-                choices={[
-                  { id: ALONG, name: 'a new unit' },
-                  ...show.units.map((mine) => ({ id: mine.id, name: `${mine.name} of this show` })),
-                ]}
-                onPick={(id) => setChosen(new Map([...chosen, [u.id, id === ALONG ? null : id]]))}
-              />
-            </li>
-          ))}
-        </Matches>
+        <>
+          <h3>Which unit is which</h3>
+          <Matches aria-label="Units of the file">
+            {part.show.units.map((u) => (
+              <li key={u.id}>
+                <span>
+                  <b>{u.name}</b> {u.profile.name !== u.name && <Soft>{u.profile.name}</Soft>}
+                </span>
+                <Pick
+                  label={`${u.name} is`}
+                  hideLabel
+                  value={units.get(u.id) ?? ALONG}
+                  choices={[
+                    { id: ALONG, name: 'a new unit' },
+                    ...show.units.map((mine) => ({ id: mine.id, name: `${mine.name} of this show` })),
+                  ]}
+                  onPick={(id) => setChosen(new Map([...chosen, [u.id, id === ALONG ? null : id]]))}
+                />
+              </li>
+            ))}
+          </Matches>
+        </>
       )}
       {clashes.length > 0 && (
-        <Matches aria-label="Names that both have">
-          {clashes.map((clash) => (
-            <li key={clashKey(clash)}>
-              <span>
-                {KINDS[clash.kind]} <b>{clash.name}</b> <Soft>is in this show too</Soft>
-              </span>
-              <Pick
-                label={`${KINDS[clash.kind]} ${clash.name}`}
-                hideLabel
-                value={meetings.get(clashKey(clash)) ?? usualMeeting(clash.kind)}
-                choices={(['mine', 'theirs', 'both'] as const).map((id) => ({ id, name: MEETINGS[id] }))}
-                onPick={(id) => setMeetings(new Map([...meetings, [clashKey(clash), id as Meeting]]))}
-              />
-            </li>
-          ))}
-        </Matches>
+        <>
+          <h3>Names that both have</h3>
+          <Matches aria-label="Names that both have">
+            {clashes.map((clash) => (
+              <li key={clashKey(clash)}>
+                <span>
+                  {KINDS[clash.kind]} <b>{clash.name}</b> <Soft>is in this show too</Soft>
+                </span>
+                <Pick
+                  label={`${KINDS[clash.kind]} ${clash.name}`}
+                  hideLabel
+                  value={meetings.get(clashKey(clash)) ?? usualMeeting(clash.kind)}
+                  choices={(['mine', 'theirs', 'both'] as const).map((id) => ({ id, name: MEETINGS[id] }))}
+                  onPick={(id) => setMeetings(new Map([...meetings, [clashKey(clash), id as Meeting]]))}
+                />
+              </li>
+            ))}
+          </Matches>
+        </>
       )}
     </Preview>
   );

@@ -1,7 +1,7 @@
 import { FolderOpen } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
+import useSWR from 'swr';
 import { FormProblem, MainButton, Soft } from '../../components/controls';
 import { SongFromFileForm } from '../../components/SongFromFile';
 import { say } from '../../state/desk';
@@ -23,36 +23,20 @@ const TAKEN: readonly (readonly [what: string, how: string])[] = [
 
 /** What comes into the show from a file: looked into first, and said in words what it changes. */
 export function ImportPart() {
-  const dropped = useDropped((s) => s.file);
-  const [opened, setOpened] = useState<{
-    readonly name: string;
-    readonly incoming: Incoming;
-    readonly nth: number;
-  } | null>(null);
-  const open = async (file: File): Promise<void> => {
-    const incoming = await lookInto(file).catch((error: unknown): Incoming => ({
-      kind: 'refused',
-      problem: `${file.name} was not imported: it cannot be read (${(error as Error).message}).`,
-    }));
-    setOpened((was) => ({ name: file.name, incoming, nth: (was?.nth ?? 0) + 1 }));
-  };
-  useEffect(() => {
-    if (!dropped) return;
-    dropFile(null);
-    void open(dropped);
-  }, [dropped]);
+  const { file, nth } = useDropped();
+  const { data: incoming } = useSWR(file ? ['incoming', nth] : null, () => lookInto(file!));
   return (
     <ImportPage>
       <section aria-label="File">
         <FileTrigger
           acceptedFileTypes={['.json', '.zip', '.mid', '.midi', '.csv', '.tsv', '.txt', '.midnam', '.xml', '.syx']}
           onSelect={(files) => {
-            const file = files?.[0];
-            if (file) void open(file);
+            const chosen = files?.[0];
+            if (chosen) dropFile(chosen);
           }}
         >
           <MainButton>
-            <FolderOpen size={16} aria-hidden /> {opened ? 'Choose another file' : 'Choose a file'}
+            <FolderOpen size={16} aria-hidden /> {file ? 'Choose another file' : 'Choose a file'}
           </MainButton>
         </FileTrigger>
         <p style={{ margin: '10px 0 14px' }}>
@@ -68,10 +52,14 @@ export function ImportPart() {
         </dl>
       </section>
       <section aria-label="What is in the file">
-        {opened && (
+        {file && (
           <>
-            <h2>{opened.name}</h2>
-            <Opened key={opened.nth} name={opened.name} incoming={opened.incoming} onDone={() => setOpened(null)} />
+            <h2>{file.name}</h2>
+            {incoming ? (
+              <Opened key={nth} name={file.name} incoming={incoming} onDone={() => dropFile(null)} />
+            ) : (
+              <p role="status">Looking into it …</p>
+            )}
           </>
         )}
       </section>
@@ -105,7 +93,7 @@ function Opened({
     case 'midi':
       return (
         <SongFromFileForm
-          first={incoming.file}
+          first={incoming.opened}
           onClose={onDone}
           onAdded={(songId) => {
             onDone();

@@ -1,12 +1,13 @@
-import { Download, Printer } from 'lucide-react';
+import { Download, FileDown, Printer } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetCounting, type SheetKind } from '../../../core/sheets';
 import { download, fileName } from '../../adapters/download';
-import { Button, MainButton, Soft } from '../../components/controls';
+import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
 
 const Page = styled.div`
@@ -63,6 +64,10 @@ const NONE: Readonly<Record<SheetKind, string>> = {
 };
 
 const ALL = 'all';
+const PAPERS = [
+  { id: 'a4', name: 'A4' },
+  { id: 'letter', name: 'Letter' },
+];
 
 /** Paper for a music stand and for the stage: looked at here as it is printed, and as tables. */
 export function PaperPart() {
@@ -70,6 +75,8 @@ export function PaperPart() {
   const counting = useApp((s) => s.counting);
   const [kind, setKind] = useState<SheetKind>('cues');
   const [only, setOnly] = useState(ALL);
+  const [paper, setPaper] = useState<PaperSize>(usualPaper);
+  const [problem, setProblem] = useState<string | null>(null);
   const counted: SheetCounting = counting;
   const all = sheetsOf(show, kind, counted);
   const chosen = all.filter((s) => only === ALL || s.id === only);
@@ -100,21 +107,33 @@ export function PaperPart() {
             onPick={setOnly}
           />
         )}
-        <MainButton onPress={() => window.print()} isDisabled={sheets.length === 0}>
-          <Printer size={16} aria-hidden /> Print, or save as PDF
+        <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p as PaperSize)} />
+        <MainButton
+          isDisabled={sheets.length === 0}
+          onPress={() => {
+            setProblem(null);
+            exportPdf(show, sheets, KINDS[kind], paper).catch((e: unknown) =>
+              setProblem(`The PDF was not made: ${(e as Error).message}.`),
+            );
+          }}
+        >
+          <FileDown size={16} aria-hidden /> PDF
         </MainButton>
+        <Button onPress={() => window.print()} isDisabled={sheets.length === 0}>
+          <Printer size={16} aria-hidden /> Print
+        </Button>
         <Button
           isDisabled={sheets.length === 0}
           onPress={() =>
             download(fileName(`${show.title} ${KINDS[kind]}`, 'csv'), sheetCsv(sheets), 'text/csv;charset=utf-8')
           }
         >
-          <Download size={16} aria-hidden /> As a table (CSV)
+          <Download size={16} aria-hidden /> Table (CSV)
         </Button>
-        <Soft style={{ fontSize: 13, paddingBottom: 8 }}>
-          A4 or Letter, in black and white.
-          {kind === 'numbers' && ' Numbers are counted as chosen above.'}
-        </Soft>
+        {kind === 'numbers' && (
+          <Soft style={{ fontSize: 13, paddingBottom: 8 }}>Numbers are counted as chosen above.</Soft>
+        )}
+        {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Tools>
       <Desk tabIndex={0} role="region" aria-label="Sheets">
         {sheets.length === 0 ? (

@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
 import { SwitchStrips } from '../../components/SwitchStrips';
 import { font } from '../../theme/tokens';
+import { today } from './today';
 
 /** A sheet as it lies on a music stand: 11 pt, black on white, lines to follow, room to write. */
 const Paper = styled.article<{ $wide: boolean }>`
@@ -92,8 +93,6 @@ function Unbroken({ cell }: { readonly cell: string }) {
     </Fragment>
   ));
 }
-
-const today = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
 /** One sheet of paper, as it is printed. */
 export function PaperSheet({ sheet, show }: { readonly sheet: Sheet; readonly show: string }) {

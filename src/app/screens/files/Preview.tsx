@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { compareShows } from '../../../core/meaning';
-import type { Problem, Read } from '../../../core/problems';
+import type { Read } from '../../../core/problems';
 import type { Show } from '../../../core/show';
 import { showDifferenceWords } from '../../../wording';
 import { MainButton, Soft } from '../../components/controls';
@@ -31,11 +31,11 @@ export function Preview({ read, from, onDone, children }: Props) {
   };
   return (
     <>
-      <Told problems={read.problems as readonly Problem[]} label={`About ${from}`} />
+      <Told problems={read.problems} label={`About ${from}`} />
       {children}
       {after && (
         <section aria-label="What changes">
-          <h3 style={{ fontSize: 15, margin: '16px 0 0' }}>What changes in the show</h3>
+          <h3>What changes in the show</h3>
           {found.length === 0 ? (
             <p style={{ marginTop: 8 }}>
               <Soft>Nothing: the show has all of this already.</Soft>

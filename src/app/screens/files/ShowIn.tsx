@@ -44,7 +44,7 @@ export function ShowIn({
       </div>
       {show.songs.length > 0 && (
         <>
-          <h3 style={{ fontSize: 15 }}>Or take songs out of it, with their tones</h3>
+          <h3>Or take songs out of it, with their tones</h3>
           <Matches aria-label="Songs of the file">
             {show.songs.map((song) => (
               <li key={song.id}>

@@ -85,7 +85,7 @@ export const Differences = styled.ul`
 
 /** Things of a file, each with what it is here. */
 export const Matches = styled.ul`
-  margin: 12px 0 0;
+  margin: 6px 0 0;
   padding: 0;
   list-style: none;
   & > li {
@@ -109,6 +109,10 @@ export const ImportPage = styled.div`
     font-size: 20px;
     margin-bottom: 10px;
     overflow-wrap: anywhere;
+  }
+  & h3 {
+    font-size: 15px;
+    margin-top: 16px;
   }
   & dl {
     margin: 0;

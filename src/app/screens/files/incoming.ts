@@ -6,6 +6,7 @@ import { readUnitFile, type UnitFile } from '../../../core/formats/unit-file';
 import { hasErrors, type Problem } from '../../../core/problems';
 import { problemLine } from '../../../wording';
 import { readFile, tooLarge } from '../../adapters/readFile';
+import { openMidi, type MidiOpened } from '../../components/midiOpened';
 import type { TableKind } from './exports';
 
 /** What a file turned out to be. */
@@ -14,21 +15,32 @@ export type Incoming =
   | { readonly kind: 'show'; readonly bundle: Bundle; readonly told: readonly string[] }
   | { readonly kind: 'unit'; readonly unit: UnitFile }
   | { readonly kind: 'table'; readonly table: TableKind; readonly text: string }
-  | { readonly kind: 'midi'; readonly file: File }
+  | { readonly kind: 'midi'; readonly opened: MidiOpened }
   | { readonly kind: 'names' }
   | { readonly kind: 'exclusive' }
   | { readonly kind: 'refused'; readonly problem: string };
 
 const ending = (name: string): string => /\.([^.]+)$/.exec(name)?.[1]?.toLowerCase() ?? '';
 
-/** Looks into a file and says what it is. */
+/** Looks into a file and says what it is; one that cannot be read is refused with the reason. */
 export async function lookInto(file: File): Promise<Incoming> {
+  try {
+    return await look(file);
+  } catch (error) {
+    return {
+      kind: 'refused',
+      problem: `${file.name} was not imported: it cannot be read (${(error as Error).message}).`,
+    };
+  }
+}
+
+async function look(file: File): Promise<Incoming> {
   const refused = tooLarge(file);
   if (refused !== null) return { kind: 'refused', problem: refused };
   switch (ending(file.name)) {
     case 'mid':
     case 'midi':
-      return { kind: 'midi', file };
+      return { kind: 'midi', opened: await openMidi(file) };
     case 'midnam':
     case 'xml':
       return { kind: 'names' };
