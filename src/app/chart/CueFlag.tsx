@@ -64,7 +64,7 @@ export const OpeningFlag = memo(function OpeningFlag({
       $selected={false}
       $size={size}
       $muted={false}
-      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
+      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : desk.field}
       style={{
         left: 0,
         top,
@@ -156,7 +156,7 @@ export const CueFlag = memo(function CueFlag({
       $selected={selected}
       $size={size}
       $muted={cue.muted}
-      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : '#fff'}
+      $ground={mark === 'cracked' ? desk.rustWash : mark === 'lit' ? desk.lampWash : desk.field}
       style={{
         left: x,
         top,

@@ -17,11 +17,11 @@ export const Check = styled(Switch)`
     flex: none;
     border: 1.5px solid ${desk.ink};
     border-radius: 3px 6px 3px 6px;
-    background: #fff;
+    background: ${desk.field};
   }
   &[data-selected]::before {
     background: ${desk.tide};
-    box-shadow: inset 0 0 0 3px #fff;
+    box-shadow: inset 0 0 0 3px ${desk.field};
   }
   &[data-focus-visible]::before {
     outline: 3px solid ${desk.lamp};

@@ -25,11 +25,11 @@ const Option = styled(Radio)`
     margin-top: 2px;
     border: 1.5px solid ${desk.ink};
     border-radius: 3px 7px 3px 7px;
-    background: #fff;
+    background: ${desk.field};
   }
   &[data-selected]::before {
     background: ${desk.tide};
-    box-shadow: inset 0 0 0 3px #fff;
+    box-shadow: inset 0 0 0 3px ${desk.field};
   }
   & small {
     grid-column: 2;

@@ -30,7 +30,7 @@ const Countings = styled(ToggleButtonGroup)`
   & button[data-selected] {
     background: ${desk.ink};
     border-color: ${desk.ink};
-    color: #fff;
+    color: ${desk.sheet};
   }
 `;
 

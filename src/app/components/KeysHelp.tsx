@@ -1,52 +1,12 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { Dialog, Heading } from 'react-aria-components';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
+import { openKeys, setKeysOpen, useKeysOpen } from '../state/keysOpen';
 import { desk } from '../theme/tokens';
 import { MainButton } from './controls';
 import { Last, Sheet, Veil } from './dialogParts';
-
-type Keys = readonly (readonly [keys: string, what: string])[];
-
-const EVERYWHERE: Keys = [
-  ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
-  ['Alt 1 … Alt 8', 'Book, Rig, Map, Tones, Chart, Dry run, Set, Stage'],
-  ['?', 'the keys of the view'],
-];
-
-const CHART: Keys = [
-  ['B', 'to the bar field; Enter goes on to the tone and places it'],
-  ['← → ↑ ↓', 'move the caret by the snap, or by a line'],
-  ['Space', 'play from the caret, stop'],
-  ['1 … 9', 'place a core tone at the caret'],
-  ['Alt ← →', 'move the chosen cues'],
-  ['Delete', 'remove the chosen cues'],
-  ['Shift or Ctrl and a click', 'choose several'],
-  ['Ctrl A · Ctrl C · Ctrl X · Ctrl V', 'choose all, copy, cut, paste at the caret'],
-];
-
-const MAP: Keys = [
-  ['letters', 'name the chosen slot; Enter goes on to the next'],
-  ['← → ↑ ↓', 'choose a slot; with Shift reach, with Alt move what is chosen'],
-  ['Space', 'send the chosen slot'],
-  ['Delete', 'clear the name'],
-  ['Ctrl C · Ctrl V', 'copy names, paste a column'],
-];
-
-const TONES: Keys = [
-  ['← → ↑ ↓', 'move in the sheet'],
-  ['Enter', 'edit the cell'],
-  ['Space', 'send the cell'],
-  ['Delete', 'leave the unit out of the tone'],
-  ['Ctrl C · Ctrl V', 'copy a cell to another tone'],
-];
-
-function keysOf(path: string): { readonly view: string; readonly keys: Keys } {
-  if (path.includes('/chart')) return { view: 'Chart', keys: CHART };
-  if (path.includes('/map')) return { view: 'Map', keys: MAP };
-  if (path.includes('/tones')) return { view: 'Tones', keys: TONES };
-  return { view: '', keys: [] };
-}
+import { EVERYWHERE, keysOf, type Keys } from './viewKeys';
 
 const List = styled.dl`
   display: grid;
@@ -77,7 +37,7 @@ const Part = ({ keys }: { readonly keys: Keys }) => (
 
 /** The keys of the view one is in, under "?". */
 export function KeysHelp() {
-  const [open, setOpen] = useState(false);
+  const open = useKeysOpen((s) => s.open);
   const { view, keys } = keysOf(useLocation().pathname);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -87,21 +47,21 @@ export function KeysHelp() {
       event.preventDefault();
       // A cell of the map takes letters as names; "?" is none.
       event.stopPropagation();
-      setOpen(true);
+      openKeys();
     };
     window.addEventListener('keydown', onKey, { capture: true });
     return () => window.removeEventListener('keydown', onKey, { capture: true });
   }, []);
   return (
-    <Veil isOpen={open} onOpenChange={setOpen} isDismissable>
+    <Veil isOpen={open} onOpenChange={setKeysOpen} isDismissable>
       <Sheet style={{ width: 'min(620px, calc(100vw - 40px))' }}>
         <Dialog>
           <Heading slot="title">{view === '' ? 'Keys' : `Keys: ${view}`}</Heading>
-          <Part keys={keys} />
+          {keys.length > 0 && <Part keys={keys} />}
           <h3 style={{ marginTop: 18 }}>Everywhere</h3>
           <Part keys={EVERYWHERE} />
           <Last style={{ marginTop: 18 }}>
-            <MainButton autoFocus onPress={() => setOpen(false)}>
+            <MainButton autoFocus onPress={() => setKeysOpen(false)}>
               Close
             </MainButton>
           </Last>

@@ -28,7 +28,7 @@ const Face = styled(Button)`
   padding: 4px 9px;
   border: 1.5px solid ${desk.lineStrong};
   border-radius: 4px;
-  background: #fff;
+  background: ${desk.field};
   color: ${desk.ink};
   text-align: left;
   cursor: pointer;

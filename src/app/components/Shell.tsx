@@ -13,6 +13,8 @@ import { useFocusKeeper } from '../state/useFocusKeeper';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
 import { DropAnywhere } from './DropAnywhere';
+import { CommandFinder } from './finder/CommandFinder';
+import { LightMenu } from './LightMenu';
 import { GoOn } from './GoOn';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -186,6 +188,8 @@ function OpenShell() {
         >
           <Redo2 size={18} />
         </SignButton>
+        <CommandFinder base={base} />
+        <LightMenu />
         <CountingSwitch />
       </Head>
       {save === 'conflict' && (

@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import { unitColour } from '../theme/tokens';
+import { desk, unitColour } from '../theme/tokens';
 
 /** Line patterns by which units are told apart before colour: each a tile of 8 by 8. */
 const PATTERNS: readonly string[] = [
@@ -52,7 +52,7 @@ export function UnitBadge({ monogram, index, size = 28 }: BadgeProps) {
       <defs>
         <UnitPattern id={id} index={index} opacity={0.75} />
       </defs>
-      <rect x={0.75} y={0.75} width={33.5} height={26.5} rx={4} fill="#fff" stroke={colour} strokeWidth={1.5} />
+      <rect x={0.75} y={0.75} width={33.5} height={26.5} rx={4} fill={desk.field} stroke={colour} strokeWidth={1.5} />
       <rect x={1.5} y={20} width={32} height={6.8} fill={`url(#${id})`} />
       <text
         x={17.5}

@@ -44,12 +44,13 @@ export const MainButton = styled(AriaButton)`
   ${press}
   background: ${desk.tide};
   border-color: ${desk.tide};
-  color: #fff;
+  color: ${desk.onTide};
   &[data-hovered] {
     background: ${desk.ink};
+    color: ${desk.sheet};
   }
   &[data-pressed] {
-    background: ${desk.ink};
+    background: ${desk.night};
     color: ${desk.lamp};
   }
   &[data-disabled] {
@@ -99,7 +100,7 @@ export const inputLook = css`
   padding: 4px 9px;
   border: 1.5px solid ${desk.lineStrong};
   border-radius: 4px;
-  background: #fff;
+  background: ${desk.field};
   color: ${desk.ink};
   &[data-invalid],
   &[aria-invalid='true'] {

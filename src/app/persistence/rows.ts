@@ -55,6 +55,8 @@ export type PortUse = Readonly<z.infer<typeof portUse>>;
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
+  /** The light of the desk; `system` follows the computer. */
+  light: z.enum(['light', 'dark', 'system']),
   /** Outputs by what is heard, and milliseconds that sound is later than the browser knows of. */
   routes: z.record(z.enum(SOURCES), z.array(z.int().min(0).max(63)).max(2).readonly()),
   delay: z.number().min(-1000).max(1000),

@@ -1,14 +1,15 @@
 import { shelf } from '../persistence/db';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { takeMix } from './mix';
-import { useApp, type Counting } from './store';
+import { useApp, type Counting, type Light } from './store';
 
 /** Takes up what this computer remembers. */
 export async function readDevice(): Promise<void> {
   try {
-    const { counting, routes, delay, stageOnly } = await loadDevice(shelf);
+    const { counting, light, routes, delay, stageOnly } = await loadDevice(shelf);
     if (stageOnly) useApp.setState({ stageOnly });
     takeMix({ ...(routes ? { routes } : {}), ...(delay === undefined ? {} : { delay }) });
+    if (light) shine(light);
     if (counting) useApp.setState({ counting });
   } catch {
     // A browser without storage says so where something is to be saved.
@@ -21,6 +22,17 @@ export function setStageOnly(showId: string, only: boolean): void {
   const stageOnly = only ? [...others, showId] : others;
   useApp.setState({ stageOnly });
   void keepDevice(shelf, 'stageOnly', [...stageOnly]).catch(() => undefined);
+}
+
+/** The page takes its colours from the light that it is told. */
+function shine(light: Light): void {
+  document.documentElement.dataset['light'] = light;
+  useApp.setState({ light });
+}
+
+export function setLight(light: Light): void {
+  shine(light);
+  void keepDevice(shelf, 'light', light).catch(() => undefined);
 }
 
 export function setCounting(counting: Counting): void {

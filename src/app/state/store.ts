@@ -4,6 +4,9 @@ import type { Edit, Show } from '../../core/show';
 /** How numbers are shown; what is stored and sent is always counted from 0. */
 export type Counting = 'zero' | 'one' | 'label';
 
+/** The light of the desk; `system` follows the computer. */
+export type Light = 'light' | 'dark' | 'system';
+
 export interface Done {
   readonly edit: Edit;
   /** What was done, as the undo button says it. */
@@ -28,6 +31,7 @@ export interface AppState {
   /** Why the show of the address cannot be opened. */
   readonly refusal: string | null;
   readonly counting: Counting;
+  readonly light: Light;
   /** The player whose units stand out in views; null for all. */
   readonly playerFilter: string | null;
   /** Shows that this computer shows only the stage of. */
@@ -40,6 +44,7 @@ export const useApp = create<AppState>(() => ({
   open: null,
   refusal: null,
   counting: 'label',
+  light: 'light',
   note: null,
   stageOnly: [],
   playerFilter: null,

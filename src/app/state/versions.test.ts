@@ -13,6 +13,7 @@ function desk(refuses = false) {
     open: null,
     refusal: null,
     counting: 'label',
+    light: 'light',
     note: null,
     stageOnly: [],
     playerFilter: null,

@@ -1,7 +1,20 @@
 import { createGlobalStyle } from 'styled-components';
-import { desk, font } from './tokens';
+import { day, desk, dusk, font, unitColours } from './tokens';
+
+const colours = (of: Readonly<Record<string, string>>, units: readonly string[]): string =>
+  [
+    ...Object.entries(of).map(([name, colour]) => `--${name}: ${colour};`),
+    ...units.map((colour, i) => `--unit-${i}: ${colour};`),
+  ].join(' ');
+
+const DAY = `color-scheme: light; ${colours(day, unitColours.day)}`;
+const DUSK = `color-scheme: dark; ${colours(dusk, unitColours.dusk)}`;
 
 export const GlobalStyle = createGlobalStyle`
+  :root { ${DAY} }
+  /* Paper is printed by day. */
+  @media screen { :root[data-light='dark'] { ${DUSK} } }
+  @media screen and (prefers-color-scheme: dark) { :root[data-light='system'] { ${DUSK} } }
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; }
   body {

@@ -59,7 +59,7 @@ const Whole = styled(ToggleButton)`
   }
   &[data-selected] {
     background: ${desk.ink};
-    color: #fff;
+    color: ${desk.sheet};
   }
 `;
 

@@ -27,7 +27,7 @@ const Box = styled.section`
     width: 22px;
     border: 1.5px solid ${desk.lineStrong};
     border-radius: 3px;
-    background: #fff;
+    background: ${desk.field};
     text-align: center;
     font: 700 13px/19px ${font.display};
   }

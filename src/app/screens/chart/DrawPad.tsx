@@ -12,7 +12,7 @@ const Pad = styled.svg`
   height: 120px;
   border: 1.5px solid ${desk.lineStrong};
   border-radius: 4px;
-  background: #fff;
+  background: ${desk.field};
   cursor: crosshair;
   touch-action: none;
 `;

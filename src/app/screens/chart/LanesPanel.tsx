@@ -29,14 +29,14 @@ const Turn = styled(ToggleButton)`
   padding: 0 9px;
   border: 1.5px solid ${desk.lineStrong};
   border-radius: 3px 9px 3px 9px;
-  background: #fff;
+  background: ${desk.field};
   font-weight: 600;
   font-size: 13px;
   cursor: pointer;
   &[data-selected] {
     border-color: ${desk.ink};
     background: ${desk.ink};
-    color: #fff;
+    color: ${desk.sheet};
   }
 `;
 

@@ -165,7 +165,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
     <g>
       <defs>
         <pattern id={id} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width={7} height={7} fill="#fff" />
+          <rect width={7} height={7} fill={desk.field} />
           <rect width={3} height={7} fill={desk.lineStrong} />
         </pattern>
       </defs>
@@ -183,7 +183,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
               y={y + 7}
               width={Math.max(1.5, width(s) - 1)}
               height={20}
-              fill={s.gap ? `url(#${id})` : '#fff'}
+              fill={s.gap ? `url(#${id})` : desk.field}
               stroke={s.gap ? desk.lineStrong : colour}
               strokeWidth={1.5}
             />
@@ -195,7 +195,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
                 fontWeight={700}
                 fill={s.gap ? desk.ink : colour}
                 fontFamily={font.text}
-                stroke={s.gap ? '#fff' : 'none'}
+                stroke={s.gap ? desk.field : 'none'}
                 strokeWidth={3.5}
                 paintOrder="stroke"
               >

@@ -19,7 +19,7 @@ import type { Verdict } from '../../../core/simulate';
 import type { Run } from '../../state/proofs';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { cueName, offsetText, placeOf } from './runFacts';
-import { Figure, grid } from './chartFigure';
+import { Figure, usePaint } from './chartFigure';
 
 ChartJs.register(
   BarController,
@@ -38,8 +38,6 @@ ChartJs.defaults.font.family = font.text;
 
 ChartJs.defaults.font.size = 12;
 
-ChartJs.defaults.color = desk.inkSoft;
-
 ChartJs.defaults.animation = false;
 
 const POINTS = ['circle', 'rectRot', 'triangle', 'rect', 'star', 'crossRot', 'cross', 'rectRounded'] as const;
@@ -54,6 +52,7 @@ interface SongProps {
 
 /** How far from its beat each change landed. */
 export function LatenessChart({ show, song, run, onChoose }: SongProps & { readonly onChoose: (v: Verdict) => void }) {
+  const paint = usePaint();
   const series = useMemo(() => {
     const { landings } = run.picture;
     return show.units.flatMap((unit, i) => {
@@ -70,14 +69,16 @@ export function LatenessChart({ show, song, run, onChoose }: SongProps & { reado
         data: own.map((v) => ({ x: v.due / 1e6, y: v.offset! / 1000 })),
         pointStyle: POINTS[index % POINTS.length]!,
         pointRadius: own.map((v) => (v.outcome === 'on-time' ? 4.5 : 7)),
-        backgroundColor: own.map((v) => (v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
-        borderColor: own.map((v) => (v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
+        backgroundColor: own.map((v) => paint(v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
+        borderColor: own.map((v) => paint(v.outcome === 'on-time' ? unitColour(index) : desk.rust)),
       })),
     }),
-    [series],
+    [series, paint],
   );
+  const grid = { color: paint(desk.line) };
   const options: ChartOptions<'scatter'> = {
     maintainAspectRatio: false,
+    color: paint(desk.inkSoft),
     onClick: (_, [hit]) => {
       const chosen = hit && series[hit.datasetIndex]?.own[hit.index];
       if (chosen) onChoose(chosen);
@@ -87,13 +88,17 @@ export function LatenessChart({ show, song, run, onChoose }: SongProps & { reado
         min: 0,
         max: Math.ceil(run.picture.end / 1e6),
         grid,
-        ticks: { maxTicksLimit: 8, callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]! },
-        title: { display: true, text: 'bar' },
+        ticks: {
+          color: paint(desk.inkSoft),
+          maxTicksLimit: 8,
+          callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]!,
+        },
+        title: { display: true, text: 'bar', color: paint(desk.inkSoft) },
       },
-      y: { grid, grace: '12%', ticks: { callback: (v) => `${v} ms` } },
+      y: { grid, grace: '12%', ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} ms` } },
     },
     plugins: {
-      legend: { position: 'right', labels: { usePointStyle: true, boxHeight: 8, padding: 7, color: desk.ink } },
+      legend: { position: 'right', labels: { usePointStyle: true, boxHeight: 8, padding: 7, color: paint(desk.ink) } },
       tooltip: {
         callbacks: {
           label: ({ datasetIndex, dataIndex }) => {
@@ -122,24 +127,27 @@ export function LatenessChart({ show, song, run, onChoose }: SongProps & { reado
 /** How busy each 5-pin cable was, second by second. */
 export function LoadChart({ show, song, run }: SongProps) {
   const { load, end } = run.picture;
+  const paint = usePaint();
   const data = useMemo(
     () => ({
       datasets: load.map(({ portId, seconds }, i) => ({
         label: indexShow(show).ports.get(portId)?.name ?? portId,
         data: seconds.map((share, x) => ({ x, y: Math.round(share * 1000) / 10 })),
-        borderColor: unitColour(i),
-        backgroundColor: unitColour(i),
+        borderColor: paint(unitColour(i)),
+        backgroundColor: paint(unitColour(i)),
         borderDash: [...DASHES[i % DASHES.length]!],
         borderWidth: 2,
         pointRadius: 0,
         stepped: 'before' as const,
       })),
     }),
-    [load, show],
+    [load, show, paint],
   );
+  const grid = { color: paint(desk.line) };
   const most = Math.max(0, ...load.flatMap((l) => l.seconds));
   const options: ChartOptions<'line'> = {
     maintainAspectRatio: false,
+    color: paint(desk.inkSoft),
     parsing: false,
     scales: {
       x: {
@@ -147,13 +155,21 @@ export function LoadChart({ show, song, run }: SongProps) {
         min: 0,
         max: Math.ceil(end / 1e6),
         grid,
-        ticks: { maxTicksLimit: 8, callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]! },
-        title: { display: true, text: 'bar' },
+        ticks: {
+          color: paint(desk.inkSoft),
+          maxTicksLimit: 8,
+          callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]!,
+        },
+        title: { display: true, text: 'bar', color: paint(desk.inkSoft) },
       },
-      y: { min: 0, suggestedMax: 50, grid, ticks: { callback: (v) => `${v} %` } },
+      y: { min: 0, suggestedMax: 50, grid, ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} %` } },
     },
     plugins: {
-      legend: { position: 'top', align: 'end', labels: { boxHeight: 1, boxWidth: 26, padding: 8, color: desk.ink } },
+      legend: {
+        position: 'top',
+        align: 'end',
+        labels: { boxHeight: 1, boxWidth: 26, padding: 8, color: paint(desk.ink) },
+      },
     },
   };
   return (

@@ -4,7 +4,7 @@ import type { Song } from '../../../core/show';
 import type { Run } from '../../state/proofs';
 import { desk } from '../../theme/tokens';
 import { sumOf } from './runFacts';
-import { Figure, grid } from './chartFigure';
+import { Figure, usePaint } from './chartFigure';
 
 /** The worst change of each song of the set. */
 export function SetChart({
@@ -14,6 +14,8 @@ export function SetChart({
   readonly songs: readonly Song[];
   readonly runs: Readonly<Record<string, Run>>;
 }) {
+  const paint = usePaint();
+  const grid = { color: paint(desk.line) };
   const sums = songs.map((s) => (runs[s.id] ? sumOf(runs[s.id]!) : undefined));
   const busiest = songs.map((s) => Math.max(0, ...(runs[s.id]?.picture.load ?? []).flatMap((l) => l.seconds)) * 100);
   const data = {
@@ -22,13 +24,13 @@ export function SetChart({
       {
         label: 'not on their beat',
         data: sums.map((s) => s?.wrong ?? 0),
-        backgroundColor: desk.rust,
+        backgroundColor: paint(desk.rust),
         yAxisID: 'y',
       },
       {
         label: 'busiest second of a cable',
         data: busiest,
-        backgroundColor: desk.tide,
+        backgroundColor: paint(desk.tide),
         yAxisID: 'load',
       },
     ],
@@ -36,23 +38,23 @@ export function SetChart({
   const options: ChartOptions<'bar'> = {
     maintainAspectRatio: false,
     scales: {
-      x: { grid: { display: false }, ticks: { color: desk.ink } },
+      x: { grid: { display: false }, ticks: { color: paint(desk.ink) } },
       y: {
         beginAtZero: true,
         suggestedMax: 4,
         grid,
-        ticks: { precision: 0 },
-        title: { display: true, text: 'changes' },
+        ticks: { color: paint(desk.inkSoft), precision: 0 },
+        title: { display: true, text: 'changes', color: paint(desk.inkSoft) },
       },
       load: {
         position: 'right',
         beginAtZero: true,
         suggestedMax: 50,
         grid: { display: false },
-        ticks: { callback: (v) => `${v} %` },
+        ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} %` },
       },
     },
-    plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: desk.ink } } },
+    plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: paint(desk.ink) } } },
   };
   return (
     <Figure style={{ gridTemplateRows: 'auto 210px' }}>

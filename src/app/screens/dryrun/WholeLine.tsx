@@ -113,7 +113,7 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
                           y={HEAD + i * row + 2}
                           width={wide}
                           height={row - 5}
-                          fill={s.gap ? desk.ink : '#fff'}
+                          fill={s.gap ? desk.ink : desk.field}
                           stroke={s.gap ? 'none' : colour}
                           strokeWidth={1}
                         />
@@ -157,7 +157,7 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
                     key={v.cueId + v.unitId}
                     d={`M${cx} ${y - 8}l7 8-7 8-7-8z`}
                     fill={desk.rust}
-                    stroke="#fff"
+                    stroke={desk.field}
                     strokeWidth={1.5}
                   />
                 );

@@ -1,5 +1,7 @@
+import { useCallback } from 'react';
 import styled from 'styled-components';
-import { desk, font } from '../../theme/tokens';
+import { useDark } from '../../state/light';
+import { desk, font, painted } from '../../theme/tokens';
 
 export const Figure = styled.figure`
   display: grid;
@@ -20,4 +22,8 @@ export const Figure = styled.figure`
   }
 `;
 
-export const grid = { color: desk.line };
+/** Colours as a canvas takes them; another function when the desk has another light, so that charts are drawn anew. */
+export function usePaint(): (colour: string) => string {
+  const dark = useDark();
+  return useCallback((colour: string) => painted(colour, dark), [dark]);
+}

@@ -140,7 +140,7 @@ export function SmallFloor({ controller: { switches }, filled, core }: SmallProp
               width={CELL - 6}
               height={CELL - 6}
               rx={2.5}
-              fill={filled(id) ? (shared ? desk.tide : desk.lamp) : '#fff'}
+              fill={filled(id) ? (shared ? desk.tide : desk.lamp) : desk.field}
               stroke={desk.ink}
               strokeWidth={1.2}
             />

@@ -32,7 +32,7 @@ const Track = styled.div`
   height: 16px;
   border: 1.5px solid ${desk.ink};
   border-radius: 3px 9px 3px 9px;
-  background: #fff;
+  background: ${desk.field};
   overflow: hidden;
   & > div {
     height: 100%;

@@ -7,6 +7,7 @@ import { PlainTable } from '../../components/plainTable';
 import { perform, tickTyped } from '../../state/desk';
 import { useFeet } from '../../state/feet';
 import { useShow } from '../../state/store';
+import { desk } from '../../theme/tokens';
 import { SmallHead } from './parts';
 
 const Order = styled.ol`
@@ -20,9 +21,9 @@ const Order = styled.ol`
     display: flex;
     align-items: center;
     padding-left: 10px;
-    border: 1px solid #c8d2cb;
+    border: 1px solid ${desk.line};
     border-radius: 4px 12px 4px 12px;
-    background: #fff;
+    background: ${desk.field};
   }
 `;
 

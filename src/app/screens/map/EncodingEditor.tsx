@@ -34,10 +34,10 @@ const Toggle = styled(Switch)`
     height: 18px;
     border: 1.5px solid ${desk.ink};
     border-radius: 3px 9px 3px 9px;
-    background: linear-gradient(to right, ${desk.lineStrong} 50%, #fff 50%);
+    background: linear-gradient(to right, ${desk.lineStrong} 50%, ${desk.field} 50%);
   }
   &[data-selected]::before {
-    background: linear-gradient(to right, #fff 50%, ${desk.tide} 50%);
+    background: linear-gradient(to right, ${desk.field} 50%, ${desk.tide} 50%);
   }
 `;
 

@@ -20,7 +20,7 @@ const Heard = styled.ol`
   margin: 0;
   padding: 6px 12px;
   border: 1.5px solid ${desk.line};
-  background: #fff;
+  background: ${desk.field};
   list-style: none;
   font-size: 13px;
 `;

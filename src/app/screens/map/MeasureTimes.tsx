@@ -20,6 +20,7 @@ const Pad = styled.button`
   cursor: pointer;
   &:active {
     background: ${desk.lamp};
+    color: ${desk.onLamp};
   }
 `;
 

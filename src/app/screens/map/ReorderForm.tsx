@@ -31,7 +31,7 @@ const Table = styled.div`
   overflow: auto;
   border: 1.5px solid ${desk.ink};
   border-radius: 4px 14px 4px 14px;
-  background: #fff;
+  background: ${desk.field};
 `;
 
 const Line = styled.div<{ $what: ReorderLine['what']; $sure: boolean }>`

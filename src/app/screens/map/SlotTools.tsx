@@ -48,7 +48,7 @@ const Layouts = styled(ToggleButtonGroup)`
   }
   & button[data-selected] {
     background: ${desk.ink};
-    color: #fff;
+    color: ${desk.sheet};
   }
 `;
 

@@ -21,7 +21,7 @@ const Sheet = styled.table`
   width: 100%;
   margin-top: 12px;
   border-collapse: collapse;
-  background: #fff;
+  background: ${desk.field};
   border: 1.5px solid ${desk.ink};
   & th,
   & td {

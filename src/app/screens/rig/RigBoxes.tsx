@@ -68,7 +68,7 @@ const Hole = styled.span<{ $over: boolean; $side: 'give' | 'take' }>`
   margin: -9px;
   border: 2px solid ${desk.ink};
   border-radius: ${(p) => (p.$side === 'give' ? '50%' : '3px')};
-  background: ${(p) => (p.$over ? desk.lamp : '#fff')};
+  background: ${(p) => (p.$over ? desk.lamp : desk.field)};
   cursor: grab;
   touch-action: none;
   z-index: 2;
