@@ -15,6 +15,7 @@ import { Button, MainButton, SignButton } from './controls';
 import { DropAnywhere } from './DropAnywhere';
 import { CommandFinder } from './finder/CommandFinder';
 import { LightMenu } from './LightMenu';
+import { FirstSteps } from './FirstSteps';
 import { GoOn } from './GoOn';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -28,16 +29,26 @@ import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
 
 const Frame = styled.div`
   height: 100dvh;
-  display: grid;
-  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 46px;
+  display: flex;
+  flex-direction: column;
   @media print {
     display: block;
     height: auto;
   }
 `;
 
+/** What is between the head and the foot: the view, and the dividers at its right. */
+const Middle = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr) 46px;
+  @media print {
+    display: block;
+  }
+`;
+
 const Head = styled.header`
-  grid-column: 1 / -1;
   display: flex;
   align-items: center;
   gap: 14px;
@@ -73,7 +84,6 @@ const Main = styled.main`
 `;
 
 const Notice = styled.div`
-  grid-column: 1 / -1;
   display: flex;
   align-items: center;
   gap: 12px;
@@ -209,12 +219,15 @@ function OpenShell() {
         </Notice>
       )}
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
-      <Main id="view" tabIndex={-1}>
-        <Note />
-        <GoOn />
-        <View />
-      </Main>
-      <ViewTabs base={base} />
+      <FirstSteps />
+      <Middle>
+        <Main id="view" tabIndex={-1}>
+          <Note />
+          <GoOn />
+          <View />
+        </Main>
+        <ViewTabs base={base} />
+      </Middle>
       <LampStrip />
       <KeysHelp />
       <DropAnywhere onFile={onFile} />

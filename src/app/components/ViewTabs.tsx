@@ -45,7 +45,7 @@ const Tab = styled(NavLink)`
   border-radius: 0 12px 4px 0;
   background: ${desk.sheetDim};
   color: ${desk.inkSoft};
-  font: 700 15px/1 ${font.display};
+  font: 700 13.5px/1 ${font.display};
   text-decoration: none;
   &:hover {
     background: ${desk.tideWash};

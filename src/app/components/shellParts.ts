@@ -6,3 +6,13 @@ export const Quiet = styled.span`
   font-size: 13px;
   white-space: nowrap;
 `;
+
+/** Told to a screen reader, and not seen. */
+export const Unseen = styled.span`
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  white-space: nowrap;
+`;

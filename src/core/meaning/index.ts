@@ -12,6 +12,7 @@ export {
   type Thrift,
 } from './changes';
 export { compareShows, type ShowDifference } from './compareShows';
+export { FIRST_STEPS, firstSteps, type FirstStep } from './firstSteps';
 export { compareTones, type ToneDifference } from './compareTones';
 export { contextOf, passMoment, type Doing, type RigContext } from './context';
 export { Course, leadsTo } from './course';

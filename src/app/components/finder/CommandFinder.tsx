@@ -18,7 +18,6 @@ import styled from 'styled-components';
 import { panic, playSong, redo, say, stopSong, undo } from '../../state/desk';
 import { setCounting, setLight } from '../../state/device';
 import { openKeys } from '../../state/keysOpen';
-import { exportShow } from '../../state/sound';
 import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SignButton, inputLook } from '../controls';
@@ -196,7 +195,6 @@ function useActionGroups(base: string): readonly ActionGroup[] {
       simple('Dark desk', () => setLight('dark'), 'theme colours night'),
       simple('Desk as the system has it', () => setLight('system'), 'theme colours light dark'),
       simple('Keys of this view', openKeys, 'shortcuts help', '?'),
-      simple('Export the show', () => void exportShow(show, true).then(say), 'save file backup'),
       simple('All shows', () => void navigate('/'), 'open other show shelf'),
     ];
     const places: Action[] = [

@@ -31,6 +31,10 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
   ...of('Map', 'map', [
     ['Import list', 'preset names paste csv reorder'],
     ['Fill a run', 'names series'],
+    ['Walk', 'audition one after the other'],
+  ]),
+  ...of('Controls', 'map/-/controls', [
+    ['Add a control', 'number switch expression tap'],
     ['Learn', 'listen controller midi'],
     ['Teach', 'send repeatedly'],
   ]),
@@ -72,6 +76,10 @@ export const PLACES: readonly (readonly [name: string, path: string, also?: stri
   ['Rig: Patch sheet', 'rig/patch', 'wiring cables'],
   ['Rig: Players', 'rig/players', 'musicians'],
   ['Rig: Monitor', 'rig/monitor', 'messages bytes'],
+  ['Map: Controls', 'map/-/controls', 'numbers encodings'],
+  ['Map: Address plan', 'map/-/plan', 'labels banks programs'],
+  ['Map: Timing and behaviour', 'map/-/unit', 'recall settle firmware'],
+  ['Map: Relay rules', 'map/-/relays', 'stored states'],
   ['Map: House numbers', 'map/house'],
   ['Tones: Moves', 'tones/moves'],
   ['Set: Mix', 'set/mix', 'levels outputs ears'],

@@ -27,13 +27,13 @@ describe('what is typed to find an action', () => {
   });
 
   it('has names that begin so first, then names with such a word, then other words', () => {
-    expect(names('song')).toEqual(['Add a song', 'Songs by foot', 'Song list']);
+    expect(names('song')).toEqual(['Songs by foot', 'Song list', 'Add a song']);
     expect(names('p')).toEqual(['Print the mix sheet', 'PDF']);
     expect(names('paper')).toEqual(['Print the mix sheet', 'PDF']);
   });
 
   it('does not list thousands', () => {
     const many = [{ name: 'Tones', actions: Array.from({ length: 5000 }, (_, i) => action(`Tone ${i}`)) }];
-    expect(findActions(many, 'tone')[0]!.actions.length).toBeLessThanOrEqual(60);
+    expect(findActions(many, 'tone')[0]!.actions.length).toBeLessThanOrEqual(100);
   });
 });

@@ -16,23 +16,32 @@ export interface ActionGroup {
   readonly actions: readonly Action[];
 }
 
-const FOUND_LIMIT = 60;
+const FOUND_LIMIT = 100;
 
-/** The actions that have all words of what is typed, each group's best first: those whose name begins so, then whose name has it. */
+/**
+ * The actions that have all words of what is typed: those first whose name begins so, then whose name has it, so of groups
+ * and within each.
+ */
 export function findActions(groups: readonly ActionGroup[], typed: string): readonly ActionGroup[] {
   const words = typed
     .toLowerCase()
     .split(/\s+/)
     .filter((w) => w !== '');
+  const rated = groups
+    .map(({ name, actions }) => ({
+      name,
+      found: actions
+        .map((action) => ({ action, rate: rateOf(action, words) }))
+        .filter((r) => r.rate > 0)
+        .sort((a, b) => b.rate - a.rate),
+    }))
+    .filter((g) => g.found.length > 0)
+    .sort((a, b) => b.found[0]!.rate - a.found[0]!.rate);
   let room = FOUND_LIMIT;
-  return groups.flatMap(({ name, actions }) => {
-    const rated = actions
-      .map((action) => ({ action, rate: rateOf(action, words) }))
-      .filter((r) => r.rate > 0)
-      .sort((a, b) => b.rate - a.rate)
-      .slice(0, room);
-    room -= rated.length;
-    return rated.length === 0 ? [] : [{ name, actions: rated.map((r) => r.action) }];
+  return rated.flatMap(({ name, found }) => {
+    const actions = found.slice(0, room).map((r) => r.action);
+    room -= actions.length;
+    return actions.length === 0 ? [] : [{ name, actions }];
   });
 }
 
@@ -41,6 +50,7 @@ function rateOf({ name, where, also }: Action, words: readonly string[]): number
   const own = name.toLowerCase();
   const all = `${own} ${where.toLowerCase()} ${also.toLowerCase()}`;
   if (!words.every((w) => all.includes(w))) return 0;
+  if (own === words.join(' ')) return 5;
   const first = words[0]!;
   if (own.startsWith(first)) return 4;
   if (own.includes(` ${first}`)) return 3;
