@@ -46,6 +46,7 @@ function fetchTheRest(): void {
   import('./adapters/readFile').catch(() => undefined);
   import('../core/demo').catch(() => undefined);
   import('../core/library').catch(() => undefined);
+  import('./adapters/offline').then((m) => m.keepOffline()).catch(() => undefined);
 }
 
 /** Milliseconds that the first view has for itself. */

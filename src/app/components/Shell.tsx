@@ -16,6 +16,7 @@ import { DropAnywhere } from './DropAnywhere';
 import { CommandFinder } from './finder/CommandFinder';
 import { LightMenu } from './LightMenu';
 import { FirstSteps } from './FirstSteps';
+import { Renew } from './Renew';
 import { GoOn } from './GoOn';
 import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -219,6 +220,7 @@ function OpenShell() {
         </Notice>
       )}
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
+      <Renew />
       <FirstSteps />
       <Middle>
         <Main id="view" tabIndex={-1}>

@@ -1,5 +1,6 @@
 import useSWR from 'swr';
 import { askToKeep, storageState } from '../../adapters/storage';
+import { useOffline } from '../../adapters/offline';
 import { Button, Soft } from '../../components/controls';
 
 const UNITS = ['kB', 'MB', 'GB', 'TB'] as const;
@@ -18,6 +19,7 @@ function room(bytes: number): string {
 /** What the browser stores for this application, what room is left, and whether it may clear it away. */
 export function StoragePanel({ changed }: { readonly changed: number }) {
   const { data, mutate } = useSWR(['storage', changed], storageState);
+  const offline = useOffline((s) => s.kept);
   if (!data) return null;
   const { used, left, kept } = data;
   return (
@@ -33,6 +35,11 @@ export function StoragePanel({ changed }: { readonly changed: number }) {
           : 'The browser may clear it away when the disk is full, or when this page was not opened for weeks. Export the show to be safe.'}
       </p>
       {!kept && <Button onPress={() => void askToKeep().then(() => mutate())}>Ask the browser to keep it</Button>}
+      <p style={{ marginTop: 10 }}>
+        {offline
+          ? 'The application itself is kept too: it opens without network and without its server.'
+          : 'The application itself is not kept in this browser: it needs its server.'}
+      </p>
       <p style={{ marginTop: 10 }}>
         <Soft>Kept states are in this browser only; an exported file has the show as it is now.</Soft>
       </p>
