@@ -21,7 +21,8 @@ export default defineConfig({
           setupFiles: ['e2e/setup.ts'],
           testTimeout: 120000,
           hookTimeout: 120000,
-          fileParallelism: false,
+          // A browser for each core. Each file has a profile of its own, and waits for states, not for times.
+          maxWorkers: '100%',
         },
       },
     ],

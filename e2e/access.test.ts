@@ -1,7 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { begin, openShelf } from './begin';
+import { begin, chooseFile, openShelf } from './begin';
 import { Key } from './browser';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
@@ -16,14 +17,38 @@ beforeAll(async () => {
   await openShelf(b);
 });
 
-/** What a checker finds against WCAG 2 A and AA on the page as it is. */
+/** The desk follows the system's light, so that each view is checked by day and by dusk. */
+const light = (value: 'light' | 'dark'): Promise<unknown> =>
+  b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
+    features: [
+      { name: 'prefers-color-scheme', value },
+      { name: 'prefers-reduced-motion', value: 'reduce' },
+    ],
+  }) as unknown as Promise<unknown>;
+
+/** What a checker finds against WCAG 2.2 A and AA on the page as it is, in both lights; and a title and one first heading. */
 async function violations(): Promise<string[]> {
   await b.driver.executeScript(axe);
-  const found = await b.driver.executeAsyncScript<Violation[]>(
-    `const done = arguments[arguments.length - 1];
-     window.axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] }).then((r) => done(r.violations));`,
-  );
-  return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 200)}`));
+  const found: string[] = [];
+  for (const value of ['light', 'dark'] as const) {
+    await light(value);
+    const broken = await b.driver.executeAsyncScript<Violation[]>(
+      `const done = arguments[arguments.length - 1];
+       const runOnly = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+       requestAnimationFrame(() => requestAnimationFrame(() =>
+         window.axe.run(document, { runOnly }).then((r) => done(r.violations))));`,
+    );
+    for (const v of broken) {
+      for (const n of v.nodes)
+        found.push(`${value} ${v.id}: ${n.html.slice(0, 160)} ${n.failureSummary.slice(0, 300)}`);
+    }
+  }
+  await light('light');
+  const heads = await b.driver.executeScript<number>('return document.querySelectorAll("h1").length');
+  const title = await b.driver.getTitle();
+  if (heads !== 1) found.push(`${heads} first headings`);
+  if (!title.endsWith('· Hollow Lantern')) found.push(`the title is ${title}`);
+  return found;
 }
 
 describe('every view passes WCAG A and AA', () => {
@@ -35,6 +60,11 @@ describe('every view passes WCAG A and AA', () => {
   it('book', async () => {
     await b.click('button', 'Open the demo show');
     await b.find('heading', 'The set');
+    await b.click('button', 'Light of the desk');
+    await b.find('menuitemradio', 'Light');
+    expect(await violations()).toEqual([]);
+    await b.click('menuitemradio', 'As the system has it');
+    await b.gone('menuitemradio', 'Light');
     expect(await violations()).toEqual([]);
     await b.find('image', 'proven');
     expect(await violations()).toEqual([]);
@@ -71,6 +101,17 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('dialog');
     expect(await violations()).toEqual([]);
     await b.click('button', 'Cancel');
+    await b.gone('dialog');
+    await b.type(Key.chord(Key.CONTROL, 'k'), 'fog');
+    await b.find('menuitem', /^Fog Bell/);
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
+    await b.type('?');
+    await b.find('dialog', 'Keys');
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
   });
 
   it('map', async () => {
@@ -126,6 +167,22 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('link', 'Files');
     await b.find('article', /^Cue sheet/);
     expect(await violations()).toEqual([]);
+    await b.click('link', 'Export');
+    await b.click('button', 'Export MIDI file');
+    await b.says('complementary', 'What was exported', 'Not in the file');
+    expect(await violations()).toEqual([]);
+    await b.click('button', 'Export table');
+    await b.wait(() => Promise.resolve(readdirSync(b.downloads).some((n) => n.endsWith('.csv'))), 'the table arrives');
+    await b.click('link', 'Import');
+    await chooseFile(
+      b,
+      join(
+        b.downloads,
+        readdirSync(b.downloads).find((n) => n.endsWith('.csv'))!,
+      ),
+    );
+    await b.find('region', 'What changes');
+    expect(await violations()).toEqual([]);
     await b.click('link', 'Versions and storage');
     await b.find('region', 'Storage');
     await b.fill('textbox', 'Name of the state', `First${Key.ENTER}`);
@@ -136,6 +193,43 @@ describe('every view passes WCAG A and AA', () => {
     expect(await violations()).toEqual([]);
     await b.type(Key.ESCAPE);
     await b.gone('dialog', 'Delete First?');
+  });
+
+  it('dialogs of the map', async () => {
+    await b.click('link', 'Map');
+    for (const name of ['Fill a run', 'Import list', 'Walk']) {
+      await b.click('button', name);
+      await b.find('dialog');
+      expect(await violations()).toEqual([]);
+      await b.type(Key.ESCAPE);
+      await b.gone('dialog');
+    }
+    await b.click('link', 'Controls');
+    for (const name of ['Learn', 'Teach']) {
+      await b.click('button', name);
+      await b.find('dialog');
+      expect(await violations()).toEqual([]);
+      await b.type(Key.ESCAPE);
+      await b.gone('dialog');
+    }
+  });
+
+  it('dialogs of rig and tones', async () => {
+    await b.click('link', 'Rig');
+    await b.click('button', 'Add a unit');
+    await b.find('dialog');
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
+    await b.click('link', 'Tones');
+    await b.click('button', 'Tones of a unit …');
+    await b.find('dialog');
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
+    await b.click('link', 'Moves');
+    await b.find('heading', 'Moves');
+    expect(await violations()).toEqual([]);
   });
 
   it('every part of a map', async () => {
@@ -155,6 +249,16 @@ describe('every view passes WCAG A and AA', () => {
     await b.type('undertow', Key.ENTER);
     await b.find('button', '9|1|40 Undertow, fails');
     expect(await violations()).toEqual([]);
+    for (const part of ['Frame', 'Sound', 'Lanes']) {
+      await b.click('radio', part);
+      expect(await violations()).toEqual([]);
+    }
+    await b.click('radio', 'Here');
+    await b.click('button', 'Sweep …');
+    await b.find('dialog');
+    expect(await violations()).toEqual([]);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
   });
 
   it('dry run, of a song and of the set', async () => {

@@ -73,7 +73,7 @@ describe('the application by itself', () => {
 
   it('opens, edits, proves, plays and prints when the server is gone', async () => {
     await cut();
-    await b.go(`${address}`);
+    await b.go(address);
     await b.click('link', 'Late Season');
     await b.click('link', 'Chart');
     await b.find('group', 'Chart of Slack Tide in Seven');

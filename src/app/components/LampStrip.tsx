@@ -5,6 +5,7 @@ import { variantWords } from '../../wording';
 import { slotNumber } from '../state/numbers';
 import { useNews } from '../state/news';
 import { useApp, useShow } from '../state/store';
+import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 import { LanternMark } from './LanternMark';
 import { Transport } from './Transport';
@@ -17,6 +18,14 @@ const Strip = styled.footer`
   background: ${desk.night};
   color: ${desk.nightText};
   min-height: 78px;
+  ${narrow} {
+    flex-direction: column;
+    position: sticky;
+    bottom: 0;
+    z-index: 4;
+    max-height: 76px;
+    overflow: hidden auto;
+  }
 `;
 
 const Lamps = styled.ul`
@@ -29,6 +38,12 @@ const Lamps = styled.ul`
   overflow-x: auto;
   scrollbar-width: thin;
   scrollbar-color: ${desk.nightLine} transparent;
+  ${narrow} {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(108px, 1fr));
+    flex: none;
+    overflow: visible;
+  }
 `;
 
 const flare = keyframes`

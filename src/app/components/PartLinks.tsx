@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 
 const Parts = styled.nav`
@@ -22,6 +23,13 @@ const Parts = styled.nav`
   & > a[aria-current='page'] {
     border-bottom-color: ${desk.lamp};
     color: ${desk.ink};
+  }
+  ${narrow} {
+    flex-wrap: wrap;
+    margin-left: 0;
+    & > a {
+      padding: 5px 8px 6px;
+    }
   }
 `;
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
+import { narrow } from '../theme/narrow';
 import { desk } from '../theme/tokens';
 import { PartLinks } from './PartLinks';
 
@@ -22,6 +23,14 @@ const Head = styled.header`
   & > h1 {
     font-size: 26px;
     padding-bottom: 8px;
+  }
+  ${narrow} {
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    padding: 8px 12px 0;
+    & > h1 {
+      padding-bottom: 0;
+    }
   }
 `;
 

@@ -10,6 +10,7 @@ import { useProofs } from '../state/proofs';
 import { useApp, useShow } from '../state/store';
 import { useOpenShow } from '../state/useOpenShow';
 import { useFocusKeeper } from '../state/useFocusKeeper';
+import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from './controls';
 import { DropAnywhere } from './DropAnywhere';
@@ -36,6 +37,11 @@ const Frame = styled.div`
     display: block;
     height: auto;
   }
+  /* The page scrolls, so that the view itself has nearly the whole window. */
+  ${narrow} {
+    height: auto;
+    min-height: 100dvh;
+  }
 `;
 
 /** What is between the head and the foot: the view, and the dividers at its right. */
@@ -47,6 +53,13 @@ const Middle = styled.div`
   @media print {
     display: block;
   }
+  ${narrow} {
+    display: flex;
+    flex-direction: column-reverse;
+    & > main {
+      height: calc(100dvh - 76px);
+    }
+  }
 `;
 
 const Head = styled.header`
@@ -56,6 +69,10 @@ const Head = styled.header`
   padding: 7px 14px 7px 16px;
   border-bottom: 1.5px solid ${desk.ink};
   background: ${desk.paper};
+  ${narrow} {
+    flex-wrap: wrap;
+    gap: 4px 10px;
+  }
 `;
 
 const Title = styled(Link)`
@@ -151,6 +168,7 @@ function OpenShell() {
   const mark = useShowMark(show);
   const navigate = useNavigate();
   const base = `/show/${show.id}`;
+  const { pathname } = useLocation();
   const past = useApp((s) => s.open?.past.at(-1)?.label);
   const future = useApp((s) => s.open?.future[0]?.label);
   const save = useApp((s) => s.open?.save ?? 'saved');
@@ -176,6 +194,7 @@ function OpenShell() {
   );
   return (
     <Frame>
+      <title>{`${viewName(pathname, base)} · ${show.title} · Hollow Lantern`}</title>
       <Skip href="#view">Skip to the view</Skip>
       <Head>
         <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
@@ -236,6 +255,12 @@ function OpenShell() {
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
   );
+}
+
+/** What the view at an address is called. */
+function viewName(pathname: string, base: string): string {
+  const [first = ''] = pathname.slice(base.length + 1).split('/');
+  return VIEWS.find(({ path }) => path === first)?.name ?? 'Book';
 }
 
 /** The view by itself: what the frame around it hears of edits does not draw it again. */

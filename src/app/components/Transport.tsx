@@ -10,6 +10,7 @@ import { useCaret } from '../state/caret';
 import { playSong, stopSong } from '../state/desk';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
+import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 import { Practice } from './Practice';
 
@@ -24,6 +25,11 @@ const Deck = styled.div`
     width: 262px;
   }
   border-right: 1.5px solid ${desk.nightLine};
+  ${narrow} {
+    width: auto;
+    border-right: 0;
+    border-bottom: 1px solid ${desk.nightLine};
+  }
 `;
 
 const PlayButton = styled(AriaButton)<{ $on: boolean }>`

@@ -2,6 +2,7 @@ import { Hash } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useShow } from '../state/store';
+import { narrow } from '../theme/narrow';
 import { desk } from '../theme/tokens';
 import { AddUnit } from './AddUnit';
 import { UnitBadge } from './UnitBadge';
@@ -40,6 +41,13 @@ const Rail = styled.nav`
   }
   & > button {
     margin-top: 10px;
+  }
+  ${narrow} {
+    flex-flow: row wrap;
+    padding: 8px;
+    & > button {
+      margin-top: 0;
+    }
   }
 `;
 

@@ -1,5 +1,6 @@
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
+import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 
 /** The views of a show, in the order of the work, with the digit that leads there. */
@@ -28,6 +29,14 @@ const Tabs = styled.nav`
   min-height: 0;
   border-left: 1.5px solid ${desk.ink};
   background: ${desk.paper};
+  ${narrow} {
+    display: grid;
+    grid-template-columns: repeat(5, minmax(0, 1fr));
+    gap: 3px;
+    padding: 6px 8px;
+    border-left: 0;
+    border-bottom: 1.5px solid ${desk.ink};
+  }
 `;
 
 const Tab = styled(NavLink)`
@@ -57,6 +66,16 @@ const Tab = styled(NavLink)`
     border-left-color: ${desk.sheet};
     background: ${desk.sheet};
     color: ${desk.ink};
+  }
+  ${narrow} {
+    writing-mode: horizontal-tb;
+    min-height: 28px;
+    margin: 0;
+    border-left-color: currentColor;
+    border-radius: 3px 9px 3px 9px;
+    &.active {
+      border-left-color: ${desk.ink};
+    }
   }
 `;
 

@@ -14,6 +14,7 @@ import { exportShow } from '../state/sound';
 import { useGrowing } from '../state/useGrowing';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
+import { stacked } from '../theme/narrow';
 import { Row, SetRow, SongActs } from './book/SetRow';
 
 const Page = styled.div`
@@ -26,6 +27,7 @@ const Page = styled.div`
     gap: 24px;
     padding: 20px 20px 30px;
   }
+  ${stacked}
 `;
 
 const Head = styled.div`

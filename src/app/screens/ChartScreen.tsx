@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { indexShow, songEntries } from '../../core/show';
 import { AddSong } from '../components/AddSong';
 import { useCaret } from '../state/caret';
+import { Unseen } from '../components/shellParts';
 import { useShow } from '../state/store';
 import { SongChart } from './chart/SongChart';
 
@@ -36,5 +37,10 @@ export function ChartScreen() {
       </Nothing>
     );
   }
-  return <SongChart key={`${song.id} ${search}`} song={song} search={search} />;
+  return (
+    <>
+      <Unseen as="h1">{song.title}</Unseen>
+      <SongChart key={`${song.id} ${search}`} song={song} search={search} />
+    </>
+  );
 }

@@ -24,11 +24,13 @@ import { UnitRail } from '../components/UnitRail';
 import { newId, perform, say } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
+import { stacked } from '../theme/narrow';
 
 const Frame = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: 166px minmax(0, 1fr);
+  ${stacked}
 `;
 
 const Page = styled.div`

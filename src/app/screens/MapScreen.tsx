@@ -11,6 +11,7 @@ import { UnitRail } from '../components/UnitRail';
 import { audition } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
+import { narrow, stacked } from '../theme/narrow';
 import { ControlsPart } from './map/ControlsPart';
 import { PlanEditor } from './map/PlanEditor';
 import { RelaySheet } from './map/RelaySheet';
@@ -24,6 +25,7 @@ const Page = styled.div`
   @media (max-width: 1150px) {
     grid-template-columns: 132px minmax(0, 1fr);
   }
+  ${stacked}
 `;
 
 const Body = styled.div<{ $wide: boolean }>`
@@ -36,6 +38,12 @@ const Body = styled.div<{ $wide: boolean }>`
   }
   @media (max-width: 1150px) {
     grid-template-columns: minmax(0, 1fr) ${(p) => (p.$wide ? '0' : '276px')};
+  }
+  ${narrow} {
+    display: block;
+    & > * {
+      border-left: 0;
+    }
   }
 `;
 
@@ -52,6 +60,11 @@ const Head = styled.header`
   & > div {
     min-width: 0;
     padding-bottom: 8px;
+  }
+  ${narrow} {
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    padding: 8px 12px 0;
   }
 `;
 

@@ -12,6 +12,7 @@ import { Pick } from '../components/Pick';
 import { newId, perform } from '../state/desk';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk } from '../theme/tokens';
+import { stacked } from '../theme/narrow';
 import { MonitorSheet } from './rig/MonitorSheet';
 import { PatchPart } from './rig/PatchPart';
 import { PortsPart } from './rig/PortsPart';
@@ -25,6 +26,7 @@ const Body = styled.div`
   display: grid;
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 322px;
   min-height: 0;
+  ${stacked}
 `;
 
 const Tools = styled.div`

@@ -80,6 +80,7 @@ export function ShelfScreen() {
 
   return (
     <Page>
+      <title>All shows · Hollow Lantern</title>
       <DropAnywhere onFile={(file) => void openFile(file)} />
       <Hero>
         <LanternMark mark="lit" size={92} night silent />

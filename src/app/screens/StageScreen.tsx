@@ -72,6 +72,7 @@ function OpenStage() {
   const floor = asked?.profile.controller ? asked : undefined;
   return (
     <Ground>
+      <title>{`Stage · ${show.title} · Hollow Lantern`}</title>
       {song ? (
         <>
           <MarkedStage song={song} playerId={playerId ?? null} />

@@ -10,6 +10,7 @@ import { newId, perform, say } from '../state/desk';
 import { useNews } from '../state/news';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk } from '../theme/tokens';
+import { stacked } from '../theme/narrow';
 import { TonePanel } from './tones/TonePanel';
 import { TONE_PARTS } from './tones/toneParts';
 import { ToneSheet, type ToneCell } from './tones/ToneSheet';
@@ -23,6 +24,7 @@ const Page = styled.div`
   @media (max-width: 1150px) {
     grid-template-columns: minmax(0, 1fr) 290px;
   }
+  ${stacked}
 `;
 
 const Tools = styled.div`

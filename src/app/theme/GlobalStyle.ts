@@ -1,5 +1,5 @@
 import { createGlobalStyle } from 'styled-components';
-import { day, desk, dusk, font, unitColours } from './tokens';
+import { day, desk, dusk, font, forced, unitColours } from './tokens';
 
 const colours = (of: Readonly<Record<string, string>>, units: readonly string[]): string =>
   [
@@ -8,6 +8,10 @@ const colours = (of: Readonly<Record<string, string>>, units: readonly string[])
   ].join(' ');
 
 const DAY = `color-scheme: light; ${colours(day, unitColours.day)}`;
+const FORCED = colours(
+  forced,
+  unitColours.day.map(() => 'CanvasText'),
+);
 const DUSK = `color-scheme: dark; ${colours(dusk, unitColours.dusk)}`;
 
 export const GlobalStyle = createGlobalStyle`
@@ -15,6 +19,11 @@ export const GlobalStyle = createGlobalStyle`
   /* Paper is printed by day. */
   @media screen { :root[data-light='dark'] { ${DUSK} } }
   @media screen and (prefers-color-scheme: dark) { :root[data-light='system'] { ${DUSK} } }
+  @media (forced-colors: active) {
+    :root, :root[data-light] { ${FORCED} }
+    /* What is chosen is told by an edge: grounds are all the same. */
+    [aria-current='page'], [aria-selected='true'], [data-selected] { outline: 3px solid Highlight; outline-offset: -3px; }
+  }
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; }
   body {

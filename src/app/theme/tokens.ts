@@ -56,6 +56,32 @@ export const dusk: Readonly<Record<Colour, string>> = {
   nightSoft: '#b4c4c2',
 };
 
+/** Where the computer has colours of its own for all pages (CSS Color Adjustment 1, forced colours), those. */
+export const forced: Readonly<Record<Colour, string>> = {
+  paper: 'Canvas',
+  sheet: 'Canvas',
+  sheetDim: 'Canvas',
+  field: 'Field',
+  ink: 'CanvasText',
+  inkSoft: 'CanvasText',
+  line: 'GrayText',
+  lineStrong: 'CanvasText',
+  tide: 'LinkText',
+  onTide: 'Canvas',
+  tideWash: 'Canvas',
+  lamp: 'Highlight',
+  onLamp: 'HighlightText',
+  lampDeep: 'CanvasText',
+  lampWash: 'Canvas',
+  rust: 'CanvasText',
+  rustWash: 'Canvas',
+  night: 'Canvas',
+  nightRaised: 'Canvas',
+  nightLine: 'CanvasText',
+  nightText: 'CanvasText',
+  nightSoft: 'CanvasText',
+};
+
 /** Colours of the desk, in the light that it has. */
 export const desk = Object.fromEntries(Object.keys(day).map((name) => [name, `var(--${name})`])) as Readonly<
   Record<Colour, string>

@@ -25,6 +25,9 @@ const Bar = styled.div`
   gap: 8px;
   padding: 10px 14px;
   border-bottom: 1.5px solid ${desk.line};
+  & > * {
+    max-width: 100%;
+  }
 `;
 
 const Count = styled(Link)`

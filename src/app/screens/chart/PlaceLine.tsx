@@ -5,6 +5,7 @@ import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence } from '../../../wording';
 import { FormProblem, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
+import { narrow } from '../../theme/narrow';
 import { useDraft } from '../../state/useDraft';
 import { placeables } from './placeables';
 
@@ -12,6 +13,14 @@ const Line = styled.div`
   display: flex;
   align-items: end;
   gap: 8px;
+  min-width: 0;
+  ${narrow} {
+    flex-wrap: wrap;
+    & > * {
+      min-width: 0;
+      max-width: 100%;
+    }
+  }
 `;
 
 export const POSITION_INPUT = 'place-position';

@@ -21,11 +21,13 @@ import { onChartKey } from './chartKeys';
 import { useChart, type Zoom } from './useChart';
 import { chartActs } from './chartActs';
 import { useChosen } from './useChosen';
+import { stacked, tallPane } from '../../theme/narrow';
 
 const Page = styled.div`
   height: 100%;
   display: grid;
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 286px;
+  ${stacked}
 `;
 
 /** Around the lines, in pixels. */
@@ -36,6 +38,7 @@ const Paper = styled.div`
   scrollbar-gutter: stable;
   padding: ${PADDING.top}px ${PADDING.right}px ${PADDING.top}px ${PADDING.left}px;
   outline-offset: -3px;
+  ${tallPane}
 `;
 
 /** Pixels a quarter from which on single ticks can be told apart. */

@@ -1,11 +1,13 @@
 import styled from 'styled-components';
 import { desk } from '../../theme/tokens';
+import { stacked } from '../../theme/narrow';
 
 /** Words at the left, pictures at the right; each scrolls by itself. */
 export const Body = styled.div`
   display: grid;
   grid-template-columns: minmax(330px, 5fr) minmax(0, 9fr);
   min-height: 0;
+  ${stacked}
 `;
 
 export const Left = styled.div`

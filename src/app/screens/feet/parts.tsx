@@ -4,6 +4,7 @@ import type { Unit } from '../../../core/show';
 import { Pick } from '../../components/Pick';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { stacked } from '../../theme/narrow';
 
 /** A part with what is chosen beside it. */
 export const Sides = styled.div`
@@ -11,6 +12,7 @@ export const Sides = styled.div`
   grid-template-columns: minmax(0, 1fr) 348px;
   min-height: 0;
   height: 100%;
+  ${stacked}
 `;
 
 export const Side = styled.aside`

@@ -84,7 +84,11 @@ function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
       <Soft>Press the switch twice, or move the pedal from end to end. The last thing that moves is learnt.</Soft>
       <StandInKeys />
       <Heard aria-label="Heard">
-        {heard.length === 0 && <Soft>Nothing has arrived yet.</Soft>}
+        {heard.length === 0 && (
+          <li>
+            <Soft>Nothing has arrived yet.</Soft>
+          </li>
+        )}
         {heard.slice(-30).map((l) => (
           <li key={l.number}>
             {messageWords(l.bytes)} – <Soft>{monitorWords(show, l)}</Soft>

@@ -13,12 +13,14 @@ import { StandInKeys } from '../../components/StandInKeys';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { stacked, tallPane } from '../../theme/narrow';
 
 const Page = styled.div`
   display: grid;
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 330px;
   min-height: 0;
   height: 100%;
+  ${stacked}
 `;
 
 const Tools = styled.div`
@@ -34,6 +36,7 @@ const Scroller = styled.div`
   overflow: auto;
   background: ${desk.sheet};
   border-top: 1.5px solid ${desk.ink};
+  ${tallPane}
 `;
 
 const Line = styled.div`

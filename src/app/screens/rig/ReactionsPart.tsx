@@ -9,6 +9,7 @@ import { Button, SignButton, Soft } from '../../components/controls';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { stacked } from '../../theme/narrow';
 import { ReactionPanel } from './reactions/ReactionPanel';
 import { ReactionTester } from './reactions/ReactionTester';
 
@@ -17,6 +18,7 @@ const Page = styled.div`
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr) 330px;
   min-height: 0;
   height: 100%;
+  ${stacked}
 `;
 
 const Tools = styled.div`

@@ -10,6 +10,7 @@ import { LanternMark } from '../../components/LanternMark';
 import { playSong, queueEntry } from '../../state/desk';
 import { useSongMark } from '../../state/marks';
 import { useShow } from '../../state/store';
+import { narrow } from '../../theme/narrow';
 import { desk, font } from '../../theme/tokens';
 
 const Item = styled(GridListItem)<{ $state: 'plays' | 'next' | 'none' }>`
@@ -25,6 +26,12 @@ const Item = styled(GridListItem)<{ $state: 'plays' | 'next' | 'none' }>`
   background: ${(p) => (p.$state === 'plays' ? desk.lampWash : 'transparent')};
   font-size: 15px;
   cursor: pointer;
+  ${narrow} {
+    grid-template-columns: 26px 30px 30px minmax(0, 1fr);
+    & > *:nth-child(n + 6) {
+      grid-column: 4;
+    }
+  }
   &[data-hovered] {
     background: ${desk.tideWash};
   }

@@ -11,6 +11,7 @@ import { newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
+import { stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
 import { EntryRow } from './EntryRow';
 import { PlayedList } from './PlayedList';
@@ -21,6 +22,7 @@ const Page = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 300px;
+  ${stacked}
 `;
 
 const Main = styled.section`

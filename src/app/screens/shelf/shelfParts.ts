@@ -1,10 +1,20 @@
 import styled from 'styled-components';
+import { narrow } from '../../theme/narrow';
 import { desk, font } from '../../theme/tokens';
 
 export const Page = styled.main`
   min-height: 100dvh;
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+    & > section {
+      padding: 28px 20px;
+    }
+    & h1 {
+      font-size: 40px;
+    }
+  }
 `;
 
 export const Hero = styled.section`

@@ -9,12 +9,14 @@ import { UnitBadge } from '../../components/UnitBadge';
 import { useToneMark } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { stacked } from '../../theme/narrow';
 import { ToneEditor } from './ToneEditor';
 
 const Single = styled.div`
   height: 100%;
   display: grid;
   grid-template-columns: 280px minmax(0, 1fr);
+  ${stacked}
 `;
 
 const List = styled.nav`

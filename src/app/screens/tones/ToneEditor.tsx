@@ -7,6 +7,7 @@ import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { Unseen } from '../../components/shellParts';
 import { desk, font } from '../../theme/tokens';
 import { DeleteTone } from './DeleteTone';
 import { PartRow } from './PartRow';
@@ -49,6 +50,7 @@ export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onC
   };
   return (
     <Editor aria-label={tone.name}>
+      <Unseen as="h1">{tone.name}</Unseen>
       <Head>
         <DraftField label="Tone" value={tone.name} commit={commitName} />
         <MainButton onPress={() => void sendTone(show, tone)} isDisabled={tone.parts.length === 0}>

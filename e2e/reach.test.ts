@@ -1,0 +1,138 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { begin, openDemo } from './begin';
+import { By } from './browser';
+
+const { b } = begin();
+
+/** Addresses below that of the show, and the role and name of something that stands there. */
+const VIEWS: readonly (readonly [path: string, role: string, name: string | RegExp])[] = [
+  ['', 'heading', 'The set'],
+  ['/rig', 'button', /^Quillback channel/],
+  ['/rig/ports', 'heading', 'Rig'],
+  ['/rig/reactions', 'button', 'Add a reaction'],
+  ['/rig/patch', 'button', 'Print the patch sheet'],
+  ['/rig/monitor', 'button', 'Empty'],
+  ['/map', 'heading', 'Quillback'],
+  ['/map/-/controls', 'button', 'Add a control'],
+  ['/map/-/relays', 'heading', 'Quillback'],
+  ['/map/house', 'heading', 'House numbers'],
+  ['/tones', 'heading', 'Tones'],
+  ['/tones/moves', 'heading', 'Moves'],
+  ['/chart', 'group', /^Chart of/],
+  ['/dry-run', 'table', 'Songs of the set'],
+  ['/feet', 'group', 'Pages'],
+  ['/feet/-/proposal', 'button', 'Propose pages'],
+  ['/feet/-/transfer', 'heading', 'Feet'],
+  ['/set', 'grid', 'Running order'],
+  ['/set/mix', 'table', 'Mix sheet'],
+  ['/set/tonight', 'heading', 'Evening at the pier'],
+  ['/set/screens', 'button', 'Share the stage'],
+  ['/stage', 'button', 'Start, hold'],
+  ['/files', 'article', /^Cue sheet/],
+  ['/files/export', 'button', 'Export show'],
+  ['/files/import', 'button', 'Choose a file'],
+  ['/files/versions', 'region', 'Storage'],
+];
+
+let base = '';
+beforeAll(async () => {
+  await openDemo(b);
+  base = await b.driver.getCurrentUrl();
+});
+
+const size = (width: number, height: number): Promise<unknown> =>
+  b.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
+afterAll(() => size(1280, 800).catch(() => undefined));
+
+/** By how much the page, and the view in it, are wider than the window. */
+const overWide = (): Promise<number> =>
+  b.driver.executeScript(`const main = document.querySelector('main');
+    return Math.max(document.scrollingElement.scrollWidth - innerWidth, main.scrollWidth - main.clientWidth);`);
+
+describe('a window of 320 pixels', () => {
+  it.each(VIEWS)('has %s in one column', async (path, role, name) => {
+    await size(320, 640);
+    await b.go(base + path);
+    await b.find(role, name);
+    expect(await overWide()).toBeLessThanOrEqual(0);
+  });
+});
+
+describe('a window of 1280 by 800 at 200 %', () => {
+  it('keeps most of itself for the chart', async () => {
+    await size(640, 400);
+    await b.go(`${base}/chart`);
+    const chart = await b.find('group', /^Chart of/);
+    expect(await overWide()).toBeLessThanOrEqual(0);
+    const { height } = await chart.getRect();
+    expect(height).toBeGreaterThan(240);
+    await b.driver.executeScript('arguments[0].scrollIntoView({ block: "start" })', chart);
+    const { top, foot } = await b.driver.executeScript<{ top: number; foot: number }>(
+      `return { top: arguments[0].getBoundingClientRect().top, foot: document.querySelector('footer').getBoundingClientRect().top };`,
+      chart,
+    );
+    expect(foot - Math.max(0, top)).toBeGreaterThan(220);
+  });
+
+  it('keeps the lamps and the transport in reach', async () => {
+    await b.find('button', 'Play');
+    expect(await (await b.find('list', 'Units now')).findElements(By.css('li'))).not.toHaveLength(0);
+  });
+});
+
+describe('colours of the computer’s own', () => {
+  const forced = (value: 'active' | 'none'): Promise<unknown> =>
+    b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
+      features: [{ name: 'forced-colors', value }],
+    }) as unknown as Promise<unknown>;
+  const outline = (selector: string): Promise<string> =>
+    b.driver.executeScript('return getComputedStyle(document.querySelector(arguments[0])).outlineStyle', selector);
+
+  it('tell the chosen view and part by an edge', async () => {
+    await size(1280, 800);
+    await b.go(`${base}/rig/ports`);
+    await b.find('link', 'Ports');
+    await forced('active');
+    expect(await outline('nav[aria-label="Views"] a[aria-current="page"]')).toBe('solid');
+    expect(await outline('nav[aria-label="Views"] a:not([aria-current])')).toBe('none');
+    expect(await outline('nav[aria-label="Parts of the rig"] a[aria-current="page"]')).toBe('solid');
+  });
+
+  it('draw lanterns and lamps in the ink of the page', async () => {
+    const { line, text } = await b.driver.executeScript<{ line: string; text: string }>(
+      `const mark = document.querySelector('[aria-label="Units now"] li svg path, [aria-label="Units now"] li svg g');
+       const probe = document.body.appendChild(document.createElement('i'));
+       probe.style.color = 'CanvasText';
+       const text = getComputedStyle(probe).color;
+       probe.remove();
+       return { line: getComputedStyle(mark).stroke, text };`,
+    );
+    expect(line).toBe(text);
+    // A unit whose state is not known says so in words, beside its hollow lantern.
+    expect(await (await b.find('list', 'Units now')).getText()).toContain('not known');
+    await forced('none');
+  });
+});
+
+describe('somebody who wants nothing to move', () => {
+  it('sees no animation and no transition of more than a blink', async () => {
+    await b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
+      features: [{ name: 'prefers-reduced-motion', value: 'reduce' }],
+    });
+    await b.go(`${base}/chart`);
+    await b.find('group', /^Chart of/);
+    await b.click('button', 'Play');
+    await b.find('button', 'Stop');
+    const moving = await b.driver.executeScript<string[]>(
+      `return document.getAnimations().filter((a) => (a.effect?.getComputedTiming().activeDuration ?? 0) > 50)
+         .map((a) => a.effect.target.outerHTML.slice(0, 120));`,
+    );
+    expect(moving).toEqual([]);
+    await b.click('button', 'Stop');
+  });
+});
