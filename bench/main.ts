@@ -11,6 +11,7 @@ import { seeded } from './fullShow';
 import { againstBruteForce, againstNaive } from './schedules';
 import type { SetTimes } from './setWorker';
 import { footTimes, hour, portTimes } from './night';
+import { fuzz } from './fuzz';
 import { typing } from './typing';
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
@@ -244,6 +245,10 @@ async function onTheFloor(): Promise<void> {
   console.log('  aim: 20 × 12 on ten switches proposed under 1 s');
 }
 
+/** Damaged files that are tried where nobody says how many. */
+const FUZZ_INPUTS = 20_000;
+const FUZZ_SEED = 515;
+
 const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   songs,
   sets,
@@ -258,11 +263,16 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   ports: () => night(Number(process.argv[3] ?? PORT_SECONDS)),
   hour: evening,
   feet: onTheFloor,
+  fuzz: () => {
+    if (!fuzz(Number(process.argv[3] ?? FUZZ_INPUTS), Number(process.argv[4] ?? FUZZ_SEED))) process.exitCode = 1;
+  },
 };
 
 const only = process.argv[2];
 if (only !== undefined && !PARTS[only]) {
-  console.error(`usage: npm run bench -- [${Object.keys(PARTS).join('|')}] [seconds for ports]`);
+  console.error(
+    `usage: npm run bench -- [${Object.keys(PARTS).join('|')}] [seconds for ports, or inputs and seed for fuzz]`,
+  );
   process.exit(2);
 }
 for (const [name, run] of Object.entries(PARTS)) if (only === undefined || only === name) await run();

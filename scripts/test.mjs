@@ -35,6 +35,7 @@ step('types', () => {
   // The core by itself: no page, no machine.
   node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json');
 });
+step('what nobody uses', () => node('knip/bin/knip.js'));
 step('import rules', () =>
   node(
     'dependency-cruiser/bin/dependency-cruise.mjs',
@@ -51,4 +52,5 @@ step('unit tests', () => node('vitest/vitest.mjs', 'run', '--project', 'unit'));
 step('build', () => build());
 step('browser', () => browser());
 step('browser tests', () => node('vitest/vitest.mjs', 'run', '--project', 'e2e'));
+step('browser tests against the clock', () => node('vitest/vitest.mjs', 'run', '--project', 'timed'));
 console.log('\nAll good.');

@@ -1,14 +1,12 @@
 export type { Floor, FootFaults, FootTouch } from './footStandIns';
-export { AssumedRig } from './assumedRig';
 export { BoundPorts, type Binding, type Outgoing } from './boundPorts';
-export { MONITOR_LINES, Monitor, withLines, type MonitorLine } from './monitor';
+export { MONITOR_LINES, withLines, type MonitorLine } from './monitor';
 export { Playback, WAKE_MILLIS, type PlaybackEars, type PlaybackNews } from './playback';
-export type { Arrival, Ports } from './ports';
 export { hushedUnits } from './planAnew';
 export { LOOK_AHEAD, REAL_AHEAD, type SessionEvent, type SongLoop } from './sessionState';
 export { StandIns } from './standIns';
 export { launchBytes } from './launch';
-export { changePlaces, entryBy, entryOf, type Played, type Start } from './running';
+export { type Played } from './running';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';
 export type { TransferNews } from './tasks/transfer';

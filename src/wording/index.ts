@@ -10,6 +10,6 @@ export { placeWords, problemLine, sentence } from './problems';
 export { differenceWords, partWords } from './tones';
 export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
 export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords } from './reactions';
-export { figureWords, senderWords, valueWords } from './values';
+export { figureWords, valueWords } from './values';
 export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';
 export { showDifferenceWords } from './showDifferences';

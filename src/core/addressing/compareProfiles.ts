@@ -1,5 +1,5 @@
 import type { Bytes } from '../midi';
-import { keepsOf, valueRange, encodeValue, type Encoding } from './encodings/registry';
+import { type Encoding } from './encodings/registry';
 import { addressOf, bankMessages, labelOf, slotCount, type AddressPlan } from './plan';
 import type { Profile } from './profile';
 
@@ -115,11 +115,4 @@ function behaviourDifferences(before: Profile, after: Profile): ProfileDifferenc
   if (before.silentInGap !== after.silentInGap) found.push({ what: 'gap', silent: after.silentInGap });
   if (JSON.stringify(before.silence) !== JSON.stringify(after.silence)) found.push({ what: 'silence' });
   return found;
-}
-
-/** The messages of an encoding's first value on a channel, as an example of what it sends. */
-export function exampleMessages(encoding: Encoding, channel: number): readonly Bytes[] {
-  const { low, high } = valueRange(encoding);
-  const value = keepsOf(encoding) === 'nothing' ? 0 : high > low && low === 0 && high === 1 ? 1 : low;
-  return encodeValue(encoding, channel, value);
 }

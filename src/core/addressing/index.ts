@@ -10,10 +10,8 @@ export {
   planProblems,
   slotCount,
   slotMessages,
-  type Address,
   type AddressPlan,
   type Digit,
-  type PlanProblem,
   type SlotGroup,
 } from './plan';
 export {
@@ -30,25 +28,21 @@ export {
   sameOnTheWire,
   valueRange,
   type Encoding,
-  type EncodingProblem,
 } from './encodings/registry';
-export { HEARD, NO_MEMORY, type Claim, type ControlMemory, type Decoded, type ValueRange } from './encodings/encoding';
+export { HEARD, type ControlMemory } from './encodings/encoding';
 export { RESERVED_CONTROLS } from './encodings/carrier';
-export { checksumOf, exclusiveTokens } from './encodings/exclusiveEncoding';
 export {
-  controlSchema,
   identitySchema,
   profileSchema,
   type Control,
   type Controller,
   type Effect,
-  type Identity,
   type Profile,
   type Sender,
   type Variants,
 } from './profile';
-export { TRIGGERS, controllerSchema, type Trigger } from './controller';
+export { TRIGGERS, type Trigger } from './controller';
 export type { Deep } from './readonly';
 export { countedTable, edgeSlots, freshGroup } from './planShape';
-export { compareProfiles, exampleMessages, type ProfileDifference } from './compareProfiles';
-export { learn, type Learnt } from './learn';
+export { compareProfiles, type ProfileDifference } from './compareProfiles';
+export { learn } from './learn';

@@ -102,7 +102,6 @@ export const profileSchema = z.strictObject({
 export type Effect = Deep<z.infer<typeof effectSchema>>;
 export type Sender = Deep<z.infer<typeof senderSchema>>;
 export type Control = Deep<z.infer<typeof controlSchema>>;
-export type Identity = Deep<z.infer<typeof identitySchema>>;
 export type Variants = Deep<z.infer<typeof variantsSchema>>;
 export type Controller = Deep<z.infer<typeof controllerSchema>>;
 export type Profile = Deep<z.infer<typeof profileSchema>>;

@@ -1,6 +1,6 @@
 import { TRIGGERS, labelOf, type Trigger } from '../addressing';
 import { decodeMessage, toHex, type Bytes } from '../midi';
-import { feetOf, indexShow, pagesOf, type MenuField, type Show } from '../show';
+import { indexShow, pagesOf, type MenuField, type Show } from '../show';
 import { kindOfMessage, switchSends, type HoldKind } from './switchSends';
 
 /** One message to be typed into a controller by its own switches. */
@@ -11,11 +11,6 @@ export interface TypedRow {
   readonly pageId: string;
   readonly switchId: string;
   readonly trigger: Trigger;
-}
-
-/** The fields of a list to be typed, in the order in which the controller asks for them. */
-export function menusOf(show: Show, unitId: string): readonly MenuField[] {
-  return feetOf(show, unitId).menus;
 }
 
 const figures = (bytes: Bytes): Pick<Record<MenuField, string>, 'channel' | 'number' | 'value'> => {

@@ -1,7 +1,7 @@
 import { songWants, rigSpec } from '../meaning';
 import type { TimedBytes } from '../midi';
 import { dryRun, type Verdict } from '../simulate';
-import { feetOf, indexShow, type Show, type Song } from '../show';
+import { indexShow, type Show, type Song } from '../show';
 import type { Micros } from '../time';
 import { BOAT_PORT, boatShow } from './boat';
 import { PRESS_TIME, fallbackOf, inTime, type Fallback, type FallbackStep } from './fallback';
@@ -130,6 +130,3 @@ function footEvents(memory: FootMemory, inputs: readonly TimedInput[]): readonly
     return step.sends.map((bytes) => ({ at, portId: BOAT_PORT, bytes, cueId, unitId: '' }));
   });
 }
-
-/** Whether a controller has any life-boat wiring. */
-export const hasBoat = (show: Show, unitId: string): boolean => feetOf(show, unitId).boat.length > 0;

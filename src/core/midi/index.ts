@@ -3,7 +3,6 @@ export {
   BANK_MSB,
   channelOf,
   controlChange,
-  dataLength,
   decodeMessage,
   noteOff,
   noteOn,
@@ -12,15 +11,7 @@ export {
   type ChannelMessage,
   type Message,
 } from './messages';
-export {
-  CABLE_TIMING,
-  DIN_BYTE_MICROS,
-  USB_FRAME_MICROS,
-  dinMicros,
-  type Cable,
-  type CableTiming,
-  type TimedBytes,
-} from './wire';
+export { CABLE_TIMING, DIN_BYTE_MICROS, type Cable, type CableTiming, type TimedBytes } from './wire';
 export { StreamParser, wholeMessages } from './parser';
 export { fromHex, toHex } from './hex';
 export { INQUIRY, identityIn, identityReply, inquiredOf, type IdentityText } from './inquiry';

@@ -1,5 +1,5 @@
 export { EventQueue } from './eventQueue';
-export type { InputSpec, PortSpec, RelaySpec, ReturnSpec, RigSpec, UnitSpec } from './rigSpec';
+export type { RelaySpec, RigSpec, UnitSpec } from './rigSpec';
 export type { Wanted } from './wanted';
 export {
   UNKNOWN_STATE,
@@ -13,6 +13,6 @@ export {
   type UnitAim,
   type UnitState,
 } from './unitState';
-export { remember, understand, type Understood } from './understand';
+export { remember, understand } from './understand';
 export { relaysFired } from './relay';
 export { wireText } from './wireText';

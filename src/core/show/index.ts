@@ -3,7 +3,6 @@ export {
   SESSION_ACTS,
   SHOW_VERSION,
   showSchema,
-  unitSchema,
   type Audio,
   type Call,
   type Cue,
@@ -15,7 +14,6 @@ export {
   type HouseNumber,
   type Levels,
   type Move,
-  type LostSlot,
   type MenuField,
   type Player,
   type Port,
@@ -30,35 +28,25 @@ export {
   type Slot,
   type Song,
   type Sweep,
-  type TempoTaps,
   type Tonight,
   type Tone,
   type TonePart,
   type Track,
   type Unit,
 } from './schema';
-export { applyEdit, invertEdit, readPath, type Edit, type Path, type PathPart } from './edits';
-export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet, type ShowIndex } from './find';
+export { applyEdit, invertEdit, type Edit } from './edits';
+export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet } from './find';
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
 export { forTonight, wantsOf } from './tonight';
-export { SPEEDS, atSpeed, sungAs, withTempo } from './speed';
+export { SPEEDS, sungAs, withTempo } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
-export {
-  matchSlots,
-  reorderSlots,
-  usedSlots,
-  type Destination,
-  type ListedName,
-  type Matching,
-  type SlotMatch,
-} from './reorder';
+export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
-export { rearrangeBars, refit, sectionBars, type BarOfOrder } from './frame';
+export { sectionBars } from './frame';
 export {
-  EVEN_LEVELS,
   SWEEP_SPACING,
   actionCue,
   emptyShow,
@@ -80,7 +68,7 @@ export {
   toneCue,
 } from './builders';
 export { checkShow } from './check/checkShow';
-export { MIGRATIONS, migrate, type Migration } from './migrations';
+export { migrate } from './migrations';
 export {
   addFootPage,
   changeFeet,
@@ -92,7 +80,6 @@ export {
   putFootSwitches,
   removeFootPage,
   type LayerId,
-  type PageAdded,
   CORE_LIMIT,
   acceptFinding,
   addTrack,
@@ -181,7 +168,6 @@ export {
   removePlayer,
   removePort,
   removeRelay,
-  removeSong,
   removeTone,
   addTonesOf,
   removeToneEverywhere,
@@ -199,7 +185,6 @@ export {
   setUnitField,
   slotAt,
   slotDependents,
-  slotTitle,
   slotUses,
   songsBySlot,
   switchVersion,
@@ -212,4 +197,3 @@ export {
   type Socket,
 } from './commands';
 export { MENU_FIELDS } from './feetSchema';
-export { profileProblems } from './profileProblems';

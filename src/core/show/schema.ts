@@ -440,7 +440,6 @@ export type Player = Show['players'][number];
 export type Port = Show['ports'][number];
 export type Unit = Show['units'][number];
 export type Slot = Unit['slots'][number];
-export type LostSlot = Unit['lostSlots'][number];
 export type HouseNumber = Show['house'][number];
 export type Relay = Unit['relays'][number];
 export type Tone = Show['tones'][number];

@@ -5,8 +5,6 @@ export {
   soundInto,
   soundLine,
   sourceOf,
-  type ClickLevel,
-  type Missing,
   type Sound,
   type SoundLine,
   type SoundRound,
@@ -14,4 +12,4 @@ export {
 } from './soundLine';
 export { PEAKS_PER_SECOND, peaksOf } from './peaks';
 export { callWave, clickWave } from './tones';
-export { findGap, timeFromPresses, type Gap, type TakenTime } from './measure';
+export { findGap, timeFromPresses, type TakenTime } from './measure';

@@ -1,7 +1,5 @@
 export {
   TICKS_PER_QUARTER,
-  TICKS_PER_WHOLE,
-  microsToMillis,
   microsToSeconds,
   millisToMicros,
   secondsToMicros,
@@ -10,27 +8,7 @@ export {
   type Seconds,
   type Ticks,
 } from './units';
-export { buildTempoMap, secondsToTicks, tempoAt, ticksToSeconds, type TempoMap, type TempoMark } from './tempo';
+export { buildTempoMap, secondsToTicks, tempoAt, ticksToSeconds, type TempoMap } from './tempo';
 export { tapTempo } from './tapTempo';
-export {
-  barAt,
-  barOfTick,
-  barStart,
-  barsPrinted,
-  buildBarMap,
-  printedNumber,
-  type Bar,
-  type BarMap,
-  type MetreMark,
-  type PrintedMark,
-} from './metre';
-export {
-  formatBar,
-  formatPosition,
-  parsePosition,
-  positionOf,
-  snap,
-  type ParsedPosition,
-  type Position,
-  type PositionProblem,
-} from './positions';
+export { barAt, barOfTick, barStart, buildBarMap, printedNumber, type BarMap, type MetreMark } from './metre';
+export { formatBar, formatPosition, parsePosition, snap, type PositionProblem } from './positions';

@@ -12,4 +12,3 @@ export const TICKS_PER_WHOLE = TICKS_PER_QUARTER * 4;
 export const secondsToMicros = (s: Seconds): Micros => s * 1e6;
 export const microsToSeconds = (us: Micros): Seconds => us / 1e6;
 export const millisToMicros = (ms: Millis): Micros => ms * 1e3;
-export const microsToMillis = (us: Micros): Millis => us / 1e3;

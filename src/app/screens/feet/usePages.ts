@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { TRIGGERS, type Controller } from '../../../core/addressing';
-import { entryOn, isLit, switchSends, switchTitle } from '../../../core/feet';
+import { entryOn, switchSends, switchTitle } from '../../../core/feet';
 import {
   feetOf,
   pagesOf,
@@ -14,8 +14,6 @@ import {
 import { TRIGGER_HEADS, doingWords } from '../../../wording';
 import type { Floor } from '../../../playback';
 import type { Plate } from './Floor';
-
-export { isLit };
 
 /** The address of what stands on every page. */
 export const EVERYWHERE = 'everywhere';

@@ -1,4 +1,4 @@
-export { footBytes, isFootBytes, readFootBytes, type FootMessage, type Refusal } from './blocks';
+export { footBytes, isFootBytes, readFootBytes } from './blocks';
 export { memoryBytes, readMemoryBytes } from './memoryBytes';
 export { newReceiver, receive, type FootReceiver } from './receiver';
 export {
@@ -9,5 +9,4 @@ export {
   type Errand,
   type Transfer,
   type TransferEnd,
-  type TransferInput,
 } from './sender';

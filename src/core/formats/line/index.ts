@@ -5,7 +5,6 @@ export {
   toDeskSchema,
   toScreenSchema,
   type FromDesk,
-  type FromScreen,
   type StageNews,
   type ToDesk,
   type ToScreen,

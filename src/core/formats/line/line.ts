@@ -44,7 +44,6 @@ export const fromScreenSchema = z.discriminatedUnion('kind', [
   /** A screen that was in comes back with what it was given. */
   z.strictObject({ kind: z.literal('back'), pass: z.string().max(64) }),
 ]);
-export type FromScreen = z.infer<typeof fromScreenSchema>;
 
 export const toScreenSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('joined'), pass: z.string() }),

@@ -1,10 +1,2 @@
-export {
-  namedControls,
-  patchesToSlots,
-  readMidiNames,
-  type BankSelect,
-  type DeviceNames,
-  type NamedControl,
-  type NamedPatch,
-} from './read';
-export { writeMidiNames, type WrittenNames } from './write';
+export { namedControls, patchesToSlots, readMidiNames } from './read';
+export { writeMidiNames } from './write';

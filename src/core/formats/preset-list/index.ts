@@ -1,3 +1,3 @@
 export { decodeText } from './decodeText';
-export { NAME_LIMIT, readPresetList, type PresetListOptions } from './read';
+export { readPresetList } from './read';
 export { writePresetList, writeReorderList } from './write';

@@ -1,3 +1,2 @@
-export { UNIT_FORMAT } from './format';
 export { readUnitFile, type UnitFile } from './read';
 export { writeProfileFile, writeUnitFile } from './write';

@@ -114,5 +114,4 @@ export {
   putFootSwitches,
   removeFootPage,
   type LayerId,
-  type PageAdded,
 } from './feet';

@@ -1,2 +1,2 @@
 export { songIntoShow, type Imported } from './songIntoShow';
-export { matchVoices, voicesOf, type Voice } from './voices';
+export { matchVoices, voicesOf } from './voices';
