@@ -11,7 +11,9 @@ import { seeded } from './fullShow';
 import { againstBruteForce, againstNaive } from './schedules';
 import type { SetTimes } from './setWorker';
 import { footTimes, hour, portTimes } from './night';
+import { endure } from './endurance';
 import { fuzz } from './fuzz';
+import { load } from './load';
 import { typing } from './typing';
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
@@ -245,6 +247,10 @@ async function onTheFloor(): Promise<void> {
   console.log('  aim: 20 × 12 on ten switches proposed under 1 s');
 }
 
+/** An hour of the set in ten minutes. */
+const ENDURE_SECONDS = 600;
+const ENDURE_SPEED = 6;
+
 /** Damaged files that are tried where nobody says how many. */
 const FUZZ_INPUTS = 20_000;
 const FUZZ_SEED = 515;
@@ -263,6 +269,25 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   ports: () => night(Number(process.argv[3] ?? PORT_SECONDS)),
   hour: evening,
   feet: onTheFloor,
+  load: async () => {
+    const { paint, view, script } = await load(7);
+    console.log(`\nThe first view in a fresh browser: ${(script / 1000).toFixed(0)} kB of script (gzip) before it.`);
+    console.log(
+      `  something to see after ${ms(median(paint)).trim()}, the view after ${ms(median(view)).trim()} (medians of 7)`,
+    );
+    console.log('  aim: under 300 kB, something to see in 300 ms');
+  },
+  endurance: async () => {
+    const { tenths, minutes, bars } = await endure(Number(process.argv[3] ?? ENDURE_SECONDS), ENDURE_SPEED);
+    console.log(
+      `\nThe demo set in a browser, ${ENDURE_SPEED} times as fast: ${minutes.toFixed(0)} minutes of it, ${bars} bars seen.`,
+    );
+    console.log(`  heap after each tenth: ${tenths.map((t) => t.heap.toFixed(1)).join(' ')} MB`);
+    console.log(
+      `  nodes: ${tenths.map((t) => t.nodes).join(' ')}; listeners: ${tenths.map((t) => t.listeners).join(' ')}`,
+    );
+    console.log('  aim: memory stays flat');
+  },
   fuzz: () => {
     if (!fuzz(Number(process.argv[3] ?? FUZZ_INPUTS), Number(process.argv[4] ?? FUZZ_SEED))) process.exitCode = 1;
   },
@@ -271,7 +296,7 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
 const only = process.argv[2];
 if (only !== undefined && !PARTS[only]) {
   console.error(
-    `usage: npm run bench -- [${Object.keys(PARTS).join('|')}] [seconds for ports, or inputs and seed for fuzz]`,
+    `usage: npm run bench -- [${Object.keys(PARTS).join('|')}] [seconds for ports and endurance, or inputs and seed for fuzz]`,
   );
   process.exit(2);
 }

@@ -1,0 +1,75 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Browser, By } from '../e2e/browser';
+import { demoShow } from '../src/core/demo';
+import { writeShowFile } from '../src/core/formats/show-file';
+import { setOf, type Show } from '../src/core/show';
+import { atSpeed } from '../src/core/show/speed';
+import { serve } from './serve';
+
+/** The demo set, each song so many times as fast, one going on into the next. */
+function hasty(times: number): Show {
+  const demo = demoShow();
+  const set = setOf(demo);
+  const entries = set.entries.flatMap((e) => (e.kind === 'song' ? [{ ...e, follow: 'on' as const, pause: 0 }] : []));
+  return {
+    ...demo,
+    songs: demo.songs.map((s) => ({ ...atSpeed(s, times), click: { ...s.click, countIn: 0 } })),
+    sets: demo.sets.map((s) => (s.id === set.id ? { ...s, entries } : s)),
+  };
+}
+
+export interface Endured {
+  /** What the page holds after each tenth, once it was told to give back what it does not need: MB, nodes, listeners. */
+  readonly tenths: readonly { readonly heap: number; readonly nodes: number; readonly listeners: number }[];
+  /** Minutes of the set as it is written. */
+  readonly minutes: number;
+  readonly bars: number;
+}
+
+/** Plays the demo set in a real browser, `times` as fast, for so many seconds, with the chart in sight. */
+export async function endure(seconds: number, times: number): Promise<Endured> {
+  const folder = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
+  const { address, stop } = await serve();
+  const b = await Browser.open();
+  const metric = async (): Promise<Endured['tenths'][number]> => {
+    await b.driver.sendDevToolsCommand('HeapProfiler.collectGarbage', {});
+    const answer = (await b.driver.sendAndGetDevToolsCommand('Performance.getMetrics', {})) as unknown as {
+      metrics: readonly { readonly name: string; readonly value: number }[];
+    };
+    const of = (name: string): number => answer.metrics.find((m) => m.name === name)?.value ?? 0;
+    return { heap: of('JSHeapUsedSize') / 1e6, nodes: of('Nodes'), listeners: of('JSEventListeners') };
+  };
+  try {
+    await b.driver.sendDevToolsCommand('Performance.enable', {});
+    await b.go(address);
+    writeFileSync(join(folder, 'hasty.json'), writeShowFile(hasty(times)));
+    await b.find('button', 'New show');
+    await b.driver.findElement(By.css('input[type=file]')).sendKeys(join(folder, 'hasty.json'));
+    await b.find('heading', 'The set');
+    await b.says('banner', undefined, /set (proven|fails)/, 60_000);
+    await b.click('link', 'Chart');
+    await b.find('group', /^Chart of/);
+    const tenths: Endured['tenths'][number][] = [];
+    const start = Date.now();
+    let bars = 0;
+    let bar = '';
+    while (Date.now() - start < seconds * 1000) {
+      const playing = (await b.driver.findElements(By.css('button[aria-label="Stop"]'))).length > 0;
+      if (!playing) await b.click('button', 'Play');
+      const place = await b.driver.findElement(By.css('[aria-label="Position"]')).getText();
+      const now = place.split('|')[0] ?? '';
+      if (now !== bar) bars += 1;
+      bar = now;
+      if ((Date.now() - start) / 1000 > (seconds * (tenths.length + 1)) / 10) tenths.push(await metric());
+      await new Promise((wait) => setTimeout(wait, 120));
+    }
+    tenths.push(await metric());
+    return { tenths, minutes: (seconds * times) / 60, bars };
+  } finally {
+    await b.close();
+    stop();
+    rmSync(folder, { recursive: true });
+  }
+}
