@@ -18,13 +18,8 @@ beforeAll(async () => {
 });
 
 /** The desk follows the system's light, so that each view is checked by day and by dusk. */
-const light = (value: 'light' | 'dark'): Promise<unknown> =>
-  b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
-    features: [
-      { name: 'prefers-color-scheme', value },
-      { name: 'prefers-reduced-motion', value: 'reduce' },
-    ],
-  }) as unknown as Promise<unknown>;
+const light = (value: 'light' | 'dark'): Promise<void> =>
+  b.media({ 'prefers-color-scheme': value, 'prefers-reduced-motion': 'reduce' });
 
 /** What a checker finds against WCAG 2.2 A and AA on the page as it is, in both lights; and a title and one first heading. */
 async function violations(): Promise<string[]> {

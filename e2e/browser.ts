@@ -172,6 +172,12 @@ export class Browser {
     await (await this.find(role, name)).click();
   }
 
+  /** What the computer says that its user wishes of pages, such as a dark one. */
+  async media(wishes: Readonly<Record<string, string>>): Promise<void> {
+    const features = Object.entries(wishes).map(([name, value]) => ({ name, value }));
+    await this.ask('Emulation.setEmulatedMedia', { features });
+  }
+
   /** Types where the keyboard is. */
   async type(...keys: string[]): Promise<void> {
     await this.driver

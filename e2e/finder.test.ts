@@ -137,10 +137,7 @@ describe('the light of the desk', () => {
     await b.click('button', 'Light of the desk');
     await b.click('menuitemradio', 'As the system has it');
     await b.wait(async () => (await ground()) === day, 'the system is light');
-    const system = (value: string): Promise<unknown> =>
-      b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
-        features: [{ name: 'prefers-color-scheme', value }],
-      }) as unknown as Promise<unknown>;
+    const system = (value: string): Promise<void> => b.media({ 'prefers-color-scheme': value });
     await system('dark');
     await b.wait(async () => (await ground()) === dusk, 'it follows the system');
     await system('light');

@@ -86,10 +86,7 @@ describe('a window of 1280 by 800 at 200 %', () => {
 });
 
 describe('colours of the computer’s own', () => {
-  const forced = (value: 'active' | 'none'): Promise<unknown> =>
-    b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
-      features: [{ name: 'forced-colors', value }],
-    }) as unknown as Promise<unknown>;
+  const forced = (value: 'active' | 'none'): Promise<void> => b.media({ 'forced-colors': value });
   const outline = (selector: string): Promise<string> =>
     b.driver.executeScript('return getComputedStyle(document.querySelector(arguments[0])).outlineStyle', selector);
 
@@ -121,9 +118,7 @@ describe('colours of the computer’s own', () => {
 
 describe('somebody who wants nothing to move', () => {
   it('sees no animation and no transition of more than a blink', async () => {
-    await b.driver.sendAndGetDevToolsCommand('Emulation.setEmulatedMedia', {
-      features: [{ name: 'prefers-reduced-motion', value: 'reduce' }],
-    });
+    await b.media({ 'prefers-reduced-motion': 'reduce' });
     await b.go(`${base}/chart`);
     await b.find('group', /^Chart of/);
     await b.click('button', 'Play');

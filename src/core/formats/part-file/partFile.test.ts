@@ -40,7 +40,7 @@ function bring(show: Show, part: Part, meetings: readonly (readonly [string, Mee
   return { ...read.value!, problems: read.problems };
 }
 
-const songPart = (show: Show, song: Song): Part => handedOn(show, { kind: 'songs', songIds: [song.id] });
+const partOfSong = (show: Show, song: Song) => handedOn(show, { kind: 'songs', songIds: [song.id] });
 const theirs = (part: Part): (readonly [string, Meeting])[] => [
   ...part.show.songs.map((s) => [clashKey({ kind: 'song', id: s.id }), 'theirs'] as const),
   ...part.show.feet.map((f) => [clashKey({ kind: 'pages', id: f.id }), 'theirs'] as const),
@@ -61,7 +61,7 @@ const bareRig = (show: Show): Show => ({
 
 describe('a song with its tones', () => {
   it.each(demo.songs.map((s) => [s.title, s] as const))('%s changes nothing where it came from', (_, song) => {
-    const part = songPart(demo, song);
+    const part = partOfSong(demo, song);
     const { show, problems } = bring(demo, part, theirs(part));
     expect(problems).toEqual([]);
     const silent = (s: Show): Show => ({
@@ -77,7 +77,7 @@ describe('a song with its tones', () => {
     (_, song) => {
       const own: Song = { ...song, opening: 'own', openingToneId: openingOf(demo, song) };
       const from: Show = { ...demo, songs: demo.songs.map((s) => (s.id === song.id ? own : s)) };
-      const { show } = bring(bareRig(demo), songPart(from, own));
+      const { show } = bring(bareRig(demo), partOfSong(from, own));
       expect(sends(show, show.songs[0]!)).toEqual(sends(from, own));
     },
   );
@@ -88,7 +88,7 @@ describe('a song with its tones', () => {
         const named: Show = { ...drawn, tones: drawn.tones.map((t, i) => ({ ...t, name: `Tone ${i}` })) };
         const own: Song = { ...song, opening: 'own', openingToneId: openingOf(named, song) };
         const from: Show = { ...named, songs: [own] };
-        const { show, problems } = bring(bareRig(from), songPart(from, own));
+        const { show, problems } = bring(bareRig(from), partOfSong(from, own));
         expect(problems).toEqual([]);
         expect(sends(show, show.songs[0]!)).toEqual(sends(from, own));
       }),
@@ -98,7 +98,7 @@ describe('a song with its tones', () => {
 
   it('finds presets, controls and variants by their names in a unit that was put in another order', () => {
     const song = demo.songs[0]!;
-    const part = songPart(demo, song);
+    const part = partOfSong(demo, song);
     const turned = (u: Unit): Unit => ({
       ...u,
       slots: u.slots.map((s, i) => ({ ...s, id: `other-${s.id}`, index: u.slots[(i + 1) % u.slots.length]!.index })),
@@ -130,7 +130,7 @@ describe('a song with its tones', () => {
 
   it('keeps a preset by name where its place is another one, and says so', () => {
     const song = demo.songs[0]!;
-    const part = songPart(demo, song);
+    const part = partOfSong(demo, song);
     const taken: Show = {
       ...bareRig(demo),
       units: demo.units.map((u) => ({
@@ -148,7 +148,7 @@ describe('a song with its tones', () => {
 
   it('leaves out what a unit has not, and says of which tone', () => {
     const song = demo.songs[0]!;
-    const part = songPart(demo, song);
+    const part = partOfSong(demo, song);
     const poor = (u: Unit): Unit => ({
       ...u,
       relays: [],
@@ -163,7 +163,7 @@ describe('a song with its tones', () => {
 
 describe('names that both have', () => {
   const song = demo.songs[0]!;
-  const part = songPart(demo, song);
+  const part = partOfSong(demo, song);
   const [tone] = part.show.tones;
   const other: Show = {
     ...demo,
@@ -245,7 +245,7 @@ describe('pages of a controller', () => {
 });
 
 describe('any text as a part', () => {
-  const text = writePart(songPart(demo, demo.songs[1]!));
+  const text = writePart(partOfSong(demo, demo.songs[1]!));
 
   it.each([
     ['{}', /expected the format "hollow-lantern-part", found none/],

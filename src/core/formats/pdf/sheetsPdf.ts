@@ -29,6 +29,8 @@ const TITLE = 19;
 const FOOT = 8.5;
 const FOOT_ROOM = 20;
 const PAD = 4;
+/** Between the lines of a row and its rule. */
+const ROOM = 6;
 const STRIP_HEIGHT = 14 * MILLIMETRE;
 const SHOWN = 7.5;
 const BLACK = rgb(0, 0, 0);
@@ -180,7 +182,7 @@ class SheetWriter {
     const widths = columns.map((c) => (this.inner * c.width) / whole);
     const weight = (i: number): Weight => (columns[i]!.strong === true ? 'bold' : 'regular');
     const heads = columns.map((c, i) => wrap(c.head, widths[i]! - PAD, (t) => this.fonts.width(t, 'bold', HEAD), 0));
-    const headHeight = Math.max(...heads.map((l) => l.length)) * (HEAD + 2) + 6;
+    const headHeight = Math.max(...heads.map((l) => l.length)) * (HEAD + 2) + ROOM;
     const head = (): void => {
       this.cells(heads, widths, HEAD, HEAD + 2, () => 'bold');
       this.y -= headHeight;
@@ -190,7 +192,7 @@ class SheetWriter {
       row.map((cell, i) => wrap(cell, widths[i]! - PAD, (t) => this.fonts.width(t, weight(i), BODY))),
     );
     const heightOf = (row: readonly (readonly string[])[]): number =>
-      Math.max(1, ...row.map((l) => l.length)) * LINE + 6;
+      Math.max(1, ...row.map((l) => l.length)) * LINE + ROOM;
     // A name and a head are not left alone at the foot of a page.
     const begin = (named ? 24 : 0) + headHeight + (laid[0] ? heightOf(laid[0]) : 0);
     if (this.left < begin) this.next();
@@ -219,7 +221,7 @@ class SheetWriter {
 
   /** A row as it is; one that is higher than a whole page in pieces that are not. */
   private pieces(row: readonly (readonly string[])[], headHeight: number): (readonly (readonly string[])[])[] {
-    const room = this.height - 2 * MARGIN - FOOT_ROOM - TITLE - 12 - 20 - headHeight - 6;
+    const room = this.height - 2 * MARGIN - FOOT_ROOM - TITLE - 12 - 20 - headHeight - ROOM;
     const most = Math.max(1, Math.floor(room / LINE));
     const lines = Math.max(1, ...row.map((l) => l.length));
     const count = Math.ceil(lines / most);
