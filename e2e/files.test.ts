@@ -126,3 +126,20 @@ describe('states of a show', () => {
     await b.says('region', 'Storage', 'stored by all shows here, room for');
   });
 });
+
+describe('a show that was not exported for long', () => {
+  it('is said to be in this browser only, until it goes out as a file', async () => {
+    await b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `const now = Date.now; Date.now = () => now() + 9 * 24 * 3600e3; navigator.storage.persisted = () => Promise.resolve(false);`,
+    });
+    await b.driver.navigate().refresh();
+    await b.says('status', 'Export reminder', 'This show was not exported for 9 days');
+    await b.click('button', 'Export show');
+    await file('winter-pier-residency.json');
+    await b.gone('status', 'Export reminder');
+    await b.driver.navigate().refresh();
+    await b.find('heading', 'Files');
+    await b.find('region', 'Storage');
+    await b.gone('status', 'Export reminder');
+  });
+});

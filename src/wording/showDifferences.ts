@@ -25,6 +25,15 @@ export function showDifferenceWords(d: ShowDifference): string {
       return `${d.unit} is sent to on channel ${d.to}, was ${d.from}.`;
     case 'control':
       return `${d.unit}: ${d.name} has other numbers.`;
+    case 'controls': {
+      const told = [
+        d.added.length > 0 ? `new: ${list(d.added)}` : '',
+        d.removed.length > 0 ? `gone: ${list(d.removed)}` : '',
+      ].filter((x) => x !== '');
+      return `${d.unit}, controls ${told.join('; ')}.`;
+    }
+    case 'unit':
+      return `${d.unit}: its labels, timing, cables or other settings differ.`;
     case 'song': {
       const cues = [
         d.added > 0 ? `${count(d.added, 'cue')} new` : '',

@@ -1,3 +1,5 @@
+import type { PdfWish } from '../core/formats/pdf';
+import type { Sheet } from '../core/sheets';
 import type { Errand, Proposal, Rehearsal } from '../core/feet';
 import type { UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
@@ -121,6 +123,11 @@ export interface PlaybackWorker {
   record(what: PedalRecording | null): void;
   /** What was kept. */
   recorded(): readonly PedalPoint[];
+}
+
+/** Makes paper, beside everything else. */
+export interface PaperWorker {
+  pdf(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array<ArrayBuffer>>;
 }
 
 /** The worker that reads recordings for their picture. */

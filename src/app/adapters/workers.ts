@@ -1,6 +1,8 @@
 import { proxy, transfer, wrap } from 'comlink';
+import type { PdfWish } from '../../core/formats/pdf';
+import type { Sheet } from '../../core/sheets';
 import type { Outgoing, PlaybackEars } from '../../playback';
-import type { PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
+import type { PaperWorker, PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
 
 /** A thread that proves songs. */
@@ -25,25 +27,37 @@ export const startPlayback = (
     onLost,
   );
 
+/** One question to a worker of its own, which ends with the answer. A worker that fails answers nothing. */
+async function once<T>(thread: Worker, failure: string, ask: () => Promise<T>): Promise<T> {
+  try {
+    const failed = new Promise<never>((_, reject) => {
+      thread.addEventListener('error', () => reject(new Error(failure)));
+    });
+    return await Promise.race([ask(), failed]);
+  } finally {
+    thread.terminate();
+  }
+}
+
 /** Peaks of a recording, worked out in a worker of its own that ends with it. */
-export async function peaksInWorker(
+export function peaksInWorker(
   channels: readonly Float32Array[],
   rate: number,
   onProgress: (share: number) => void,
 ): Promise<Uint8Array> {
   const thread = new Worker(new URL('../../workers/peaks.worker.ts', import.meta.url), { type: 'module' });
-  try {
-    const copies = channels.map((c) => c.slice());
-    const given = transfer(
-      copies,
-      copies.map((c) => c.buffer),
-    );
-    // A worker that fails answers nothing.
-    const failed = new Promise<never>((_, reject) => {
-      thread.addEventListener('error', () => reject(new Error('the picture of the recording could not be made')));
-    });
-    return await Promise.race([wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress)), failed]);
-  } finally {
-    thread.terminate();
-  }
+  const copies = channels.map((c) => c.slice());
+  const given = transfer(
+    copies,
+    copies.map((c) => c.buffer),
+  );
+  return once(thread, 'the picture of the recording could not be made', () =>
+    wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress)),
+  );
+}
+
+/** Sheets as a PDF, made in a worker of its own: a large set takes a while, and nothing waits for it. */
+export function pdfInWorker(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array<ArrayBuffer>> {
+  const thread = new Worker(new URL('../../workers/paper.worker.ts', import.meta.url), { type: 'module' });
+  return once(thread, 'the paper could not be made', () => wrap<PaperWorker>(thread).pdf(sheets, wish));
 }

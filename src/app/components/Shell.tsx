@@ -16,6 +16,7 @@ import { Button, MainButton, SignButton } from './controls';
 import { DropAnywhere } from './DropAnywhere';
 import { CommandFinder } from './finder/CommandFinder';
 import { LightMenu } from './LightMenu';
+import { ExportReminder } from './ExportReminder';
 import { FirstSteps } from './FirstSteps';
 import { Renew } from './Renew';
 import { GoOn } from './GoOn';
@@ -240,6 +241,7 @@ function OpenShell() {
       )}
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
       <Renew />
+      <ExportReminder />
       <FirstSteps />
       <Middle>
         <Main id="view" tabIndex={-1}>

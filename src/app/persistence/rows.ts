@@ -66,6 +66,8 @@ export const deviceSchema = z.object({
   ports: z.record(z.string(), z.record(z.string(), portUse)),
   /** What foot controllers were last known to hold, as hexadecimal, by show and by unit. */
   controllers: z.record(z.string(), z.record(z.string(), z.string().regex(/^([0-9a-f]{2})*$/))),
+  /** When each show went out as a file last, or was opened here first. */
+  exported: z.record(z.string(), z.number()),
   /** What was ticked off of lists that are typed into controllers, by show. */
   typed: z.record(z.string(), z.array(z.string())),
 });

@@ -18,6 +18,7 @@ import { runCompared } from './comparing';
 import { keepVersion, loadVersion, removeVersion, watchVersions } from '../persistence/versions';
 import { createVersions } from './versions';
 import { createDocument } from './document';
+import { followExports } from './exported';
 import { createFeet, useFeet } from './feet';
 import { useLanes } from './lanes';
 import { useNews } from './news';
@@ -251,6 +252,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   void ports.follow(show);
   void feet.follow(show);
   void readySamples(show);
+  void followExports(show.id, Date.now());
   if (revision === null) await saveNow();
   // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
   void navigator.storage?.persist?.();

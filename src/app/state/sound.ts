@@ -1,3 +1,4 @@
+import { noteExport } from './exported';
 import { create } from 'zustand';
 import toWav from 'audiobuffer-to-wav';
 import { writeBundle } from '../../core/formats/bundle';
@@ -146,6 +147,7 @@ export async function keepSounds(
 
 /** Exports a show: a zip file with its recordings where it has any, else its JSON. Gives what there is to say. */
 export async function exportShow(show: Show, withSounds: boolean): Promise<string> {
+  void noteExport(show.id, Date.now());
   if (show.audio.length === 0 || !withSounds) {
     download(fileName(show.title, 'json'), writeShowFile(show), 'application/json');
     const names = show.audio.map((a) => a.name);

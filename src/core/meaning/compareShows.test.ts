@@ -17,6 +17,7 @@ import {
   setUnitField,
   type Edit,
   type Show,
+  type Unit,
 } from '../show';
 import { compareShows } from './compareShows';
 
@@ -50,6 +51,31 @@ describe('two states of a show', () => {
   it('differ in what was changed only, whatever order their keys have', () => {
     const changed = applyEdit(show, renameTone(show, 'undertow', 'Riptide')!);
     expect(compareShows(turned(show), changed).map(showDifferenceWords)).toEqual(['Tone Undertow is called Riptide.']);
+  });
+
+  it('leave nothing unsaid of a unit: controls that came and went, and whatever else', () => {
+    const withUnit = (change: (u: Unit) => Unit): string[] =>
+      compareShows(show, { ...show, units: show.units.map((u) => (u.id === 'tarn' ? change(u) : u)) })
+        .map(showDifferenceWords)
+        .filter((line) => line.startsWith('Tarn'));
+    const controls = (change: (list: Unit['profile']['controls']) => Unit['profile']['controls']) => (u: Unit) => ({
+      ...u,
+      profile: { ...u.profile, controls: change(u.profile.controls) },
+    });
+    const [first] = show.units.find((u) => u.id === 'tarn')!.profile.controls;
+    expect(withUnit(controls((list) => [...list, { ...first!, id: 'x', name: 'Shimmer' }]))).toEqual([
+      'Tarn, controls new: Shimmer.',
+    ]);
+    expect(withUnit(controls((list) => list.slice(1)))).toEqual([`Tarn, controls gone: ${first!.name}.`]);
+    expect(withUnit((u) => ({ ...u, profile: { ...u.profile, times: { ...u.profile.times, recall: 999 } } }))).toEqual([
+      'Tarn: its labels, timing, cables or other settings differ.',
+    ]);
+  });
+
+  it('say which running orders are new', () => {
+    const [set] = show.sets;
+    const more = { ...show, sets: [...show.sets, { ...set!, id: 'late', title: 'Late show' }] };
+    expect(compareShows(show, more).map(showDifferenceWords)).toEqual(['New: set Late show.']);
   });
 
   it('differ in words: names, numbers, channels', () => {

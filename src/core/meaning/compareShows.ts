@@ -3,7 +3,7 @@ import { feetOf, setOf, sharing, type Show, type Song, type Unit } from '../show
 import { sameToWires, surroundingsOf } from './surroundings';
 
 /** What can come and go in a show. */
-type Kind = 'unit' | 'tone' | 'move' | 'song' | 'player' | 'port' | 'reaction' | 'page';
+type Kind = 'unit' | 'tone' | 'move' | 'song' | 'set' | 'player' | 'port' | 'reaction' | 'page';
 
 /** Something in which one state of a show differs from another, from the first to the second. */
 export type ShowDifference =
@@ -14,7 +14,7 @@ export type ShowDifference =
     }
   | {
       readonly what: 'renamed';
-      readonly of: 'unit' | 'tone' | 'song' | 'port' | 'player';
+      readonly of: 'unit' | 'tone' | 'song' | 'set' | 'port' | 'player';
       readonly from: string;
       readonly to: string;
     }
@@ -28,6 +28,14 @@ export type ShowDifference =
     }
   | { readonly what: 'channel'; readonly unit: string; readonly from: number; readonly to: number }
   | { readonly what: 'control'; readonly unit: string; readonly name: string }
+  | {
+      readonly what: 'controls';
+      readonly unit: string;
+      readonly added: readonly string[];
+      readonly removed: readonly string[];
+    }
+  /** Something else of a unit: its labels, times, cables … */
+  | { readonly what: 'unit'; readonly unit: string }
   | {
       readonly what: 'song';
       readonly name: string;
@@ -51,7 +59,8 @@ const text = (value: unknown): string => JSON.stringify(value);
 export function compareShows(before: Show, other: Show): readonly ShowDifference[] {
   // What is the same becomes the same object: a state that was read from a file may have its keys in another order.
   const after = sharing(before, other);
-  const titled = (list: readonly Song[]): readonly Named[] => list.map((s) => ({ id: s.id, name: s.title }));
+  const titled = (list: readonly { readonly id: string; readonly title: string }[]): readonly Named[] =>
+    list.map((s) => ({ id: s.id, name: s.title }));
   return [
     ...comings('player', before.players, after.players),
     ...comings('port', before.ports, after.ports),
@@ -69,6 +78,7 @@ export function compareShows(before: Show, other: Show): readonly ShowDifference
     ...comings('move', before.moves, after.moves),
     ...comings('song', titled(before.songs), titled(after.songs)),
     ...songDifferences(before, after),
+    ...comings('set', titled(before.sets), titled(after.sets)),
     ...(text(setOf(before)) === text(setOf(after)) ? [] : [{ what: 'set' } as const]),
     ...pageDifferences(before, after),
     ...comings('reaction', nameless(before.reactions), nameless(after.reactions)).filter((d) => d.what !== 'renamed'),
@@ -118,12 +128,20 @@ function unitDifferences(a: Unit, b: Unit): ShowDifference[] {
     if (before !== is.get(id)) found.push({ what: 'preset', unit: b.name, name, from: before ?? '', to: is.get(id)! });
   }
   const controls = new Map(a.profile.controls.map((c) => [c.id, c]));
+  const kept = new Set(b.profile.controls.map((c) => c.id));
+  const added = b.profile.controls.filter((c) => !controls.has(c.id)).map((c) => c.name);
+  const removed = a.profile.controls.filter((c) => !kept.has(c.id)).map((c) => c.name);
+  if (added.length + removed.length > 0) found.push({ what: 'controls', unit: b.name, added, removed });
   for (const control of b.profile.controls) {
     const before = controls.get(control.id);
     if (before && text(before.encoding) !== text(control.encoding)) {
       found.push({ what: 'control', unit: b.name, name: control.name });
     }
   }
+  // Whatever else it is: nothing that differs goes unsaid.
+  const named = { name: b.name };
+  if (found.length === 0 && text({ ...a, ...named }) !== text({ ...b, ...named }))
+    found.push({ what: 'unit', unit: b.name });
   return found;
 }
 

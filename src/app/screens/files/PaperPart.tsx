@@ -77,6 +77,7 @@ export function PaperPart() {
   const [only, setOnly] = useState(ALL);
   const [paper, setPaper] = useState<PaperSize>(usualPaper);
   const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const counted: SheetCounting = counting;
   const all = sheetsOf(show, kind, counted);
   const chosen = all.filter((s) => only === ALL || s.id === only);
@@ -109,15 +110,16 @@ export function PaperPart() {
         )}
         <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p as PaperSize)} />
         <MainButton
-          isDisabled={sheets.length === 0}
+          isDisabled={sheets.length === 0 || busy}
           onPress={() => {
             setProblem(null);
-            exportPdf(show, sheets, KINDS[kind], paper).catch((e: unknown) =>
-              setProblem(`The PDF was not made: ${(e as Error).message}.`),
-            );
+            setBusy(true);
+            exportPdf(show, sheets, KINDS[kind], paper)
+              .catch((e: unknown) => setProblem(`The PDF was not made: ${(e as Error).message}.`))
+              .finally(() => setBusy(false));
           }}
         >
-          <FileDown size={16} aria-hidden /> PDF
+          <FileDown size={16} aria-hidden /> {busy ? 'Making it …' : 'PDF'}
         </MainButton>
         <Button onPress={() => window.print()} isDisabled={sheets.length === 0}>
           <Printer size={16} aria-hidden /> Print

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { compareShows } from '../../../core/meaning';
 import type { Read } from '../../../core/problems';
-import type { Show } from '../../../core/show';
+import { sharing, type Show } from '../../../core/show';
 import { showDifferenceWords } from '../../../wording';
 import { MainButton, Soft } from '../../components/controls';
 import { Told } from '../../components/Told';
@@ -24,6 +24,7 @@ export function Preview({ read, from, onDone, children }: Props) {
   const show = useShow();
   const after = read.value;
   const found = after ? compareShows(show, after) : [];
+  const changes = after !== undefined && sharing(show, after) !== show;
   const bring = async (): Promise<void> => {
     if (!after || !(await versions.bringIn(after, from))) return;
     onDone();
@@ -36,18 +37,19 @@ export function Preview({ read, from, onDone, children }: Props) {
       {after && (
         <section aria-label="What changes">
           <h3>What changes in the show</h3>
-          {found.length === 0 ? (
+          {!changes ? (
             <p style={{ marginTop: 8 }}>
               <Soft>Nothing: the show has all of this already.</Soft>
             </p>
           ) : (
             <Differences aria-label="What changes">
+              {found.length === 0 && <li>Settings of the show, such as core tones or house numbers.</li>}
               {found.map((d, i) => (
                 <li key={i}>{showDifferenceWords(d)}</li>
               ))}
             </Differences>
           )}
-          <MainButton style={{ marginTop: 14 }} isDisabled={found.length === 0} onPress={() => void bring()}>
+          <MainButton style={{ marginTop: 14 }} isDisabled={!changes} onPress={() => void bring()}>
             Import {from}
           </MainButton>
         </section>

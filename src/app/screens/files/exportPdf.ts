@@ -2,6 +2,7 @@ import type { PaperSize, Typeface } from '../../../core/formats/pdf';
 import type { Sheet } from '../../../core/sheets';
 import type { Show } from '../../../core/show';
 import { download, fileName } from '../../adapters/download';
+import { pdfInWorker } from '../../adapters/workers';
 import { today } from './today';
 
 export type { PaperSize };
@@ -28,14 +29,14 @@ async function typeface(): Promise<Typeface> {
   return { regular: regular!, bold: bold! };
 }
 
-/** Sheets as a PDF that is handed to the user. What makes it is fetched when it is first asked for. */
+/** Sheets as a PDF that is handed to the user. It is made beside everything else. */
 export async function exportPdf(show: Show, sheets: readonly Sheet[], kind: string, paper: PaperSize): Promise<void> {
-  const [{ writeSheetsPdf }, fonts] = await Promise.all([import('../../../core/formats/pdf'), typeface()]);
-  const bytes = await writeSheetsPdf(sheets, { paper, show: show.title, asOf: today(), typeface: fonts });
+  const fonts = await typeface();
+  const bytes = await pdfInWorker(sheets, { paper, show: show.title, asOf: today(), typeface: fonts });
   const [only] = sheets;
   const title =
     sheets.length === 1 && only && only.title !== show.title ? `${only.title} ${kind}` : `${show.title} ${kind}`;
-  download(fileName(title, 'pdf'), new Uint8Array(bytes), 'application/pdf');
+  download(fileName(title, 'pdf'), bytes, 'application/pdf');
 }
 
 /** Letter where people write on it, A4 everywhere else. */

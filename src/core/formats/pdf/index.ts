@@ -1,2 +1,2 @@
 export { type Typeface } from './pdfFonts';
-export { writeSheetsPdf, type PaperSize } from './sheetsPdf';
+export { writeSheetsPdf, type PaperSize, type PdfWish } from './sheetsPdf';

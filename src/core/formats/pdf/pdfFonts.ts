@@ -15,6 +15,9 @@ export interface Run {
   readonly font: PDFFont;
 }
 
+/** Letters one by one: what is measured is what is drawn. */
+const PLAIN = { liga: false, kern: false, calt: false, clig: false };
+
 /** What stands for a letter that no font has. */
 const MISSING = '?';
 
@@ -55,7 +58,7 @@ export class PdfFonts {
       const wanted = new Set([...used].map((sign) => fonts.fileOf(sign, weight)));
       wanted.add(typeface[weight][0]);
       for (const bytes of wanted) {
-        if (bytes) fonts.embedded.set(bytes, await document.embedFont(bytes, { subset: true }));
+        if (bytes) fonts.embedded.set(bytes, await document.embedFont(bytes, { subset: true, features: PLAIN }));
       }
     }
     return fonts;
@@ -80,8 +83,21 @@ export class PdfFonts {
     return runs;
   }
 
+  private readonly widths: Readonly<Record<Weight, Map<string, number>>> = { regular: new Map(), bold: new Map() };
+
+  /** Points; letters stand beside each other as they are wide, without ligatures and kerning, so each is measured once. */
   width(text: string, weight: Weight, size: number): number {
-    return this.runs(text, weight).reduce((sum, r) => sum + r.font.widthOfTextAtSize(r.text, size), 0);
+    const known = this.widths[weight];
+    let sum = 0;
+    for (const sign of text) {
+      let width = known.get(sign);
+      if (width === undefined) {
+        width = this.runs(sign, weight).reduce((all, r) => all + r.font.widthOfTextAtSize(r.text, 1), 0);
+        known.set(sign, width);
+      }
+      sum += width;
+    }
+    return sum * size;
   }
 }
 

@@ -75,7 +75,7 @@ function put(page: PDFPage, fonts: PdfFonts, text: string, x: number, y: number,
   let at = x;
   for (const run of fonts.runs(text, weight)) {
     page.drawText(run.text, { x: at, y, size, font: run.font, color: BLACK });
-    at += run.font.widthOfTextAtSize(run.text, size);
+    at += fonts.width(run.text, weight, size);
   }
   return at;
 }
