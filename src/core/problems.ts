@@ -171,8 +171,9 @@ export interface ProblemData {
   'csv.empty': Record<never, never>;
   'csv.too-long': { readonly limit: number };
   'csv.columns': { readonly missing: readonly string[]; readonly columns: readonly string[] };
-  'csv.no-such': { readonly what: string; readonly name: string };
-  'csv.many': { readonly what: string; readonly name: string; readonly count: number };
+  /** `of`: the unit that should have it; empty for the show. */
+  'csv.no-such': { readonly of: string; readonly what: string; readonly name: string };
+  'csv.many': { readonly of: string; readonly what: string; readonly name: string; readonly count: number };
   'csv.twice': { readonly what: string; readonly name: string };
   'csv.value': { readonly found: string; readonly expected: readonly string[] };
   'csv.no-value': { readonly control: string; readonly found: string };

@@ -150,9 +150,9 @@ const SENTENCES: Sentences = {
   'csv.too-long': (d) => `The table has more lines than the ${d.limit} that are taken.`,
   'csv.columns': (d) =>
     `The first line has to name the columns; ${d.missing.join(', ')} is missing. There are: ${d.columns.join(', ')}.`,
-  'csv.no-such': (d) => `The show has no ${d.what} "${d.name.slice(0, 60)}".`,
+  'csv.no-such': (d) => `${d.of || 'The show'} has no ${d.what} "${d.name.slice(0, 60)}".`,
   'csv.many': (d) =>
-    `The show has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}), so it is not clear which is meant.`,
+    `${d.of || 'The show'} has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}), so it is not clear which is meant.`,
   'csv.twice': (d) => `${d.what} stands here twice for ${d.name}.`,
   'csv.value': (d) => `Expected ${d.expected.slice(0, 12).join(', ')}; found "${d.found.slice(0, 60)}".`,
   'csv.no-value': (d) => `${d.control} has no value "${d.found.slice(0, 60)}".`,

@@ -32,7 +32,9 @@ export function Preview({ read, from, onDone, children }: Props) {
   };
   return (
     <>
-      <Told problems={read.problems} label={`About ${from}`} />
+      <div style={{ margin: '12px 0' }}>
+        <Told problems={read.problems} label={`About ${from}`} />
+      </div>
       {children}
       {after && (
         <section aria-label="What changes">

@@ -85,11 +85,11 @@ async function jsonOf(file: File): Promise<Incoming> {
 async function tableOf(file: File): Promise<Incoming> {
   const { value: text, problems } = decodeText(new Uint8Array(await file.arrayBuffer()));
   if (text === undefined) return refusal(file, problems);
-  return { kind: 'table', table: tableKindOf(text), text };
+  return { kind: 'table', table: tableKindOf(text, file.name), text };
 }
 
 /** Which table a text is, by the titles of its first line. */
-function tableKindOf(text: string): TableKind {
+function tableKindOf(text: string, name: string): TableKind {
   const head = text
     .replace(/^\ufeff/, '')
     .split(/[\r\n]/, 1)[0]!
@@ -97,6 +97,8 @@ function tableKindOf(text: string): TableKind {
   const titles = new Set(head.split(/[,;\t]/).map((t) => t.trim().replaceAll('"', '')));
   if (titles.has('tone')) return 'tones';
   if (titles.has('control') && titles.has('kind')) return 'controls';
-  if (titles.has('place') && titles.has('name') && titles.size > 2) return 'cues';
+  // A list of presets may have the same two titles; places in a song have a beat behind the bar.
+  const beats = /^[^,;\t\r\n]*\d\|\d/m.test(text);
+  if (titles.has('place') && titles.has('name') && (titles.size > 2 || beats || /cue/i.test(name))) return 'cues';
   return titles.has('title') ? 'set' : 'presets';
 }

@@ -70,7 +70,7 @@ function controlOf(
     return undefined;
   }
   const found = mine(name);
-  if (found.length > 1) say(row, 'Control', 'csv.many', { what: 'control', name, count: found.length });
+  if (found.length > 1) say(row, 'Control', 'csv.many', { of: '', what: 'control', name, count: found.length });
   const fields = fieldsOf(settings);
   if (!fields) {
     say(row, 'Settings', 'csv.value', { found: settings, expected: ['name=value; name=value'] });

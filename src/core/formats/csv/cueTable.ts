@@ -103,7 +103,14 @@ function actionOf(show: Show, row: TableRow, say: SayOf): Cue['action'] | undefi
     if (!sound) say(row, 'Value', 'csv.value', { found: cells['Value']!, expected: ['bytes of two digits each'] });
     return sound ? { kind: 'message', unitId: unit.id, bytes } : undefined;
   }
-  const control = theOne(byName(unit.profile.controls, (c) => c.name)(cells['Name']!), 'control', 'Name', row, say);
+  const control = theOne(
+    byName(unit.profile.controls, (c) => c.name)(cells['Name']!),
+    'control',
+    'Name',
+    row,
+    say,
+    unit.name,
+  );
   if (!control) return undefined;
   const value = valueOfCell(control, cells['Value']!);
   if (value === undefined) say(row, 'Value', 'csv.no-value', { control: control.name, found: cells['Value']! });

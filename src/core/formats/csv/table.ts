@@ -121,12 +121,19 @@ export function byName<T>(list: readonly T[], nameOf: (item: T) => string): (nam
   return (name) => found.get(name.trim().toLowerCase()) ?? [];
 }
 
-/** The one thing of a name; else it is said what is wrong with it. */
-export function theOne<T>(found: readonly T[], what: string, column: string, row: TableRow, say: SayOf): T | undefined {
+/** The one thing of a name; else it is said what is wrong with it. `of`: the unit that should have it, where it is a unit's. */
+export function theOne<T>(
+  found: readonly T[],
+  what: string,
+  column: string,
+  row: TableRow,
+  say: SayOf,
+  of = '',
+): T | undefined {
   const name = row.cells[column] ?? '';
   if (found.length === 1) return found[0];
-  if (found.length === 0) say(row, column, 'csv.no-such', { what, name });
-  else say(row, column, 'csv.many', { what, name, count: found.length });
+  if (found.length === 0) say(row, column, 'csv.no-such', { of, what, name });
+  else say(row, column, 'csv.many', { of, what, name, count: found.length });
   return undefined;
 }
 

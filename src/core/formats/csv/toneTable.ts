@@ -72,7 +72,7 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
     for (const [key, tone] of read) {
       if (mine(tone.name).length < 2) continue;
       const row = rows.find((r) => r.cells['Tone']!.toLowerCase() === key)!;
-      say(row, 'Tone', 'csv.many', { what: 'tone', name: tone.name, count: mine(tone.name).length });
+      say(row, 'Tone', 'csv.many', { of: '', what: 'tone', name: tone.name, count: mine(tone.name).length });
     }
     const changed = show.tones.map((t): Tone => {
       const now = read.get(t.name.trim().toLowerCase());
@@ -137,7 +137,7 @@ function pairsOf<T extends { readonly name: string }>(
     const found = byName(list, (x) => x.name)(name);
     const one = found.length === 1 ? found[0]! : undefined;
     const what = column === 'Controls' ? 'control' : 'effect';
-    if (!one) say(row, column, 'csv.no-such', { what, name });
+    if (!one) say(row, column, 'csv.no-such', { of: row.cells['Unit']!, what, name });
     else if (seen.has(one)) say(row, column, 'csv.twice', { what: name, name: row.cells['Unit']! });
     if (!one || seen.has(one)) return [];
     seen.add(one);
@@ -157,11 +157,11 @@ function presetOf(
   const fresh = made.get(unit.id) ?? [];
   if (label === '') {
     const named = byName([...unit.slots, ...unit.lostSlots, ...fresh], (s) => s.name)(name!);
-    return theOne(named, 'preset', 'Preset name', row, say)?.id ?? null;
+    return theOne(named, 'preset', 'Preset name', row, say, unit.name)?.id ?? null;
   }
   const index = indexOfLabel(unit.profile.plan, label!);
   if (index === undefined) {
-    say(row, 'Preset', 'csv.no-such', { what: `place in ${unit.name}`, name: label! });
+    say(row, 'Preset', 'csv.no-such', { of: unit.name, what: 'place', name: label! });
     return null;
   }
   const there = [...unit.slots, ...fresh].find((s) => s.index === index);
