@@ -6,18 +6,17 @@ import { FIRST_STEPS, firstSteps, type FirstStep } from '../../core/meaning';
 import { proofOf, songMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { useShow } from '../state/store';
-import { desk, font } from '../theme/tokens';
+import { narrow } from '../theme/narrow';
+import { font } from '../theme/tokens';
 import { SignButton } from './controls';
 import { LanternMark } from './LanternMark';
-import { Unseen } from './shellParts';
+import { HeadSlip, Unseen } from './shellParts';
 
-const Slip = styled.section`
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  padding: 5px 14px 5px 16px;
-  border-bottom: 1.5px solid ${desk.ink};
-  background: ${desk.lampWash};
+const Slip = styled(HeadSlip)`
+  flex-wrap: nowrap;
+  ${narrow} {
+    flex-wrap: wrap;
+  }
   & > p {
     min-width: 0;
     margin-right: auto;
@@ -95,7 +94,7 @@ export function FirstSteps() {
   const to = `/show/${show.id}${path}`;
   const fails = next === 'lantern' && cracked;
   return (
-    <Slip aria-label="First steps">
+    <Slip as="section" aria-label="First steps">
       <b>
         {done.size} of {FIRST_STEPS.length}
       </b>

@@ -1,19 +1,9 @@
-import styled from 'styled-components';
 import { useOffline } from '../adapters/offline';
 import { saveNow } from '../state/desk';
 import { useNews } from '../state/news';
 import { useApp } from '../state/store';
-import { desk } from '../theme/tokens';
 import { MainButton } from './controls';
-
-const Slip = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 6px 16px;
-  border-bottom: 1.5px solid ${desk.ink};
-  background: ${desk.tideWash};
-`;
+import { HeadSlip } from './shellParts';
 
 /** A newer version of the application waits: it comes when somebody says so, with all that was typed saved first, and never while a song plays. */
 export function Renew() {
@@ -27,11 +17,11 @@ export function Renew() {
     if ((useApp.getState().open?.save ?? 'saved') === 'saved') await renew();
   };
   return (
-    <Slip role="status" aria-label="New version">
+    <HeadSlip role="status" aria-label="New version">
       <span>A new version of Hollow Lantern is here.</span>
       <MainButton isDisabled={!stored} onPress={() => void go()}>
         Load it
       </MainButton>
-    </Slip>
+    </HeadSlip>
   );
 }

@@ -27,7 +27,7 @@ import { ViewBoundary } from './ViewBoundary';
 import { exportShow } from '../state/sound';
 import { Note } from './Note';
 import { CountingSwitch } from './CountingSwitch';
-import { Quiet } from './shellParts';
+import { HeadSlip, Quiet } from './shellParts';
 import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
 
 const Frame = styled.div`
@@ -102,13 +102,9 @@ const Main = styled.main`
   outline: none;
 `;
 
-const Notice = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 9px 16px;
+const Notice = styled(HeadSlip)`
   background: ${desk.rustWash};
-  border-bottom: 1.5px solid ${desk.rust};
+  border-color: ${desk.rust};
   font-weight: 600;
 `;
 

@@ -16,3 +16,14 @@ export const Unseen = styled.span`
   clip-path: inset(50%);
   white-space: nowrap;
 `;
+
+/** A line under the head of every view: what somebody should know now. */
+export const HeadSlip = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  padding: 6px 16px;
+  border-bottom: 1.5px solid ${desk.ink};
+  background: ${desk.lampWash};
+`;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { linear, newControl } from '../addressing';
 import { demoShow } from '../demo';
 import { modelerProfile, testUnit } from '../testing/rigs';
-import { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
+import { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
 import { RANGES, asTitle, figureIn, rangeWords } from './limits';
 
 describe('what is free', () => {
@@ -45,5 +45,13 @@ describe('figures that are typed', () => {
     expect(asTitle('  Slack  ', 'Song')).toBe('Slack');
     expect(asTitle('   ', 'Song')).toBe('Song');
     expect(asTitle('x'.repeat(500), 'Song')).toHaveLength(120);
+  });
+});
+
+describe('a name that is free', () => {
+  it('is the name itself, or the first number behind it', () => {
+    expect(freeName('Fog', ['Reed'])).toBe('Fog');
+    expect(freeName('Fog', ['fog ', 'Fog 2'])).toBe('Fog 3');
+    expect(freeName('x'.repeat(120), ['x'.repeat(120)])).toBe(`${'x'.repeat(118)} 2`);
   });
 });

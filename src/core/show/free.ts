@@ -1,3 +1,4 @@
+import { LIMITS } from './limits';
 import type { HouseNumber, Show, Unit } from './schema';
 
 // What is offered for something new: the first that is not taken.
@@ -32,4 +33,15 @@ export function freeChannel({ units }: Pick<Show, 'units'>): number {
   const taken = new Set(units.map((u) => u.channel));
   for (let channel = 1; channel <= 16; channel++) if (!taken.has(channel)) return channel;
   return 1;
+}
+
+/** A name that none of a list has, whatever its capitals: with a number behind it where it is taken. */
+export function freeName(name: string, taken: readonly string[]): string {
+  const known = new Set(taken.map((t) => t.trim().toLowerCase()));
+  if (!known.has(name.trim().toLowerCase())) return name;
+  for (let n = 2; ; n++) {
+    const end = ` ${n}`;
+    const next = `${name.slice(0, LIMITS.title - end.length)}${end}`;
+    if (!known.has(next.toLowerCase())) return next;
+  }
 }

@@ -37,7 +37,7 @@ export {
 export { applyEdit, invertEdit, type Edit } from './edits';
 export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet } from './find';
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
-export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber } from './free';
+export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
 export { forTonight, wantsOf } from './tonight';

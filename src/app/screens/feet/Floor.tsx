@@ -2,6 +2,7 @@ import { Layers, Pin } from 'lucide-react';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Controller } from '../../../core/addressing';
+import { Unseen } from '../../components/shellParts';
 import { desk, font } from '../../theme/tokens';
 
 /** What is drawn on one switch. */
@@ -71,16 +72,6 @@ const Top = styled.span`
   font-size: 12.5px;
   font-weight: 600;
   color: ${desk.inkSoft};
-`;
-
-/** Said to a screen reader only. */
-const Unseen = styled.span`
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-  white-space: nowrap;
 `;
 
 /** A switch's own light: full where it is on. */

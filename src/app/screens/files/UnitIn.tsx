@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import type { UnitFile } from '../../../core/formats/unit-file';
 import type { Read } from '../../../core/problems';
-import { addUnit, applyEdit, freeChannel, newUnit, takeMap, type Show } from '../../../core/show';
+import { addUnit, applyEdit, freeChannel, freeName, newUnit, takeMap, type Show } from '../../../core/show';
 import { Pick } from '../../components/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -40,9 +40,10 @@ export function UnitIn({
 
 function withUnit(show: Show, { unit, house }: UnitFile, into: string): Read<Show> {
   if (into === NEW) {
-    const names = new Set(show.units.map((u) => u.name.toLowerCase()));
-    let { name } = unit;
-    for (let n = 2; names.has(name.toLowerCase()); n++) name = `${unit.name.slice(0, 110)} ${n}`;
+    const name = freeName(
+      unit.name,
+      show.units.map((u) => u.name),
+    );
     const portId = show.ports[0]?.id;
     const own = newUnit(newId(), name, unit.monogram, unit.profile, {
       channel: freeChannel(show),

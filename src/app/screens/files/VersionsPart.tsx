@@ -12,20 +12,8 @@ import { PlainTable } from '../../components/plainTable';
 import { versions } from '../../state/desk';
 import { exportShow } from '../../state/sound';
 import { useShow } from '../../state/store';
-import { Differences } from './filesParts';
+import { Columns, Differences } from './filesParts';
 import { StoragePanel } from './StoragePanel';
-
-const Page = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
-  gap: 26px;
-  align-items: start;
-  padding: 16px 24px 30px;
-  overflow: auto;
-  @media (max-width: 900px) {
-    grid-template-columns: minmax(0, 1fr);
-  }
-`;
 
 const Row = styled.form`
   display: flex;
@@ -56,7 +44,7 @@ export function VersionsPart() {
     if (await versions.keep(name.trim() === '' ? `As of ${when(Date.now())}` : name.trim())) setName('');
   };
   return (
-    <Page>
+    <Columns $right={0.87}>
       <section aria-label="Kept states">
         <Row
           onSubmit={(e) => {
@@ -123,7 +111,7 @@ export function VersionsPart() {
         <StoragePanel changed={list?.length ?? 0} />
       </section>
       {list !== null && list.length > 0 && <Compared list={list} show={show} />}
-    </Page>
+    </Columns>
   );
 }
 

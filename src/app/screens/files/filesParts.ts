@@ -1,17 +1,22 @@
 import styled from 'styled-components';
 import { desk } from '../../theme/tokens';
 
-/** A ledger of what can be done on the left, what came of it on the right. */
-export const Ledger = styled.div`
+/** Two columns in these shares, where there is room. */
+export const Columns = styled.div<{ $right: number }>`
   display: grid;
-  grid-template-columns: minmax(0, 1.55fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) minmax(0, ${({ $right }) => $right}fr);
   gap: 30px;
   align-items: start;
-  padding: 4px 24px 30px;
+  padding: 14px 24px 30px;
   overflow: auto;
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
   }
+`;
+
+/** A ledger of what can be done on the left, what came of it on the right. */
+export const Ledger = styled(Columns).attrs({ $right: 0.65 })`
+  padding-top: 4px;
 `;
 
 export const Line = styled.section`
@@ -98,13 +103,7 @@ export const Matches = styled.ul`
   }
 `;
 
-export const ImportPage = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.6fr);
-  gap: 34px;
-  align-items: start;
-  padding: 18px 24px 30px;
-  overflow: auto;
+export const ImportPage = styled(Columns).attrs({ $right: 1.6 })`
   & h2 {
     font-size: 20px;
     margin-bottom: 10px;
@@ -127,8 +126,5 @@ export const ImportPage = styled.div`
   & dd {
     margin: 0;
     color: ${desk.inkSoft};
-  }
-  @media (max-width: 900px) {
-    grid-template-columns: minmax(0, 1fr);
   }
 `;

@@ -1,9 +1,9 @@
 import { NOWHERE, hasErrors, problem, type Problem, type Read } from '../../problems';
 import {
-  LIMITS,
   addHouseNumber,
   applyEdit,
   checkShow,
+  freeName,
   indexShow,
   type Cue,
   type Doing,
@@ -452,15 +452,5 @@ class Bringing {
       );
       this.show = { ...this.show, units };
     }
-  }
-}
-
-/** A name that none of a list has: with a number behind it where it is taken. */
-function freeName(name: string, taken: readonly string[]): string {
-  if (!taken.some((t) => same(t, name))) return name;
-  for (let n = 2; ; n++) {
-    const end = ` ${n}`;
-    const next = `${name.slice(0, LIMITS.title - end.length)}${end}`;
-    if (!taken.some((t) => same(t, next))) return next;
   }
 }
