@@ -52,8 +52,11 @@ export async function placeAt(b: Browser, place: string, name: string): Promise<
 }
 
 /** Gives a file to the file field, as choosing it in the dialog would. */
-export const chooseFile = async (b: Browser, path: string): Promise<void> =>
-  (await b.driver.findElement(By.css('input[type=file]'))).sendKeys(path);
+export async function chooseFile(b: Browser, path: string): Promise<void> {
+  const field = By.css('input[type=file]');
+  await b.wait(async () => (await b.driver.findElements(field)).length > 0, 'there is a field for files');
+  await b.driver.findElement(field).sendKeys(path);
+}
 
 /** What a unit's lamp at the foot says. */
 export const lampOf = async (b: Browser, unit: string): Promise<string> =>
