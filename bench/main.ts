@@ -14,6 +14,7 @@ import { footTimes, hour, portTimes } from './night';
 import { endure } from './endurance';
 import { fuzz } from './fuzz';
 import { load } from './load';
+import { printed } from './paper';
 import { typing } from './typing';
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
@@ -269,6 +270,13 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   ports: () => night(Number(process.argv[3] ?? PORT_SECONDS)),
   hour: evening,
   feet: onTheFloor,
+  paper: async () => {
+    const { sheets, rows, make, one, all } = await printed();
+    console.log(`\nPaper of the largest show: ${sheets} cue sheets of ${rows} lines in all.`);
+    console.log(
+      `  as data in ${ms(make).trim()}, one as PDF in ${ms(one).trim()}, all of them in ${ms(all).trim()} (in a worker, in the browser)`,
+    );
+  },
   load: async () => {
     const { paint, view, script } = await load(7);
     console.log(`\nThe first view in a fresh browser: ${(script / 1000).toFixed(0)} kB of script (gzip) before it.`);
