@@ -29,6 +29,8 @@ const WRITTEN: Readonly<Record<string, string>> = {
   '↓': 'down',
   '♩': 'quarter',
   '♪': 'eighth',
+  '☐': '[  ]',
+  '☑': '[x]',
   '\u00a0': ' ',
   '\u202f': ' ',
   '\u2009': ' ',
@@ -102,7 +104,7 @@ export class PdfFonts {
 }
 
 /** Letters one by one, composed, with signs written out that fonts seldom have. */
-function* plain(text: string): Generator<string> {
+export function* plain(text: string): Generator<string> {
   for (const sign of text.normalize('NFC')) {
     const written = WRITTEN[sign];
     if (written !== undefined) yield* written;

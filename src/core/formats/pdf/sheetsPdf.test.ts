@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
+import fontkit from '@pdf-lib/fontkit';
 import fc from 'fast-check';
 import { PDFArray, PDFDocument, PDFRawStream, decodePDFRawStream, type PDFPage } from 'pdf-lib';
 import { describe, expect, it } from 'vitest';
-import { demoShow } from '../../demo';
+import { demoShow, faultyDemo } from '../../demo';
 import { SHEET_KINDS, sheetsOf, type Sheet } from '../../sheets';
 import { runs } from '../../testing/runs';
 import { writeSheetsPdf, type PaperSize, type Typeface } from './';
+import { plain } from './pdfFonts';
 import { piecesOf, wrap } from './wrap';
 
 const file = (range: string, weight: number): Uint8Array =>
@@ -111,6 +113,19 @@ describe('sheets as a PDF', () => {
     const odd = 'Łódź Ἀθῆναι Ночь 夜 → ♩ \u0007 e\u0301 \ud83c\udfb8';
     const pages = (await PDFDocument.load(await make([long(3, () => odd)]))).getPages();
     expect(pages).toHaveLength(1);
+  });
+
+  it('has all letters of all sheets of the demo, also of the one with faults', () => {
+    const known = new Set(typeface.regular.flatMap((bytes) => fontkit.create(bytes).characterSet));
+    const missing = new Set<string>();
+    for (const show of [demo, faultyDemo()]) {
+      for (const kind of SHEET_KINDS) {
+        for (const sign of plain(JSON.stringify(sheetsOf(show, kind)))) {
+          if (!known.has(sign.codePointAt(0)!)) missing.add(sign);
+        }
+      }
+    }
+    expect([...missing]).toEqual([]);
   });
 
   it('begins each sheet on a page of its own', async () => {
