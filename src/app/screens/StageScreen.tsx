@@ -6,6 +6,7 @@ import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
 import { stageWrong } from '../state/stageWrong';
 import { GoOn } from '../components/GoOn';
+import { KeysHelp } from '../components/KeysHelp';
 import { StandInFloor } from '../components/StandInFloor';
 import { useCaret } from '../state/caret';
 import { versions } from '../state/desk';
@@ -83,6 +84,7 @@ function OpenStage() {
             </Beside>
           )}
           <GoOn />
+          <KeysHelp />
         </>
       ) : (
         <Nothing>

@@ -1,10 +1,8 @@
 import { Download } from 'lucide-react';
 import styled from 'styled-components';
 import { TRIGGERS, type Controller, type Trigger } from '../../../core/addressing';
-import { writeUnitFile } from '../../../core/formats/unit-file';
 import { changeFeet, changeProfile, feetOf, figureIn, type Unit } from '../../../core/show';
 import { TRIGGER_HEADS } from '../../../wording';
-import { download, fileName } from '../../adapters/download';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -12,6 +10,7 @@ import { PlainTable } from '../../components/plainTable';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { problemLine } from '../../../wording';
+import { exportUnit, exportedWords } from '../../state/exports';
 import { useShow } from '../../state/store';
 import { ControllerPick, SmallHead, Stack, Tools } from './parts';
 
@@ -107,15 +106,11 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
     <Stack>
       <Tools>
         <ControllerPick unit={unit} part="controller" />
-        <Button
-          onPress={() =>
-            download(fileName(unit.name, 'lantern-unit.json'), writeUnitFile(show, unit), 'application/json')
-          }
-        >
+        <Button onPress={() => say(exportedWords(exportUnit(show, unit)))}>
           <Download size={16} aria-hidden /> Export the controller
         </Button>
         <Soft style={{ fontSize: 13, lineHeight: '34px' }}>
-          What it is like. To import one, add a unit from its file in the rig.
+          What it is like; its pages go out under Files, Export. To import one, add a unit from its file in the rig.
         </Soft>
       </Tools>
       <Columns>

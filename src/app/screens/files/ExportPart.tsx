@@ -17,7 +17,7 @@ import {
   exportUnit,
   type Exported,
   type TableKind,
-} from './exports';
+} from '../../state/exports';
 import { Aside, Fields, Ledger, Line } from './filesParts';
 
 const TABLE_NAMES: Readonly<Record<TableKind, string>> = {

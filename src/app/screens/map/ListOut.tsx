@@ -1,14 +1,10 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Menu, MenuTrigger } from 'react-aria-components';
-import { writeMidiNames } from '../../../core/formats/midi-names';
-import { writePresetList } from '../../../core/formats/preset-list';
-import { writeUnitFile } from '../../../core/formats/unit-file';
 import { indexShow } from '../../../core/show';
-import { sentence } from '../../../wording';
-import { download, fileName } from '../../adapters/download';
 import { Button, Soft } from '../../components/controls';
 import { Drop, MenuLine } from '../../components/Pick';
+import { exportNames, exportTable, exportUnit, exportedWords } from '../../state/exports';
 import { useApp } from '../../state/store';
 
 /** Hands a unit's map on: the list of its presets, the names in the open format, or all of it. */
@@ -17,17 +13,13 @@ export function ListOut({ unitId }: { readonly unitId: string }) {
   const take = (what: string): void => {
     const show = useApp.getState().open!.show;
     const unit = indexShow(show).units.get(unitId)!;
-    if (what === 'csv') {
-      download(fileName(`${unit.name} presets`, 'csv'), writePresetList(unit), 'text/csv');
-      setReport(`Saved ${unit.slots.length} names.`);
-    } else if (what === 'names') {
-      const { text, problems } = writeMidiNames(unit, show.title);
-      download(fileName(unit.name, 'midnam'), text, 'application/xml');
-      setReport(['Saved the names.', ...problems.map(sentence)].join(' '));
-    } else {
-      download(fileName(unit.name, 'lantern-unit.json'), writeUnitFile(show, unit), 'application/json');
-      setReport('Saved the unit.');
-    }
+    const made =
+      what === 'csv'
+        ? exportTable(show, 'presets', unitId)
+        : what === 'names'
+          ? exportNames(show, unit)
+          : exportUnit(show, unit);
+    setReport(exportedWords(made));
   };
   return (
     <>

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
-import { checkShow, newUnit, setOf, sharing, type Show, type Song } from '../../show';
+import { checkShow, newSong, newUnit, setOf, sharing, toneCue, type Show, type Song } from '../../show';
 import { randomShow } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import {
@@ -60,6 +60,21 @@ describe('cues as a table', () => {
       }),
       runs(814, 60),
     );
+  });
+
+  it('brings back cues that stand outside of their song, with a pickup and printed numbers', () => {
+    for (const printed of [[], [{ bar: 1, number: 5 }]]) {
+      for (const pickup of [0, 480]) {
+        const cues = [-1920, -960, -480, 0, 33.25, 480, 3840 * 8, 3840 * 20].map((at, i) =>
+          toneCue(`c${i}`, at, demo.tones[0]!.id),
+        );
+        const own: Song = { ...newSong('s', 'S', { bars: 8 }), printed, pickup, cues };
+        const show: Show = { ...demo, songs: [own] };
+        const { value, problems } = readCueTable(show, 's', writeCueTable(show, own), newId);
+        expect(problems).toEqual([]);
+        expect(value!.songs[0]!.cues).toEqual(cues);
+      }
+    }
   });
 
   it('takes columns in any order, parted by semicolons, from another hand', () => {

@@ -1,7 +1,7 @@
 import { addTo } from '../../groups';
 import type { Read } from '../../problems';
 import { RANGES, cuesInOrder, indexShow, songTime, type Cue, type Show, type Song } from '../../show';
-import { formatPosition, parsePosition } from '../../time';
+import { formatPosition, parsePosition, type Ticks } from '../../time';
 import { byName, figureOf, readTable, theOne, wordIn, writeTable, type SayOf, type TableRow } from './table';
 import { valueCell, valueOfCell } from './values';
 
@@ -73,14 +73,22 @@ function withOldIds(before: readonly Cue[], now: readonly Cue[]): readonly Cue[]
   return now.map((cue) => ({ ...cue, id: named.get(cue) ?? cue.id }));
 }
 
+/** A place in the song; or outside of it, where a cue that stands there is written so: what was exported comes back. */
+function placeOf(song: Song, text: string): Ticks | undefined {
+  const { bars } = songTime(song);
+  const place = parsePosition(bars, text, song.bars);
+  if (place.ok) return place.ticks;
+  return song.cues.find((c) => formatPosition(bars, c.at, song.bars) === text)?.at;
+}
+
 function cueOf(show: Show, song: Song, row: TableRow, newId: () => string, say: SayOf): Cue | undefined {
-  const place = parsePosition(songTime(song).bars, row.cells['Place']!, song.bars);
-  if (!place.ok) say(row, 'Place', 'csv.place', { found: row.cells['Place']!, song: song.title });
+  const at = placeOf(song, row.cells['Place']!);
+  if (at === undefined) say(row, 'Place', 'csv.place', { found: row.cells['Place']!, song: song.title });
   const action = actionOf(show, row, say);
   const shift = figureOf(row, 'Shift (ms)', 0, RANGES.shiftMillis, say);
   const landing = wordIn(row, 'Lands', ['complete', 'sent'], say);
   const muted = wordIn(row, 'Muted', ['no', 'yes'], say) === 'yes';
-  return place.ok && action ? { id: newId(), at: place.ticks, shift, landing, muted, action } : undefined;
+  return at !== undefined && action ? { id: newId(), at, shift, landing, muted, action } : undefined;
 }
 
 function actionOf(show: Show, row: TableRow, say: SayOf): Cue['action'] | undefined {

@@ -26,7 +26,7 @@ export function valueOfCell(control: Control, text: string): number | undefined 
   const { low, high } = valueRange(control.encoding);
   const option = control.options.findIndex((o) => o !== '' && same(o, text));
   if (!isContinuous(control.encoding) && option >= 0) return option + low;
-  if (!/^[-+]?\d+([.,]\d+)?$/.test(word)) return undefined;
+  if (!/^[-+]?\d+([.,]\d+)?(e[-+]?\d+)?$/.test(word)) return undefined;
   const value = Number(word.replace(',', '.'));
   const whole = isContinuous(control.encoding) || Number.isInteger(value);
   return whole && value >= Math.min(low, high) && value <= Math.max(low, high) ? value : undefined;

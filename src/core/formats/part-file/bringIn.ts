@@ -16,7 +16,7 @@ import {
   type Tone,
   type Unit,
 } from '../../show';
-import { slotCount } from '../../addressing';
+import { keepsOf, slotCount } from '../../addressing';
 import type { Part } from './format';
 import { UnitBridge } from './unitBridge';
 
@@ -208,7 +208,8 @@ class Bringing {
     const steps = move.steps.flatMap((s) => {
       const bridge = this.bridges.get(s.unitId)!;
       // Of a control that is tapped the value is a count, and any is right.
-      const tapped = bridge.from.profile.controls.find((c) => c.id === s.controlId)?.encoding.kind === 'tap';
+      const was = bridge.from.profile.controls.find((c) => c.id === s.controlId);
+      const tapped = was !== undefined && keepsOf(was.encoding) === 'nothing';
       const tap = tapped ? bridge.tapped(s.controlId) : null;
       const value = tapped ? tap && { controlId: tap, value: s.value } : bridge.value(s.controlId, s.value);
       return value ? [{ unitId: bridge.to.id, ...value }] : [];

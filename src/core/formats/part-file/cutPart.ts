@@ -89,7 +89,9 @@ function titleOf(show: Show, wish: PartWish): string {
 function withoutSounds(song: Song): Song {
   const call = (c: Call | null): Call | null => (c?.audioId ? { ...c, how: 'voice', audioId: null } : c);
   const sections = song.sections.map((s) => ({ ...s, call: call(s.call) }));
-  return { ...song, tracks: [], sections, announce: call(song.announce) };
+  // An opening of its own that it does not use names a tone that nobody brings.
+  const openingToneId = song.opening === 'own' ? song.openingToneId : null;
+  return { ...song, openingToneId, tracks: [], sections, announce: call(song.announce) };
 }
 
 const layersOf = (feet: Feet): readonly Feet['everywhere'][] => [feet.everywhere, ...feet.pages];

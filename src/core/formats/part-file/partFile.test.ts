@@ -96,6 +96,14 @@ describe('a song with its tones', () => {
     );
   });
 
+  it('comes without an opening of its own that it does not use', () => {
+    const other = demo.tones.find((t) => !JSON.stringify(demo.songs[1]!.cues).includes(t.id))!;
+    const song: Song = { ...demo.songs[1]!, opening: 'show', openingToneId: other.id };
+    const part = partOfSong({ ...demo, songs: [song] }, song);
+    expect(part.show.songs[0]!.openingToneId).toBeNull();
+    expect(part.show.tones.some((t) => t.id === other.id)).toBe(false);
+  });
+
   it('finds presets, controls and variants by their names in a unit that was put in another order', () => {
     const song = demo.songs[0]!;
     const part = partOfSong(demo, song);

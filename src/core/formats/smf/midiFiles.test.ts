@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import { songsOfSet, type Show, type Song } from '../../show';
+import { newSong, songsOfSet, type Show, type Song } from '../../show';
 import { randomShow } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import { buildTempoMap, ticksToSeconds } from '../../time';
@@ -69,6 +69,19 @@ describe('songs as MIDI files', () => {
     const marks = value!.tracks[0]!.events.flatMap((e) => (e.kind === 'text' && e.type === 'marker' ? [e.text] : []));
     for (const song of set) expect(marks).toContain(song.title);
     expect(value!.tracks[0]!.events[0]).toMatchObject({ type: 'track-name', text: 'Winter' });
+  });
+
+  it('counts a song by its own metre, whatever the one before it was in, also behind a pickup', () => {
+    const odd: Song = { ...newSong('odd', 'Odd'), bars: 2, metre: [{ bar: 1, beats: 7, unit: 8 }] };
+    for (const pickup of [0, 480]) {
+      const late: Song = { ...newSong('late', 'Late'), bars: 8, pickup, metre: [{ bar: 5, beats: 3, unit: 4 }] };
+      const { value } = readSmf(midiFiles(demo, [odd, late], 'Set', wish()).files[0]!.bytes);
+      const metres = value!.tracks[0]!.events.flatMap((e) => (e.kind === 'metre' ? [e] : []));
+      const division = value!.division.kind === 'quarter' ? value!.division.ticks : 1;
+      const start = 2 * 3.5 * division + (pickup * division) / 960;
+      const at = metres.filter((m) => m.tick === start).at(-1)!;
+      expect([at.beats, at.unit]).toEqual([3, 4]);
+    }
   });
 
   it('says the same in one track, and which channels cannot be told apart there', () => {

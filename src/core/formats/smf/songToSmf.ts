@@ -297,6 +297,10 @@ function conductor(
   const first = barAt(bars, 1);
   if (lead > 0) events.push({ tick: whole(start), kind: 'metre', beats: first.beats, unit: first.unit });
   if (song.pickup > 0) events.push(pickupMetre(song, inFile(0), problems));
+  // A song that says nothing of its first bar is counted as its first mark says; in a file the bar before it would go on.
+  if ((song.pickup > 0 || (lead === 0 && start > 0)) && !song.metre.some((m) => m.bar === 1)) {
+    events.push({ tick: inFile(barStart(bars, 1)), kind: 'metre', beats: first.beats, unit: first.unit });
+  }
   for (const mark of song.metre) {
     const tick = inFile(barStart(bars, mark.bar));
     events.push({ tick, kind: 'metre', beats: mark.beats, unit: mark.unit });

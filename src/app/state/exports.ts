@@ -1,13 +1,14 @@
 import { zipSync } from 'fflate';
-import { writeControlTable, writeCueTable, writeSetTable, writeToneTable } from '../../../core/formats/csv';
-import { writeMidiNames } from '../../../core/formats/midi-names';
-import { cutPart, writePart, type PartWish } from '../../../core/formats/part-file';
-import { writePresetList } from '../../../core/formats/preset-list';
-import { midiFiles, type MidiWish } from '../../../core/formats/smf';
-import { writeUnitFile } from '../../../core/formats/unit-file';
-import { NOWHERE, problem, type Problem } from '../../../core/problems';
-import { indexShow, setOf, songsOfSet, type Show, type Unit } from '../../../core/show';
-import { download, fileName } from '../../adapters/download';
+import { writeControlTable, writeCueTable, writeSetTable, writeToneTable } from '../../core/formats/csv';
+import { writeMidiNames } from '../../core/formats/midi-names';
+import { cutPart, writePart, type PartWish } from '../../core/formats/part-file';
+import { writePresetList } from '../../core/formats/preset-list';
+import { midiFiles, type MidiWish } from '../../core/formats/smf';
+import { writeUnitFile } from '../../core/formats/unit-file';
+import { NOWHERE, problem, type Problem } from '../../core/problems';
+import { indexShow, setOf, songsOfSet, type Show, type Unit } from '../../core/show';
+import { sentence } from '../../wording';
+import { download, fileName } from '../adapters/download';
 
 /** What became of an export: the file, and what it could not carry. */
 export interface Exported {
@@ -19,6 +20,10 @@ const leftOut = (what: readonly string[]): readonly Problem[] =>
   what.length === 0 ? [] : [problem('export.left-out', 'note', NOWHERE, { what })];
 
 export const SET = 'set';
+
+/** What there is to say of an export, in one line. */
+export const exportedWords = ({ name, problems }: Exported): string =>
+  [`Exported ${name}.`, ...problems.map(sentence)].join(' ');
 
 export function exportMidi(show: Show, songId: string, wish: MidiWish): Exported {
   const song = indexShow(show).songs.get(songId);
