@@ -1,7 +1,5 @@
 import { defineConfig } from 'vitest/config';
 
-const TIMED = ['ports', 'practice', 'session', 'sound', 'share'].map((name) => `e2e/${name}.test.ts`);
-
 const inBrowser = {
   globalSetup: ['e2e/globalSetup.ts'],
   setupFiles: ['e2e/setup.ts'],
@@ -22,10 +20,8 @@ export default defineConfig({
           maxWorkers: '100%',
         },
       },
-      // A browser for each core: each file has a profile of its own, and waits for states, not for times.
-      { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], exclude: [...TIMED], maxWorkers: '100%', ...inBrowser } },
-      // Those in which something has to leave at its time have the machine to themselves.
-      { test: { name: 'timed', include: [...TIMED], fileParallelism: false, ...inBrowser } },
+      // One browser after the other: something in most of them has to happen at its time, and two share no core in peace.
+      { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], fileParallelism: false, ...inBrowser } },
     ],
   },
 });

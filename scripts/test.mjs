@@ -52,5 +52,4 @@ step('unit tests', () => node('vitest/vitest.mjs', 'run', '--project', 'unit'));
 step('build', () => build());
 step('browser', () => browser());
 step('browser tests', () => node('vitest/vitest.mjs', 'run', '--project', 'e2e'));
-step('browser tests against the clock', () => node('vitest/vitest.mjs', 'run', '--project', 'timed'));
 console.log('\nAll good.');
