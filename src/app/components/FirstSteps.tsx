@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { FIRST_STEPS, firstSteps, type FirstStep } from '../../core/meaning';
+import type { Show } from '../../core/show';
 import { proofOf, songMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { useShow } from '../state/store';
@@ -75,8 +76,14 @@ const WORDS: Readonly<Record<FirstStep, Words>> = {
 /** The way from wiring to the first lit lantern: how far one is, and what comes next. It goes when the lantern is lit. */
 export function FirstSteps() {
   const show = useShow();
-  const { pathname } = useLocation();
   const [closed, setClosed] = useState<string | null>(null);
+  // Whoever has placed cues in more than one song knows the way, and nothing is asked of large shows.
+  const known = show.songs.filter((s) => s.cues.length > 0).length > 1;
+  return known || closed === show.id ? null : <Steps show={show} onClose={() => setClosed(show.id)} />;
+}
+
+function Steps({ show, onClose }: { readonly show: Show; readonly onClose: () => void }) {
+  const { pathname } = useLocation();
   const lit = useProofs((s) =>
     show.songs
       .filter((song) => song.cues.some((c) => proofOf(s, song.id, c.id)?.lantern === 'lit'))
@@ -86,10 +93,8 @@ export function FirstSteps() {
   const cracked = useProofs((s) => show.songs.some((song) => songMark(s, song) === 'cracked'));
   const lights = new Set(lit.split(' '));
   const done = firstSteps(show, (id) => lights.has(id));
-  // Whoever has placed cues in more than one song knows the way.
-  const known = show.songs.filter((s) => s.cues.length > 0).length > 1;
   const next = FIRST_STEPS.find((step) => !done.has(step));
-  if (next === undefined || known || closed === show.id) return null;
+  if (next === undefined) return null;
   const { todo, view, path } = WORDS[next];
   const to = `/show/${show.id}${path}`;
   const fails = next === 'lantern' && cracked;
@@ -114,7 +119,7 @@ export function FirstSteps() {
           pathname !== to && (path === '' || !pathname.startsWith(`${to}/`)) && <Link to={to}>Go to {view}</Link>
         )}
       </p>
-      <SignButton aria-label="Close the first steps" onPress={() => setClosed(show.id)}>
+      <SignButton aria-label="Close the first steps" onPress={onClose}>
         <X size={16} />
       </SignButton>
     </Slip>
