@@ -2,10 +2,9 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Menu, MenuTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { songToSmf, writeSmf, type SmfMode } from '../../core/formats/smf';
+import type { SmfMode } from '../../core/formats/smf';
 import type { Song } from '../../core/show';
-import { sentence } from '../../wording';
-import { download, fileName } from '../adapters/download';
+import { exportMidi, exportedWords } from '../state/exports';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Button, Soft } from './controls';
@@ -22,11 +21,8 @@ export function ExportSong({ song }: { readonly song: Song }) {
   const show = useShow();
   const [report, setReport] = useState<string | null>(null);
   const take = (mode: SmfMode): void => {
-    const { file, problems } = songToSmf(show, song, mode);
     try {
-      const name = fileName(`${song.title} ${mode}`, 'mid');
-      download(name, new Uint8Array(writeSmf(file)), 'audio/midi');
-      setReport([`Exported ${name}.`, ...problems.map(sentence)].join(' '));
+      setReport(exportedWords(exportMidi(show, song.id, { mode, format: 1, per: 'all' })));
     } catch (error) {
       setReport(`Not exported: ${(error as Error).message}.`);
     }
