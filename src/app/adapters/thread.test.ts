@@ -5,7 +5,7 @@ import { demoShow } from '../../core/demo';
 import { applyEdit, setShowTitle, type Show } from '../../core/show';
 import type { ShowUpdate } from '../../workers/protocol';
 import { ShowMirror } from '../../workers/showMirror';
-import { Thread, ThreadFailed } from './thread';
+import { Thread, ThreadFailed, type Starter } from './thread';
 
 interface Echo {
   update(update: ShowUpdate): void;
@@ -58,7 +58,12 @@ function workers(refuses: (update: number) => boolean = () => false) {
     return worker as unknown as Worker;
   };
   const endings: ((tell: () => void) => void)[] = [];
-  return { started, starter: { start, ended: (_: string, tell: () => void) => endings.at(-1)!(tell) } };
+  const starter: Starter = {
+    start,
+    ended: (_, tell) => endings.at(-1)!(tell),
+    end: (worker) => worker.terminate(),
+  };
+  return { started, starter };
 }
 
 /** What the wrapper needs of a port. */

@@ -4,6 +4,7 @@ import type { Show } from '../../core/show';
 import { lifeLock, type Living } from '../../workers/life';
 import type { ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
+import type { WithPage } from './withPage';
 
 /** A worker that did not answer, and did not when it was started anew and asked again. */
 export class ThreadFailed extends Error {
@@ -30,15 +31,23 @@ export interface Starter {
   readonly start: (name: string) => Worker;
   /** Calls back when the worker of a name has ended, however that came about. */
   readonly ended: (name: string, tell: () => void) => void;
+  /** Ends a worker. */
+  readonly end: (worker: Worker) => void;
 }
 
-/** The browser's locks tell when a worker has ended: it holds one of its name as long as it lives. */
-export const byLocks = (start: Starter['start']): Starter => ({
-  start,
+/**
+ * Workers that end with their page. The browser's locks tell when one has ended before that: it holds one of
+ * its name as long as it lives.
+ */
+export const byLocks = (page: WithPage, start: Starter['start']): Starter => ({
+  start: (name) => page.keep(start(name)),
   ended: (name, tell) => {
     // The worker has to have it first: it asks for it before it answers anything.
-    void navigator.locks?.request(lifeLock(name), () => tell());
+    void navigator.locks?.request(lifeLock(name), () => {
+      if (!page.left) tell();
+    });
   },
+  end: (worker) => page.end(worker),
 });
 
 /**
@@ -98,7 +107,7 @@ export class Thread<W extends Shown> {
   /** Ends the worker for good. */
   end(): void {
     this.life = -1;
-    this.worker.terminate();
+    this.starter.end(this.worker);
   }
 
   private start(): void {
@@ -118,7 +127,7 @@ export class Thread<W extends Shown> {
   }
 
   private startAnew(): void {
-    this.worker.terminate();
+    this.starter.end(this.worker);
     this.start();
     this.onLost();
     for (const question of this.open) {

@@ -4,11 +4,17 @@ import type { Sheet } from '../../core/sheets';
 import type { Outgoing, PlaybackEars } from '../../playback';
 import type { PaperWorker, PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
+import { WithPage } from './withPage';
+
+const page = new WithPage(window, () => location.reload());
 
 /** A thread that proves songs. */
 export const startProver = (onLost: () => void): Thread<ProofWorker> =>
   new Thread<ProofWorker>(
-    byLocks((name) => new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module', name })),
+    byLocks(
+      page,
+      (name) => new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module', name }),
+    ),
     undefined,
     onLost,
   );
@@ -21,6 +27,7 @@ export const startPlayback = (
 ): Thread<PlaybackWorker> =>
   new Thread<PlaybackWorker>(
     byLocks(
+      page,
       (name) => new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module', name }),
     ),
     (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events), proxy(onOut)),
@@ -35,7 +42,7 @@ async function once<T>(thread: Worker, failure: string, ask: () => Promise<T>): 
     });
     return await Promise.race([ask(), failed]);
   } finally {
-    thread.terminate();
+    page.end(thread);
   }
 }
 
@@ -45,7 +52,7 @@ export function peaksInWorker(
   rate: number,
   onProgress: (share: number) => void,
 ): Promise<Uint8Array> {
-  const thread = new Worker(new URL('../../workers/peaks.worker.ts', import.meta.url), { type: 'module' });
+  const thread = page.keep(new Worker(new URL('../../workers/peaks.worker.ts', import.meta.url), { type: 'module' }));
   const copies = channels.map((c) => c.slice());
   const given = transfer(
     copies,
@@ -58,6 +65,6 @@ export function peaksInWorker(
 
 /** Sheets as a PDF, made in a worker of its own: a large set takes a while, and nothing waits for it. */
 export function pdfInWorker(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array<ArrayBuffer>> {
-  const thread = new Worker(new URL('../../workers/paper.worker.ts', import.meta.url), { type: 'module' });
+  const thread = page.keep(new Worker(new URL('../../workers/paper.worker.ts', import.meta.url), { type: 'module' }));
   return once(thread, 'the paper could not be made', () => wrap<PaperWorker>(thread).pdf(sheets, wish));
 }
