@@ -7,23 +7,21 @@ import type { Plugin } from 'vite';
 const LEAST = 1024;
 const TEXTS = /\.(js|css|html|svg|json)$/;
 
-/** Fonts that the first view is set in: fetched at once, not when the first text is laid out. */
-const FIRST_FONTS = /(bricolage-grotesque|ibm-plex-sans)-latin-wght-normal.*\.woff2$/;
-
-/** Has the page ask for its fonts at once, and puts a compressed copy beside every file of text. */
+/**
+ * Puts the page's styles, which name its fonts, into the page itself, and a compressed copy beside every file of
+ * text. A file of styles would have to come before anything is painted; fonts that the page asks for ahead keep
+ * the first picture waiting too (110 ms of 360, measured), so they are fetched when the first text wants them.
+ */
 export const delivery = (): Plugin => ({
   name: 'delivery',
   apply: 'build',
   transformIndexHtml: {
     order: 'post',
-    handler: (_, { bundle }) =>
-      Object.keys(bundle ?? {})
-        .filter((name) => FIRST_FONTS.test(name))
-        .map((name) => ({
-          tag: 'link',
-          attrs: { rel: 'preload', as: 'font', type: 'font/woff2', href: `/${name}`, crossorigin: true },
-          injectTo: 'head' as const,
-        })),
+    handler: (html, { bundle }) =>
+      html.replace(/ *<link rel="stylesheet"[^>]*href="\/([^"]+)"[^>]*>/g, (link, name: string) => {
+        const file = bundle?.[name];
+        return file?.type === 'asset' ? `    <style>${String(file.source)}</style>` : link;
+      }),
   },
   writeBundle: ({ dir }) => {
     for (const name of readdirSync(dir!, { recursive: true, encoding: 'utf8' })) {
