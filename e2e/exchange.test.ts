@@ -137,7 +137,7 @@ describe('a part in another show', () => {
     await chooseFile(b, path);
     await b.says('region', inFile, 'Winter Pier Residency is a whole show');
     await b.click('switch', 'Nine Fathoms');
-    await b.click('button', 'Take these songs');
+    await b.click('button', 'Import these songs');
     await b.says('list', 'What changes', 'New: song Nine Fathoms.');
     await b.click('button', 'Import whole.json');
     await b.click('link', 'Chart');

@@ -101,7 +101,7 @@ describe('a proposal', () => {
     await b.click('button', 'Propose pages');
     await b.says('table', 'What moves, and why', 'most songs use it');
     await b.says('list', 'Proposed pages', 'Held Breath');
-    await b.click('button', 'Take the pages over');
+    await b.click('button', 'Use these pages');
     await b.click('link', 'Pages');
     await b.click('button', /page 01/);
     await b.find('button', /^Undo: take a proposal of pages/);

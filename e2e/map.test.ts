@@ -136,7 +136,7 @@ describe('the demo rig', () => {
     await b.click('button', 'Compare with the map');
     await b.says('table', 'Before and after', 'Fog Lead');
     await b.says('table', 'Before and after', 'Rope Burn!');
-    await b.click('button', 'Put them in this order');
+    await b.click('button', 'Use this order');
     await b.find('gridcell', 'B1 Fog Lead');
     await b.find('gridcell', 'H6 Ledger Rhythm');
     await b.click('link', 'Tones');
@@ -165,7 +165,7 @@ describe('the demo rig', () => {
     await b.click('button', 'Learn');
     await b.click('button', 'Switch 3 of Treadle Ten');
     await b.says('status', 'Learnt', 'Feet, channel 16: control 104, switch, on and off values');
-    await b.click('button', 'Take it');
+    await b.click('button', 'Use it');
     await fieldSays('textbox', 'Control number', '104');
     await b.says('status', 'Note', 'Undo brings it back');
     await b.click('button', /^Undo: learn Mix/);
@@ -227,7 +227,7 @@ describe('the demo rig', () => {
 
   it('names every message in the monitor', async () => {
     await b.click('link', 'Monitor');
-    await b.click('button', 'Empty');
+    await b.click('button', 'Clear');
     await b.click('button', 'Pad 2 of Pebble');
     await b.says('log', 'Messages', 'Pebble: Pad 2, pressed');
     await b.click('link', 'Map');
@@ -283,7 +283,7 @@ describe('the demo rig', () => {
     await b.says('group', 'Values and bytes', '9E 3D');
     await b.click('link', 'Rig');
     await b.click('link', 'Monitor');
-    await b.click('button', 'Empty');
+    await b.click('button', 'Clear');
     await b.click('button', 'Pad 2 of Pebble');
     await b.says('log', 'Messages', '9E 3D');
     await b.click('link', 'Map');

@@ -136,7 +136,7 @@ describe('a foot switch', () => {
     await b.click('button', 'Learn what it waits for');
     await arrive(b, 'Foot board', 0xb4, 99, 127);
     await b.says('status', 'Learnt', 'control 99 = 127, channel 5, from Feet');
-    await b.click('button', 'Take it');
+    await b.click('button', 'Use it');
     await b.find('button', /^next change.*control 99 from 64 to 127 on channel 5, from Feet/s);
     await b.click('link', 'Set');
     await b.click('row', /^Nine Fathoms/);
@@ -166,7 +166,7 @@ describe('a pad', () => {
     await b.click('button', 'Learn what it waits for');
     await arrive(b, 'Pad box', 0x99, 44, 100);
     await b.says('status', 'Learnt', /note 44 on, channel 10/);
-    await b.click('button', 'Take it');
+    await b.click('button', 'Use it');
     await b.pick(/Kind$/, 'A tone');
     await b.pick(/Tone$/, 'Undertow');
     await b.click('link', 'Set');

@@ -11,7 +11,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
   ['/rig/ports', 'heading', 'Rig'],
   ['/rig/reactions', 'button', 'Add a reaction'],
   ['/rig/patch', 'button', 'Print the patch sheet'],
-  ['/rig/monitor', 'button', 'Empty'],
+  ['/rig/monitor', 'button', 'Clear'],
   ['/map', 'heading', 'Quillback'],
   ['/map/-/controls', 'button', 'Add a control'],
   ['/map/-/relays', 'heading', 'Quillback'],

@@ -49,7 +49,7 @@ describe('the running order', () => {
     await b.says('alert', undefined, 'Expected 1 to 600.');
     await b.fill('textbox', 'Minutes', `15${Key.ENTER}`);
     await b.find('row', /^Low water/);
-    await b.click('button', 'Take it out of the set');
+    await b.click('button', 'Remove from the set');
     await b.gone('row', /^Low water/);
     await b.pick(/Set$/, 'a new set …');
     await b.find('heading', 'Set 2');
@@ -95,7 +95,7 @@ describe('an evening', () => {
     await b.click('button', 'Learn the message that starts it');
     await b.click('button', 'Pad 1 of Pebble');
     await b.says('status', 'Learnt', /Pads/);
-    await b.click('button', 'Take it');
+    await b.click('button', 'Use it');
     await b.click('link', 'Rig');
     await b.click('link', 'Monitor');
     await b.click('button', 'Pad 1 of Pebble');

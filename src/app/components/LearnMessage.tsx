@@ -66,7 +66,7 @@ function Listening({ from, close, ask, fits, says, onTake }: ListeningProps) {
             close();
           }}
         >
-          Take it
+          Use it
         </MainButton>
       </Last>
     </Rows>

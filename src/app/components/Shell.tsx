@@ -222,7 +222,7 @@ function OpenShell() {
       {save === 'conflict' && (
         <Notice role="alert">
           Another tab saved this show while you were editing here. Nothing of either is lost:
-          <Button onPress={() => void takeSaved()}>Take what was saved there (undo brings mine back)</Button>
+          <Button onPress={() => void takeSaved()}>Use what was saved there (undo brings mine back)</Button>
           <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
             Keep mine as a copy
           </MainButton>

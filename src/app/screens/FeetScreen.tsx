@@ -84,7 +84,7 @@ function NoController() {
       {sending && (
         <>
           <Soft>{sending.name} sends, but nobody said yet how its switches lie on the floor.</Soft>
-          <Button onPress={() => layOut(sending)}>Lay {sending.name} out as a foot controller</Button>
+          <Button onPress={() => layOut(sending)}>Use {sending.name} as a foot controller</Button>
         </>
       )}
     </Empty>

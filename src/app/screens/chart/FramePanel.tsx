@@ -147,7 +147,7 @@ function BarsPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
           Insert before {name}
         </Button>
         <Button isDisabled={!removing} onPress={() => perform(removing, 'take bars out')}>
-          Take out
+          Delete bars
         </Button>
       </Row>
       {song.printed.map((mark) => (

@@ -97,7 +97,7 @@ export function ProposalPart({ unit }: { readonly unit: Unit }) {
         </MainButton>
         {found && fresh && (
           <>
-            <Button onPress={take}>Take the pages over</Button>
+            <Button onPress={take}>Use these pages</Button>
             <Button onPress={() => setFound(null)}>Cancel</Button>
           </>
         )}

@@ -53,7 +53,7 @@ export function StandInPart({ unit }: { readonly unit: Unit }) {
           </Button>
         )}
         <Button onPress={empty}>
-          <RotateCcw size={16} aria-hidden /> Empty the stand-in
+          <RotateCcw size={16} aria-hidden /> Clear the stand-in
         </Button>
       </Tools>
       <Soft style={{ fontSize: 13 }}>

@@ -94,8 +94,8 @@ export function ExportPart() {
           </Fields>
           <p>One JSON file; with recordings a zip. The way to keep it, and to another computer.</p>
         </Line>
-        <Line aria-label="A part to hand on">
-          <h2>A part to hand on</h2>
+        <Line aria-label="Part of a show">
+          <h2>Part of a show</h2>
           <div style={{ display: 'grid', gap: 10 }}>
             <PartLine
               label="Song, with its tones"

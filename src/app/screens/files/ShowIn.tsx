@@ -63,7 +63,7 @@ export function ShowIn({
             ))}
           </Matches>
           <Button style={{ marginTop: 12 }} isDisabled={songIds.size === 0} onPress={() => setBringing(true)}>
-            Take these songs
+            Import these songs
           </Button>
         </>
       )}

@@ -107,9 +107,9 @@ function LearnForm({ unit, from, onTake, onAgain, close }: FormProps) {
         <Button onPress={() => onAgain(all.at(-1)?.number ?? 0)} isDisabled={heard.length === 0}>
           Listen again
         </Button>
-        {otherChannel && <Button onPress={() => take(true)}>Take it, and channel {learnt.channel} for the unit</Button>}
+        {otherChannel && <Button onPress={() => take(true)}>Use it, and channel {learnt.channel} for the unit</Button>}
         <MainButton isDisabled={!learnt} onPress={() => take(false)}>
-          Take it
+          Use it
         </MainButton>
       </Last>
     </Rows>

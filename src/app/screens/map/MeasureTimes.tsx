@@ -119,7 +119,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
         ))}
       {refused !== null && <FormProblem>{refused}</FormProblem>}
       <Last style={{ flexWrap: 'wrap' }}>
-        <Button onPress={close}>{phase === 'done' ? 'Leave it' : 'Cancel'}</Button>
+        <Button onPress={close}>Cancel</Button>
         <Button isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => listen(what)}>
           Through the sound input
         </Button>

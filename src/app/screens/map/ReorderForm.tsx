@@ -215,7 +215,7 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
             onDone();
           }}
         >
-          {edit === null ? 'Nothing moved' : 'Put them in this order'}
+          {edit === null ? 'Nothing moved' : 'Use this order'}
         </MainButton>
       </Last>
     </Rows>

@@ -25,7 +25,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       <EditorBox aria-label="Variants">
         <p>In the map, presets of {unit.name} have nothing inside them that is called on its own.</p>
         <div>
-          <Button onPress={() => put(FIRST, 'add variants')}>They have scenes, snapshots or the like</Button>
+          <Button onPress={() => put(FIRST, 'add variants')}>Add variants (scenes, snapshots)</Button>
         </div>
       </EditorBox>
     );
@@ -56,7 +56,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       ))}
       <div style={{ display: 'flex', gap: 8 }}>
         <Button onPress={more} isDisabled={names.length >= 128}>
-          <Plus size={15} aria-hidden /> One more
+          <Plus size={15} aria-hidden /> Add a {word}
         </Button>
         <SignButton
           aria-label={`Remove the last ${word}`}
@@ -74,7 +74,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       />
       <div>
         <Button onPress={() => void put(null, `remove ${word}s`)}>
-          <Trash2 size={15} aria-hidden /> Its presets have none
+          <Trash2 size={15} aria-hidden /> Remove variants
         </Button>
       </div>
       <Soft style={{ fontSize: 13 }}>A {word} that tones use and that is removed here is left out of them.</Soft>

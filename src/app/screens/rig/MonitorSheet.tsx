@@ -121,11 +121,11 @@ export function MonitorSheet() {
           onPick={setUnitId}
         />
         <Pick
-          label="Way"
+          label="Direction"
           width="130px"
           value={way}
           choices={[
-            { id: ALL, name: 'both ways' },
+            { id: ALL, name: 'both' },
             { id: 'out', name: 'what leaves' },
             { id: 'in', name: 'what arrives' },
           ]}
@@ -133,10 +133,10 @@ export function MonitorSheet() {
         />
         <Button onPress={() => setHeld(held ? null : all)}>
           {held ? <Play size={15} aria-hidden /> : <Pause size={15} aria-hidden />}
-          {held ? 'Go on' : 'Hold'}
+          {held ? 'Resume' : 'Pause'}
         </Button>
         <Button onPress={() => useNews.setState({ lines: [] })}>
-          <Trash2 size={15} aria-hidden /> Empty
+          <Trash2 size={15} aria-hidden /> Clear
         </Button>
         <Soft role="status">
           {shown.length} {shown.length === 1 ? 'message' : 'messages'}

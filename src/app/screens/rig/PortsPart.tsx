@@ -203,7 +203,7 @@ function PortRow({
             isDisabled={!port.active}
             onPress={() => void askWho(port)}
           >
-            <RefreshCw size={15} aria-hidden /> Who?
+            <RefreshCw size={15} aria-hidden /> Identify
           </Button>
         </Row>
       </td>
@@ -229,7 +229,7 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
     <PlainTable aria-label="This computer's ports">
       <thead>
         <tr>
-          {['Plugged in', 'Maker', 'Way', 'Is', 'Came in last'].map((t) => (
+          {['Plugged in', 'Maker', 'Direction', 'Is', 'Came in last'].map((t) => (
             <th key={t} scope="col">
               {t}
             </th>

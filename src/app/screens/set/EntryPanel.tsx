@@ -81,7 +81,7 @@ export function EntryPanel({ entry, onGone }: Props) {
           onGone();
         }}
       >
-        <Trash2 size={15} aria-hidden /> Take it out of the set
+        <Trash2 size={15} aria-hidden /> Remove from the set
       </Button>
     </div>
   );
