@@ -103,6 +103,8 @@ function readers(): readonly Reader[] {
   ];
 }
 
+const joined = (...pieces: readonly Uint8Array[]): Uint8Array<ArrayBuffer> => new Uint8Array(Buffer.concat(pieces));
+
 /** A whole file cut, with bytes turned, put in, taken out or doubled; now and then anything at all. */
 function damaged(whole: Uint8Array, random: () => number): Uint8Array {
   const at = (n: number): number => Math.floor(random() * n);
@@ -116,13 +118,13 @@ function damaged(whole: Uint8Array, random: () => number): Uint8Array {
         if (place < bytes.length) bytes[place] = at(256);
         break;
       case 1:
-        bytes = Uint8Array.from([...bytes.slice(0, place), ...encoder.encode(MARKS[at(MARKS.length)]), ...rest]);
+        bytes = joined(bytes.slice(0, place), encoder.encode(MARKS[at(MARKS.length)]), rest);
         break;
       case 2:
-        bytes = Uint8Array.from([...bytes.slice(0, place), ...rest.slice(at(12))]);
+        bytes = joined(bytes.slice(0, place), rest.slice(at(12)));
         break;
       default:
-        bytes = Uint8Array.from([...bytes.slice(0, place), ...rest.slice(0, at(30)), ...rest]);
+        bytes = joined(bytes.slice(0, place), rest.slice(0, at(30)), rest);
     }
   }
   return bytes;

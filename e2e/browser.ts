@@ -2,7 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { inspect } from 'node:util';
-import { Builder, By, Key, until, type WebElement } from 'selenium-webdriver';
+import { Builder, By, Key, error, until, type WebElement } from 'selenium-webdriver';
+import { Devtools } from './devtools';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -69,9 +70,31 @@ export class Browser {
       downloadPath: this.downloads,
     });
     this.started = driver;
+    await this.look();
+  }
+
+  /** Looks at the window that the driver is in. */
+  private async look(): Promise<void> {
+    const options = (await this.driver.getCapabilities()).get('goog:chromeOptions') as { debuggerAddress: string };
+    this.devtools?.close();
+    this.devtools = await Devtools.open(options.debuggerAddress, await this.driver.getWindowHandle());
+    // Else the browser makes its tree of what there is anew for each question.
+    await this.devtools.ask('Accessibility.enable');
+  }
+
+  /** Opens another window beside this one, and goes there. */
+  async newWindow(): Promise<void> {
+    await this.driver.switchTo().newWindow('tab');
+    await this.look();
+  }
+
+  async toWindow(handle: string): Promise<void> {
+    await this.driver.switchTo().window(handle);
+    await this.look();
   }
 
   async close(): Promise<void> {
+    this.devtools?.close();
     await this.started?.quit();
     rmSync(this.profile, { recursive: true, force: true, maxRetries: 3 });
     rmSync(this.downloads, { recursive: true, force: true });
@@ -143,33 +166,58 @@ export class Browser {
     });
     for (const node of nodes) {
       if (node.ignored || (name instanceof RegExp && !name.test(node.name?.value ?? ''))) continue;
-      const element = await this.elementOf(node.backendDOMNodeId);
-      if (element && (await element.isDisplayed())) return element;
+      const element = await this.shownOf(node.backendDOMNodeId);
+      if (element) return element;
     }
     return undefined;
   }
 
-  private async elementOf(backendNodeId: number): Promise<WebElement | undefined> {
+  /** The element of a node, if there is something of it to see. */
+  private async shownOf(backendNodeId: number): Promise<WebElement | undefined> {
     const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
     const mark = `found-${++this.marks}`;
     // What one sees and clicks of a radio button or switch is its label.
     const functionDeclaration = `function () {
-      const shown = this.matches?.('input[type=radio], input[type=checkbox]') ? this.closest('label') : null;
-      (shown ?? this).setAttribute('data-${mark}', '');
+      const shown = (this.matches?.('input[type=radio], input[type=checkbox]') ? this.closest('label') : null) ?? this;
+      const { width, height } = shown.getBoundingClientRect?.() ?? {};
+      if (!(width > 0 && height > 0) || !shown.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return false;
+      shown.setAttribute('data-${mark}', '');
+      return true;
     }`;
-    await this.ask('Runtime.callFunctionOn', { objectId: object.objectId, functionDeclaration });
+    const { result } = await this.ask<{ result: { value: unknown } }>('Runtime.callFunctionOn', {
+      objectId: object.objectId,
+      functionDeclaration,
+      returnByValue: true,
+    });
+    if (result.value !== true) return undefined;
     return (await this.driver.findElements(By.css(`[data-${mark}]`)))[0];
   }
 
+  private devtools: Devtools | undefined;
   private marks = 0;
   private swallowed: unknown;
 
-  private async ask<T>(command: string, parameters: object): Promise<T> {
-    return (await this.driver.sendAndGetDevToolsCommand(command, parameters)) as unknown as T;
+  private ask<T>(command: string, parameters: object): Promise<T> {
+    if (!this.devtools) throw new Error('The browser is not started yet.');
+    return this.devtools.ask<T>(command, parameters);
   }
 
-  async click(role: string, name?: string | RegExp): Promise<void> {
-    await (await this.find(role, name)).click();
+  /** Does something to an element; to the one in its place, where it was drawn anew meanwhile. */
+  private async to<T>(
+    role: string,
+    name: string | RegExp | undefined,
+    what: (e: WebElement) => Promise<T>,
+  ): Promise<T> {
+    try {
+      return await what(await this.find(role, name));
+    } catch (met) {
+      if (!(met instanceof error.StaleElementReferenceError)) throw met;
+      return what(await this.find(role, name));
+    }
+  }
+
+  click(role: string, name?: string | RegExp): Promise<void> {
+    return this.to(role, name, (element) => element.click());
   }
 
   /** What the computer says that its user wishes of pages, such as a dark one. */
@@ -187,14 +235,13 @@ export class Browser {
   }
 
   /** Sends keys to an element, which takes the keyboard first. */
-  async press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
-    await (await this.find(role, name)).sendKeys(...keys);
+  press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
+    return this.to(role, name, (element) => element.sendKeys(...keys));
   }
 
   /** Puts a text in place of what a field holds. */
-  async fill(role: string, name: string | RegExp, text: string): Promise<void> {
-    const field = await this.find(role, name);
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+  fill(role: string, name: string | RegExp, text: string): Promise<void> {
+    return this.press(role, name, Key.chord(Key.CONTROL, 'a'), text);
   }
 
   /** Waits until an element's text contains something. */

@@ -170,12 +170,12 @@ describe('two tabs on one show', () => {
     await openDemo(b);
     const address = await b.driver.getCurrentUrl();
     const first = await b.driver.getWindowHandle();
-    await b.driver.switchTo().newWindow('tab');
+    await b.newWindow();
     await b.go(address);
     const second = await b.driver.getWindowHandle();
     await b.fill('textbox', 'Title of the show', `Summer Pier${Key.ENTER}`);
     await b.says('status', undefined, 'Saved in this browser');
-    await b.driver.switchTo().window(first);
+    await b.toWindow(first);
     await b.find('link', /Summer Pier/);
     // Both tabs edit what the other has not seen yet.
     await b.driver.executeScript(
@@ -183,16 +183,16 @@ describe('two tabs on one show', () => {
     );
     await b.fill('textbox', 'Title of the show', `Autumn Pier${Key.ENTER}`);
     await b.says('status', undefined, 'Not saved');
-    await b.driver.switchTo().window(second);
+    await b.toWindow(second);
     await b.fill('textbox', 'Title of the show', `Spring Pier${Key.ENTER}`);
     await b.says('status', undefined, 'Saved in this browser');
-    await b.driver.switchTo().window(first);
+    await b.toWindow(first);
     await b.driver.executeScript('IDBObjectStore.prototype.put = window.heldUp;');
     await b.fill('textbox', 'Title of the show', `Late Autumn Pier${Key.ENTER}`);
     await b.says('alert', undefined, 'Another tab saved this show');
     await b.click('button', 'Keep mine as a copy');
     await b.find('link', /Late Autumn Pier \(copy\)/);
-    await b.driver.switchTo().window(second);
+    await b.toWindow(second);
     await b.find('link', /Spring Pier/);
   });
 });

@@ -84,13 +84,13 @@ describe('another tab', () => {
     const first = await b.driver.getWindowHandle();
     await b.click('button', 'Play');
     await b.find('button', 'Stop');
-    await b.driver.switchTo().newWindow('tab');
+    await b.newWindow();
     await b.go(address);
     await b.find('button', /^5\|1 Harbour Clean, proven$/);
     await b.click('button', 'Play');
     await b.says('status', 'Note', 'Another tab plays already');
     await b.driver.close();
-    await b.driver.switchTo().window(first);
+    await b.toWindow(first);
     await b.click('button', 'Stop');
     await b.find('button', 'Play');
   });
