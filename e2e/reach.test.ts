@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { begin, openDemo } from './begin';
-import { By } from './browser';
+import { By, Key } from './browser';
 
 const { b } = begin();
 
@@ -54,13 +54,63 @@ const overWide = (): Promise<number> =>
   b.driver.executeScript(`const main = document.querySelector('main');
     return Math.max(document.scrollingElement.scrollWidth - innerWidth, main.scrollWidth - main.clientWidth);`);
 
-describe('a window of 320 pixels', () => {
-  it.each(VIEWS)('has %s in one column', async (path, role, name) => {
-    await size(320, 640);
-    await b.go(base + path);
-    await b.find(role, name);
-    expect(await overWide()).toBeLessThanOrEqual(0);
-  });
+/** Notes what the keyboard comes to, by what it is called: what it comes to may be drawn anew by that. */
+const NOTE = `window.reached = new Map();
+  window.called = (e) => [e.tagName, e.getAttribute('aria-label'), e.getAttribute('aria-labelledby'), e.id && e.labels?.[0]?.textContent, e.textContent.slice(0, 60), e.title].join('|');
+  addEventListener('focusin', (event) => window.reached.set(window.called(event.target), event.target), true);`;
+
+/** What can be pressed, chosen or typed in and was not come to. Of a group in which arrows go on, one member is enough. */
+const left = (): Promise<string[]> =>
+  b.driver.executeScript(`
+    const things = [...document.querySelectorAll(
+      'button, a[href], input, select, textarea, summary, [role=button], [role=switch], [role=slider], [role=tab], ' +
+      '[role=radio], [role=checkbox], [role=option], [role=row], [role=gridcell], [role=menuitem], [tabindex]')]
+      .filter((e) => e.checkVisibility({ visibilityProperty: true }) && e.getClientRects().length > 0
+        && !e.closest('[inert], [aria-hidden=true]') && !e.matches(':disabled, [aria-disabled=true]'));
+    const reached = [...window.reached.values()];
+    const groups = '[role=grid], [role=treegrid], [role=listbox], [role=radiogroup], [role=toolbar], [role=tablist], [role=menu]';
+    const inGroup = (e) => {
+      const group = e.closest(groups);
+      if (group !== null && reached.some((r) => group.contains(r))) return true;
+      // Switches of a floor and the like: one is a stop, arrows go to the others.
+      return e.tabIndex < 0 && reached.some((r) => r.parentElement === e.parentElement);
+    };
+    return things
+      .filter((e) => !window.reached.has(window.called(e)) && !inGroup(e))
+      // Something in it takes the keyboard in its place, or it is what scrolls around them.
+      .filter((e) => !reached.some((r) => e.contains(r)))
+      .map((e) => e.outerHTML.slice(0, 160));`);
+
+/** Tab, until nothing is left, or three times around without anything new; says what is left. */
+async function goAround(): Promise<string[]> {
+  for (let idle = 0, before = 0; idle < 3;) {
+    await b.driver
+      .actions()
+      .sendKeys(...Array.from({ length: 40 }, () => Key.TAB))
+      .perform();
+    if ((await left()).length === 0) return [];
+    const size = await b.driver.executeScript<number>('return window.reached.size');
+    idle = size === before ? idle + 1 : 0;
+    before = size;
+  }
+  return left();
+}
+
+describe('every view', () => {
+  it.each(VIEWS)(
+    '%s is come to by keyboard alone, and stands in one column of 320 pixels',
+    async (path, role, name) => {
+      await size(1280, 800);
+      await b.go(base + path);
+      await b.find(role, name);
+      await b.driver.executeScript(NOTE);
+      await goAround();
+      expect(await left()).toEqual([]);
+      await size(320, 640);
+      await b.find(role, name);
+      expect(await overWide()).toBeLessThanOrEqual(0);
+    },
+  );
 });
 
 describe('a window of 1280 by 800 at 200 %', () => {
