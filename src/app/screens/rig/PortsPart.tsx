@@ -199,7 +199,7 @@ function PortRow({
             <Volume1 size={16} aria-hidden /> Test
           </Button>
           <Button
-            aria-label={`Ask who hangs on ${port.name}`}
+            aria-label={`Identify what is on ${port.name}`}
             isDisabled={!port.active}
             onPress={() => void askWho(port)}
           >
