@@ -3,6 +3,7 @@ import { showDifferenceWords } from '../../wording';
 import { demoShow } from '../demo';
 import { readShowData } from '../formats/show-file';
 import {
+  addFootPage,
   applyEdit,
   changeCue,
   deleteSong,
@@ -108,6 +109,17 @@ describe('two states of a show', () => {
     const sections = after((s) => setSongField(s, 'fog-bell', 'sections', []));
     expect(sections).toEqual(['Fog Bell: tempo, metre or sections changed.']);
     expect(after((s) => deleteSong(s, 'fog-bell'))[0]).toBe('Gone: song Fog Bell.');
+  });
+
+  it('say that a song is sent otherwise only where it is', () => {
+    const [quillback] = show.units;
+    const unit = { ...quillback!, id: 'new', name: 'Second', channel: 2, input: null, returns: null, relays: [] };
+    expect(compareShows(show, { ...show, units: [...show.units, unit] }).map(showDifferenceWords)).toEqual([
+      'New: unit Second.',
+    ]);
+    const page = addFootPage(show, 'treadle', 'Encore', () => 'encore')!.edit;
+    expect(compareShows(show, applyEdit(show, page)).map(showDifferenceWords)).toEqual(['New: page Encore.']);
+    expect(compareShows(applyEdit(show, page), show).map(showDifferenceWords)).toEqual(['Gone: page Encore.']);
   });
 
   it('say which pages of a controller differ', () => {

@@ -1,6 +1,6 @@
 import { labelOf } from '../addressing';
 import { feetOf, setOf, sharing, type Show, type Song, type Unit } from '../show';
-import { sameToWires, surroundingsOf } from './surroundings';
+import { sendsAlike, surroundingsOf } from './surroundings';
 
 /** What can come and go in a show. */
 type Kind = 'unit' | 'tone' | 'move' | 'song' | 'set' | 'player' | 'port' | 'reaction' | 'page';
@@ -65,7 +65,11 @@ export function compareShows(before: Show, other: Show): readonly ShowDifference
     ...comings('player', before.players, after.players),
     ...comings('port', before.ports, after.ports),
     ...comings('unit', before.units, after.units),
-    ...both(before.units, after.units).flatMap(([a, b]) => unitDifferences(a, b)),
+    ...both(before.units, after.units).flatMap(([a, b]) => {
+      // A page that comes or goes is told as a page.
+      const pages = new Set([...feetOf(before, a.id).pages, ...feetOf(after, b.id).pages].map((p) => p.id));
+      return unitDifferences(a, b, pages);
+    }),
     ...comings('tone', before.tones, after.tones),
     ...both(before.tones, after.tones).flatMap(([a, b]): ShowDifference[] => {
       if (text(a.parts) === text(b.parts)) return [];
@@ -114,17 +118,18 @@ function comings(of: Kind, before: readonly Named[], after: readonly Named[]): r
   ];
 }
 
-function unitDifferences(a: Unit, b: Unit): ShowDifference[] {
+function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDifference[] {
   const found: ShowDifference[] = [];
   if (a.channel !== b.channel) found.push({ what: 'channel', unit: b.name, from: a.channel, to: b.channel });
   const placed = (u: Unit): ReadonlyMap<string, string> =>
     new Map(u.slots.map((s) => [s.id, `${labelOf(u.profile.plan, s.index)} ${s.name}`.trim()]));
   const [was, is] = [placed(a), placed(b)];
   for (const { id, name } of a.slots) {
-    if (!is.has(id)) found.push({ what: 'preset', unit: b.name, name, from: was.get(id)!, to: '' });
+    if (!is.has(id) && !pages.has(id)) found.push({ what: 'preset', unit: b.name, name, from: was.get(id)!, to: '' });
   }
   for (const { id, name } of b.slots) {
     const before = was.get(id);
+    if (before === undefined && pages.has(id)) continue;
     if (before !== is.get(id)) found.push({ what: 'preset', unit: b.name, name, from: before ?? '', to: is.get(id)! });
   }
   const controls = new Map(a.profile.controls.map((c) => [c.id, c]));
@@ -139,9 +144,9 @@ function unitDifferences(a: Unit, b: Unit): ShowDifference[] {
     }
   }
   // Whatever else it is: nothing that differs goes unsaid.
-  const named = { name: b.name };
-  if (found.length === 0 && text({ ...a, ...named }) !== text({ ...b, ...named }))
-    found.push({ what: 'unit', unit: b.name });
+  const told = ({ slots, ...rest }: Unit): string =>
+    text({ ...rest, name: b.name, slots: slots.filter((s) => !pages.has(s.id) || (was.has(s.id) && is.has(s.id))) });
+  if (found.length === 0 && told(a) !== told(b)) found.push({ what: 'unit', unit: b.name });
   return found;
 }
 
@@ -151,7 +156,7 @@ function songDifferences(before: Show, after: Show): ShowDifference[] {
   return after.songs.flatMap((song): ShowDifference[] => {
     const was = old.get(song.id);
     if (!was) return [];
-    const sounds = soundsText(was) !== soundsText(song) || !sameToWires(song, under, now);
+    const sounds = soundsText(was) !== soundsText(song) || !sendsAlike(song, under, now);
     if (was === song && !sounds) return [];
     const cues = new Map(was.cues.map((c) => [c.id, c]));
     const added = song.cues.filter((c) => !cues.has(c.id)).length;

@@ -25,7 +25,7 @@ export { rigSpec, routeTo } from './rigOf';
 export { selectorRuns } from './selectorRuns';
 export { StateFold } from './stateFold';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
-export { sameSurroundings, sameToWires, surroundingsOf, type Surroundings } from './surroundings';
+export { sameSurroundings, sameToWires, sendsAlike, surroundingsOf, type Surroundings } from './surroundings';
 export { linePoints, reshaped, sweptOn, type SweepForm } from './sweepShapes';
 export { playedSweeps, sweepValue } from './sweeps';
 export { hearers, patchSheet, returnsTo, wireLoops, type PatchRow, type WirePoint } from './wiring';

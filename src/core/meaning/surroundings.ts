@@ -1,4 +1,4 @@
-import { wireText, type RigSpec } from '../rig';
+import { wireText, type RigSpec, type UnitSpec } from '../rig';
 import { openingOf, type Move, type Port, type Show, type Song, type Tone, type Unit } from '../show';
 import { rigSpec } from './rigOf';
 
@@ -27,10 +27,48 @@ export const sameSurroundings = (a: Surroundings, b: Omit<Surroundings, 'rig'>):
  */
 export function sameToWires(song: Song, a: Surroundings, b: Surroundings): boolean {
   if (sameSurroundings(a, b)) return true;
-  if (a.tolerance.after !== b.tolerance.after || a.tolerance.before !== b.tolerance.before) return false;
-  if (openingOf(a, song) !== openingOf(b, song)) return false;
   if (!alike(a.ports, b.ports, portText) || !alike(a.units, b.units, unitText)) return false;
   if (a.rig !== b.rig && !alike(a.rig.units, b.rig.units, wireText)) return false;
+  return sameWishes(song, a, b);
+}
+
+/**
+ * Whether a song's units are sent the same under both. What only one of them has, a unit, a port, a preset or a control,
+ * the song does not call: else it would be another song, or have other tones. Bytes as they stand may call any of it.
+ */
+export function sendsAlike(song: Song, a: Surroundings, b: Surroundings): boolean {
+  if (sameSurroundings(a, b)) return true;
+  // Bytes go on through a unit to what hangs behind it, and that cable may be the slowest.
+  if (hasOthersBehind(a.rig.units, b.rig.units) || hasOthersBehind(b.rig.units, a.rig.units)) return false;
+  const raw = song.cues.some((c) => c.action.kind === 'message');
+  const opening = openingOf(a, song);
+  const called = new Set(
+    [...usedBy(song).tones, ...(opening === null ? [] : [opening])].flatMap((id) =>
+      (byId(a.tones).get(id)?.parts ?? []).flatMap((p) => p.slotId ?? []),
+    ),
+  );
+  const shared = <T extends Known>(list: readonly T[], other: readonly T[]): readonly T[] => {
+    if (raw || list === other) return list;
+    const known = byId(other);
+    return list.filter((item) => known.has(item.id) || called.has(item.id));
+  };
+  const unit = (one: Unit, other: Unit): Unit => ({ ...one, slots: shared(one.slots, other.slots) });
+  const spec = (one: UnitSpec, other: UnitSpec): UnitSpec => {
+    const controls = shared(one.profile.controls, other.profile.controls);
+    return { ...one, profile: { ...one.profile, controls } };
+  };
+  return (
+    alikeInBoth(a.ports, b.ports, portText) &&
+    alikeInBoth(a.units, b.units, unitText, unit) &&
+    alikeInBoth(a.rig.units, b.rig.units, wireText, spec) &&
+    sameWishes(song, a, b)
+  );
+}
+
+/** Whether a song asks the same of its tones, its moves and its opening under both, and is judged alike. */
+function sameWishes(song: Song, a: Surroundings, b: Surroundings): boolean {
+  if (a.tolerance.after !== b.tolerance.after || a.tolerance.before !== b.tolerance.before) return false;
+  if (openingOf(a, song) !== openingOf(b, song)) return false;
   const used = usedBy(song);
   const opening = openingOf(a, song);
   const tones = opening === null ? used.tones : new Set([...used.tones, opening]);
@@ -43,6 +81,29 @@ export function sameToWires(song: Song, a: Surroundings, b: Surroundings): boole
 /** What a text leaves out does not count. */
 function alike<T extends object>(a: readonly T[], b: readonly T[], text: (item: T) => string): boolean {
   return a === b || (a.length === b.length && a.every((item, i) => item === b[i] || text(item) === text(b[i]!)));
+}
+
+/** Whether there are units behind other units that are not among the second ones. */
+const hasOthersBehind = (units: readonly UnitSpec[], others: readonly UnitSpec[]): boolean =>
+  units !== others && units.some((u) => u.input?.from === 'unit' && !byId(others).has(u.id));
+
+interface Known {
+  readonly id: string;
+}
+
+/** Whether those that are in both are alike, as far as each is compared with the other. */
+function alikeInBoth<T extends Known>(
+  a: readonly T[],
+  b: readonly T[],
+  text: (item: T) => string,
+  comparable: (one: T, other: T) => T = (one) => one,
+): boolean {
+  if (a === b) return true;
+  const later = byId(b);
+  return a.every((was) => {
+    const now = later.get(was.id);
+    return now === undefined || now === was || text(comparable(now, was)) === text(comparable(was, now));
+  });
 }
 
 function alikeWhere<T extends object>(

@@ -315,11 +315,12 @@ class Bringing {
         launch: null,
       };
     });
-    const title = freeName(
-      set.title,
-      this.show.sets.map((s) => s.title),
-    );
-    this.show = { ...this.show, sets: [...this.show.sets, { ...set, id: this.newId(), title, entries }] };
+    const { sets } = this.show;
+    // A show that was just begun has one set with nothing in it: that is the one.
+    const empty = sets.find((s) => s.entries.length === 0 && (sets.length === 1 || same(s.title, set.title)));
+    const others = sets.filter((s) => s !== empty).map((s) => s.title);
+    const own = { ...set, id: empty?.id ?? this.newId(), title: freeName(set.title, others), entries };
+    this.show = { ...this.show, sets: empty ? sets.map((s) => (s === empty ? own : s)) : [...sets, own] };
   }
 
   private feet(feet: Feet): void {
@@ -332,9 +333,15 @@ class Bringing {
     if (how === 'mine') return;
     const unit = indexShow(this.show).units.get(id)!;
     const places = this.places(unit, feet, how === 'theirs' ? (mine?.pages ?? []) : []);
+    const taken = new Set(how === 'both' ? mine?.pages.map((p) => p.songId) : []);
     const pages = feet.pages.flatMap((p): FootPage[] => {
       const pageId = places.get(p.id);
-      return pageId === undefined ? [] : [{ ...this.layer(p, bridge, places), id: pageId, songId: null }];
+      if (pageId === undefined) return [];
+      // It is for the song of the same title, where the show has one that has no page yet.
+      const songId = this.songOf(p.id);
+      const own = taken.has(songId) ? null : songId;
+      taken.add(own);
+      return [{ ...this.layer(p, bridge, places), id: pageId, songId: own }];
     });
     const boat = feet.boat.map((b) => ({ id: this.bridges.get(b.id)!.to.id, from: this.bridges.get(b.from)!.to.id }));
     const theirs: Feet = { ...feet, id, everywhere: this.layer(feet.everywhere, bridge, places), pages, boat };
@@ -342,6 +349,11 @@ class Bringing {
     const next = how === 'both' ? both : theirs;
     const others = this.show.feet.filter((f) => f.id !== id);
     this.show = { ...this.show, feet: [...others, next] };
+  }
+
+  private songOf(pageId: string): string | null {
+    const title = this.part.pageSongs[pageId];
+    return title === undefined ? null : (this.show.songs.find((s) => same(s.title, title))?.id ?? null);
   }
 
   /** Presets of the controller for the pages that come: those of pages that they replace, else free ones. */

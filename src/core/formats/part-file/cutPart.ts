@@ -75,7 +75,14 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
     ...(set?.entries.some((e) => e.kind === 'song' && e.launch) ? ['what starts a song from outside'] : []),
     'cables, channels and players',
   ];
-  return { part: { kind: wish.kind, show: part }, problems: [problem('export.left-out', 'note', NOWHERE, { what })] };
+  const titles = new Map(show.songs.map((s) => [s.id, s.title]));
+  const pageSongs = Object.fromEntries(
+    (feet?.pages ?? []).flatMap((p) => (p.songId === null ? [] : [[p.id, titles.get(p.songId)!] as const])),
+  );
+  return {
+    part: { kind: wish.kind, show: part, pageSongs },
+    problems: [problem('export.left-out', 'note', NOWHERE, { what })],
+  };
 }
 
 function titleOf(show: Show, wish: PartWish): string {

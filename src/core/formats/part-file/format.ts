@@ -14,4 +14,6 @@ export type PartKind = PartWish['kind'];
 export interface Part {
   readonly kind: PartKind;
   readonly show: Show;
+  /** For which song, by its title, a page is: the songs of pages stay behind, and another show may have them too. */
+  readonly pageSongs: Readonly<Record<string, string>>;
 }

@@ -4,7 +4,18 @@ import { problemLine } from '../../../wording';
 import { compileSong } from '../../compile';
 import { demoShow } from '../../demo';
 import { toHex } from '../../midi';
-import { checkShow, emptyShow, feetOf, openingOf, setOf, sharing, type Show, type Song, type Unit } from '../../show';
+import {
+  checkShow,
+  emptyShow,
+  feetOf,
+  newSet,
+  openingOf,
+  setOf,
+  sharing,
+  type Show,
+  type Song,
+  type Unit,
+} from '../../show';
 import { randomShow } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import {
@@ -210,8 +221,16 @@ describe('a set', () => {
     const { show } = bring(bareRig(demo), part);
     const order = (s: Show, set: Show['sets'][number]): (string | undefined)[] =>
       set.entries.map((e) => (e.kind === 'song' ? s.songs.find((x) => x.id === e.songId)!.title : e.kind));
-    expect(order(show, show.sets.at(-1)!)).toEqual(order(demo, setOf(demo)));
-    expect(show.setId).toBe(bareRig(demo).setId);
+    const other = newSet('other', 'Other', { entries: [{ kind: 'break', id: 'tea', title: 'Tea', minutes: 5 }] });
+    const with2: Show = { ...bareRig(demo), sets: [other], setId: 'other' };
+    const second = bring(with2, part).show;
+    expect(second.sets[0]).toEqual(other);
+    expect(second.sets[1]!.title).toBe(setOf(demo).title);
+    expect(second.setId).toBe('other');
+    // A show that was just begun has one set, with nothing in it.
+    expect(show.sets).toHaveLength(1);
+    expect(setOf(show).title).toBe(setOf(demo).title);
+    expect(order(show, setOf(show))).toEqual(order(demo, setOf(demo)));
   });
 });
 
@@ -238,8 +257,13 @@ describe('pages of a controller', () => {
     expect(kept.show).toEqual(demo);
     const over = bring(demo, part, theirs(part)).show;
     expect(titles(over)).toEqual(titles(demo));
+    // Each is for the song that it was for, found again by its title; one page a song.
+    const songsOf = (s: Show): unknown => feetOf(s, controller.id).pages.map((p) => p.songId);
+    expect(songsOf(over)).toEqual(songsOf(demo));
+    expect(controller.pages.some((p) => p.songId !== null)).toBe(true);
     const behind = bring(demo, part, [[clashKey({ kind: 'pages', id: controller.id }), 'both']]).show;
     expect(titles(behind)).toEqual([...titles(demo), ...titles(demo)]);
+    expect(songsOf(behind)).toEqual([...controller.pages.map((p) => p.songId), ...controller.pages.map(() => null)]);
     expect(behind.units.find((u) => u.id === controller.id)!.slots.length).toBe(
       demo.units.find((u) => u.id === controller.id)!.slots.length + titles(demo).length,
     );
