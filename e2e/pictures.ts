@@ -30,6 +30,7 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Play The Rope Ledger now');
     await b.click('button', 'Play Nine Fathoms next');
     await b.find('button', 'Stop');
+    await b.says('listitem', 'Quillback', 'A3');
     await still('set');
     await b.click('link', 'Mix');
     await b.find('table', 'Mix sheet');

@@ -85,7 +85,7 @@ export function Transport() {
   function waiting(): string {
     const at = Math.round(secondsToTicks(time!.tempo, microsToSeconds(news.from!)));
     const left = countInTimes(shown!, at).filter((t) => t >= news.place - BEAT_IN_SIGHT).length;
-    return left > 0 ? `in ${left}` : 'ready …';
+    return left > 0 ? `in ${left}` : 'ready';
   }
   const toggle = (): void => {
     if (news.playing) void stopSong();
