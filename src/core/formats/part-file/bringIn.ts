@@ -3,22 +3,21 @@ import {
   addHouseNumber,
   applyEdit,
   checkShow,
+  feetOf,
   freeName,
   indexShow,
   type Cue,
-  type Doing,
   type Feet,
-  type FootPage,
   type Move,
   type Show,
-  type Slot,
   type Song,
   type Tone,
   type Unit,
 } from '../../show';
-import { keepsOf, slotCount } from '../../addressing';
+import { keepsOf } from '../../addressing';
 import type { Part } from './format';
-import { UnitBridge } from './unitBridge';
+import { bringFeet } from './bringFeet';
+import { UnitBridge, same } from './unitBridge';
 
 /** What becomes of something of a part whose name the show has already: the show's is kept, it is replaced, or both are there. */
 export type Meeting = 'mine' | 'theirs' | 'both';
@@ -48,8 +47,6 @@ export interface Brought {
   readonly show: Show;
   readonly clashes: readonly Clash[];
 }
-
-const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Which unit of a show is which of a part: by name, or by kind where the show has just one of it. */
 export function proposeUnits(show: Show, part: Part): ReadonlyMap<string, string | null> {
@@ -325,122 +322,15 @@ class Bringing {
 
   private feet(feet: Feet): void {
     const bridge = this.bridges.get(feet.id)!;
-    const { id } = bridge.to;
-    const mine = this.show.feet.find((f) => f.id === id);
-    this.where = bridge.to.name;
-    const full = mine !== undefined && (mine.pages.length > 0 || mine.everywhere.switches.length > 0);
-    const how = full ? this.meeting({ kind: 'pages', id: feet.id, name: bridge.to.name }) : 'theirs';
+    const { name } = bridge.to;
+    const mine = feetOf(this.show, bridge.to.id);
+    this.where = name;
+    const full = mine.pages.length > 0 || mine.everywhere.switches.length > 0;
+    const how = full ? this.meeting({ kind: 'pages', id: feet.id, name }) : 'theirs';
     if (how === 'mine') return;
-    const unit = indexShow(this.show).units.get(id)!;
-    const places = this.places(unit, feet, how === 'theirs' ? (mine?.pages ?? []) : []);
-    const taken = new Set(how === 'both' ? mine?.pages.map((p) => p.songId) : []);
-    const pages = feet.pages.flatMap((p): FootPage[] => {
-      const pageId = places.get(p.id);
-      if (pageId === undefined) return [];
-      // It is for the song of the same title, where the show has one that has no page yet.
-      const songId = this.songOf(p.id);
-      const own = taken.has(songId) ? null : songId;
-      taken.add(own);
-      return [{ ...this.layer(p, bridge, places), id: pageId, songId: own }];
-    });
-    const boat = feet.boat.map((b) => ({ id: this.bridges.get(b.id)!.to.id, from: this.bridges.get(b.from)!.to.id }));
-    const theirs: Feet = { ...feet, id, everywhere: this.layer(feet.everywhere, bridge, places), pages, boat };
-    const both: Feet = { ...(mine ?? theirs), pages: [...(mine?.pages ?? []), ...pages] };
-    const next = how === 'both' ? both : theirs;
-    const others = this.show.feet.filter((f) => f.id !== id);
-    this.show = { ...this.show, feet: [...others, next] };
-  }
-
-  private songOf(pageId: string): string | null {
-    const title = this.part.pageSongs[pageId];
-    return title === undefined ? null : (this.show.songs.find((s) => same(s.title, title))?.id ?? null);
-  }
-
-  /** Presets of the controller for the pages that come: those of pages that they replace, else free ones. */
-  private places(unit: Unit, feet: Feet, replaced: readonly FootPage[]): Map<string, string> {
-    const bridge = this.bridges.get(feet.id)!;
-    const places = new Map<string, string>();
-    if (bridge.alongside) {
-      for (const { id } of feet.pages) places.set(id, id);
-      return places;
-    }
-    const indexOf = (list: readonly Slot[], id: string): number => list.find((s) => s.id === id)?.index ?? 0;
-    const ordered = feet.pages.toSorted((a, b) => indexOf(bridge.from.slots, a.id) - indexOf(bridge.from.slots, b.id));
-    const old = replaced.toSorted((a, b) => indexOf(unit.slots, a.id) - indexOf(unit.slots, b.id)).map((p) => p.id);
-    let slots = [...unit.slots];
-    const taken = (index: number): boolean =>
-      [...slots, ...bridge.arrivals.slots.values()].some((s) => s.index === index);
-    const room = slotCount(unit.profile.plan);
-    for (const page of ordered) {
-      const name = bridge.from.slots.find((s) => s.id === page.id)?.name ?? '';
-      const was = old.shift();
-      if (was !== undefined) {
-        slots = slots.map((s) => (s.id === was ? { ...s, name } : s));
-        places.set(page.id, was);
-        continue;
-      }
-      const index = Array.from({ length: room }, (_, i) => i).find((i) => !taken(i));
-      if (index === undefined) {
-        this.lost(unit.name, unit.name, `room for page ${name}`);
-        continue;
-      }
-      const slot: Slot = { id: this.newId(), index, name, startVariant: null, startControls: [], panel: [] };
-      slots.push(slot);
-      places.set(page.id, slot.id);
-    }
-    slots.sort((a, b) => a.index - b.index);
-    this.show = { ...this.show, units: this.show.units.map((u) => (u.id === unit.id ? { ...u, slots } : u)) };
-    return places;
-  }
-
-  private layer<L extends Feet['everywhere']>(layer: L, own: UnitBridge, places: ReadonlyMap<string, string>): L {
-    return {
-      ...layer,
-      switches: layer.switches.flatMap((s) => {
-        const id = own.sender(s.id);
-        const doings = s.doings.flatMap((d) => {
-          const does = this.doing(d.does, places);
-          return does ? [{ ...d, does }] : [];
-        });
-        return id === null ? [] : [{ ...s, id, doings }];
-      }),
-      pedals: layer.pedals.flatMap((p) => {
-        const id = own.sender(p.id);
-        if (id === null) return [];
-        const { does } = p;
-        if (does.kind === 'number') return [{ ...p, id }];
-        const bridge = this.bridges.get(does.unitId)!;
-        const controlId = bridge.swept(does.controlId, [does.from, does.to]);
-        return controlId === null ? [] : [{ ...p, id, does: { ...does, unitId: bridge.to.id, controlId } }];
-      }),
-    };
-  }
-
-  private doing(does: Doing, places: ReadonlyMap<string, string>): Doing | null {
-    switch (does.kind) {
-      case 'tone':
-        return { ...does, toneId: this.toneIds.get(does.toneId)! };
-      case 'move': {
-        const moveId = this.moveIds.get(does.moveId);
-        return moveId === undefined ? null : { ...does, moveId };
-      }
-      case 'control': {
-        const bridge = this.bridges.get(does.unitId)!;
-        const value = bridge.value(does.controlId, does.value);
-        return value && { ...does, unitId: bridge.to.id, ...value };
-      }
-      case 'page': {
-        if (typeof does.to === 'string') return does;
-        const pageId = places.get(does.to.pageId);
-        return pageId === undefined ? null : { ...does, to: { pageId } };
-      }
-      case 'song':
-      case 'sample':
-        return null;
-      case 'session':
-      case 'message':
-        return does;
-    }
+    const { bridges, toneIds, moveIds, newId } = this;
+    const lost = (what: string): void => this.lost(name, name, what);
+    this.show = bringFeet(this.show, this.part, feet, how, { bridges, toneIds, moveIds, newId, lost });
   }
 
   /** Presets that tones brought along come into their units, as far as a tone that was taken calls them. */

@@ -4,7 +4,8 @@ import { newSlot, type Slot, type TonePart, type Unit } from '../../show';
 /** Says that something of a part has no counterpart in the unit it came to. */
 type Lost = (unit: string, what: string) => void;
 
-const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+/** Whether two names are one, as people write them. */
+export const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Presets that come to a unit with a part: new ones, or known by name without a place. */
 export interface Arrivals {
