@@ -1,20 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { applyEdit, checkShow, type Edit, invertEdit, openingOf, type Show } from '../show';
+import { applyEdit, checkShow, openingOf, type Show } from '../show';
 import { copyBySection, removeTone, replaceTone, setOpening, setShowOpening, toneUses } from '../show/commands';
 import { OPENING_CUE, moments } from './moments';
+import { doingTo } from '../testing/doing';
 
 const show = demoShow();
 const opened = (s: Show, i = 0): string | null => {
   const [first] = moments(s, s.songs[i]!).filter((m) => m.id === OPENING_CUE);
   return first?.action.kind === 'tone' ? first.action.toneId : null;
 };
-const done = (edit: Edit | null, from: Show = show): Show => {
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-};
+const done = doingTo(show);
 
 describe('an opening', () => {
   it('is that of the show, until a song has its own', () => {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { harmed, harmless } from '../../cells';
+import { LINE_LIMIT, PROBLEM_LIMIT, harmed, harmless } from '../../cells';
 import {
   NOWHERE,
   problem,
@@ -10,11 +10,6 @@ import {
   type Read,
 } from '../../problems';
 import { figureIn, type Range } from '../../show';
-
-/** The most lines that a table may have. */
-const LINE_LIMIT = 65536;
-/** Problems that one answer lists; a table with more is not mended line by line. */
-const PROBLEM_LIMIT = 20;
 
 /** A line of a table: where it stands in the text, counted from 1, and its cells by the title of their column. */
 export interface TableRow {

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { LINE_LIMIT, PROBLEM_LIMIT } from '../../cells';
 import { indexOfLabel, labelOf, slotCount, type AddressPlan } from '../../addressing';
 import {
   NOWHERE,
@@ -12,11 +13,7 @@ import {
 } from '../../problems';
 import type { ListedName } from '../../show';
 
-/** The most lines that a list may have: one for each slot that a unit can have at all. */
-const LINE_LIMIT = 65536;
 export const NAME_LIMIT = 120;
-/** Problems that one answer lists; a list with more is not mended line by line. */
-const PROBLEM_LIMIT = 20;
 
 export interface PresetListOptions {
   readonly plan: AddressPlan;

@@ -2,8 +2,8 @@ import { songEntries } from '../find';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { newCall } from '../builders';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import {} from '../check/checkShow';
+import { applyEdit, invertEdit } from '../edits';
 import type { Sweep } from '../schema';
 import {
   addTonesOf,
@@ -15,16 +15,12 @@ import {
   replaceAudio,
   stretchSweep,
 } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 let made = 0;
 const newId = (): string => `bulk-${made++}`;
-function there(edit: Edit | null): ReturnType<typeof demoShow> {
-  const after = applyEdit(show, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(show);
-  return after;
-}
+const there = doingTo(show);
 
 describe('many at once', () => {
   it('adds a tone for each look of a unit, or for each of its scenes, but none twice', () => {

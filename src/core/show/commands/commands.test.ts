@@ -2,8 +2,8 @@ import { setOf, songEntries } from '../find';
 import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import {} from '../check/checkShow';
+import {} from '../edits';
 import { newSong, newTone, newUnit, toneCue } from '../builders';
 import type { Show } from '../schema';
 import {
@@ -27,17 +27,11 @@ import {
   slotUses,
   toneUses,
 } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 
-/** Does an edit; the show stays valid, and the edit can be taken back. */
-function done(edit: Edit | null, from: Show = show): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const done = doingTo(show);
 const cueIds = (s: Show, songId = 'slack-tide'): string[] =>
   s.songs.find((x) => x.id === songId)!.cues.map((c) => c.id);
 

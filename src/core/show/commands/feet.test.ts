@@ -4,11 +4,9 @@ import {
   addFootPage,
   applyEdit,
   changeFeet,
-  checkShow,
   deleteSong,
   feetOf,
   indexShow,
-  invertEdit,
   nameSlot,
   newFeet,
   newFootSwitch,
@@ -22,22 +20,16 @@ import {
   removeToneEverywhere,
   removeUnit,
   changeProfile,
-  type Edit,
   type FootPedal,
   type Show,
 } from '../';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 const pages = pagesOf(show, 'treadle');
 const slack = pages[1]!;
 
-/** The show after an edit that leaves it whole and can be taken back. */
-function done(edit: Edit | null, before: Show = show): Show {
-  const after = applyEdit(before, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(before);
-  return after;
-}
+const done = doingTo(show);
 
 const page = (s: Show, id: string) => feetOf(s, 'treadle').pages.find((p) => p.id === id);
 

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newPort, newSlot, newUnit } from '../builders';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import {} from '../check/checkShow';
+import {} from '../edits';
 import { indexShow } from '../find';
 import type { Show } from '../schema';
 import {
@@ -36,20 +36,14 @@ import {
   withoutControl,
   type ProfileChange,
 } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 let made = 0;
 const newId = (): string => `made-${made++}`;
 const unitOf = (s: Show, id: string) => indexShow(s).units.get(id)!;
 
-/** Does an edit; the show stays valid, and the edit can be taken back. */
-function done(edit: Edit | null, from: Show = show): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const done = doingTo(show);
 
 function changed(change: ProfileChange, from: Show = show): Show {
   if (!change.ok) throw new Error(JSON.stringify(change.problems));

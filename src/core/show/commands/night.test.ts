@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import { applyEdit, type Edit } from '../edits';
 import { setOf } from '../find';
 import { showSchema, type Audio, type Reaction, type Show } from '../schema';
 import { changeProfile, withoutControl } from './profiles';
@@ -10,6 +10,7 @@ import { removeMove } from './sweeps';
 import { removeTone, removeToneEverywhere } from './tones';
 import { moveReaction, setLevel, setMissing, setTonight } from './night';
 import { addTrack, deleteSong, putReaction, removeReaction, removeTrack } from './sound';
+import { doingTo } from '../../testing/doing';
 
 const reaction = (id: string, does: Reaction['does'], rest: Partial<Reaction> = {}): Reaction => ({
   id,
@@ -88,13 +89,7 @@ function linked(): Show {
   return show;
 }
 
-function done(show: Show, edit: Edit | null): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(show, edit!);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(show);
-  expect(checkShow(after)).toEqual([]);
-  return after;
-}
+const done = (show: Show, edit: Edit | null): Show => doingTo(show)(edit);
 
 const kept = (show: Show): string[] => show.reactions.map((r) => r.id);
 const first = (show: Show) => {

@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { addressOf, labelOf, slotCount } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newSlot } from '../builders';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit } from '../edits';
+import {} from '../check/checkShow';
+import { applyEdit } from '../edits';
 import { indexShow, openingOf } from '../find';
 import type { Show } from '../schema';
 import { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot } from './slots';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 const unit = show.units.find((u) => show.tones.some((t) => t.parts.some((p) => p.unitId === u.id && p.slotId)))!;
@@ -15,14 +16,8 @@ const free = Array.from({ length: slotCount(unit.profile.plan) }, (_, i) => i).f
   (i) => i > 0 && !slotAt(show, unit.id, i),
 )!;
 
-function named(from: Show, index: number, name: string): Show {
-  const edit = nameSlot(from, unit.id, index, name, 'new');
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const named = (from: Show, index: number, name: string): Show =>
+  doingTo(from)(nameSlot(from, unit.id, index, name, 'new'));
 
 describe('naming a slot', () => {
   it('that nobody named yet gives it an entry, in its place', () => {

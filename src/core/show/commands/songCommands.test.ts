@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt, formatPosition } from '../../time';
 import { newSection, newSong, toneCue } from '../builders';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import {} from '../check/checkShow';
+import {} from '../edits';
 import { indexShow } from '../find';
 import type { Show, Song } from '../schema';
 import { songTime } from '../songTime';
@@ -28,6 +28,7 @@ import {
   setPickup,
   shiftCues,
 } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 const ID = 'slack-tide';
@@ -37,13 +38,7 @@ const song = (s: Show = show, id = ID): Song => indexShow(s).songs.get(id)!;
 const places = (s: Show, id = ID): string[] =>
   song(s, id).cues.map((c) => formatPosition(songTime(song(s, id)).bars, c.at, song(s, id).bars));
 
-function done(edit: Edit | null, from: Show = show): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const done = doingTo(show);
 
 describe('the frame of a song', () => {
   it('takes tempos, steps and ramps, and gives them up but for the first', () => {

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import { applyEdit } from '../edits';
 import type { Audio, Show, Song, Track } from '../schema';
 import { newCall } from '../builders';
 import { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 const ID = 'slack-tide';
@@ -22,14 +23,7 @@ const track = (id: string, audioId: string): Track => ({
   muted: false,
 });
 
-/** Does an edit; the show stays valid, and the edit can be taken back. */
-function done(edit: Edit | null, from: Show = show): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const done = doingTo(show);
 const sounds = (s: Show): string[] => s.audio.map((a) => a.id);
 
 describe('recordings', () => {

@@ -3,8 +3,8 @@ import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt } from '../../time';
-import { checkShow } from '../check/checkShow';
-import { applyEdit, invertEdit, type Edit } from '../edits';
+import {} from '../check/checkShow';
+import {} from '../edits';
 import type { Show } from '../schema';
 import { songTime } from '../songTime';
 import {
@@ -26,19 +26,14 @@ import {
   startFrom,
   sweepable,
 } from './';
+import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
 const song = show.songs[0]!;
 let count = 0;
 const newId = (): string => `new-${++count}`;
 
-function done(edit: Edit | null, from: Show = show): Show {
-  expect(edit).not.toBeNull();
-  const after = applyEdit(from, edit!);
-  expect(checkShow(after)).toEqual([]);
-  expect(applyEdit(after, invertEdit(edit!))).toEqual(from);
-  return after;
-}
+const done = doingTo(show);
 
 describe('a song that begins as another', () => {
   it('has all of it under ids of its own, but for its recordings', () => {
