@@ -2,7 +2,6 @@ import { songEntries } from '../find';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { newCall } from '../builders';
-import {} from '../check/checkShow';
 import { applyEdit, invertEdit } from '../edits';
 import type { Sweep } from '../schema';
 import {

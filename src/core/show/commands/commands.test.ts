@@ -2,8 +2,6 @@ import { setOf, songEntries } from '../find';
 import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import {} from '../check/checkShow';
-import {} from '../edits';
 import { newSong, newTone, newUnit, toneCue } from '../builders';
 import type { Show } from '../schema';
 import {

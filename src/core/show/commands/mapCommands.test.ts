@@ -3,8 +3,6 @@ import { describe, expect, it } from 'vitest';
 import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newPort, newSlot, newUnit } from '../builders';
-import {} from '../check/checkShow';
-import {} from '../edits';
 import { indexShow } from '../find';
 import type { Show } from '../schema';
 import {

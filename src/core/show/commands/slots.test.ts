@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { addressOf, labelOf, slotCount } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newSlot } from '../builders';
-import {} from '../check/checkShow';
 import { applyEdit } from '../edits';
 import { indexShow, openingOf } from '../find';
 import type { Show } from '../schema';

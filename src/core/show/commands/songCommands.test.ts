@@ -2,8 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt, formatPosition } from '../../time';
 import { newSection, newSong, toneCue } from '../builders';
-import {} from '../check/checkShow';
-import {} from '../edits';
 import { indexShow } from '../find';
 import type { Show, Song } from '../schema';
 import { songTime } from '../songTime';

@@ -3,8 +3,6 @@ import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt } from '../../time';
-import {} from '../check/checkShow';
-import {} from '../edits';
 import type { Show } from '../schema';
 import { songTime } from '../songTime';
 import {
