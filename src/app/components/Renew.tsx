@@ -9,17 +9,17 @@ import { HeadSlip } from './shellParts';
 export function Renew() {
   const renew = useOffline((s) => s.renew);
   const playing = useNews((s) => s.news.playing);
-  const stored = useApp((s) => (s.open?.save ?? 'saved') === 'saved');
+  // What was typed just now is saved first; what cannot be saved is not given up for a new version.
+  const refused = useApp((s) => s.open?.save === 'failed' || s.open?.save === 'conflict');
   if (!renew || playing) return null;
   const go = async (): Promise<void> => {
     await saveNow();
-    // What the browser would not store is not given up for a new version.
     if ((useApp.getState().open?.save ?? 'saved') === 'saved') await renew();
   };
   return (
     <HeadSlip role="status" aria-label="New version">
       <span>A new version of Hollow Lantern is here.</span>
-      <MainButton isDisabled={!stored} onPress={() => void go()}>
+      <MainButton isDisabled={refused} onPress={() => void go()}>
         Load it
       </MainButton>
     </HeadSlip>
