@@ -22,8 +22,6 @@ const FLAGS = [
 ];
 
 const PATIENCE = 15_000;
-/** Milliseconds from one look to the next. */
-const POLL = 40;
 
 /** Where pictures of failures are put; not part of the project. */
 const FAILURES = 'failures';
@@ -131,7 +129,7 @@ export class Browser {
       }
     };
     try {
-      await this.driver.wait(holds, patience, undefined, POLL);
+      await this.driver.wait(holds, patience);
     } catch (error) {
       const path = await this.pictureOfFailure(nameNow());
       const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;

@@ -191,7 +191,7 @@ describe('the stand-in', () => {
       await press(name);
       await b.wait(async () => (await lampOf(b, 'Quillback')).includes(label), `${String(name)} leads to ${label}`);
     }
-    expect(await lampOf(b, 'Oxbow Forty')).toContain('state 3');
+    await b.wait(async () => (await lampOf(b, 'Oxbow Forty')).includes('state 3'), 'the amplifier is told by relay');
     await b.find('button', 'Play');
     // Held, a switch turns the page.
     await press(/^Switch 10 of Treadle Ten/, 800);
