@@ -58,6 +58,9 @@ export async function chooseFile(b: Browser, path: string): Promise<void> {
   await b.driver.findElement(field).sendKeys(path);
 }
 
-/** What a unit's lamp at the foot says. */
-export const lampOf = async (b: Browser, unit: string): Promise<string> =>
-  (await b.driver.findElement(By.css(`[aria-label="Units now"] [aria-label="${unit}"]`))).getText();
+/** What a unit's lamp at the foot says. Asked for in one: a lamp is drawn anew whenever its unit changes. */
+export const lampOf = (b: Browser, unit: string): Promise<string> =>
+  b.driver.executeScript(
+    'return document.querySelector(arguments[0]).innerText',
+    `[aria-label="Units now"] [aria-label="${unit}"]`,
+  );
