@@ -72,7 +72,7 @@ describe('an evening', () => {
   });
 
   it('takes a wrong start back with one press', async () => {
-    await b.click('button', 'Take the start back');
+    await b.click('button', 'Undo the start');
     await b.find('heading', /^The Rope Ledger/);
     await b.find('button', 'Start, hold');
   });

@@ -195,7 +195,7 @@ function MoveCard({ show, move, can }: CardProps) {
               />
             )}
             <SignButton
-              aria-label={`Take out step ${i + 1}`}
+              aria-label={`Remove step ${i + 1}`}
               isDisabled={move.steps.length === 1}
               onPress={() => put({ steps: move.steps.filter((_, k) => k !== i) }, 'shorten a move')}
             >

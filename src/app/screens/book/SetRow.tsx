@@ -90,8 +90,8 @@ export function SetRow({ song, place, last, number }: Props) {
           <ArrowDown size={17} />
         </SignButton>
         <SignButton
-          aria-label={`Take ${song.title} out of the set`}
-          onPress={() => perform(removeFromSet(show, song.id), `take ${song.title} out of the set`)}
+          aria-label={`Remove ${song.title} from the set`}
+          onPress={() => perform(removeFromSet(show, song.id), `remove ${song.title} from the set`)}
         >
           <X size={17} />
         </SignButton>

@@ -146,7 +146,7 @@ function BarsPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
         <Button isDisabled={!fits} onPress={() => perform(insertBars(show, song.id, bar, many), 'insert bars')}>
           Insert before {name}
         </Button>
-        <Button isDisabled={!removing} onPress={() => perform(removing, 'take bars out')}>
+        <Button isDisabled={!removing} onPress={() => perform(removing, 'delete bars')}>
           Delete bars
         </Button>
       </Row>

@@ -77,7 +77,7 @@ export function EntryPanel({ entry, onGone }: Props) {
       )}
       <Button
         onPress={() => {
-          perform(removeEntry(show, entry.id), 'take an entry out of the set');
+          perform(removeEntry(show, entry.id), 'remove an entry from the set');
           onGone();
         }}
       >

@@ -137,7 +137,7 @@ export function StageKeys({ song }: { readonly song: Song }) {
         <SkipForward size={30} aria-hidden />
       </Key>
       {canGoBack && (
-        <Key aria-label="Take the start back" onPress={() => void takeStartBack()}>
+        <Key aria-label="Undo the start" onPress={() => void takeStartBack()}>
           <Undo2 size={28} aria-hidden />
         </Key>
       )}
