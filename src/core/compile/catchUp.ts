@@ -163,8 +163,9 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
   const channel = context.channels.get(unit.id)!;
   const wanted = to[unit.id]!;
   const turns: (readonly Send[])[] = [];
-  const turn = (aim: UnitAim, reload: boolean): void => {
-    const sends = sendsOf({ unit, channel, changes: changesTo(fold, unit, aim, 'changes', reload), raw: null });
+  const turn = (aim: UnitAim, reload: boolean, resend = false): void => {
+    const changes = changesTo(fold, unit, aim, 'changes', reload, resend);
+    const sends = sendsOf({ unit, channel, changes, raw: null });
     if (sends.length > 0) turns.push(sends);
   };
   for (const { slot, variant } of way) {
@@ -172,8 +173,9 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
     const aim = { slot: place, variant: variant ?? undefined, controls: {} };
     // A rule on the slot alone fires only when the slot is recalled.
     const reload = variant === null && place !== undefined;
-    if (variant !== null && fold.get(unit.id).variant === variant) forgetVariant(fold, unit.id);
-    turn(aim, reload);
+    // One on a variant fires when the variant is called again, or kept over the recall of another slot.
+    const stays = place === undefined || fold.get(unit.id).slot === place;
+    turn(aim, reload, variant !== null && stays);
   }
   const reload = wanted.slot !== null && lostToStore(unit, fold.get(unit.id), wanted);
   const aim = {
@@ -199,11 +201,6 @@ function lostToStore(unit: UnitSpec, is: UnitState, wanted: UnitState): boolean 
     const lost = keepsOf(encoding) === 'flip' && value !== undefined && typeof is.controls[id] !== 'number';
     return lost && unit.profile.recallLoads.controls && start?.controls[id] !== undefined;
   });
-}
-
-/** Has the variant sent once more, so that the rule that hangs on it fires again. */
-function forgetVariant(fold: StateFold, unitId: string): void {
-  fold.set(unitId, { ...fold.get(unitId), variant: null });
 }
 
 export interface CatchUp {

@@ -18,6 +18,9 @@ const SONGS: readonly [string, RandomChoice][] = [
   ['dense', { gap: 96, shifts: true }],
   ['with bytes as they stand', { gap: 480, shifts: true, raw: true }],
   ['sent down a chain', { gap: 1440, sentDownChain: true }],
+  ['three deep', { gap: 960, deep: true }],
+  ['three deep and crossing', { gap: 480, deep: true, shifts: true, crowded: true }],
+  ['crowded on two ports', { gap: 96, twoPorts: true, crowded: true }],
 ];
 
 describe('what the compiler promises', () => {

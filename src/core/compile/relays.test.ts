@@ -153,6 +153,75 @@ describe('two rules of one change that call one unit', () => {
   });
 });
 
+describe('a reload', () => {
+  const slow: Partial<Profile> = { times: { recall: 200, variant: 0, control: 5, settle: 20 } };
+  const reloading = (at: number): Cue => ({
+    ...toneCue('again', at, 'a'),
+    action: { kind: 'tone', toneId: 'a', reload: true },
+  });
+
+  it('is late on the unit that its rules load again, where there is no room before the beat', () => {
+    const quick = { ...modelerProfile, times: { recall: 10, variant: 0, control: 0, settle: 0 } };
+    const [u0, far] = rigWith([rule(9, null, 18)], slow);
+    // 11.5 ms after the first cue: just enough for the first unit. The other falls silent a hair after the beat.
+    const { verdicts } = played([{ ...u0!, profile: quick }, far!], { a: [on(9)] }, [
+      toneCue('x', 9600, 'a'),
+      reloading(9622),
+    ]);
+    expect(of(verdicts, 'again', 'u0').outcome).toBe('on-time');
+    const late = of(verdicts, 'again', 'far');
+    expect(late.outcome).toBe('late');
+    // A program's wire, 10 ms of loading, a bank and a program's wire, then 200 ms, less the 11.458 ms between both cues.
+    expect(late.offset! / 1000).toBeCloseTo(0.64 + 10 + 1.6 + 200 - 11.458, 2);
+  });
+
+  it('is on time on the unit that its rules load again, given the room', () => {
+    const { verdicts } = played(rigWith([rule(9, null, 18)], slow), { a: [on(9)] }, [
+      toneCue('x', 9600, 'a'),
+      reloading(19200),
+    ]);
+    expect(of(verdicts, 'again', 'far')).toMatchObject({ outcome: 'on-time', reason: { kind: 'as-wanted' } });
+  });
+
+  it('wants a unit that only rules reach loaded again, where the tone names its preset too', () => {
+    const { show, song } = played(
+      rigWith([rule(9, null, 18)], slow),
+      { a: [on(9), on(18, null, 'far')], b: [on(18, null, 'far')] },
+      [
+        toneCue('x', 9600, 'a'),
+        reloading(19200),
+        { ...reloading(28800), id: 'alone', action: { kind: 'tone', toneId: 'b', reload: true } },
+      ],
+    );
+    const reloads = songWants(show, song).map((w) => [w.cueId, w.unitId, w.aim.kind === 'state' && w.aim.reload]);
+    expect(reloads).toContainEqual(['again', 'far', true]);
+    // Nothing calls it then, so nothing can load it again: that it is on has to do.
+    expect(reloads).toContainEqual(['alone', 'far', false]);
+  });
+});
+
+describe('two rules of one change that call presets of two banks', () => {
+  // The amplifier is ready again just as the second program arrives, while the bank ahead of that one still waits.
+  it.each([
+    ['at once', 1.6, { recall: 180, settle: 40, variant: 0, control: 0 }],
+    ['one by the recall, one by the variant behind it', 40, { recall: 60, settle: 100, variant: 0, control: 0 }],
+  ])('reads each bank with its program in a unit that queues, in the song as on the wire: %s', (_, settle, times) => {
+    const [u0, far] = rigWith([rule(9, null, 135), rule(9, 3, 18)], {
+      whileSettling: 'queue',
+      times: { recall: 60, variant: 0, control: 5, settle },
+    });
+    const keeps = settle < 40;
+    const profile = { ...modelerProfile, times, recallLoads: { variant: !keeps, controls: false } };
+    const { show, song, rig, verdicts } = played([{ ...u0!, profile }, far!], { v: [on(0, 3)], a: [on(9, 3)] }, [
+      toneCue('x', 9600, 'v'),
+      toneCue('y', 19200, 'a'),
+    ]);
+    expect(rig.state().far).toMatchObject({ slot: 18, bank: 0 });
+    expect(stateAt(show, song, 1e6).far).toMatchObject({ slot: 18, bank: 0 });
+    expect(of(verdicts, 'y', 'far').outcome).toBe('on-time');
+  });
+});
+
 describe('a program number that calls no slot', () => {
   it('changes nothing, in the song as in the unit', () => {
     const { show, song, rig } = played([testUnit('u0', 1, modelerProfile)], { a: [on(9, 2)] }, [
@@ -342,6 +411,64 @@ describe('catch-up by way of a preset that keeps the variant', () => {
     other.settle();
     expect([other.state().u0!.slot, other.state().far!.slot]).toEqual([9, 27]);
   });
+});
+
+describe('catch-up through a chain three deep', () => {
+  const chained = (keeps: Profile, settle: number, whileSettling: Profile['whileSettling'] = 'ignore'): Unit[] => {
+    const own = { ...ampProfile, times: { recall: 60, variant: 0, control: 5, settle }, whileSettling };
+    const call = (
+      id: string,
+      slot: number,
+      variant: number | null,
+      unit: string,
+      to: string,
+      toSlot: number,
+    ): Relay => ({
+      id,
+      when: { slotId: `${unit}-s${slot}`, variant },
+      toUnitId: to,
+      toSlotId: `${to}-s${toSlot}`,
+    });
+    return [
+      testUnit('u0', 1, keeps, { relays: [call('r1', 9, 2, 'u0', 'far', 18), call('r2', 18, 2, 'u0', 'far', 27)] }),
+      testUnit('far', 2, own, {
+        input: { from: 'unit', unitId: 'u0', thru: false },
+        relays: [call('r3', 18, null, 'far', 'farther', 135)],
+      }),
+      testUnit('farther', 3, own, { input: { from: 'unit', unitId: 'far', thru: false } }),
+    ];
+  };
+
+  it.each([
+    [5, 'ignore'],
+    [40, 'queue'],
+    [80, 'queue'],
+    [80, 'ignore'],
+  ] as const)(
+    'waits on a detour for all that it sets off, where a variant kept over the recall fires too (%s, %s)',
+    (settle, how) => {
+      const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
+      const { show, song, rig } = played(chained(keeps, settle, how), { a: [on(9, 2)], b: [on(18)], c: [on(27)] }, [
+        toneCue('x', 9600, 'a'),
+        toneCue('y', 14400, 'b'),
+        toneCue('z', 19200, 'c'),
+      ]);
+      const wanted = stateAt(show, song, 1e6);
+      expect([wanted.u0!.slot, wanted.far!.slot, wanted.farther!.slot]).toEqual([27, 27, 135]);
+      expect(rig.state()).toMatchObject({ far: { slot: 27 }, farther: { slot: 135 } });
+      const lost = { ...wanted, far: { ...wanted.far!, slot: 0 }, farther: { ...wanted.farther!, slot: 0 } };
+      for (const known of [{}, lost]) {
+        const other = new SimulatedRig(rigSpec(show), undefined, known);
+        for (const e of catchUp(show, known, wanted).events) other.send(e.portId, e.at, e.bytes);
+        other.settle();
+        expect(other.state()).toMatchObject({
+          u0: { slot: 27, variant: 2 },
+          far: { slot: 27 },
+          farther: { slot: 135 },
+        });
+      }
+    },
+  );
 });
 
 describe('a cue sent on its beat to a chain of units', () => {

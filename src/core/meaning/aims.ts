@@ -76,7 +76,8 @@ export function songWants(show: Show, song: Song): Wanted[] {
       for (const [unitId, state] of named) {
         if (namesNothing(state)) continue;
         const reached = context.paths.has(unitId);
-        const aim = { kind: 'state', state, reload: action.reload && reached && state.slot !== undefined } as const;
+        const called = reached || told.some((t) => t.unit.id === unitId);
+        const aim = { kind: 'state', state, reload: action.reload && called && state.slot !== undefined } as const;
         want(unitId, aim, reached ? dueOwn(unitId) : dueThere(unitId), !reached);
       }
     }
@@ -84,7 +85,9 @@ export function songWants(show: Show, song: Song): Wanted[] {
       const { slot } = fold!.get(unit.id);
       // What the cue itself says of the unit holds, whatever a rule does first.
       if (slot === null || named.get(unit.id)?.slot !== undefined) continue;
-      const aim = { kind: 'state', state: { slot, controls: {} }, reload: false } as const;
+      // A preset that loads again has rules load others again.
+      const reload = action.kind === 'tone' && action.reload;
+      const aim = { kind: 'state', state: { slot, controls: {} }, reload } as const;
       want(unit.id, aim, dueThere(unit.id), true);
     }
   }

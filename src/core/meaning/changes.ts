@@ -31,8 +31,19 @@ export const NOTHING_SET_OFF: SetOff = { tail: 0, told: [] };
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
-/** What brings one unit to an aim: slot, engage, variant, controls. Changes `fold`, and what relay rules do in it. */
-export function changesTo(fold: StateFold, unit: UnitSpec, aim: UnitAim, thrift: Thrift, reload: boolean): Change[] {
+/**
+ * What brings one unit to an aim: slot, engage, variant, controls. Changes `fold`, and what relay rules do in it.
+ * With `reload` the slot is recalled also where it is on, with `resend` the variant is called also where it is on:
+ * both fire the rules that hang on them once more.
+ */
+export function changesTo(
+  fold: StateFold,
+  unit: UnitSpec,
+  aim: UnitAim,
+  thrift: Thrift,
+  reload: boolean,
+  resend = false,
+): Change[] {
   const { profile } = unit;
   const changes: Writable<Change>[] = [];
   const all = thrift === 'everything';
@@ -51,7 +62,7 @@ export function changesTo(fold: StateFold, unit: UnitSpec, aim: UnitAim, thrift:
   }
   const engage = profile.engage === null ? undefined : profile.controls.find((c) => c.id === profile.engage);
   if (engage) setControl(engage);
-  if (aim.variant !== undefined && profile.variants && (all || fold.get(unit.id).variant !== aim.variant)) {
+  if (aim.variant !== undefined && profile.variants && (all || resend || fold.get(unit.id).variant !== aim.variant)) {
     const change: Writable<Extract<Change, { kind: 'variant' }>> = {
       kind: 'variant',
       variant: aim.variant,

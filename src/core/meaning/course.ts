@@ -20,6 +20,9 @@ export interface States {
   readonly set: (unitId: string, state: UnitState) => void;
 }
 
+/** A nanosecond: sums of the same times in another order differ by less. */
+const GRAIN: Micros = 1e-3;
+
 /** Rules that run in a circle are told elsewhere; here it must only come to an end. */
 const RULES_LIMIT = 256;
 
@@ -34,6 +37,8 @@ export class Course<R> {
   protected readonly deafUntil = new Map<string, Micros>();
   protected readonly busyUntil = new Map<string, Micros>();
   private readonly recalls = new Map<string, number>();
+  /** Messages that arrived while a unit settled and that it takes afterwards, by unit, in the order of their arrival. */
+  private readonly waiting = new Map<string, ((at: Micros) => void)[]>();
   private readonly outFree = new Map<string, Micros>();
   private readonly behind: Behind;
   private fired = 0;
@@ -102,12 +107,34 @@ export class Course<R> {
     }
   }
 
-  /** Runs `then` when the unit takes what arrives, if it does; `lost` where it ignores it. */
+  /**
+   * Runs `then` when the unit takes what arrives, if it does; `lost` where it ignores it. A unit that
+   * queues takes messages in the order of their arrival: nothing passes by what still waits, so a
+   * bank is read with the program that followed it.
+   */
   protected accept(unit: UnitSpec, at: Micros, then: (at: Micros) => void, lost: () => void): void {
-    const deaf = this.deafUntil.get(unit.id) ?? Number.NEGATIVE_INFINITY;
-    if (at >= deaf) then(at);
-    else if (unit.profile.whileSettling === 'ignore') lost();
-    else this.queue.push(deaf, () => this.accept(unit, deaf, then, lost));
+    const settles = this.settlesAt(unit, at);
+    const waiting = this.waiting.get(unit.id) ?? [];
+    if (!settles && waiting.length === 0) then(at);
+    else if (settles && unit.profile.whileSettling === 'ignore') lost();
+    else {
+      waiting.push(then);
+      this.waiting.set(unit.id, waiting);
+      if (waiting.length === 1) this.takeLater(unit, waiting);
+    }
+  }
+
+  private settlesAt({ id }: UnitSpec, at: Micros): boolean {
+    return at < (this.deafUntil.get(id) ?? Number.NEGATIVE_INFINITY) - GRAIN;
+  }
+
+  /** Takes what waits once the unit has settled; a recall among it makes the rest wait on. */
+  private takeLater(unit: UnitSpec, waiting: ((at: Micros) => void)[]): void {
+    const at = this.deafUntil.get(unit.id)!;
+    this.queue.push(at, () => {
+      while (waiting.length > 0 && !this.settlesAt(unit, at)) waiting.shift()!(at);
+      if (waiting.length > 0) this.takeLater(unit, waiting);
+    });
   }
 
   /** A unit begins to load a preset; `there` is called when it is there and nothing took its place. */

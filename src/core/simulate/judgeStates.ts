@@ -41,11 +41,9 @@ export function judgeStates(line: UnitLine, ordered: readonly Wanted[], toleranc
 }
 
 class StateJudge {
-  /** The value that the last earlier want of an item had: a value that is there because of it is on time. */
-  private readonly asked = new Map<Item, number>();
   /** Loads up to this one belong to earlier wants. */
   private usedLoad = -1;
-  /** Everything that earlier wants asked for was there by then. */
+  /** Everything that earlier wants asked for was there by then: what has stayed since is there because of them. */
   private settled: Micros = Number.NEGATIVE_INFINITY;
   /** Earlier wants that were met later than what is judged now was due, by when they were met. */
   private readonly pending: { readonly kind: number; readonly met: Micros }[] = [];
@@ -83,8 +81,6 @@ class StateJudge {
 
   private remember(wanted: StateWanted, k: number, { offset }: Verdict): void {
     const { aim, due } = wanted;
-    if (aim.state.slot !== undefined && (aim.reload || this.asked.get('slot') !== aim.state.slot)) this.asked.clear();
-    for (const [item, value] of itemsOf(aim.state)) this.asked.set(item, value);
     if (offset === null) return;
     const met = due + Math.max(0, offset);
     this.settled = Math.max(this.settled, met);
@@ -144,7 +140,10 @@ class StateJudge {
     return undefined;
   }
 
-  /** Since when all is as wanted that no earlier cue asked for; undefined where nothing had to change. */
+  /**
+   * Since when the whole state is as wanted; undefined where nothing had to change. What was there already
+   * for an earlier cue does not count, unless a recall wiped it and it was sent again.
+   */
   private cameBy(wanted: StateWanted, last: number): Micros | undefined {
     const { unit, instants } = this.line;
     let came: Micros | undefined;
@@ -152,7 +151,6 @@ class StateJudge {
       if (at > this.settled + GRAIN) came = Math.max(came ?? at, at);
     };
     for (const [item, value] of itemsOf(wanted.aim.state)) {
-      if (this.asked.get(item) === value) continue;
       let since = last;
       while (since > 0 && sameValue(unit, item, valueOf(instants[since - 1]!.state, item), value)) since -= 1;
       note(instants[since]!.at);

@@ -143,6 +143,28 @@ describe('verdicts of several changes', () => {
     expect(all(events, wants).at(-1)).toEqual(['d', 'early', -494_040]);
   });
 
+  it('judge what a recall wiped and the cue sent again by when all of it is there', () => {
+    const wants = [
+      want({ slot: 47, variant: 2 }),
+      want({ slot: 48, variant: 2 }, { cueId: 'd', due: DUE + 1e6 }),
+      want({ variant: 2 }, { cueId: 'e', due: DUE + 2e6 }),
+    ];
+    const events = [
+      send(LEAVE, 0xc0, 47),
+      send(DUE - 12_000 - 960, 0xb0, 85, 2),
+      send(LEAVE + 1e6 - 80_000, 0xc0, 48),
+      send(DUE + 1e6 - 12_000 - 960, 0xb0, 85, 2),
+    ];
+    expect(all(events, wants)).toEqual([
+      ['c', 'on-time', 0],
+      ['d', 'on-time', 0],
+      ['e', 'on-time', 0],
+    ]);
+    // The same, too soon as a whole: 300 ms before its beat it is early, once and by all of it.
+    const soon = events.map((e) => (e.at > DUE ? { ...e, at: e.at - 300_000 } : e));
+    expect(all(soon, wants)[1]).toEqual(['d', 'early', -300_000]);
+  });
+
   it('want a reload to have loaded, and to sound by its due time', () => {
     const reload = (due: number) =>
       want({}, { cueId: 'd', due, aim: { kind: 'state', state: { slot: 47, controls: {} }, reload: true } });

@@ -99,6 +99,16 @@ const profile: fc.Arbitrary<Profile> = fc
     }),
   );
 
+/** A unit that is ready again, or has loaded, just as something else may arrive: its times are those of messages on a cable, or round. */
+const meeting: fc.Arbitrary<Profile> = profile.chain((p) =>
+  fc
+    .record({
+      settle: fc.constantFrom(0, 0.64, 0.96, 1.6, 3.2, 8, 20, 40, 60),
+      recall: fc.constantFrom(0, 1.6, 20, 40, 60, 100),
+    })
+    .map((times) => ({ ...p, times: { ...p.times, ...times } })),
+);
+
 /** System exclusive passes every channel, so each unit has a device number of its own in it. */
 const ownDevice = (profile: Profile, device: number): Profile => ({
   ...profile,
@@ -147,6 +157,12 @@ export interface RandomChoice {
   readonly raw?: boolean;
   /** Every cue is sent on its beat, to units of which each tells the next, and which have presets of their own besides. */
   readonly sentDownChain?: boolean;
+  /** A chain of units three deep, each of which tells the next, with times at which messages meet. */
+  readonly deep?: boolean;
+  /** Units hang on two ports in turn. */
+  readonly twoPorts?: boolean;
+  /** Most cues are sent on their beat, and many load their presets again. */
+  readonly crowded?: boolean;
 }
 
 /** What hangs behind the first unit: nothing, or units that it tells something, with rules that meet in every corner. */
@@ -158,25 +174,33 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
     shifts = false,
     raw = false,
     sentDownChain = false,
+    deep = false,
+    twoPorts = false,
+    crowded = false,
   } = typeof choice === 'number' ? { gap: choice } : choice;
   return fc
     .record({
       profiles: fc.array(profile, { minLength: 1, maxLength: 4 }),
       cable: fc.constantFrom('din' as const, 'usb' as const),
       thru: fc.boolean(),
-      behind: sentDownChain ? fc.constant('chain' as const) : behind,
-      far: profile,
-      farther: profile,
-      rules: fc.array(rule('u0', 'far'), { minLength: sentDownChain ? 2 : 0, maxLength: 4 }),
-      onward: fc.array(rule('far', 'farther'), { minLength: sentDownChain ? 1 : 0, maxLength: 2 }),
+      behind: deep ? fc.constant('deep' as const) : sentDownChain ? fc.constant('chain' as const) : behind,
+      far: deep ? meeting : profile,
+      farther: deep ? meeting : profile,
+      farthest: meeting,
+      rules: fc.array(rule('u0', 'far'), { minLength: sentDownChain || deep ? 2 : 0, maxLength: 4 }),
+      onward: fc.array(rule('far', 'farther'), { minLength: sentDownChain || deep ? 1 : 0, maxLength: 2 }),
+      last: fc.array(rule('farther', 'farthest'), { minLength: 1, maxLength: 2 }),
       farThru: sentDownChain ? fc.constant(true) : fc.boolean(),
     })
-    .chain(({ profiles, cable, thru, behind, far, farther, rules, onward, farThru }) => {
+    .chain(({ profiles, cable, thru, behind, far, farther, farthest, rules, onward, last, farThru }) => {
       const named = profiles.map((p, i) => testUnit(`u${i}`, i + 1, ownDevice(p, i + 1)));
       const units: Unit[] = named.map((u, i) => ({
         ...u,
         // Every second unit hangs behind the one before it, which passes on what it hears.
-        input: thru && i % 2 === 1 ? { from: 'unit', unitId: `u${i - 1}`, thru: true } : u.input,
+        input:
+          thru && i % 2 === 1
+            ? { from: 'unit', unitId: `u${i - 1}`, thru: true }
+            : { from: 'port', portId: twoPorts && i > 1 ? 'p2' : 'p1' },
         relays: i === 0 && behind !== 'nothing' ? numbered(rules) : [],
       }));
       const told = (id: string, from: string, channel: number, p: Profile): Unit =>
@@ -188,9 +212,12 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
           { input: { from: 'unit', unitId: from, thru: farThru } },
         );
       if (behind !== 'nothing') {
-        units.push({ ...told('far', 'u0', 11, far), relays: behind === 'chain' ? numbered(onward) : [] });
+        units.push({ ...told('far', 'u0', 11, far), relays: behind === 'told' ? [] : numbered(onward) });
       }
-      if (behind === 'chain') units.push(told('farther', 'far', 12, farther));
+      if (behind === 'chain' || behind === 'deep') {
+        units.push({ ...told('farther', 'far', 12, farther), relays: behind === 'deep' ? numbered(last) : [] });
+      }
+      if (behind === 'deep') units.push(told('farthest', 'farther', 13, farthest));
       // What a port reaches through thrus is named by tones as any other.
       const inTones = units.filter((u) => u.id.startsWith('u') || farThru);
       const tones = fc.array(fc.tuple(...inTones.map((u) => fc.option(part(u), { nil: null }))), {
@@ -203,7 +230,9 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
           tone: fc.nat(),
           landing: sentDownChain
             ? fc.constant('sent' as const)
-            : fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
+            : crowded
+              ? fc.constantFrom('sent' as const, 'sent' as const, 'complete' as const)
+              : fc.constantFrom('complete' as const, 'complete' as const, 'sent' as const),
           reload: fc.boolean(),
           shift: shifts ? fc.oneof(fc.constant(0), fc.integer({ min: -1200, max: 1200 })) : fc.constant(0),
           bytes: raw ? fc.option(rawBytes(named.length), { nil: null, freq: 2 }) : fc.constant(null),
@@ -212,7 +241,7 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
       );
       return fc.record({ tones, places }).map(({ tones: parts, places: list }) => {
         const show: Show = {
-          ...testShow(units, cable),
+          ...testShow(units, cable, twoPorts ? 2 : 1),
           tones: parts.map((p, i) =>
             newTone(
               `t${i}`,

@@ -77,9 +77,9 @@ export const testUnit = (id: string, channel: number, profile: Profile, rest: Pa
   ...rest,
 });
 
-export const testShow = (units: readonly Unit[], cable: 'din' | 'usb' = 'din'): Show => ({
+export const testShow = (units: readonly Unit[], cable: 'din' | 'usb' = 'din', ports = 1): Show => ({
   ...emptyShow('test', 'Test'),
-  ports: [newPort('p1', 'Port 1', cable)],
+  ports: Array.from({ length: ports }, (_, i) => newPort(`p${i + 1}`, `Port ${i + 1}`, cable)),
   units,
 });
 
