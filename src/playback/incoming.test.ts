@@ -245,6 +245,33 @@ describe('a clock from outside', () => {
     expectSame(stateAt(show, song, bar(9) + 1), standIns.state());
   });
 
+  it.each([
+    [4 * 84 - 20, 60],
+    [4 * 84 - 20, 100],
+    [8 * 84 - 20, 60],
+    [8 * 84 - 20, 100],
+    [8 * 84 - 4, 110],
+  ])('does not take back what was sent ahead when it slows down before the beat (clock %s, to %s)', (clocks, bpm) => {
+    const { playback, begin, run, go, out, now, standIns } = following(REAL_AHEAD);
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    run(126, clocks);
+    const from = now() - 1e6;
+    run(bpm, 80);
+    go(300);
+    const sent = new Map<string, number[]>();
+    for (const { portId, at, bytes } of out()) {
+      const kind = bytes[0]! >> 4;
+      if (at < from || (kind !== 0xb && kind !== 0xc)) continue;
+      const [key, value] = kind === 0xc ? [`${bytes[0]}`, bytes[1]!] : [`${bytes[0]} ${bytes[1]}`, bytes[2]!];
+      sent.set(`${portId} ${key}`, [...(sent.get(`${portId} ${key}`) ?? []), value]);
+    }
+    // New, old, new: no unit goes to and fro.
+    for (const values of sent.values()) expect(values, values.join(' ')).toEqual([...new Set(values)]);
+    expectSame(stateAt(show, song, (clocks + 79) * 40), standIns.state());
+  });
+
   it('that falls silent is said, and the song plays on; and it is said when it is back', () => {
     const { playback, begin, run, go, events, now, again } = following();
     playback.select(song.id, 0);

@@ -59,6 +59,7 @@ export function plannedAnew(
     takes: (unitId) => takes(unitId) - zero,
     hushed: hushedUnits(session),
     clocked: new Set(line.atStop.map((s) => s.portId)),
+    ahead: session.recent.filter((e) => !line.round || e.at < begun + line.round.to),
   });
   const bounded = within(show, sung, fromHere, loop, now - zero);
   return { ...session, song, planned: sung, transport: playing(bounded, zero, handed - zero) };

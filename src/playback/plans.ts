@@ -41,7 +41,39 @@ export interface Standing {
   readonly hushed: ReadonlySet<string>;
   /** Ports whose clock runs already, with the song as it was. */
   readonly clocked: ReadonlySet<string>;
+  /** What was handed over lately: where its time now lies a little later, it is not sent again. */
+  readonly ahead: readonly TimedBytes[];
 }
+
+/** What left so long ago is remembered as handed over lately. */
+export const RECENT: Micros = 2_000_000;
+
+/** What was handed over counts as done where the new plan has it leave no later than this behind what was handed over. */
+const SOON: Micros = 1_000_000;
+
+/**
+ * Which messages of a new plan have been handed over: those that lie before, and those that the old plan
+ * sent ahead already because the song seemed to be further on. Taking these back would have units go to and fro.
+ */
+function doneOf(
+  events: readonly TimedBytes[],
+  { place, handed, ahead }: Pick<Standing, 'place' | 'handed' | 'ahead'>,
+): ReadonlySet<TimedBytes> {
+  const left = new Map<string, number>();
+  for (const e of ahead) left.set(keyOf(e), (left.get(keyOf(e)) ?? 0) + 1);
+  const done = new Set<TimedBytes>();
+  for (const e of events) {
+    if (e.at > handed + SOON) break;
+    const count = e.at < place - RECENT ? 0 : (left.get(keyOf(e)) ?? 0);
+    if (e.at > handed && count === 0) continue;
+    done.add(e);
+    if (count > 0) left.set(keyOf(e), count - 1);
+  }
+  return done;
+}
+
+const keyOf = ({ cueId, unitId, portId, bytes }: TimedBytes): string =>
+  `${cueId} ${unitId} ${portId} ${bytes.join(' ')}`;
 
 /**
  * A song that plays, planned anew from now: what leaves later keeps its time; where the rig
@@ -50,9 +82,10 @@ export interface Standing {
 export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLine {
   const { place, handed, coming, rests, takes, hushed, clocked, line } = standing;
   const compiled = compileSong(show, song);
+  const done = doneOf(compiled.events, standing);
   const target = cameTo(
     show,
-    compiled.events.filter((e) => e.at <= handed),
+    compiled.events.filter((e) => done.has(e)),
   );
   const { events, length } = catchUp(show, coming, without(target, hushed));
   const caught = new Set(events.map((e) => e.unitId));
@@ -67,7 +100,7 @@ export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLi
   const halved = selectsOf(compiled.events, handed);
   const ahead = compiled.events.flatMap((e) => {
     if (halved.has(e)) return [{ ...e, at: start }];
-    return e.at > handed && e.at >= (goesOn.get(e.cueId) ?? e.at) ? [e] : [];
+    return !done.has(e) && e.at >= (goesOn.get(e.cueId) ?? e.at) ? [e] : [];
   });
   return {
     events: [

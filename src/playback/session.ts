@@ -4,7 +4,7 @@ import type { RigState } from '../core/rig';
 import { SPEEDS, indexShow, microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
-import { startLine, within } from './plans';
+import { RECENT, startLine, within } from './plans';
 import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, zeroOf } from './running';
 import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
 import {
@@ -140,6 +140,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
     woken: now,
     handed: now,
+    recent: [],
   };
   return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);
 }
@@ -247,8 +248,10 @@ function wake(session: Session, moment: Moment): Stepped {
   const handed = Math.max(now + session.ahead, session.handed);
   const taken = take(transport, now, now + session.ahead);
   const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
-  const next: Session = { ...session, transport: taken.transport, woken: now, handed };
-  const sends = audible(session, taken.due, now);
+  const { due } = taken;
+  const recent = due.length === 0 ? session.recent : [...session.recent.filter((e) => e.at > now - RECENT), ...due];
+  const next: Session = { ...session, transport: taken.transport, woken: now, handed, recent };
+  const sends = audible(session, due, now);
   return stopped ? after(sends, over(next, moment), []) : { session: next, sends, events: [] };
 }
 

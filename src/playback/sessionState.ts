@@ -45,6 +45,8 @@ export interface Session {
   /** How far ahead messages are handed over, and the clock time up to which they have been: what lies before can not be called back. */
   readonly ahead: Micros;
   readonly handed: Micros;
+  /** Messages of what plays that were handed over lately, with clock times. */
+  readonly recent: readonly TimedBytes[];
 }
 
 /** Where a session was, and what the rig was on. */
@@ -81,6 +83,7 @@ export const NEW_SESSION: Session = {
   woken: null,
   ahead: LOOK_AHEAD,
   handed: Number.NEGATIVE_INFINITY,
+  recent: [],
 };
 
 /** A clock from outside. */

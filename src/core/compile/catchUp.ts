@@ -132,11 +132,20 @@ function unnamedSlot({ profile, relays }: UnitSpec): number | undefined {
 /**
  * A way, and the same with the wanted variant set before the wanted preset is called, or before all
  * of the way: where a preset keeps the variant, calling it in another one might fire a rule of its own.
+ * Where the wanted variant is not known it may be any: one that no rule names.
  */
-function left(way: readonly Detour[], { id, profile }: UnitSpec, to: RigState): (readonly Detour[])[] {
-  const variant = to[id]?.variant;
-  if (profile.recallLoads.variant || typeof variant !== 'number') return [way];
+function left(way: readonly Detour[], unit: UnitSpec, to: RigState): (readonly Detour[])[] {
+  if (unit.profile.recallLoads.variant || !unit.profile.variants) return [way];
+  const wanted = to[unit.id]?.variant;
+  const variant = typeof wanted === 'number' ? wanted : unnamedVariant(unit);
+  if (variant === undefined) return [way];
   return [way, [...way, { slot: way.at(-1)!.slot, variant }], [{ slot: null, variant }, ...way]];
+}
+
+/** The first variant that no rule of a unit names. */
+function unnamedVariant({ profile, relays }: UnitSpec): number | undefined {
+  const named = new Set(relays.map((r) => r.variant));
+  return profile.variants?.names.map((_, i) => i).find((i) => !named.has(i));
 }
 
 /** The slots wanted of units that only this one's relay rules reach, near and far. */

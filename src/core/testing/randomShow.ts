@@ -109,6 +109,8 @@ const meeting: fc.Arbitrary<Profile> = profile.chain((p) =>
     .map((times) => ({ ...p, times: { ...p.times, ...times } })),
 );
 
+const keepsVariant = (p: Profile): Profile => ({ ...p, recallLoads: { ...p.recallLoads, variant: false } });
+
 /** System exclusive passes every channel, so each unit has a device number of its own in it. */
 const ownDevice = (profile: Profile, device: number): Profile => ({
   ...profile,
@@ -130,11 +132,17 @@ function more(unit: Unit): fc.Arbitrary<{ controlId: string; value: number }[]> 
     );
 }
 
-function part(unit: Unit): fc.Arbitrary<TonePart> {
+/** Slots and variants that rules speak of, and one of each besides. */
+const RULED = { slots: [9, 18, 27, 36], variants: [0, 2, 3] } as const;
+
+/** What a tone may say of a unit; with `ruled` mostly what rules speak of. */
+function part(unit: Unit, ruled: boolean): fc.Arbitrary<TonePart> {
+  const slots = ruled ? RULED.slots.map((index) => `${unit.id}-s${index}`) : unit.slots.map((s) => s.id);
+  const variant = ruled ? fc.constantFrom(...RULED.variants) : fc.integer({ min: 0, max: 7 });
   return fc.record({
     unitId: fc.constant(unit.id),
-    slotId: fc.option(fc.constantFrom(...unit.slots.map((s) => s.id)), { nil: null, freq: 4 }),
-    variant: unit.profile.variants ? fc.option(fc.integer({ min: 0, max: 7 }), { nil: null }) : fc.constant(null),
+    slotId: fc.option(fc.constantFrom(...slots), { nil: null, freq: 4 }),
+    variant: unit.profile.variants ? fc.option(variant, { nil: null }) : fc.constant(null),
     controls: fc
       .tuple(fc.option(fc.integer({ min: 0, max: 1 })), fc.option(fc.integer({ min: 0, max: 100 })))
       .chain(([delay, mix]) =>
@@ -191,9 +199,11 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
       onward: fc.array(rule('far', 'farther'), { minLength: sentDownChain || deep ? 1 : 0, maxLength: 2 }),
       last: fc.array(rule('farther', 'farthest'), { minLength: 1, maxLength: 2 }),
       farThru: sentDownChain ? fc.constant(true) : fc.boolean(),
+      keeps: deep ? fc.boolean() : fc.constant(false),
     })
-    .chain(({ profiles, cable, thru, behind, far, farther, farthest, rules, onward, last, farThru }) => {
+    .chain(({ profiles, cable, thru, behind, far, farther, farthest, rules, onward, last, farThru, keeps }) => {
       const named = profiles.map((p, i) => testUnit(`u${i}`, i + 1, ownDevice(p, i + 1)));
+      if (keeps) named[0] = { ...named[0]!, profile: keepsVariant(named[0]!.profile) };
       const units: Unit[] = named.map((u, i) => ({
         ...u,
         // Every second unit hangs behind the one before it, which passes on what it hears.
@@ -220,7 +230,7 @@ export function randomShow(choice: number | RandomChoice): fc.Arbitrary<{ show: 
       if (behind === 'deep') units.push(told('farthest', 'farther', 13, farthest));
       // What a port reaches through thrus is named by tones as any other.
       const inTones = units.filter((u) => u.id.startsWith('u') || farThru);
-      const tones = fc.array(fc.tuple(...inTones.map((u) => fc.option(part(u), { nil: null }))), {
+      const tones = fc.array(fc.tuple(...inTones.map((u) => fc.option(part(u, deep), { nil: null }))), {
         minLength: 1,
         maxLength: 6,
       });
