@@ -2,7 +2,20 @@ import { describe, expect, it } from 'vitest';
 import { stateAt } from '../core/compile';
 import { demoShow } from '../core/demo';
 import { controlChange, noteOff, noteOn, type Bytes } from '../core/midi';
-import { microsAt, setPortField, songTime, applyEdit, type Reaction, type Show } from '../core/show';
+import type { Profile } from '../core/addressing';
+import {
+  applyEdit,
+  microsAt,
+  newPart,
+  newTone,
+  setPortField,
+  songTime,
+  toneCue,
+  type Reaction,
+  type Show,
+  type Song,
+  type Tone,
+} from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
 import { barAt } from '../core/time';
 import { REAL_AHEAD, placeIn } from './sessionState';
@@ -168,6 +181,98 @@ describe('a pedal', () => {
     expect(go(60).rig.quillback!.controls.level).toBeCloseTo(6, 0);
     // Bar 5 has another scene of the same preset.
     expect(go(BAR).rig.quillback!.controls.level).toBeCloseTo(control.rest!, 0);
+  });
+});
+
+describe('what a pedal moved', () => {
+  const along = { from: 0, to: 100, bend: 'straight' } as const;
+  const moves = reaction('mix', { kind: 'control', unitId: 'quillback', controlId: 'delay-mix', curve: along }, pedal);
+  const profileOf = (show: Show): Profile => show.units.find((u) => u.id === 'quillback')!.profile;
+  /** The control has no rest of its own, and one preset is on all the time. */
+  const restless = (value: number | null): Show => {
+    const show = withReactions(moves);
+    const profile = profileOf(show);
+    const controls = profile.controls.map((c) => (c.id === 'delay-mix' ? { ...c, rest: null } : c));
+    const units = show.units.map((u) => (u.id === 'quillback' ? { ...u, profile: { ...profile, controls } } : u));
+    const slotId = show.units.find((u) => u.id === 'quillback')!.slots[0]!.id;
+    const tone = (id: string, variant: number | null, mix: number | null): Tone =>
+      newTone(id, id, [
+        newPart('quillback', {
+          slotId,
+          variant,
+          controls: mix === null ? [] : [{ controlId: 'delay-mix', value: mix }],
+        }),
+      ]);
+    const made: Song = {
+      ...song,
+      opening: 'own',
+      openingToneId: 'open',
+      cues: [toneCue('a', bar(3), 'one'), toneCue('b', bar(5), 'two'), toneCue('c', bar(7), 'three')],
+      sweeps: [],
+    };
+    const tones = [tone('open', 0, value), tone('one', 1, null), tone('two', 2, null), tone('three', 3, null)];
+    return {
+      ...show,
+      units,
+      tones: [...show.tones, ...tones],
+      songs: show.songs.map((s) => (s.id === song.id ? made : s)),
+    };
+  };
+
+  it('goes back to what the song wants of it, where the new tone says nothing of it', () => {
+    const show = restless(30);
+    const { arrive, go, playback, standIns } = played(show, REAL_AHEAD);
+    playback.play(song.id, bar(2));
+    go(BAR);
+    for (const [bars, value] of [
+      [1, 127],
+      [2, 64],
+      [2, 10],
+    ] as const) {
+      arrive('feet', controlChange(1, 11, value));
+      go(100);
+      expect(standIns.state().quillback!.controls['delay-mix']).toBeCloseTo(value / 1.27, 0);
+      go(BAR * bars);
+      expect(standIns.state().quillback!.controls['delay-mix']).toBeCloseTo(30, 0);
+    }
+  });
+
+  it('goes back to what it was on before, where nothing is wanted of it', () => {
+    const show = restless(null);
+    const { arrive, go, playback, standIns } = played(show);
+    playback.play(song.id, bar(2));
+    go(BAR * 0.5);
+    playback.audition('quillback', { controls: { 'delay-mix': 45 } });
+    go(100);
+    arrive('feet', controlChange(1, 11, 127));
+    go(BAR * 2);
+    expect(standIns.state().quillback!.controls['delay-mix']).toBeCloseTo(45, 0);
+  });
+
+  it('goes back each time a loop comes round', () => {
+    const { arrive, go, playback, standIns } = played(restless(30));
+    playback.loop({ songId: song.id, from: bar(2), to: bar(4) });
+    playback.play(song.id, bar(2));
+    go(BAR * 0.5);
+    for (let round = 0; round < 3; round++) {
+      arrive('feet', controlChange(1, 11, 127));
+      go(BAR * 2);
+      expect(standIns.state().quillback!.controls['delay-mix']).toBeCloseTo(30, 0);
+    }
+  });
+
+  it('is reached also by a unit that settles just then', () => {
+    const { arrive, go, playback, standIns } = played(withReactions(moves));
+    arrive('feet', controlChange(1, 11, 127));
+    go(100);
+    // Another preset: it brings its own value, and the tone wants one of its own on top.
+    const wants = demo.tones.find((t) =>
+      t.parts.some((p) => p.unitId === 'quillback' && p.slotId && p.controls.some((c) => c.controlId === 'delay-mix')),
+    )!;
+    playback.tone(wants.id);
+    go(1500);
+    const value = wants.parts.find((p) => p.unitId === 'quillback')!.controls.find((c) => c.controlId === 'delay-mix')!;
+    expect(standIns.state().quillback!.controls['delay-mix']).toBeCloseTo(value.value, 0);
   });
 });
 

@@ -7,9 +7,10 @@ import type { ClockWord } from './clockIn';
 import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
 import type { Arrival } from './ports';
-import { Reactor } from './reactor';
+import { Reactor, type Restored } from './reactor';
 import type { Start } from './running';
 import type { Sender } from './sender';
+import { roundZero } from './transport';
 import { placeIn, type Input, type Session, type SessionEvent } from './sessionState';
 
 /** That a port is flooded is said this often. */
@@ -44,7 +45,10 @@ export interface Driven {
 /** What arrives on the ports, and what it does: starts songs, goes through the reactions, leads a song by its clock, goes out again. */
 export class Incoming {
   private readonly clocks = new OutsideClocks();
-  private readonly reactor = new Reactor((id) => this.driven.sender.assumed.state()[id]?.slot);
+  private readonly reactor = new Reactor({
+    now: () => this.driven.sender.assumed.state(),
+    coming: () => this.driven.sender.assumed.coming(),
+  });
   private readonly flooded = new Map<string, Micros>();
 
   /** The page of each foot controller from which a switch was heard last. */
@@ -64,7 +68,14 @@ export class Incoming {
   /** A tone came by itself: what pedals moved goes back. */
   toneCame(toneId: string): void {
     const { show } = this.driven.session;
-    for (const act of show ? this.reactor.toneCame(show, toneId) : []) this.act(act);
+    if (show) this.restore(this.reactor.toneCame(show, toneId));
+  }
+
+  /** Controls that pedals moved go back, once their units take messages again. */
+  private restore(controls: readonly Restored[]): void {
+    for (const { unitId, controlId, value } of controls) {
+      this.driven.give({ kind: 'restore', unitId, aim: { controls: { [controlId]: value } } });
+    }
   }
 
   /** A message came in on a port: what it is, what it does, and whether it goes out again. */
@@ -211,6 +222,6 @@ export class Incoming {
     if (!show) return;
     for (const act of this.reactor.wake(show, now)) this.act(act);
     if (!planned || transport.kind !== 'playing') return;
-    for (const act of this.reactor.passed(show, planned, now - transport.zero)) this.act(act);
+    this.restore(this.reactor.passed(show, planned, now - roundZero(transport, now)));
   }
 }

@@ -2,6 +2,7 @@ import {
   NOT_REACTED,
   moments,
   newTone,
+  partAims,
   react,
   reactLater,
   type Act,
@@ -10,7 +11,9 @@ import {
 } from '../core/meaning';
 import { allReactions, echoesOf, heardSwitch, type HeardSwitch } from '../core/feet';
 import { toHex, type Bytes } from '../core/midi';
-import { indexShow, type Show, type Song } from '../core/show';
+import { stateAt } from '../core/compile';
+import { sameControl, type RigState, type Stored } from '../core/rig';
+import { indexShow, songTime, ticksAt, type Show, type Song } from '../core/show';
 import type { Micros } from '../core/time';
 import type { Arrival } from './ports';
 
@@ -21,6 +24,20 @@ export interface Outcome {
   readonly goesOn: boolean;
   /** The foot switch that was pressed, where a page has one for it. */
   readonly pressed: HeardSwitch | null;
+}
+
+/** What is known of the rig. */
+export interface Rig {
+  readonly now: () => RigState;
+  /** When all that was sent has had its effect. */
+  readonly coming: () => RigState;
+}
+
+/** A control that a pedal moved, and the value it goes back to. */
+export interface Restored {
+  readonly unitId: string;
+  readonly controlId: string;
+  readonly value: number;
 }
 
 /** What a switch sends beside its call comes within this: also what waits until the foot leaves it. */
@@ -42,14 +59,14 @@ function tonesOf(show: Show, song: Song) {
 
 /** Goes through the reactions with what arrives, and remembers what they have to. */
 export class Reactor {
-  /** Presets that units were on when a pedal moved one of their controls. */
-  private readonly slots = new Map<string, number | null | undefined>();
+  /** What controls were on before a pedal moved them, by unit and control, as far as it was known. */
+  private readonly before = new Map<string, number>();
   private reacting: Reacting = NOT_REACTED;
   /** What else is to come of switches that were pressed, by port: known already, and done. */
   private readonly echoes = new Map<string, { readonly bytes: string; readonly until: Micros }[]>();
   private last: { readonly due: Micros; readonly toneId: string } | undefined;
 
-  constructor(private readonly slotOf: (unitId: string) => number | null | undefined) {}
+  constructor(private readonly rig: Rig) {}
 
   hear(show: Show, songId: string | null, { portId, at, bytes }: Arrival): Outcome {
     if (this.isEcho(portId, at, bytes)) return { steps: [], goesOn: false, acts: [], pressed: null };
@@ -89,32 +106,59 @@ export class Reactor {
   }
 
   private remember(acts: readonly Act[]): void {
-    for (const act of acts) if (act.kind === 'set') this.slots.set(act.unitId, this.slotOf(act.unitId));
+    for (const act of acts) {
+      if (act.kind !== 'set') continue;
+      const value = this.rig.now()[act.unitId]?.controls[act.controlId];
+      const key = keyOf(act);
+      if (typeof value === 'number' && !this.before.has(key)) this.before.set(key, value);
+    }
   }
 
-  /** What a song has come to at a song time: where that is another tone, what pedals moved goes back. */
-  passed(show: Show, song: Song, place: Micros): readonly Act[] {
+  /** What a song has come to at a song time: where that is another tone, what pedals moved goes back to what the song wants there. */
+  passed(show: Show, song: Song, place: Micros): readonly Restored[] {
     const now = tonesOf(show, song).findLast((t) => t.due <= place);
     if (now === this.last) return [];
     this.last = now;
-    return now ? this.toneCame(show, now.toneId) : [];
+    if (!now || this.reacting.touched.size === 0) return [];
+    const state = stateAt(show, song, ticksAt(songTime(song), now.due));
+    return this.restored(show, (unitId, controlId) => state[unitId]?.controls[controlId]);
   }
 
-  /** A tone came: controls that pedals have moved go to what it wants of them, or to their rest. */
-  toneCame(show: Show, toneId: string): readonly Act[] {
+  /** A tone came by itself: what pedals moved goes to what it wants. */
+  toneCame(show: Show, toneId: string): readonly Restored[] {
+    const tone = indexShow(show).tones.get(toneId);
+    if (!tone) return [];
+    const aims = partAims(show, tone);
+    return this.restored(show, (unitId, controlId) => aims.get(unitId)?.controls[controlId]);
+  }
+
+  /**
+   * Controls that pedals have moved, with the value each goes back to: what is wanted of it, its rest, or
+   * what it was on before. One that a preset has set anew since is left alone.
+   */
+  private restored(
+    show: Show,
+    wantedOf: (unitId: string, controlId: string) => number | Stored | undefined,
+  ): Restored[] {
     const { reacting, touched } = newTone(this.reacting);
     this.reacting = reacting;
-    const parts = indexShow(show).tones.get(toneId)?.parts ?? [];
-    return touched.flatMap(({ unitId, controlId }): Act[] => {
-      const part = parts.find((p) => p.unitId === unitId);
-      const unit = indexShow(show).units.get(unitId);
-      const slot = part?.slotId ? indexShow(show).slots(unitId).get(part.slotId)?.index : undefined;
-      // Another preset brings its own value.
-      if (slot !== undefined && slot !== this.slots.get(unitId) && unit?.profile.recallLoads.controls) return [];
-      const wanted = part?.controls.find((c) => c.controlId === controlId)?.value;
-      const control = unit?.profile.controls.find((c) => c.id === controlId);
-      const value = wanted ?? control?.rest ?? (control?.encoding.kind === 'set-switch' ? 0 : null);
-      return value === null ? [] : [{ kind: 'set', unitId, controlId, value }];
+    const coming = touched.length > 0 ? this.rig.coming() : {};
+    const restored = touched.flatMap(({ unitId, controlId }): Restored[] => {
+      const profile = indexShow(show).units.get(unitId)?.profile;
+      const control = profile?.controls.find((c) => c.id === controlId);
+      if (!profile || !control) return [];
+      const wanted = wantedOf(unitId, controlId);
+      const is = coming[unitId]?.controls[controlId];
+      // Another preset has come, and brought its own value.
+      if (typeof wanted !== 'number' && typeof is !== 'number') return [];
+      const rest = control.rest ?? (control.encoding.kind === 'set-switch' ? 0 : undefined);
+      const value = typeof wanted === 'number' ? wanted : (rest ?? this.before.get(keyOf({ unitId, controlId })));
+      if (value === undefined || sameControl(profile, controlId, is, value)) return [];
+      return [{ unitId, controlId, value }];
     });
+    this.before.clear();
+    return restored;
   }
 }
+
+const keyOf = ({ unitId, controlId }: { unitId: string; controlId: string }): string => `${unitId} ${controlId}`;

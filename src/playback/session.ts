@@ -109,6 +109,11 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       const sends = events.filter((e) => !session.gone.has(e.portId)).map((e) => ({ ...e, at: e.at + moment.now }));
       return { session, sends, events: [] };
     }
+    case 'restore': {
+      if (!session.show) return still(session);
+      const { events } = audition(session.show, input.unitId, input.aim, moment.coming());
+      return { session, sends: behind(session, events, moment), events: [] };
+    }
   }
 }
 

@@ -126,7 +126,9 @@ export type Input =
   | { readonly kind: 'show'; readonly show: Show }
   | { readonly kind: 'lanes'; readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> }
   | { readonly kind: 'port'; readonly portId: string; readonly there: boolean }
-  | { readonly kind: 'audition'; readonly unitId: string; readonly aim: UnitAim };
+  | { readonly kind: 'audition'; readonly unitId: string; readonly aim: UnitAim }
+  /** The same, behind everything that is on its way to the unit. */
+  | { readonly kind: 'restore'; readonly unitId: string; readonly aim: UnitAim };
 
 /** The moment of a step: clock time, and what is known of the rig then. */
 export interface Moment {

@@ -93,10 +93,11 @@ interface Detour {
 /**
  * The messages for one unit. Units that no port reaches are brought to their state by the
  * unit before them, which may have to go where it is once more, or by way of a place that
- * makes it relay; of the ways that do it, the one with the fewest messages is taken.
+ * makes it relay; of the ways that do it, the one with the fewest messages is taken. What a recall
+ * and the variant right behind it bring together may be brought by nothing else.
  */
 function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigState): Plan {
-  const straight = plan(context, fold, unit, to, []);
+  const straight = plan(context, fold, unit, to, [], false);
   const goals = unreachedBy(context, unit, to);
   if (done(straight, goals)) return straight;
   const ways = unit.relays
@@ -110,14 +111,18 @@ function bestPlan(context: Context, fold: StateFold, unit: UnitSpec, to: RigStat
   // Two detours are tried only where one does not do: a unit may have a rule for each of its presets.
   const shortest = (tried: readonly (readonly Detour[])[]): Plan | undefined => {
     let best: Plan | undefined;
-    for (const way of tried.flatMap((w) => left(w, unit, to))) {
-      const found = plan(context, fold, unit, to, way);
-      if (done(found, goals) && (!best || lengthOf(found) < lengthOf(best))) best = found;
+    for (const way of tried) {
+      for (const recalls of [false, true]) {
+        const found = plan(context, fold, unit, to, way, recalls);
+        if (done(found, goals) && (!best || lengthOf(found) < lengthOf(best))) best = found;
+      }
     }
     return best;
   };
-  const one = shortest(ways.map((way) => [way]));
-  return one ?? shortest(ways.flatMap((first) => ways.map((second) => [first, second]))) ?? straight;
+  const one = shortest([[], ...ways.flatMap((way) => left([way], unit, to))]);
+  return (
+    one ?? shortest(ways.flatMap((first) => ways.flatMap((second) => left([first, second], unit, to)))) ?? straight
+  );
 }
 
 /** The first slot that no rule of a unit names. */
@@ -167,7 +172,15 @@ function unreachedBy(context: Context, unit: UnitSpec, to: RigState): Map<string
 const done = ({ fold }: Plan, goals: ReadonlyMap<string, number>): boolean =>
   [...goals].every(([id, slot]) => fold.get(id).slot === slot);
 
-function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, way: readonly Detour[]): Plan {
+/** By a way to what is wanted; with `recalls` the wanted preset is recalled at the end also where it is on. */
+function plan(
+  context: Context,
+  from: StateFold,
+  unit: UnitSpec,
+  to: RigState,
+  way: readonly Detour[],
+  recalls: boolean,
+): Plan {
   const fold = new StateFold(context.units, from.all());
   const channel = context.channels.get(unit.id)!;
   const wanted = to[unit.id]!;
@@ -186,7 +199,7 @@ function plan(context: Context, from: StateFold, unit: UnitSpec, to: RigState, w
     const stays = place === undefined || fold.get(unit.id).slot === place;
     turn(aim, reload, variant !== null && stays);
   }
-  const reload = wanted.slot !== null && lostToStore(unit, fold.get(unit.id), wanted);
+  const reload = wanted.slot !== null && (recalls || lostToStore(unit, fold.get(unit.id), wanted));
   const aim = {
     slot: wanted.slot ?? undefined,
     variant: typeof wanted.variant === 'number' ? wanted.variant : undefined,

@@ -22,6 +22,11 @@ export interface PlannedJob extends Job {
   readonly path: Path;
   readonly send: Send;
   readonly origin: Release;
+  /**
+   * Of a variant that tells a unit something which its own recall has told too: it ends no later than this behind
+   * that one, wherever that one goes. A unit that settles just then may ignore the second call or not.
+   */
+  readonly closely: { readonly on: number; readonly within: Micros } | null;
 }
 
 /** What a job may not leave before: the start of the song, or the due time of another cue. */
@@ -136,6 +141,8 @@ export class Planner {
     const { due } = origin;
     const sent = turn.landing === 'sent';
     let end = due;
+    /** The recall of this moment: its place, and how far behind it the message ends that was looked at last. */
+    let recall: { readonly on: number; behind: Micros } | undefined;
     for (const [k, send] of sends.entries()) {
       const duration = durationOf(path, send.bytes);
       const latency = latencyOf(path, send.bytes);
@@ -144,6 +151,7 @@ export class Planner {
       if (send.setOff) this.addWaitsOfTold(waits, path.portId, send.setOff, effect, number);
       const gap = chain.last < 0 ? 0 : Math.max(chain.accepts - latency, thruGap(path, chain.lastBytes, send.bytes), 0);
       const index = list.length;
+      if (recall) recall.behind += Math.max(duration, gap);
       let deadline: Micros;
       if (sent) {
         end += duration;
@@ -169,8 +177,13 @@ export class Planner {
         after: chain.last,
         gap,
         also: waits.length > 0 ? waits : null,
+        closely:
+          recall && send.kind === 'variant' && tellsAlike(list[recall.on]!.send, send)
+            ? { on: recall.on, within: recall.behind }
+            : null,
       });
       const recalls = send.kind === 'recall';
+      if (recalls) recall = { on: index, behind: 0 };
       const mark: Mark = { on: index, until: effect, turn: number };
       if (recalls) chain.slow = {};
       else if (send.kind === 'variant' || send.kind === 'control') {
@@ -267,8 +280,26 @@ function addSlow(waits: Wait[], { slow }: Chain, there: Micros): void {
   }
 }
 
+/** Whether two sends have the same unit told something. */
+const tellsAlike = (a: Send, b: Send): boolean =>
+  a.setOff !== null && b.setOff !== null && a.setOff.told.some((t) => b.setOff!.told.some((u) => u.unit === t.unit));
+
 /** What follows must have its time, so deadlines move back from the last message of a moment to the first. */
 function carryBack(list: Writable<PlannedJob>[], start: number): void {
+  carryOnce(list, start);
+  let moved = false;
+  for (let i = start; i < list.length; i++) {
+    const { closely } = list[i]!;
+    const limit = closely ? list[closely.on]!.deadline + closely.within : Number.POSITIVE_INFINITY;
+    if (list[i]!.deadline <= limit) continue;
+    list[i]!.deadline = limit;
+    moved = true;
+  }
+  // What stands between a recall and its variant moves with them.
+  if (moved) carryOnce(list, start);
+}
+
+function carryOnce(list: Writable<PlannedJob>[], start: number): void {
   for (let i = list.length - 1; i >= start; i--) {
     const { deadline, duration, after, gap, also } = list[i]!;
     const before = (on: number, least: Micros): void => {
