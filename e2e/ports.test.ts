@@ -135,7 +135,8 @@ describe('a foot switch', () => {
     await b.click('button', 'Add a reaction');
     await b.click('button', 'Learn what it waits for');
     await arrive(b, 'Foot board', 0xb4, 99, 127);
-    await b.says('status', 'Learnt', 'control 99 = 127, channel 5, from Feet');
+    await arrive(b, 'Foot board', 0xb4, 99, 0);
+    await b.says('status', 'Learnt', 'control 99 = 127, channel 5, from Feet (its release does nothing)');
     await b.click('button', 'Use it');
     await b.find('button', /^next change.*control 99 from 64 to 127 on channel 5, from Feet/s);
     await b.click('link', 'Set');

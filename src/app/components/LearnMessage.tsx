@@ -1,4 +1,6 @@
 import { useState, type ReactNode } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { pressOf, type Press } from '../../core/meaning';
 import type { Bytes } from '../../core/midi';
 import { indexShow } from '../../core/show';
 import { messageWords } from '../../wording';
@@ -18,7 +20,7 @@ interface Props {
   readonly fits: (bytes: Bytes) => boolean;
   /** What is made of it, as it is said; else the message as it came. */
   readonly says?: (bytes: Bytes) => string;
-  readonly onTake: (portId: string, bytes: Bytes) => void;
+  readonly onTake: (portId: string, press: Press) => void;
 }
 
 /** Takes a message from what arrives; while it listens, what arrives does nothing else. */
@@ -47,22 +49,25 @@ interface ListeningProps extends Required<Omit<Props, 'face' | 'label'>> {
 
 function Listening({ from, close, ask, fits, says, onTake }: ListeningProps) {
   const show = useShow();
-  const heard = useNews((s) => s.lines.findLast((l) => l.direction === 'in' && l.number > from && fits(l.bytes)));
+  const heard = useNews(useShallow((s) => s.lines.filter((l) => l.direction === 'in' && l.number > from)));
+  const last = heard.findLast((l) => pressOf([l.bytes]) !== null || fits(l.bytes));
+  const press = last ? pressOf(heard.filter((l) => l.portId === last.portId).map((l) => l.bytes)) : null;
+  const taken = press && fits(press.bytes) ? press : null;
   return (
     <Rows>
       <Soft>{ask} While this is open, what arrives does nothing else.</Soft>
       <StandInKeys />
       <p role="status" aria-label="Learnt">
-        {heard
-          ? `${says(heard.bytes)}, from ${indexShow(show).ports.get(heard.portId)?.name ?? 'a port'}`
+        {taken && last
+          ? `${says(taken.bytes)}, from ${indexShow(show).ports.get(last.portId)?.name ?? 'a port'}${taken.release ? ' (its release does nothing)' : ''}`
           : 'Nothing has arrived yet.'}
       </p>
       <Last>
         <Button onPress={close}>Cancel</Button>
         <MainButton
-          isDisabled={!heard}
+          isDisabled={!taken}
           onPress={() => {
-            if (heard) onTake(heard.portId, heard.bytes);
+            if (taken && last) onTake(last.portId, taken);
             close();
           }}
         >

@@ -10,6 +10,7 @@ export { leftovers } from './leftovers';
 export { MessageReader, type Direction, type Meaning } from './messageReader';
 export { OPENING_CUE, moments, type Moment } from './moments';
 export { durationOf, latencyOf, thruGap, type Path } from './path';
+export { pressOf, type Press } from './press';
 export {
   NOT_REACTED,
   heardOf,

@@ -189,8 +189,8 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
         ask="Press the switch, pad or key that is to start the song: a program change, a note or a control."
         fits={(bytes) => launchBytes(bytes) !== null}
         says={(bytes) => launchWords(launchBytes(bytes)!)}
-        onTake={(portId, bytes) =>
-          set({ portId, bytes: launchBytes(bytes)!, does: launch?.does ?? 'start' }, 'let a message start a song')
+        onTake={(portId, press) =>
+          set({ portId, bytes: launchBytes(press.bytes)!, does: launch?.does ?? 'start' }, 'let a message start a song')
         }
       />
     </div>

@@ -70,13 +70,12 @@ export function ReactionPanel({ reaction, onGone }: Props) {
         label="Learn what it waits for"
         ask="Press the switch, pad or key, or move the pedal."
         fits={(bytes) => heardOf(bytes) !== null}
-        onTake={(portId, bytes) => {
-          const heard = heardOf(bytes)!;
-          const { kind, channel, number, value } = heard;
-          // A switch that sends a value when pressed, and 0 when let go, is heard when pressed; a pedal in all of its way.
+        onTake={(portId, press) => {
+          const { kind, channel, number } = heardOf(press.bytes)!;
+          // What goes along with a pedal does so in all of its way; anything else is a press.
           const along = does.kind === 'control' || does.kind === 'message' || does.kind === 'switch';
-          const low = along ? 0 : kind === 'note' ? 1 : (value ?? 0) >= 64 ? 64 : 0;
-          set({ hears: { portId, kind, channel, number, low, high: 127 } });
+          const { low, high } = along ? { low: 0, high: 127 } : press;
+          set({ hears: { portId, kind, channel, number, low, high } });
         }}
       />
       <Pick
