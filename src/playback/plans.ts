@@ -149,7 +149,7 @@ const without = (state: RigState, units: ReadonlySet<string>): RigState =>
   units.size === 0 ? state : Object.fromEntries(Object.entries(state).filter(([id]) => !units.has(id)));
 
 /** Units, and those that they tell something by their relay rules. */
-function withTold(show: Show, of: ReadonlySet<string>): ReadonlySet<string> {
+export function withTold(show: Show, of: ReadonlySet<string>): ReadonlySet<string> {
   const { units } = indexShow(show);
   const all = new Set(of);
   for (const id of all) for (const { toUnitId } of units.get(id)?.relays ?? []) all.add(toUnitId);

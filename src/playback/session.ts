@@ -6,6 +6,7 @@ import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
 import { RECENT, startLine, within } from './plans';
 import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, zeroOf } from './running';
+import { beginning, wholeAgain } from './torn';
 import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
 import {
   LOOK_AHEAD,
@@ -58,11 +59,11 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
     case 'ahead':
       return still({ ...session, ahead: input.ahead });
     case 'stop': {
-      const sends = breakOff(session, moment.now);
       const stopped = session.transport.kind === 'playing';
       const transport = end(session.transport, moment.now);
       const history = withEnd(session.history, moment.now);
-      const next = { ...session, transport, history, following: null };
+      const next = { ...session, transport, history, following: null, begun: [] };
+      const sends = [...breakOff(session, moment.now), ...madeWhole(session, moment)];
       return { session: next, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
     }
     case 'select':
@@ -146,6 +147,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     woken: now,
     handed: now,
     recent: [],
+    begun: [],
   };
   return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);
 }
@@ -246,6 +248,15 @@ function breakOff({ transport, gone, handed }: Session, now: Micros): TimedBytes
   return times.flatMap((at) => stops.map((s) => ({ ...s, at, cueId: '', unitId: '' })));
 }
 
+/** What has the rig end in one sound when playing is broken off amid a change. */
+function madeWhole(session: Session, moment: Moment): readonly TimedBytes[] {
+  const { show, planned, transport, begun } = session;
+  if (!show || !planned || transport.kind !== 'playing') return [];
+  const target = wholeAgain(show, planned, transport, begun, moment.now);
+  if (Object.keys(target).length === 0) return [];
+  return behind(session, catchUp(show, moment.coming(), target).events, moment);
+}
+
 function wake(session: Session, moment: Moment): Stepped {
   const { now } = moment;
   const { transport, woken } = session;
@@ -255,7 +266,12 @@ function wake(session: Session, moment: Moment): Stepped {
   const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
   const { due } = taken;
   const recent = due.length === 0 ? session.recent : [...session.recent.filter((e) => e.at > now - RECENT), ...due];
-  const next: Session = { ...session, transport: taken.transport, woken: now, handed, recent };
+  const { show, planned } = session;
+  const begun =
+    due.length > 0 && show && planned && transport.kind === 'playing'
+      ? beginning(session.begun, show, planned, transport, due, now, moment.coming)
+      : session.begun;
+  const next: Session = { ...session, transport: taken.transport, woken: now, handed, recent, begun };
   const sends = audible(session, due, now);
   return stopped ? after(sends, over(next, moment), []) : { session: next, sends, events: [] };
 }
@@ -296,7 +312,7 @@ function takeShow(session: Session, show: Show, moment: Moment): Stepped {
   if (transport.kind !== 'playing' || !song || !before) return still(restingIn(next, show));
   const now = indexShow(show).songs.get(song.id);
   if (!now) {
-    const sends = breakOff(session, moment.now);
+    const sends = [...breakOff(session, moment.now), ...madeWhole(session, moment)];
     const history = withEnd(session.history, moment.now);
     return {
       session: { ...next, transport: STOPPED, song: null, planned: null, history, following: null },

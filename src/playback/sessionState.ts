@@ -4,6 +4,7 @@ import type { RigState, UnitAim } from '../core/rig';
 import { microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import type { Played, Start } from './running';
+import type { Begun } from './torn';
 import { STOPPED, fromOf, placeOf, type Transport } from './transport';
 
 /** How far ahead messages are handed over to stand-ins; whoever drives the session wakes it more often than that. */
@@ -47,6 +48,8 @@ export interface Session {
   readonly handed: Micros;
   /** Messages of what plays that were handed over lately, with clock times. */
   readonly recent: readonly TimedBytes[];
+  /** Changes of what plays that began to leave before their beat. */
+  readonly begun: readonly Begun[];
 }
 
 /** Where a session was, and what the rig was on. */
@@ -84,6 +87,7 @@ export const NEW_SESSION: Session = {
   ahead: LOOK_AHEAD,
   handed: Number.NEGATIVE_INFINITY,
   recent: [],
+  begun: [],
 };
 
 /** A clock from outside. */

@@ -1,6 +1,6 @@
 export { CableLoad } from './cableLoad';
 export { compileSong, problemsOf, type CompiledSong } from './compileSong';
-export { audition, catchUp, catchUpSends, stateAt } from './catchUp';
+export { CATCH_UP_CUE, audition, catchUp, catchUpSends, stateAt } from './catchUp';
 export { fingerprints } from './fingerprint';
 export { clocksGoOn, playLine, stopsOf, type PlayLine } from './playLine';
 export { lineInto, loopIn, type Loop } from './loop';
