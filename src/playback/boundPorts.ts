@@ -32,7 +32,7 @@ export class BoundPorts implements Ports {
     private readonly soon: (run: () => void) => void = () => undefined,
   ) {
     standIns.onArrival((arrival) => {
-      if (this.bindingOf(arrival.portId).standIn) this.tell(arrival);
+      if (this.bindingOf(arrival.portId).standIn) this.tell({ ...arrival, isStandIn: true });
     });
   }
 
@@ -44,6 +44,10 @@ export class BoundPorts implements Ports {
   /** Whether anything leaves this computer. */
   get anyReal(): boolean {
     return [...this.bindings.values()].some((b) => b.real);
+  }
+
+  isReal(portId: string): boolean {
+    return this.bindingOf(portId).real;
   }
 
   send(portId: string, at: Micros, bytes: Bytes): void {

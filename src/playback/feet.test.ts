@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compareMemories, memoryBytes, memoryOf, readMemoryBytes } from '../core/feet';
 import { demoShow } from '../core/demo';
+import { INQUIRY } from '../core/midi';
 import { applyEdit, newFootSwitch, pagesOf, putFootSwitches, songsOfSet, type Show } from '../core/show';
 import { PlaybackHost } from '../workers/playbackHost';
 import type { PlaybackNews } from './playback';
@@ -109,6 +110,24 @@ describe('a foot controller among the stand-ins', () => {
     const { end, again } = program();
     expect(end).toEqual({ how: 'identical' });
     if (how !== 'double') expect(again).toBeGreaterThan(0);
+  });
+
+  it('is not said to hold anything because its stand-in answers, where a real one was asked', () => {
+    const { host, pass, news, events } = desk();
+    const ports = demo.ports.map(({ id }) => ({ portId: id, standIn: true, real: id === 'feet' }));
+    host.bindPorts(ports);
+    host.transfer('treadle', { kind: 'write', bytes: memoryBytes(memoryOf(demo, 'treadle')) });
+    for (let i = 0; i < 60; i++) pass(400);
+    expect(news().transfer!.end).toMatchObject({ how: 'silent' });
+    host.send('feet', [...INQUIRY]);
+    pass(300);
+    expect(events.filter((e) => e.kind === 'foot-stored' || e.kind === 'answered')).toEqual([]);
+    // Asked itself, and nobody else, it answers.
+    host.bindPorts(ports.map((p) => ({ ...p, real: false })));
+    host.stopTransfer();
+    host.transfer('treadle', { kind: 'write', bytes: memoryBytes(memoryOf(demo, 'treadle')) });
+    for (let i = 0; i < 100 && !news().transfer?.end; i++) pass(400);
+    expect(news().transfer!.end).toEqual({ how: 'identical' });
   });
 
   it('that never answers is said to; what it holds stays', () => {

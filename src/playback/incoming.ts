@@ -38,6 +38,8 @@ export interface Driven {
   readonly panic: () => void;
   readonly stop: () => void;
   readonly audition: (unitId: string, aim: UnitAim) => readonly TimedBytes[];
+  /** Whether what arrives as an answer comes from a stand-in where real units were asked. */
+  readonly isNoAnswer: (arrival: Arrival) => boolean;
   /** Tells that something happened. */
   readonly happened: (events: readonly SessionEvent[]) => void;
 }
@@ -86,7 +88,7 @@ export class Incoming {
     const port = indexShow(show).ports.get(portId);
     if (!port?.active) return;
     const identity = identityIn(bytes);
-    if (identity) this.driven.happened([{ kind: 'answered', portId, identity }]);
+    if (identity && !this.driven.isNoAnswer(arrival)) this.driven.happened([{ kind: 'answered', portId, identity }]);
     if (this.listenOnly) return;
     const word = this.clocks.hear(portId, at, bytes);
     if (word !== null) this.obeyClock(show, portId, word);

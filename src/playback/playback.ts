@@ -100,7 +100,7 @@ export class Playback {
 
   constructor(
     readonly now: () => Micros,
-    ports: Ports,
+    private readonly ports: Ports,
   ) {
     this.sender = new Sender(ports, this.monitor);
     this.assumed = this.sender.assumed;
@@ -108,7 +108,9 @@ export class Playback {
       this.monitor.note('in', arrival.portId, arrival.at, arrival.bytes);
       this.keep(arrival);
       if (this.transferring?.inPortId === arrival.portId && isFootBytes(arrival.bytes)) {
-        this.goOnTransferring(transferHears(this.transferring, arrival.bytes, this.now()));
+        if (!this.isBeside(arrival, [this.transferring.outPortId])) {
+          this.goOnTransferring(transferHears(this.transferring, arrival.bytes, this.now()));
+        }
         return;
       }
       this.incoming.arrived(arrival);
@@ -286,6 +288,18 @@ export class Playback {
     const where = { unitId, outPortId: route.portId, inPortId: unit.returns.portId };
     this.goOnTransferring(startTransfer(where, errand, unit.channel - 1, this.now()));
     return true;
+  }
+
+  /** Whether a stand-in answers a question that was asked of real ports: then only their units' answers count. */
+  private isBeside({ isStandIn = false }: Arrival, asked: readonly string[]): boolean {
+    return isStandIn && asked.length > 0 && asked.every((id) => this.ports.isReal(id));
+  }
+
+  /** Whether what arrives as the answer of a unit is one that the units that lead back to its port were not asked for. */
+  isNoAnswer(arrival: Arrival): boolean {
+    const { show } = this.session;
+    const units = show?.units.filter((u) => u.returns?.portId === arrival.portId) ?? [];
+    return this.isBeside(arrival, [...units.flatMap((u) => (show && routeTo(show, u)?.portId) ?? [])]);
   }
 
   /** Ends a transfer where it is; one that is over is forgotten. */

@@ -7,6 +7,8 @@ export interface Arrival {
   readonly portId: string;
   readonly at: Micros;
   readonly bytes: Bytes;
+  /** A stand-in sent it. To a question that a real unit was asked its answer does not count. */
+  readonly isStandIn?: boolean;
 }
 
 /** A rig whose ports pass nothing on by themselves: while it is played, the playback does that, and knows what must not go on. */
@@ -24,4 +26,6 @@ export interface Ports {
   send(portId: string, at: Micros, bytes: Bytes): void;
   /** From now on every message that arrives goes to `listener` too. */
   onArrival(listener: (arrival: Arrival) => void): void;
+  /** Whether what is sent on a port leaves this computer. */
+  isReal(portId: string): boolean;
 }

@@ -264,6 +264,38 @@ describe('a port that goes', () => {
   });
 });
 
+describe('a port that comes back while nothing plays', () => {
+  const portId = (show.units.find((u) => u.id === 'quillback')!.input as { portId: string }).portId;
+
+  it('has its units brought to the place that was chosen meanwhile', () => {
+    const { playback, go, standIns } = played(show);
+    playback.select(song.id, bar(1));
+    go(1500);
+    playback.port(portId, false);
+    playback.select(song.id, bar(9));
+    go(1500);
+    expect(standIns.state().quillback!.slot).toBe(2);
+    playback.port(portId, true);
+    go(1500);
+    const wanted = stateAt(show, song, bar(9));
+    for (const id of ['quillback', 'oxbow', 'tarn'] as const) {
+      expect(standIns.state()[id]).toMatchObject({ slot: wanted[id]!.slot, variant: wanted[id]!.variant });
+    }
+  });
+
+  it('has them brought to the tone that was pressed meanwhile', () => {
+    const { playback, go, standIns } = played(show);
+    playback.select(song.id, bar(1));
+    go(1500);
+    playback.port(portId, false);
+    playback.tone('fog-lead');
+    go(1500);
+    playback.port(portId, true);
+    go(1500);
+    expect(standIns.state().quillback!.slot).toBe(47);
+  });
+});
+
 describe('what leaves', () => {
   it('leaves at no time that is past, in order on each port, and is noted when it leaves', () => {
     const { playback, go, out, now } = played(show);

@@ -1,10 +1,10 @@
-import { audition, catchUp } from '../core/compile';
+import { audition, catchUp, stateAt } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
 import { SPEEDS, indexShow, microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
-import { RECENT, startLine, within } from './plans';
+import { RECENT, startLine, withTold, within } from './plans';
 import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, zeroOf } from './running';
 import { beginning, wholeAgain } from './torn';
 import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
@@ -74,8 +74,10 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return goBack(session, moment);
     case 'tone': {
       const { show } = session;
-      if (!show || !indexShow(show).tones.has(input.toneId)) return still(session);
-      return { session, sends: behind(session, toTone(show, input.toneId, moment.coming()), moment), events: [] };
+      const { toneId } = input;
+      if (!show || !indexShow(show).tones.has(toneId)) return still(session);
+      const sends = behind(session, toTone(show, toneId, moment.coming()), moment);
+      return { session: { ...session, beside: toneId }, sends, events: [] };
     }
     case 'panic':
       return session.show
@@ -146,6 +148,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
     woken: now,
     handed: now,
+    beside: null,
     recent: [],
     begun: [],
   };
@@ -181,6 +184,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
     planned,
     entryId: input.entryId,
     following: null,
+    beside: null,
     history: withEnd(session.history, now),
     transport: { kind: 'stopped', place },
   };
@@ -204,6 +208,7 @@ function goBack(session: Session, moment: Moment): Stepped {
     queued: null,
     following: null,
     before: null,
+    beside: null,
     history: withEnd(session.history, now),
     transport: { kind: 'stopped', place: before.place },
   };
@@ -226,7 +231,11 @@ function over(session: Session, moment: Moment): Stepped {
   const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
   const follows = follow === 'on' && next !== undefined;
   const following = follows ? { entryId: next.id, at: now + pause * 1e6 } : null;
-  return { session: { ...ended, following }, sends: bridge, events: [{ kind: 'stopped', why: 'end', follows }] };
+  return {
+    session: { ...ended, following, beside: bridgeToneId },
+    sends: bridge,
+    events: [{ kind: 'stopped', why: 'end', follows }],
+  };
 }
 
 const still = (session: Session): Stepped => ({ session, sends: [], events: [] });
@@ -348,11 +357,22 @@ function goOn(before: Session, next: Session, moment: Moment, song: Song | null 
 
 /** Units that are sent messages again are brought to where the song is now. */
 function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
-  const { transport, song, show } = next;
-  if (transport.kind !== 'playing' || !song || !show) return still(next);
+  const { show } = next;
   const hushed = hushedUnits(next);
-  if (![...hushedUnits(before)].some((id) => !hushed.has(id))) return still(next);
-  return goOn(before, next, moment);
+  const again = new Set([...hushedUnits(before)].filter((id) => !hushed.has(id)));
+  if (again.size === 0 || !show) return still(next);
+  if (next.transport.kind === 'playing') return goOn(before, next, moment);
+  return { session: next, sends: behind(next, missed(next, show, again, moment.coming()), moment), events: [] };
+}
+
+/** What units missed while nothing played: what brings them to the sound that the others are on. From 0 on. */
+function missed(session: Session, show: Show, units: ReadonlySet<string>, coming: RigState): readonly TimedBytes[] {
+  const { beside, planned, transport } = session;
+  const all = withTold(show, units);
+  if (beside !== null) return toTone(show, beside, coming).filter((e) => all.has(e.unitId));
+  if (!planned || transport.kind === 'playing') return [];
+  const state = stateAt(show, planned, ticksAt(songTime(planned), Math.max(0, transport.place)));
+  return catchUp(show, coming, Object.fromEntries(Object.entries(state).filter(([id]) => all.has(id)))).events;
 }
 
 /** From so far apart on, the tempo of what was planned is another than that which is heard. */

@@ -42,6 +42,8 @@ export interface Session {
   readonly solo: ReadonlySet<string>;
   /** Ports that are gone: nothing is sent there until they come back. */
   readonly gone: ReadonlySet<string>;
+  /** The tone that the rig was brought to last beside any song, pressed or between two songs; null where its place says what is on. */
+  readonly beside: string | null;
   readonly woken: Micros | null;
   /** How far ahead messages are handed over, and the clock time up to which they have been: what lies before can not be called back. */
   readonly ahead: Micros;
@@ -83,6 +85,7 @@ export const NEW_SESSION: Session = {
   muted: NONE,
   solo: NONE,
   gone: NONE,
+  beside: null,
   woken: null,
   ahead: LOOK_AHEAD,
   handed: Number.NEGATIVE_INFINITY,

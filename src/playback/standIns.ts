@@ -46,6 +46,10 @@ export class StandIns implements Ports {
     this.listener = listener;
   }
 
+  isReal(): boolean {
+    return false;
+  }
+
   /** Lets time come to `now`. */
   advance(now: Micros): void {
     for (const { portId, at, bytes } of this.sent.take(now)) this.rig.send(portId, at, bytes);

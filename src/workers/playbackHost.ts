@@ -1,6 +1,6 @@
 import type { Errand } from '../core/feet';
 import type { UnitAim } from '../core/rig';
-import { rigSpec } from '../core/meaning';
+import { rigSpec, routeTo } from '../core/meaning';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { Micros, Ticks } from '../core/time';
 import {
@@ -36,7 +36,7 @@ export class PlaybackHost implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
   private readonly standIns = new StandIns(
     (unitId, messages) => this.playback.played(unitId, messages),
-    (unitId, bytes) => this.playback.happened([{ kind: 'foot-stored', unitId, bytes }]),
+    (unitId, bytes) => this.stored(unitId, bytes),
   );
   private readonly ports = new BoundPorts(this.standIns, undefined, (run) => queueMicrotask(run));
   private readonly playback: Playback;
@@ -44,6 +44,15 @@ export class PlaybackHost implements PlaybackWorker {
   constructor(private readonly clock: Clock) {
     this.playback = new Playback(clock.now, this.ports);
     clock.every(WAKE_MILLIS, () => this.wake());
+  }
+
+  /** A stand-in holds other pages now. Beside a real controller that says nothing of what this one holds. */
+  private stored(unitId: string, bytes: Bytes): void {
+    const { show } = this.mirror;
+    const unit = show.units.find((u) => u.id === unitId);
+    const route = unit && routeTo(show, unit);
+    if (route && this.ports.isReal(route.portId)) return;
+    this.playback.happened([{ kind: 'foot-stored', unitId, bytes }]);
   }
 
   update(update: ShowUpdate): void {

@@ -39,7 +39,14 @@ export const readSoundRow = (row: unknown): SoundRow | undefined => {
   return read.success ? read.data : undefined;
 };
 
-const realName = z.object({ key: z.string(), name: z.string(), maker: z.string() });
+const realName = z.object({
+  key: z.string(),
+  name: z.string(),
+  maker: z.string(),
+  /** How many of the same name and maker there were, and which of them it is, from 0. */
+  twins: z.int().min(1).default(1),
+  place: z.int().min(0).default(0),
+});
 const portUse = z.object({
   /** Whether a stand-in answers on it. */
   standIn: z.boolean(),

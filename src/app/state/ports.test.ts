@@ -3,12 +3,13 @@ import { demoShow } from '../../core/demo';
 import type { Outgoing } from '../../playback';
 import type { Access, RealEars, RealPort } from '../adapters/realPorts';
 import type { PortUse } from '../persistence/rows';
-import { createPorts, portNamed, usePorts, type PortsDesk } from './ports';
+import { createPorts, usePorts, type PortsDesk } from './ports';
+import { portNamed } from './portNames';
 
 const show = demoShow();
 const out = (key: string, name = 'Box'): RealPort => ({ key, name, maker: 'Pier', direction: 'out' });
 const input = (key: string, name = 'Feet'): RealPort => ({ key, name, maker: 'Pier', direction: 'in' });
-const named = ({ key, name, maker }: RealPort) => ({ key, name, maker });
+const named = ({ key, name, maker }: RealPort, twins = 1, place = 0) => ({ key, name, maker, twins, place });
 const onBox: PortUse = { standIn: false, out: named(out('o1')), in: null };
 
 let asked: unknown[][];
@@ -90,12 +91,23 @@ const batch = (bytes: readonly number[], at = 1e6 + 205_000): Outgoing[] => [{ p
 const of = (what: string): unknown[][] => asked.filter(([name]) => name === what);
 
 describe('ports of this computer', () => {
-  it('are found again by name and maker, the very one first', () => {
+  it('are found again by their key, or as the only one of a name and maker', () => {
     const two = [out('a'), out('b'), input('c', 'Box')];
     expect(portNamed(two, named(out('b')), 'out')).toBe(two[1]);
-    expect(portNamed(two, named(out('gone')), 'out')).toBe(two[0]);
-    expect(portNamed(two, { key: 'a', name: 'Box', maker: 'Quay' }, 'out')).toBeUndefined();
+    expect(portNamed([out('b')], named(out('gone')), 'out')?.key).toBe('b');
+    expect(portNamed(two, { ...named(out('a')), maker: 'Quay' }, 'out')).toBeUndefined();
     expect(portNamed(two, null, 'out')).toBeUndefined();
+  });
+
+  it('of one name are never taken for each other; when all are back, each is the one in its place', () => {
+    const [a, b] = [named(out('a'), 2, 0), named(out('b'), 2, 1)];
+    expect(portNamed([out('b')], a, 'out')).toBeUndefined();
+    expect(portNamed([out('x')], b, 'out')).toBeUndefined();
+    expect(portNamed([out('x'), out('y')], a, 'out')?.key).toBe('x');
+    expect(portNamed([out('x'), out('y')], b, 'out')?.key).toBe('y');
+    // One that came beside it later, and is not it; one that another port of the show is bound to.
+    expect(portNamed([out('b'), out('c')], named(out('a')), 'out')).toBeUndefined();
+    expect(portNamed([out('b')], named(out('a')), 'out', new Set(['b']))).toBeUndefined();
   });
 
   it('get what is handed over, at times of the page', async () => {
@@ -150,6 +162,36 @@ describe('a port that is pulled out', () => {
     expect(said.at(-1)).toBe('Rack: the real port is back. What its units missed is sent.');
     desk.handOver(batch([1, 2]));
     expect(sent.at(-1)![0]).toBe('o9');
+  });
+
+  it('is not taken for another of its name, one that was there or one that came since', () => {
+    const twin: PortUse = { standIn: false, out: named(out('o2'), 2, 1), in: null };
+    plugNow(out('o1'), out('o2'), input('i1'));
+    desk.use('board', twin);
+    asked = [];
+    plugNow(out('o2'), input('i1'));
+    expect(usePorts.getState().lost).toEqual(['rack']);
+    expect(said.at(-1)).toMatch(/Another port of the same name is there: choose it under Ports if it is the one\.$/);
+    sent = [];
+    desk.handOver([...batch([0xc0, 1]), { portId: 'board', at: 1e6 + 205_000, bytes: [0xc1, 2] }]);
+    expect(sent.map(([key, , bytes]) => [key, ...bytes])).toEqual([['o2', 0xc1, 2]]);
+    // Back under another key, both are there again: this is the first of them.
+    plugNow(out('o7'), out('o2'), input('i1'));
+    expect(of('port')).toEqual([
+      ['port', 'rack', false],
+      ['port', 'rack', true],
+    ]);
+    desk.handOver(batch([0xc0, 3]));
+    expect(sent.at(-1)).toEqual(['o7', 200, [0xc0, 3]]);
+    expect(kept!.rack!.out).toEqual(named(out('o7'), 2, 0));
+  });
+
+  it('that had no twin when it was chosen is not taken for one that was plugged in beside it', () => {
+    plugNow(out('o1'), out('o5'));
+    plugNow(out('o5'));
+    expect(usePorts.getState().lost).toEqual(['rack']);
+    desk.handOver(batch([1]));
+    expect(sent).toEqual([]);
   });
 
   it('beside a stand-in goes on, and what hangs on it is caught up when it is back', () => {

@@ -5,7 +5,8 @@ import type { Show } from '../../core/show';
 import type { Outgoing } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import type { Access, RealEars, RealPort, RealPorts } from '../adapters/realPorts';
-import type { PortUse, RealName } from '../persistence/rows';
+import type { PortUse } from '../persistence/rows';
+import { namesNow, portNamed, takenKeys } from './portNames';
 
 /** What came in on a real port last. */
 export interface LastIn {
@@ -44,17 +45,6 @@ export const usePorts = create<PortsState>(() => ({
   answers: [],
   heard: 0,
 }));
-
-/** The real port that a name stands for: the very one, or after it was plugged in again one of the same name and maker. */
-export function portNamed(
-  ports: readonly RealPort[],
-  named: RealName | null,
-  direction: RealPort['direction'],
-): RealPort | undefined {
-  if (!named) return undefined;
-  const all = ports.filter((p) => p.direction === direction && p.name === named.name && p.maker === named.maker);
-  return all.find((p) => p.key === named.key) ?? all[0];
-}
 
 /** Most messages that wait for the playback: a flood beyond that is cut. */
 const WAITING = 20_000;
@@ -105,9 +95,27 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
   /** Ports whose real one should be there and is not. */
   const lostNow = (): string[] => {
     const { uses, ports } = store.getState();
-    return Object.entries(uses).flatMap(([portId, use]) =>
-      (use.out && !portNamed(ports, use.out, 'out')) || (use.in && !portNamed(ports, use.in, 'in')) ? [portId] : [],
-    );
+    const taken = takenKeys(uses, ports);
+    const isLost = ({ out, in: input }: PortUse): boolean =>
+      (out !== null && !portNamed(ports, out, 'out', taken)) ||
+      (input !== null && !portNamed(ports, input, 'in', taken));
+    return Object.entries(uses).flatMap(([portId, use]) => (isLost(use) ? [portId] : []));
+  };
+
+  /** Whether another port of the same name is there that may be the one which is not, or not. */
+  const hasTwin = (portId: string): boolean => {
+    const { uses, ports } = store.getState();
+    const { out = null, in: input = null } = uses[portId] ?? {};
+    return ports.some((p) => [out, input].some((n) => n?.name === p.name && n.maker === p.maker && n.key !== p.key));
+  };
+
+  /** Real ports were plugged in or pulled out: those that are known again under another key are remembered by that. */
+  const follow = (ports: readonly RealPort[]): void => {
+    const { uses } = store.getState();
+    const now = namesNow(uses, ports);
+    store.setState({ ports, uses: now });
+    if (now !== uses && showId !== null) needs.keep(showId, now);
+    tellLost();
   };
 
   const goneNow = (): string[] => lostNow().filter((id) => !store.getState().uses[id]?.standIn);
@@ -122,7 +130,10 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     for (const id of lost) {
       if (before.includes(id)) continue;
       const rest = gone.has(id) ? 'Its units are not sent anything until it is back.' : 'The stand-in goes on.';
-      say(`${portName(id)}: the real port is not there. ${rest}`);
+      const twin = hasTwin(id)
+        ? ' Another port of the same name is there: choose it under Ports if it is the one.'
+        : '';
+      say(`${portName(id)}: the real port is not there. ${rest}${twin}`);
     }
     for (const id of before) {
       if (lost.includes(id) || !store.getState().uses[id]) continue;
@@ -192,8 +203,9 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     seen = { ...seen, [key]: { bytes, count: (seen[key]?.count ?? 0) + 1 } };
     look();
     const { uses, ports } = store.getState();
+    const taken = takenKeys(uses, ports);
     for (const [portId, use] of Object.entries(uses)) {
-      if (portNamed(ports, use.in, 'in')?.key !== key) continue;
+      if (portNamed(ports, use.in, 'in', taken)?.key !== key) continue;
       if (waiting.length < WAITING) {
         waiting.push({ portId, at: clock.origin() + at * 1000 + ahead, bytes });
       } else if (!cut) {
@@ -208,16 +220,13 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     if (store.getState().access.kind === 'open' || store.getState().access.kind === 'asking') return;
     store.setState({ access: { kind: 'asking' } });
     const opened = await needs.openReal({
-      ports: (ports) => {
-        store.setState({ ports });
-        tellLost();
-      },
+      ports: follow,
       bytes: came,
     });
     real = opened.real;
-    store.setState({ access: opened.access, ports: real?.ports ?? [] });
+    store.setState({ access: opened.access });
     await compareClocks();
-    tellLost();
+    follow(real?.ports ?? []);
   };
 
   return {
@@ -242,8 +251,9 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     },
     handOver: (batch) => {
       const { uses, ports } = store.getState();
+      const taken = takenKeys(uses, ports);
       for (const { portId, at, bytes } of batch) {
-        const port = portNamed(ports, uses[portId]?.out ?? null, 'out');
+        const port = portNamed(ports, uses[portId]?.out ?? null, 'out', taken);
         if (port && real?.send(port.key, (at - ahead - clock.origin()) / 1000, bytes) === false) tellLost();
       }
     },

@@ -10,7 +10,8 @@ import { PlainTable } from '../../components/plainTable';
 import type { RealPort } from '../../adapters/realPorts';
 import type { PortUse, RealName } from '../../persistence/rows';
 import { openPorts, perform, say, sendOn, usePort } from '../../state/desk';
-import { STAND_IN, portNamed, usePorts, type Answer } from '../../state/ports';
+import { nameOf, portNamed, shownName } from '../../state/portNames';
+import { STAND_IN, usePorts, type Answer } from '../../state/ports';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { StandInClock } from './StandInClock';
@@ -49,8 +50,6 @@ const State = styled.span<{ $bad: boolean }>`
 `;
 
 const NONE = 'none';
-
-const named = ({ key, name, maker }: RealPort): RealName => ({ key, name, maker });
 
 /** Milliseconds that a unit has to answer. */
 const ANSWER_WITHIN = 1500;
@@ -241,7 +240,7 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
           const heard = last[port.key];
           return (
             <tr key={port.key}>
-              <th scope="row">{port.name}</th>
+              <th scope="row">{shownName(port, ports)}</th>
               <td>{port.maker || <Soft>not said</Soft>}</td>
               <td>{port.direction === 'in' ? 'comes in' : 'goes out'}</td>
               <td>{boundTo(port) || <Soft>no port of the show</Soft>}</td>
@@ -282,10 +281,14 @@ function Real({ label, ports, direction, now, open, onPick }: RealProps) {
       label={label}
       hideLabel
       value={there?.key ?? now?.key ?? NONE}
-      choices={[{ id: NONE, name: 'nothing real' }, ...away, ...all.map((p) => ({ id: p.key, name: p.name }))]}
+      choices={[
+        { id: NONE, name: 'nothing real' },
+        ...away,
+        ...all.map((p) => ({ id: p.key, name: shownName(p, ports) })),
+      ]}
       onPick={(id) => {
         const picked = all.find((p) => p.key === id);
-        onPick(picked ? named(picked) : id === NONE ? null : now);
+        onPick(picked ? nameOf(picked, ports) : id === NONE ? null : now);
       }}
     />
   );
