@@ -97,10 +97,10 @@ export function propose(show: Show, unitId: string): Proposal | null {
   let stay = 0;
   for (const { songId, part, tones } of plan.pages) {
     const before = songPagesOf(show, unitId, songId)[part];
-    const was = new Map((before?.switches ?? []).map((s) => [toneOn(s), s.id]));
-    const everywhere = new Map(feetOf(show, unitId).everywhere.switches.map((s) => [toneOn(s), s.id]));
+    const was = [...(before?.switches ?? []), ...feetOf(show, unitId).everywhere.switches];
     for (const { toneId, switchId, why } of tones) {
-      const from = was.get(toneId) ?? everywhere.get(toneId) ?? null;
+      const on = was.filter((s) => toneOn(s) === toneId).map((s) => s.id);
+      const from = on.includes(switchId) ? switchId : (on[0] ?? null);
       if (from === switchId) stay += 1;
       else moves.push({ songId, part, toneId, from, to: switchId, why });
     }

@@ -88,6 +88,11 @@ describe('a proposal of pages', () => {
           const song = a.songs.find((s) => s.songId === page.songId)!;
           const used = [...page.tones.map((t) => t.switchId), ...page.jumps.map((j) => j.switchId)];
           expect(new Set(used).size).toBe(used.length);
+          // A tone stands once on a page, but where somebody put it twice.
+          const by = page.tones.filter((t) => t.why !== 'pinned').map((t) => t.toneId);
+          expect(new Set(by).size).toBe(by.length);
+          const stands = new Set(page.tones.filter((t) => t.why === 'pinned').map((t) => t.toneId));
+          expect(by.filter((id) => stands.has(id))).toEqual([]);
           const stays = new Map([...(page.part === 0 ? song.fixed : []), ...a.pins]);
           for (const [switchId, toneId] of stays) {
             expect(page.tones.find((t) => t.switchId === switchId)?.toneId ?? null).toBe(toneId);
@@ -104,8 +109,8 @@ describe('a proposal of pages', () => {
       fc.property(ask, (a) => {
         const plan = proposePages(a);
         for (const id of plan.core) {
-          const places = plan.pages.map((p) => p.tones.find((t) => t.toneId === id && t.why === 'core')?.switchId);
-          expect(new Set(places).size).toBeLessThanOrEqual(1);
+          const places = plan.pages.flatMap((p) => p.tones.filter((t) => t.toneId === id && t.why === 'core'));
+          expect(new Set(places.map((t) => t.switchId)).size).toBeLessThanOrEqual(1);
         }
         for (const page of plan.pages.filter((p) => p.part > 0)) {
           for (const songId of [page.songId, ...page.sharedWith]) {
@@ -179,7 +184,16 @@ function bruteForce(a: PageAsk, core: readonly string[]): number {
   const free = (except: ReadonlySet<string>): Place[] => a.places.filter((p) => !except.has(p.id));
   const taken = new Set([...a.pins.keys(), ...songs.flatMap((s) => [...s.fixed.keys()])]);
   let best = Infinity;
-  for (const way of ways(core, free(taken))) {
+  // A shared tone that stays on one switch of some page stands there on all.
+  const held = core.flatMap((toneId): [string, Place][] => {
+    const ids = new Set(songs.flatMap((s) => [...s.fixed].flatMap(([id, tone]) => (tone === toneId ? [id] : []))));
+    const place = a.places.find((p) => ids.size === 1 && ids.has(p.id));
+    return place ? [[toneId, place]] : [];
+  });
+  const sure = new Map(held);
+  const open = core.filter((t) => !sure.has(t));
+  for (const found of ways(open, free(taken))) {
+    const way = core.map((t) => sure.get(t) ?? found[open.indexOf(t)]!);
     const shared = core.map((t, i) => {
       const costs = songs.map(({ ranked }) => {
         const rank = ranked.indexOf(t);
@@ -189,8 +203,8 @@ function bruteForce(a: PageAsk, core: readonly string[]): number {
     });
     const own = songs.map(({ fixed, ranked }) => {
       const tones = ranked.filter((t) => !core.includes(t));
-      const open = free(new Set([...a.pins.keys(), ...fixed.keys(), ...way.map((p) => p.id)]));
-      const costs = [...ways(tones, open)].map((w) => sum(tones.map((t, i) => placeCost(w[i]!, ranked.indexOf(t)))));
+      const left = free(new Set([...a.pins.keys(), ...fixed.keys(), ...way.map((p) => p.id)]));
+      const costs = [...ways(tones, left)].map((w) => sum(tones.map((t, i) => placeCost(w[i]!, ranked.indexOf(t)))));
       return Math.min(...costs);
     });
     best = Math.min(best, sum(shared) + sum(own));
@@ -266,6 +280,30 @@ describe('a proposal for a show', () => {
     expect(where('harbour-clean').size).toBe(1);
     expect(where('harbour-clean').has('switch-6')).toBe(false);
     expect(proposal.moves.some((m) => m.toneId === 'harbour-clean' && m.why === 'core')).toBe(true);
+  });
+
+  it('does not put a tone a second time on a page where it is pinned, and moves it to that place on the others', () => {
+    const page = pagesOf(show, 'treadle')[1]!;
+    const free = show.units
+      .find((u) => u.id === 'treadle')!
+      .profile.controller!.switches.find(
+        (s) => !feetOf(show, 'treadle').everywhere.switches.some((e) => e.id === s.id),
+      )!;
+    const pin = newFootSwitch(free.id, [{ kind: 'tone', toneId: 'harbour-clean' }], { pinned: true });
+    const pinned = applyEdit(show, putFootSwitches(show, 'treadle', page.id, [pin])!);
+    const proposal = propose(pinned, 'treadle')!;
+    for (const p of proposal.pages) {
+      expect(p.tones.filter((t) => t.toneId === 'harbour-clean').map((t) => t.switchId)).toEqual([free.id]);
+    }
+    const first = proposal.pages.find((p) => p.songId === page.songId)!;
+    expect(proposal.moves.filter((m) => m.songId === first.songId && m.toneId === 'harbour-clean')).toEqual([]);
+    const after = applyEdit(
+      pinned,
+      takeProposal(pinned, proposal, () => 'x')!,
+    );
+    for (const p of pagesOf(after, 'treadle').filter((p) => p.songId !== null)) {
+      expect(p.switches.filter((s) => toneOn(s) === 'harbour-clean').map((s) => s.id)).toEqual([free.id]);
+    }
   });
 
   it('knows which tones a song uses, in the order of their first use', () => {

@@ -93,18 +93,38 @@ function planWith(ask: PageAsk, shared: readonly string[], searched: number): Pa
   });
   // A shared tone has one place that is free on every page.
   const taken = new Set([...ask.pins.keys(), ...layouts.flatMap((l) => [...l.fixed.keys()])]);
-  const core = shared.filter((id) => !pinned.has(id));
+  const held = heldPlaces(ask, layouts, shared);
+  const core = shared.filter((id) => !pinned.has(id) && !held.has(id));
   const free = ask.places.filter((p) => !taken.has(p.id));
   if (core.length > free.length) return { ...NO_PLAN, left: everything(ask.songs) };
   const costOf = (toneId: string, place: Place): number =>
     layouts.reduce((sum, { rank }) => sum + costAt(place, rank.get(toneId)), 0);
-  let best = pagesWith(ask, layouts, assign(core, free, costOf));
+  const stay = [...held].map(([toneId, place]): Assigned => ({ toneId, place, cost: costOf(toneId, place) }));
+  let best = pagesWith(ask, layouts, [...stay, ...assign(core, free, costOf)]);
   const ways = corePlaces(core, free, costOf, (sure) => sure < total(best), searched);
   for (const places of ways) {
-    const other = pagesWith(ask, layouts, places);
+    const other = pagesWith(ask, layouts, [...stay, ...places]);
     if (other.left.length <= best.left.length && total(other) < total(best)) best = other;
   }
   return best;
+}
+
+/**
+ * Shared tones that stay on a switch of some song's page, with that switch: where nothing else stays on it, on any
+ * page, they stand there on every page.
+ */
+function heldPlaces(ask: PageAsk, layouts: readonly Layout[], shared: readonly string[]): ReadonlyMap<string, Place> {
+  const held = new Map<string, Place>();
+  for (const toneId of shared) {
+    const ids = new Set(
+      layouts.flatMap(({ fixed }) => [...fixed].flatMap(([id, tone]) => (tone === toneId ? [id] : []))),
+    );
+    const [id] = ids;
+    const place = ids.size === 1 && !ask.pins.has(id!) ? ask.places.find((p) => p.id === id) : undefined;
+    const isFree = layouts.every(({ fixed }) => !fixed.has(id!) || fixed.get(id!) === toneId);
+    if (place && isFree) held.set(toneId, place);
+  }
+  return held;
 }
 
 const total = ({ cost }: PagePlan): number => cost.core + cost.rest;
@@ -194,6 +214,8 @@ function songPages(ask: PageAsk, { song, fixed, rank }: Layout, core: Core, room
   if (room < 1) return { pages: [], cost: 0, left: song.tones };
   const always = new Set([...ask.pins.keys(), ...[...core.values()].map((c) => c.place.id)]);
   const open = ask.places.filter((p) => !always.has(p.id));
+  // A shared tone that stays elsewhere on this page does not stand on it twice.
+  const stays = new Set(fixed.values());
   const first = open.filter((p) => !fixed.has(p.id));
   const extra = extraPages(ask, own.length, first.length, open.length, room);
   const jumping = ask.turns === 'jump' && extra > 0;
@@ -214,7 +236,7 @@ function songPages(ask: PageAsk, { song, fixed, rank }: Layout, core: Core, room
     const tones = [
       ...pinnedTones(ask.pins),
       ...(part === 0 ? pinnedTones(fixed) : []),
-      ...[...core.values()].map((c) => placedTone(c, 'core')),
+      ...[...core.values()].filter((c) => part > 0 || !stays.has(c.toneId)).map((c) => placedTone(c, 'core')),
       ...placed.map((p) => placedTone(p, 'order')),
     ];
     const { songId } = song;
