@@ -8,7 +8,7 @@ const core = (room, ...allowed) => ({
     path: '^src/',
     pathNot: [
       `^src/core/${room}/`,
-      '^src/core/(groups|cells)\\.ts$',
+      '^src/core/(groups|cells|csvText)\\.ts$',
       ...allowed.map((a) => (a === 'problems' ? '^src/core/problems\\.ts$' : `^src/core/${a}/`)),
     ],
   },

@@ -206,12 +206,15 @@ export interface ProblemData {
   'names.no-slot': { readonly name: string; readonly bank: number; readonly program: number };
   'names.slot-twice': { readonly label: string; readonly name: string };
   'names.control-taken': { readonly name: string; readonly number: number };
+  'names.letters': { readonly count: number };
   'names.left-out': { readonly control: string; readonly kind: string };
 
   'unit.not-a-unit': { readonly found: string };
 
   'part.not-a-part': { readonly found: string };
   'part.lost': { readonly where: string; readonly unit: string; readonly what: string };
+  /** `tone` is what it opens with; null for nothing. */
+  'part.opening': { readonly song: string; readonly tone: string | null };
   'part.no-place': { readonly unit: string; readonly name: string; readonly index: number };
 
   'compile.no-port': { readonly unit: string };

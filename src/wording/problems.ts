@@ -179,6 +179,10 @@ const SENTENCES: Sentences = {
     `"${d.name}" is called by bank ${d.bank}, program ${d.program} (counted from 0), which calls no slot of this unit.`,
   'names.slot-twice': (d) => `"${d.name}" would be a second name for slot ${d.label}.`,
   'names.control-taken': (d) => `"${d.name}" is on control ${d.number}, which the map has a control for already.`,
+  'names.letters': (d) =>
+    d.count === 1
+      ? '1 sign that XML cannot hold is written as \uFFFD.'
+      : `${d.count} signs that XML cannot hold are written as \uFFFD.`,
   'names.left-out': (d) => `${d.control} is not in the document, which has no way to say ${d.kind}.`,
 
   'unit.not-a-unit': (d) =>
@@ -187,6 +191,10 @@ const SENTENCES: Sentences = {
   'part.not-a-part': (d) =>
     `This is not a part of a show of Hollow Lantern: expected the format "hollow-lantern-part", found ${d.found}.`,
   'part.lost': (d) => `${d.where}: ${d.unit} has no ${d.what}, so it is left out.`,
+  'part.opening': (d) =>
+    d.tone === null
+      ? `${d.song} opens with nothing, as it did in the show that it comes from.`
+      : `${d.song} opens with ${d.tone}, as it did in the show that it comes from.`,
   'part.no-place': (d) =>
     `${d.unit} has another preset where ${d.name || 'a preset without a name'} was. Its tones keep it by name: put it into the preset list, or choose another in the tones.`,
 

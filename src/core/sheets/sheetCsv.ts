@@ -1,5 +1,4 @@
-import Papa from 'papaparse';
-import { harmless } from '../cells';
+import { csvText } from '../csvText';
 import type { Sheet } from './sheet';
 
 /** The tables of sheets as CSV (RFC 4180), each under a line with its name; strips are lines of names. */
@@ -9,8 +8,8 @@ export function sheetCsv(sheets: readonly Sheet[]): string {
       if (part.kind === 'text') return [[part.text]];
       const head = [kind, title, part.name];
       if (part.kind === 'strips') return [head, ...part.rows.map((row) => row.map((c) => c.name))];
-      return [head, part.columns.map((c) => c.head), ...part.rows.map((r) => r.map(harmless))];
+      return [head, part.columns.map((c) => c.head), ...part.rows.map((r) => [...r])];
     }),
   );
-  return Papa.unparse(lines, { newline: '\r\n' });
+  return csvText(lines);
 }

@@ -1,5 +1,5 @@
+import { csvText } from '../../../core/csvText';
 import { Download } from 'lucide-react';
-import { unparse } from 'papaparse';
 import styled from 'styled-components';
 import type { Played } from '../../../playback';
 import { durationWords } from '../../../wording';
@@ -50,14 +50,15 @@ export function PlayedList({ history }: { readonly history: readonly Played[] })
         onPress={() =>
           download(
             fileName(`${show.title} played`, 'csv'),
-            unparse(
-              history.map((p) => ({
-                started: new Date(p.at / 1000).toISOString(),
-                ended: p.until === null ? '' : new Date(p.until / 1000).toISOString(),
-                song: p.title,
-                how: HOW[p.how],
-              })),
-            ),
+            csvText([
+              ['started', 'ended', 'song', 'how'],
+              ...history.map((p) => [
+                new Date(p.at / 1000).toISOString(),
+                p.until === null ? '' : new Date(p.until / 1000).toISOString(),
+                p.title,
+                HOW[p.how],
+              ]),
+            ]),
             'text/csv',
           )
         }

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import { LINE_LIMIT, PROBLEM_LIMIT, harmed, harmless } from '../../cells';
+import { LINE_LIMIT, PROBLEM_LIMIT, harmed } from '../../cells';
+import { csvText } from '../../csvText';
 import {
   NOWHERE,
   problem,
@@ -25,9 +26,9 @@ export type SayOf = <C extends ProblemCode>(
   data: ProblemData[C],
 ) => void;
 
-/** Lines as CSV (RFC 4180). A cell that a spreadsheet would take for a formula is led by an apostrophe, as spreadsheets do. */
+/** A table with its titles as CSV. */
 export const writeTable = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
-  `${Papa.unparse([[...columns], ...rows.map((r) => r.map(harmless))], { newline: '\r\n' })}\r\n`;
+  csvText([columns, ...rows]);
 
 /**
  * Reads a table whose first line has titles, in any order and any case; `needed` have to be there, others may be left out.

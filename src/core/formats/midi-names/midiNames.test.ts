@@ -36,6 +36,36 @@ describe('a MIDI name document', () => {
     expect(controls.map((c) => c.number)).toContain(85);
   });
 
+  it.each([
+    ['tags that never end', '<a '.repeat(400_000)],
+    ['tags in a tag that ends itself', `${'<a '.repeat(400_000)}/>`],
+    ['tags in a tag', `<MIDINameDocument>${'<a '.repeat(400_000)}/></MIDINameDocument>`],
+    ['document types', '<!DOCTYPE '.repeat(120_000)],
+    ['open comments', '<!-- '.repeat(240_000)],
+    ['attributes', `<a ${'b="1" '.repeat(100_000)}>`],
+    ['closing tags', '</a>'.repeat(300_000)],
+  ])('of a megabyte of %s is refused, without looking through it for each of them', (_, hostile) => {
+    expect(readMidiNames(hostile).problems[0]!.code).toMatch(/^xml\.(syntax|too-deep)$/);
+  });
+
+  it.each([
+    ['U+0001', '\u0001'],
+    ['U+FFFE', '\ufffe'],
+    ['half of a pair', '\ud800'],
+  ])('holds no letter that XML has not: %s', (_, letter) => {
+    const odd = {
+      ...quillback,
+      slots: quillback.slots.map((s, i) => (i === 0 ? { ...s, name: `Pier${letter}Light` } : s)),
+    };
+    const { text: written, problems } = writeMidiNames(odd, 'Maude');
+    expect(written).toContain('Name="Pier\uFFFDLight"');
+    expect(problems.map(problemLine)).toContain('1 sign that XML cannot hold is written as \uFFFD.');
+    expect(readMidiNames(written).problems).toEqual([]);
+    const raw = text.replace('Fog Lead', `Fog${letter}Lead`);
+    expect(problem(raw)[0]).toMatch(/XML has no letter U\+/);
+    expect(problem(text.replace('Fog Lead', 'Fog&#1;Lead'))[0]).toMatch(/"&#1;" is no letter of XML/);
+  });
+
   it('says what it has no way to say', () => {
     const { problems } = writeMidiNames(unitNamed('pebble'), '');
     expect(problems.every((p) => p.code === 'names.left-out')).toBe(true);

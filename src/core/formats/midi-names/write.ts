@@ -12,6 +12,7 @@ import {
 import { decodeMessage } from '../../midi';
 import { problem, type Problem } from '../../problems';
 import type { Slot, Unit } from '../../show';
+import { NO_LETTER } from './xml';
 
 export interface WrittenNames {
   readonly text: string;
@@ -74,7 +75,19 @@ export function writeMidiNames(unit: Unit, author: string): WrittenNames {
   ]);
   const device = [textElement('Manufacturer', profile.name), textElement('Model', unit.name), assigned, nameSet];
   const document = [{ MIDINameDocument: [textElement('Author', author), { MasterDeviceNames: device }] }];
-  return { text: `${HEAD}${BUILDER.build(document).trim()}\n`, problems };
+  return { text: withLetters(`${HEAD}${BUILDER.build(document).trim()}\n`, problems), problems };
+}
+
+/** A text with the sign for an unknown letter in place of each that XML has not, which is said. */
+function withLetters(text: string, problems: Problem[]): string {
+  let count = 0;
+  const all = new RegExp(NO_LETTER.source, 'gu');
+  const written = text.replace(all, () => {
+    count += 1;
+    return '\uFFFD';
+  });
+  if (count > 0) problems.push(problem('names.letters', 'note', { in: 'nowhere' }, { count }));
+  return written;
 }
 
 /** A unit's variants are a control like others; the document has no word for them. */

@@ -65,11 +65,17 @@ function withoutComments(source: string): { readonly text: string; readonly open
   return { text: parts.join('') + source.slice(at) };
 }
 
+/** Letters that XML has not (XML 1.0, 2.2 Char): most control characters, halves of surrogate pairs, U+FFFE and U+FFFF. */
+export const NO_LETTER = /[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/u;
+
 /** What makes a document not worth parsing. */
 function refuse(text: string): Problem | undefined {
   if (text.length > LENGTH_LIMIT) {
     return problem('xml.too-long', 'error', NOWHERE, { bytes: text.length, limit: LENGTH_LIMIT });
   }
+  // XML 1.0, 2.8: one at the most. Each would be looked through to its end.
+  const [, second] = text.matchAll(/<!DOCTYPE/gi);
+  if (second) return problem('xml.syntax', 'error', placeAt(text, second.index), { detail: 'A second DOCTYPE.' });
   const head = /<!DOCTYPE[^>[]{0,2000}\[|<!ENTITY|<!ELEMENT|<!ATTLIST/i.exec(text);
   if (head) return problem('xml.declarations', 'error', placeAt(text, head.index), {});
   const unknown = /&(?!(?:amp|lt|gt|quot|apos|#\d{1,7}|#x[0-9a-f]{1,6});)/i.exec(text);
@@ -77,13 +83,25 @@ function refuse(text: string): Problem | undefined {
     const detail = `"${text.slice(unknown.index, unknown.index + 12)}" is no entity of XML.`;
     return problem('xml.syntax', 'error', placeAt(text, unknown.index), { detail });
   }
+  const letter = NO_LETTER.exec(text);
+  if (letter) {
+    const code = `U+${letter[0].codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
+    return problem('xml.syntax', 'error', placeAt(text, letter.index), { detail: `XML has no letter ${code}.` });
+  }
+  for (const match of text.matchAll(/&#(x?)([0-9a-f]{1,7});/gi)) {
+    const code = Number.parseInt(match[2]!, match[1] === '' ? 10 : 16);
+    if (code <= 0x10ffff && !NO_LETTER.test(String.fromCodePoint(code))) continue;
+    return problem('xml.syntax', 'error', placeAt(text, match.index), { detail: `"${match[0]}" is no letter of XML.` });
+  }
   let depth = 0;
+  /** Where the tag ends that was looked at last: each part of the text is looked through once. */
+  let end = -1;
   for (const match of text.matchAll(/<(\/?)([A-Za-z_][^\s/>]*)/g)) {
     if (match[1] === '/') {
       depth -= 1;
       continue;
     }
-    const end = text.indexOf('>', match.index);
+    if (end < match.index) end = text.indexOf('>', match.index);
     // A tag that is never closed is no XML; that is told by the parser.
     if (end < 0) break;
     if (text[end - 1] === '/') continue;

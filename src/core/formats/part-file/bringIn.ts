@@ -252,10 +252,9 @@ class Bringing {
       if (found === undefined) this.lost(song.title, name, 'the clock on its port');
       return found;
     };
-    const opening = song.openingToneId === null ? undefined : this.toneIds.get(song.openingToneId);
     return {
       ...song,
-      openingToneId: opening ?? null,
+      ...this.opening(song),
       cues: song.cues.flatMap((cue) => this.cue(cue) ?? []),
       sweeps: song.sweeps.flatMap((sweep) => {
         const bridge = this.bridges.get(sweep.unitId)!;
@@ -277,6 +276,20 @@ class Bringing {
       followsPortId: song.followsPortId === null ? null : (port(song.followsPortId) ?? null),
       tracks: [],
     };
+  }
+
+  /**
+   * What a song opens with. One that opens as all songs of its show do goes on to do so only where that is
+   * the same here; else it keeps the opening that it had, and that is said.
+   */
+  private opening({ title, opening, openingToneId }: Song): Pick<Song, 'opening' | 'openingToneId'> {
+    const here = (id: string | null): string | null => (id === null ? null : (this.toneIds.get(id) ?? null));
+    if (opening === 'own') return { opening, openingToneId: here(openingToneId) };
+    const theirs = here(this.part.show.openingToneId);
+    if (theirs === this.show.openingToneId) return { opening, openingToneId: null };
+    const tone = this.show.tones.find((t) => t.id === theirs)?.name ?? null;
+    this.problems.set(`opening ${title}`, problem('part.opening', 'note', NOWHERE, { song: title, tone }));
+    return { opening: 'own', openingToneId: theirs };
   }
 
   private cue(cue: Cue): Cue | null {

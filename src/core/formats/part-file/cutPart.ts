@@ -24,10 +24,12 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
   );
   const whole = show.songs.filter((s) => songIds.has(s.id));
   const songs = whole.map(withoutSounds);
+  // Songs that open as all songs of their show do bring that opening along: elsewhere it may be another.
+  const openingToneId = songs.some((s) => s.opening === 'show') ? show.openingToneId : null;
   const doings = feet === null ? [] : doingsOf(feet);
   const bridges =
     set?.entries.flatMap((e) => (e.kind === 'song' && e.bridgeToneId !== null ? [e.bridgeToneId] : [])) ?? [];
-  const used = usedBy(songs, doings, bridges);
+  const used = usedBy(songs, doings, openingToneId === null ? bridges : [...bridges, openingToneId]);
   const tones = show.tones.filter((t) => used.tones.has(t.id));
   const moves = show.moves.filter((m) => used.moves.has(m.id));
   for (const { parts } of tones) for (const p of parts) used.units.add(p.unitId);
@@ -53,6 +55,7 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
     tones,
     moves,
     songs,
+    openingToneId,
     feet: feet === null ? [] : [partFeet(feet, used.units)],
     ...(set === null
       ? {}

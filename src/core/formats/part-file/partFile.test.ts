@@ -107,6 +107,30 @@ describe('a song with its tones', () => {
     );
   });
 
+  it('that opens as all songs of its show do brings that opening along, and says so', () => {
+    const song: Song = { ...demo.songs[0]!, opening: 'show', openingToneId: null };
+    const from: Show = { ...demo, songs: [song], openingToneId: 'undertow' };
+    const part = partOfSong(from, song);
+    expect(part.show.tones.map((t) => t.id)).toContain('undertow');
+    // Where songs open with something else, with nothing, or with the same.
+    for (const [openingToneId, opening] of [
+      ['still-water', 'own'],
+      [null, 'own'],
+      ['undertow', 'show'],
+    ] as const) {
+      const { show, problems } = bring({ ...demo, openingToneId }, part);
+      const come = show.songs.at(-1);
+      expect(come!.opening).toBe(opening);
+      expect(openingOf(show, come!)).toBe('undertow');
+      const said = problems.filter((p) => p.code === 'part.opening').map((p) => p.data);
+      expect(said).toEqual(opening === 'own' ? [{ song: song.title, tone: 'Undertow' }] : []);
+    }
+    const none = partOfSong({ ...from, openingToneId: null }, song);
+    const { show, problems } = bring(demo, none);
+    expect(openingOf(show, show.songs.at(-1)!)).toBeNull();
+    expect(problems.some((p) => p.code === 'part.opening')).toBe(true);
+  });
+
   it('comes without an opening of its own that it does not use', () => {
     const other = demo.tones.find((t) => !JSON.stringify(demo.songs[1]!.cues).includes(t.id))!;
     const song: Song = { ...demo.songs[1]!, opening: 'show', openingToneId: other.id };
@@ -125,7 +149,7 @@ describe('a song with its tones', () => {
     });
     const other: Show = { ...bareRig(demo), units: demo.units.map((u) => ({ ...turned(u), relays: [] })) };
     const { show, problems } = bring(other, part);
-    expect(problems).toEqual([]);
+    expect(problems.filter((p) => p.code !== 'part.opening')).toEqual([]);
     expect(show.units.map((u) => u.slots.length)).toEqual(other.units.map((u) => u.slots.length));
     const nameOf = (s: Show, unitId: string, slotId: string | null): string =>
       s.units.find((u) => u.id === unitId)!.slots.find((x) => x.id === slotId)?.name ?? '';

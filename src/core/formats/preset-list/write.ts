@@ -1,5 +1,5 @@
-import Papa from 'papaparse';
 import { addressOf, labelOf } from '../../addressing';
+import { csvText } from '../../csvText';
 import type { ReorderLine, Unit } from '../../show';
 
 /**
@@ -12,7 +12,7 @@ export function writePresetList(unit: Unit): string {
     const address = addressOf(plan, index);
     return [labelOf(plan, index), index, index + 1, address?.bank ?? '', address?.program ?? '', name];
   });
-  return `${Papa.unparse({ fields: ['label', 'from 0', 'from 1', 'bank', 'program', 'name'], data: rows })}\r\n`;
+  return csvText([['label', 'from 0', 'from 1', 'bank', 'program', 'name'], ...rows]);
 }
 
 /** The before-and-after list of a reorder as a table (RFC 4180, UTF-8), to keep beside the rig. */
@@ -26,5 +26,5 @@ export function writeReorderList(unit: Unit, lines: readonly ReorderLine[]): str
   };
   const side = (when: string) => [`label ${when}`, `bank ${when}`, `program ${when}`, `name ${when}`];
   const fields = ['change', ...side('before'), ...side('after')];
-  return `${Papa.unparse({ fields, data: lines.map((l) => [l.what, ...cells(l.before), ...cells(l.after)]) })}\r\n`;
+  return csvText([fields, ...lines.map((l) => [l.what, ...cells(l.before), ...cells(l.after)])]);
 }
