@@ -10,10 +10,17 @@ import { createApp } from './app';
 
 let server: Server;
 let base: string;
+let root: string;
 let dist: string;
 beforeAll(async () => {
-  dist = mkdtempSync(join(tmpdir(), 'lantern-dist-'));
+  // A folder above it has a name that begins with a dot.
+  root = mkdtempSync(join(tmpdir(), '.lantern-'));
+  dist = join(root, 'dist');
+  mkdirSync(dist);
   writeFileSync(join(dist, 'index.html'), '<!doctype html><title>Here</title>');
+  writeFileSync(join(dist, 'index.html.br'), brotliCompressSync('<!doctype html><title>Here</title>'));
+  writeFileSync(join(root, 'secret.js.br'), brotliCompressSync('secret'));
+  writeFileSync(join(root, 'secret.js'), 'secret');
   writeFileSync(join(dist, 'a.js'), 'export {};');
   mkdirSync(join(dist, 'assets'));
   writeFileSync(join(dist, 'assets', 'b-1234.js'), 'export const plain = 1;');
@@ -26,7 +33,7 @@ beforeAll(async () => {
 });
 afterAll(() => {
   server.close();
-  rmSync(dist, { recursive: true });
+  rmSync(root, { recursive: true });
 });
 
 describe('the server', () => {
@@ -37,6 +44,21 @@ describe('the server', () => {
       expect(await answer.text()).toContain('Here');
     }
     expect((await fetch(`${base}/a.js`)).headers.get('content-type')).toContain('javascript');
+  });
+
+  it('serves nothing from outside its folder', async () => {
+    for (const path of ['/../secret.js', '/assets/../../secret.js', '/%2e%2e/secret.js', '/..%2fsecret.js']) {
+      const body = await new Promise<string>((resolve, reject) => {
+        const asked = request(base, { path, headers: { 'accept-encoding': 'br' } }, (answer) => {
+          let text = '';
+          answer.on('data', (part: Buffer) => (text += part.toString('latin1')));
+          answer.on('end', () => resolve(`${answer.statusCode} ${text}`));
+        });
+        asked.on('error', reject);
+        asked.end();
+      });
+      expect(body).toMatch(/^40[0-9] /);
+    }
   });
 
   it('sends the compressed copy to whoever takes it, and the plain file to others', async () => {

@@ -61,7 +61,8 @@ export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): E
     const page = join(dist, 'index.html');
     // A missing file is not found; any other address is a view of the application.
     if (!isView(request.path) || !existsSync(page)) next();
-    else response.set('Cache-Control', cacheOf('/')).sendFile(page, { cacheControl: false });
+    // By its root: what lies above may have a folder whose name begins with a dot.
+    else response.set('Cache-Control', cacheOf('/')).sendFile('index.html', { root: dist, cacheControl: false });
   });
   app.use((request, response) => {
     response.status(404).json(apiError('not-found', `There is nothing at ${request.path}.`));

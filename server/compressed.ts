@@ -24,10 +24,10 @@ export function compressed(dist: string, pageOf: (path: string) => string): Requ
       next();
       return;
     }
-    const path = normalize(join(dist, pageOf(request.path)));
+    // Absolute, so that nothing leads out of the folder.
+    const path = normalize(join('/', pageOf(request.path)));
     const found = CODINGS.find(
-      ([coding, ending]) =>
-        path.startsWith(dist) && request.acceptsEncodings(coding) === coding && existsSync(path + ending),
+      ([coding, ending]) => request.acceptsEncodings(coding) === coding && existsSync(join(dist, path + ending)),
     );
     response.vary('Accept-Encoding');
     if (!found) {
@@ -35,7 +35,7 @@ export function compressed(dist: string, pageOf: (path: string) => string): Requ
       return;
     }
     response.set({ 'Content-Encoding': found[0], 'Content-Type': kind, 'Cache-Control': cacheOf(request.path) });
-    response.sendFile(path + found[1], { cacheControl: false });
+    response.sendFile(path + found[1], { root: dist, cacheControl: false });
   };
 }
 

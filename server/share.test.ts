@@ -1,5 +1,5 @@
 import { createServer, request, type Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { connect, type AddressInfo } from 'node:net';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { WebSocket } from 'ws';
 import { CODE_SECONDS, share } from './share';
@@ -8,15 +8,17 @@ let server: Server;
 let shared: { close: () => void };
 let host: string;
 let now: number;
+const sockets: WebSocket[] = [];
 
 beforeEach(async () => {
   now = 1e6;
   server = createServer((_, response) => response.end());
   await new Promise<void>((ready) => void server.listen(0, '127.0.0.1', ready));
   host = `127.0.0.1:${(server.address() as AddressInfo).port}`;
-  shared = share(server, { addresses: [`http://${host}/watch`], now: () => now, aliveEvery: 50 });
+  shared = share(server, { addresses: [`http://${host}/watch`], now: () => now, aliveEvery: 50, saysWithin: 400 });
 });
 afterEach(() => {
+  for (const socket of sockets.splice(0)) socket.terminate();
   shared.close();
   server.closeAllConnections();
   server.close();
@@ -32,8 +34,10 @@ interface Line {
   readonly closed: Promise<void>;
 }
 
-function open(path: string, origin = `http://${host}`): Promise<Line> {
-  const socket = new WebSocket(`ws://${host}${path}`, { origin });
+function open(path: string, origin = `http://${host}`, from = '127.0.0.1'): Promise<Line> {
+  // All of 127/8 is this machine: others stand in for other machines.
+  const socket = new WebSocket(`ws://${host}${path}`, { origin, localAddress: from });
+  sockets.push(socket);
   const told: Line['told'] = [];
   const waiting: (() => void)[] = [];
   socket.on('message', (data) => {
@@ -100,7 +104,7 @@ describe('a shared stage', () => {
     expect(await (await join(old)).hear('refused')).toMatchObject({ why: 'code' });
   });
 
-  it('cannot be guessed: a few wrong codes void it, and many tries are too many', async () => {
+  it('cannot be guessed: who guesses a few times is not let in, and many tries are too many', async () => {
     const desk = await open('/share/desk');
     const code = await codeOf(desk);
     const wrong = code === '000000' ? '111111' : '000000';
@@ -111,6 +115,126 @@ describe('a shared stage', () => {
     now += 61_000;
     const next = await codeOf(desk, 2);
     await (await join(next)).hear('joined');
+  });
+
+  it('stays open to others while somebody guesses: their code is not voided', async () => {
+    const desk = await open('/share/desk');
+    const code = await codeOf(desk);
+    const wrong = code === '000000' ? '111111' : '000000';
+    const stranger = (): Promise<Line> => open('/share/screen', undefined, '127.0.0.2');
+    for (let i = 0; i < 9; i++) {
+      const line = await stranger();
+      line.say({ kind: 'join', code: wrong });
+      await line.hear('refused');
+    }
+    await (await join(code)).hear('joined');
+  });
+
+  it.each(['é12345', '１２３４５６', '12345', '1234567', '      ', '12345\u0000', "'; --"])(
+    'takes %j for a wrong code, and goes on',
+    async (typed) => {
+      const desk = await open('/share/desk');
+      const code = await codeOf(desk);
+      expect(await (await join(typed)).hear('refused')).toMatchObject({ why: 'code' });
+      await (await join(code)).hear('joined');
+    },
+  );
+
+  it('cuts off lines that say nothing, and lets others in meanwhile', async () => {
+    const desk = await open('/share/desk');
+    const silent = await Promise.all(
+      Array.from({ length: 40 }, (_, i) => open('/share/screen', undefined, `127.0.1.${i % 20}`)),
+    );
+    const screen = await join(await codeOf(desk));
+    await screen.hear('joined');
+    await Promise.all(silent.map((s) => s.closed));
+    expect(screen.socket.readyState).toBe(WebSocket.OPEN);
+  });
+
+  it('holds no more than a few silent lines of one address', async () => {
+    const lines: Line[] = [];
+    for (let i = 0; i < 12; i++) lines.push(await open('/share/screen', undefined, '127.0.0.3'));
+    await Promise.all(lines.slice(0, 8).map((l) => l.closed));
+    expect(lines.slice(8).every((l) => l.socket.readyState === WebSocket.OPEN)).toBe(true);
+  });
+
+  it('closes a line that floods, with messages or with pings, before it is in and after', async () => {
+    const desk = await open('/share/desk');
+    for (const flood of [
+      (l: Line) => l.say({ kind: 'nonsense' }),
+      (l: Line) => l.socket.ping(),
+      (l: Line) => l.socket.send(Buffer.from([1])),
+    ]) {
+      const line = await open('/share/screen');
+      for (let i = 0; i < 50 && line.socket.readyState === WebSocket.OPEN; i++) flood(line);
+      await line.closed;
+    }
+    const screen = await join(await codeOf(desk));
+    await screen.hear('joined');
+    for (let i = 0; i < 200 && screen.socket.readyState === WebSocket.OPEN; i++) screen.say({ kind: 'news' });
+    await screen.closed;
+  });
+
+  it('has one screen a pass, and passes that end', async () => {
+    const desk = await open('/share/desk');
+    const first = await join(await codeOf(desk));
+    const { pass } = await first.hear('joined');
+    const second = await open('/share/screen');
+    second.say({ kind: 'back', pass });
+    await second.hear('joined');
+    await first.closed;
+    now += 12 * 3_600_000 - 1000;
+    second.socket.close();
+    const third = await open('/share/screen');
+    third.say({ kind: 'back', pass });
+    await third.hear('joined');
+    now += 12 * 3_600_000 + 1000;
+    const late = await open('/share/screen');
+    late.say({ kind: 'back', pass });
+    expect(await late.hear('refused')).toMatchObject({ why: 'pass' });
+  });
+
+  it('lets its screens go when the desk says so, and their passes with them', async () => {
+    const desk = await open('/share/desk');
+    const screen = await join(await codeOf(desk));
+    const { pass } = await screen.hear('joined');
+    desk.say({ kind: 'end-screens' });
+    await screen.closed;
+    const again = await open('/share/screen');
+    again.say({ kind: 'back', pass });
+    expect(await again.hear('refused')).toMatchObject({ why: 'pass' });
+  });
+
+  it('neither stops nor starves by a thousand odd requests, some of them reset', async () => {
+    const odd = (text: string, reset: boolean): Promise<void> =>
+      new Promise((done) => {
+        const [name, port] = host.split(':');
+        const socket = connect(Number(port), name);
+        socket.on('error', () => done());
+        socket.on('close', () => done());
+        socket.on('connect', () => {
+          socket.write(text);
+          if (reset) socket.resetAndDestroy();
+          else setTimeout(() => socket.destroy(), 20);
+        });
+      });
+    const upgrade = (headers: string): string =>
+      `GET /share/screen HTTP/1.1\r\n${headers}Connection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: AAAAAAAAAAAAAAAAAAAAAA==\r\n\r\n`;
+    const texts = [
+      upgrade('Host: evil.example\r\nOrigin: http://evil.example\r\n'),
+      upgrade(`Host: ${host}\r\nOrigin: http://${host}\r\n`),
+      upgrade(`Host: ${host}\r\n`),
+      upgrade('').replace('13', '99'),
+      'GET / HTTP/1.1\r\nHost: ',
+      '\u0000\u0001\u0002',
+      'POST /share/screen HTTP/9.9\r\n\r\n',
+    ];
+    for (let round = 0; round < 20; round++) {
+      await Promise.all(Array.from({ length: 50 }, (_, i) => odd(texts[i % texts.length]!, i % 3 > 0)));
+    }
+    const desk = await open('/share/desk');
+    const screen = await join(await codeOf(desk));
+    await screen.hear('joined');
   });
 
   it('lets a screen that lost the line come back by itself', async () => {

@@ -1,6 +1,7 @@
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import type { IncomingMessage, Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
+import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
 import {
@@ -14,9 +15,19 @@ import {
 
 /** A code holds so long, for one screen. */
 export const CODE_SECONDS = 180;
-/** After so many wrong codes the code is void; one address may try so often a minute. */
+/** So many wrong codes may come from one address for one code; and so many tries a minute, whatever the code. */
 const WRONG_CODES = 5;
 const TRIES_A_MINUTE = 10;
+/** A pass lets its screen come back this long after it was used last. */
+const PASS_HOURS = 12;
+/** A line has to say who it is within this time, in milliseconds, and may say this much until then. */
+const SAYS_WITHIN = 10_000;
+const WORDS = 5;
+/** Lines that have not said who they are: of one address, and in all. Of more, the oldest is closed. */
+const STRANGERS_OF_ONE = 4;
+const STRANGERS = 64;
+/** Connections of one address, whatever they are for. */
+const CONNECTIONS_OF_ONE = 48;
 /** The largest show that is passed on, in bytes, and the largest thing that a screen may say. */
 const SHOW_BYTES = 64 << 20;
 const SCREEN_BYTES = 1024;
@@ -42,35 +53,69 @@ interface Options {
   /** Milliseconds from any fixed time. */
   readonly now: () => number;
   readonly aliveEvery?: number;
+  /** Milliseconds within which a line has to say who it is. */
+  readonly saysWithin?: number;
+}
+
+/** A line of a screen, until it has said who it is and after. */
+interface ScreenLine {
+  readonly socket: WebSocket;
+  readonly address: string;
+  /** Its pass, once it is let in. */
+  pass: string | null;
+  /** Messages and pings that came in all; of a screen that is in, since it was last asked whether it stands. */
+  words: number;
+  readonly cutOff: ReturnType<typeof setTimeout>;
 }
 
 /**
  * Passes the stage of one desk on to screens elsewhere. The desk is on this machine; a screen joins by a
  * code that it shows, which holds for one screen and a few minutes. Screens are told, and tell nothing.
  */
-export function share(server: Server, { addresses, now, aliveEvery = ALIVE_EVERY }: Options): { close: () => void } {
+export function share(
+  server: Server,
+  { addresses, now, aliveEvery = ALIVE_EVERY, saysWithin = SAYS_WITHIN }: Options,
+): { close: () => void } {
   const desks = new WebSocketServer({ noServer: true, maxPayload: SHOW_BYTES });
   const screens = new WebSocketServer({ noServer: true, maxPayload: SCREEN_BYTES });
-  const passes = new Set<string>();
-  const joined = new Set<WebSocket>();
+  /** Passes with the time of their last use. */
+  const passes = new Map<string, number>();
+  /** Lines of screens in the order in which they came. */
+  const lines = new Set<ScreenLine>();
   const tries = new Map<string, number[]>();
+  const connections = new Map<string, number>();
   const standing = new WeakSet<WebSocket>();
   let desk: WebSocket | null = null;
-  let code: { readonly text: string; readonly until: number; wrong: number } | null = null;
+  let code: { readonly text: string; readonly until: number; readonly wrong: Map<string, number> } | null = null;
   let lastShow: string | null = null;
   let lastNews: string | null = null;
 
   const toDesk = (message: ToDesk): void => desk?.send(JSON.stringify(message));
   const toScreen = (screen: WebSocket, message: ToScreen): void => screen.send(JSON.stringify(message));
   const toAll = (text: string, droppable: boolean): void => {
-    for (const screen of joined) if (!droppable || screen.bufferedAmount < BEHIND) screen.send(text);
+    for (const { socket } of joined()) if (!droppable || socket.bufferedAmount < BEHIND) socket.send(text);
   };
-  const count = (): void => toDesk({ kind: 'screens', count: joined.size });
+  const joined = (): readonly ScreenLine[] => [...lines].filter((l) => l.pass !== null);
+  const strangers = (): readonly ScreenLine[] => [...lines].filter((l) => l.pass === null);
+  const count = (): void => toDesk({ kind: 'screens', count: joined().length });
+  const drop = (line: ScreenLine): void => {
+    if (!lines.delete(line)) return;
+    clearTimeout(line.cutOff);
+    line.socket.terminate();
+    if (line.pass !== null) count();
+  };
 
   const fromDesk = (message: FromDesk): void => {
     if (message.kind === 'new-code') {
-      code = { text: String(randomInt(1_000_000)).padStart(6, '0'), until: now() + CODE_SECONDS * 1000, wrong: 0 };
+      code = {
+        text: String(randomInt(1_000_000)).padStart(6, '0'),
+        until: now() + CODE_SECONDS * 1000,
+        wrong: new Map(),
+      };
       toDesk({ kind: 'code', code: code.text, seconds: CODE_SECONDS });
+    } else if (message.kind === 'end-screens') {
+      passes.clear();
+      for (const line of joined()) drop(line);
     } else if (message.kind === 'show') {
       lastShow = JSON.stringify(message);
       lastNews = null;
@@ -108,72 +153,125 @@ export function share(server: Server, { addresses, now, aliveEvery = ALIVE_EVERY
 
   /** Whether an address tries too often. */
   const often = (address: string): boolean => {
-    const recent = (tries.get(address) ?? []).filter((t) => t > now() - 60_000);
+    const since = now() - 60_000;
+    for (const [other, times] of tries) if (times.at(-1)! <= since) tries.delete(other);
+    const recent = (tries.get(address) ?? []).filter((t) => t > since);
     tries.set(address, [...recent, now()].slice(-TRIES_A_MINUTE - 1));
     return recent.length >= TRIES_A_MINUTE;
   };
 
-  const takes = (typed: string): boolean => {
-    if (!code || now() > code.until || code.wrong >= WRONG_CODES) return false;
-    const same =
-      typed.length === code.text.length && timingSafeEqual(Buffer.from(typed.padEnd(6)), Buffer.from(code.text));
+  /** Whether a code lets somebody in. Who guesses loses their own tries, nobody else's: the code stays good for others. */
+  const takes = (typed: string, address: string): boolean => {
+    if (!code || now() > code.until) return false;
+    const wrong = code.wrong.get(address) ?? 0;
+    if (wrong >= WRONG_CODES) return false;
+    const same = /^[0-9]{6}$/.test(typed) && timingSafeEqual(Buffer.from(typed), Buffer.from(code.text));
     if (same) code = null;
-    else code.wrong += 1;
+    else code.wrong.set(address, wrong + 1);
     return same;
   };
 
-  const welcome = (screen: WebSocket, pass: string): void => {
-    joined.add(screen);
-    toScreen(screen, { kind: 'joined', pass });
-    toScreen(screen, { kind: 'desk', there: desk !== null });
-    if (lastShow !== null) screen.send(lastShow);
-    if (lastNews !== null) screen.send(lastNews);
+  /** Whether a pass is still good. */
+  const knows = (pass: string): boolean => {
+    const until = now() - PASS_HOURS * 3_600_000;
+    for (const [other, used] of passes) if (used < until) passes.delete(other);
+    return passes.has(pass);
+  };
+
+  const welcome = (line: ScreenLine, pass: string): void => {
+    // One screen a pass: whoever comes back has lost the line that it had.
+    for (const other of joined()) if (other.pass === pass) drop(other);
+    passes.set(pass, now());
+    clearTimeout(line.cutOff);
+    line.pass = pass;
+    line.words = 0;
+    const { socket } = line;
+    toScreen(socket, { kind: 'joined', pass });
+    toScreen(socket, { kind: 'desk', there: desk !== null });
+    if (lastShow !== null) socket.send(lastShow);
+    if (lastNews !== null) socket.send(lastNews);
     count();
   };
 
-  screens.on('connection', (screen: WebSocket, request: IncomingMessage) => {
+  const heard = (line: ScreenLine, data: unknown, binary: boolean): void => {
+    if (line.pass !== null) return;
+    const message = binary ? undefined : readLine(fromScreenSchema, textOf(data));
+    if (!message) return;
+    const refuse = (why: Extract<ToScreen, { kind: 'refused' }>['why']): void => {
+      toScreen(line.socket, { kind: 'refused', why });
+      line.socket.close();
+    };
+    if (message.kind === 'back' ? !knows(message.pass) : false) refuse('pass');
+    else if (joined().length >= SCREENS) refuse('full');
+    else if (message.kind === 'back') welcome(line, message.pass);
+    else if (often(line.address)) refuse('often');
+    else if (!takes(message.code, line.address)) refuse('code');
+    else welcome(line, randomBytes(24).toString('hex'));
+  };
+
+  screens.on('connection', (socket: WebSocket, request: IncomingMessage) => {
     const address = request.socket.remoteAddress ?? '';
-    standing.add(screen);
-    screen.on('pong', () => standing.add(screen));
-    screen.on('error', () => undefined);
-    screen.on('close', () => {
-      if (joined.delete(screen)) count();
-    });
-    screen.on('message', (data, binary) => {
-      const message = binary ? undefined : readLine(fromScreenSchema, textOf(data));
-      if (!message || joined.has(screen)) return;
-      const refuse = (why: Extract<ToScreen, { kind: 'refused' }>['why']): void => {
-        toScreen(screen, { kind: 'refused', why });
-        screen.close();
-      };
-      if (message.kind === 'back') {
-        if (passes.has(message.pass)) welcome(screen, message.pass);
-        else refuse('pass');
-      } else if (often(address)) refuse('often');
-      else if (!takes(message.code)) refuse('code');
-      else {
-        const pass = randomBytes(24).toString('hex');
-        passes.add(pass);
-        welcome(screen, pass);
-      }
+    const cutOff = setTimeout(() => drop(line), saysWithin);
+    const line: ScreenLine = { socket, address, pass: null, words: 0, cutOff };
+    lines.add(line);
+    // Whoever comes with the code says so at once: those who have said nothing for longest make room.
+    const own = strangers().filter((l) => l.address === address);
+    if (own.length > STRANGERS_OF_ONE) drop(own[0]!);
+    else if (strangers().length > STRANGERS) drop(strangers()[0]!);
+    standing.add(socket);
+    /** A line that says too much is closed: a screen has next to nothing to say. */
+    const counts = (): boolean => {
+      line.words += 1;
+      if (line.words <= WORDS) return true;
+      drop(line);
+      return false;
+    };
+    socket.on('pong', () => standing.add(socket));
+    socket.on('ping', () => void counts());
+    socket.on('error', () => undefined);
+    socket.on('close', () => drop(line));
+    socket.on('message', (data, binary) => {
+      if (counts()) heard(line, data, binary);
     });
   });
 
   const upgrade = (request: IncomingMessage, socket: Duplex, head: Buffer): void => {
+    // A line that is reset while it is refused has nobody else to hear of it: unheard, it would end the process.
+    socket.on('error', () => socket.destroy());
     const path = (request.url ?? '').split('?')[0];
     const host = request.headers.host ?? '';
-    const refuse = (status: string): void => void socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+    const refuse = (status: string): void => {
+      socket.once('finish', () => socket.destroy());
+      socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
+    };
     // Only a page that this server itself served: a page from elsewhere names its own place as its origin.
     if (originHost(request.headers.origin) !== host || !answersTo(host, addresses)) return refuse('403 Forbidden');
     if (path === '/share/desk') {
       if (!LOOPBACK.has(request.socket.remoteAddress ?? '')) return refuse('403 Forbidden');
       desks.handleUpgrade(request, socket, head, (ws) => desks.emit('connection', ws, request));
     } else if (path === '/share/screen') {
-      if (screens.clients.size >= SCREENS) return refuse('503 Service Unavailable');
       screens.handleUpgrade(request, socket, head, (ws) => screens.emit('connection', ws, request));
     } else refuse('404 Not Found');
   };
   server.on('upgrade', upgrade);
+
+  /** No address has more connections than a few screens need. */
+  const connected = (socket: Socket): void => {
+    const address = socket.remoteAddress ?? '';
+    const open = (connections.get(address) ?? 0) + 1;
+    connections.set(address, open);
+    socket.once('close', () => {
+      const left = (connections.get(address) ?? 1) - 1;
+      if (left > 0) connections.set(address, left);
+      else connections.delete(address);
+    });
+    socket.on('error', () => socket.destroy());
+    if (open > CONNECTIONS_OF_ONE && !LOOPBACK.has(address)) socket.destroy();
+  };
+  server.on('connection', connected);
+  // What is begun and not gone on with holds nothing for long.
+  server.headersTimeout = 10_000;
+  server.requestTimeout = 30_000;
 
   // A line that is gone without a word is found by asking.
   const asking = setInterval(() => {
@@ -181,6 +279,7 @@ export function share(server: Server, { addresses, now, aliveEvery = ALIVE_EVERY
       if (!standing.delete(socket)) socket.terminate();
       else socket.ping();
     }
+    for (const line of joined()) line.words = 0;
     // A screen cannot see a ping: that nothing comes tells it that the line is lost.
     toAll(JSON.stringify({ kind: 'desk', there: desk !== null } satisfies ToScreen), true);
   }, aliveEvery);
@@ -190,6 +289,8 @@ export function share(server: Server, { addresses, now, aliveEvery = ALIVE_EVERY
     close: () => {
       clearInterval(asking);
       server.off('upgrade', upgrade);
+      server.off('connection', connected);
+      for (const line of lines) clearTimeout(line.cutOff);
       for (const socket of [...desks.clients, ...screens.clients]) socket.terminate();
       desks.close();
       screens.close();

@@ -112,5 +112,8 @@ export function stopSharing(): void {
   useSharing.setState(OFF);
 }
 
+/** Lets all screens go; each needs a new code to come back. */
+export const endScreens = (): void => say({ kind: 'end-screens' });
+
 /** A code for one more screen. */
 export const newCode = (): void => say({ kind: 'new-code' });

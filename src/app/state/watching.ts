@@ -24,7 +24,8 @@ export const useWatching = create<Watching>(() => ASKING);
 const REFUSALS = {
   code: 'That is not the code of now: it holds for one screen and three minutes. Ask for a new one at the desk.',
   often: 'Too many tries from here. Wait a minute, then ask for a new code at the desk.',
-  pass: 'The desk was started anew since: join with a new code.',
+  pass: 'The desk let its screens go, or was started anew: join with a new code.',
+  full: 'As many screens are on as there can be. Close one of them.',
 } as const;
 
 /** What a screen was given when it joined: for this tab, as long as it lives. */

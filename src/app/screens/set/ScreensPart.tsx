@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { setStageOnly } from '../../state/device';
 import { useShow } from '../../state/store';
-import { newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';
+import { endScreens, newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';
 import { desk, font } from '../../theme/tokens';
 
 const Page = styled.div`
@@ -112,6 +112,7 @@ export function ScreensPart() {
             <b role="status" aria-label="Screens">
               {screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}
             </b>
+            {screens > 0 && <Button onPress={endScreens}>Disconnect all screens</Button>}
             <Button onPress={stopSharing}>Stop sharing</Button>
           </Row>
         </>

@@ -26,6 +26,8 @@ export const fromDeskSchema = z.discriminatedUnion('kind', [
   /** The show as a file holds it. Whoever draws it reads it as one. */
   z.strictObject({ kind: z.literal('show'), show }),
   z.strictObject({ kind: z.literal('news'), news: stageNewsSchema }),
+  /** All screens are let go, and their passes end. */
+  z.strictObject({ kind: z.literal('end-screens') }),
 ]);
 export type FromDesk = z.infer<typeof fromDeskSchema>;
 
@@ -47,7 +49,7 @@ export const fromScreenSchema = z.discriminatedUnion('kind', [
 
 export const toScreenSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('joined'), pass: z.string() }),
-  z.strictObject({ kind: z.literal('refused'), why: z.enum(['code', 'often', 'pass']) }),
+  z.strictObject({ kind: z.literal('refused'), why: z.enum(['code', 'often', 'pass', 'full']) }),
   z.strictObject({ kind: z.literal('desk'), there: z.boolean() }),
   z.strictObject({ kind: z.literal('show'), show }),
   z.strictObject({ kind: z.literal('news'), news: stageNewsSchema }),
