@@ -1,6 +1,6 @@
 import { expose, transferHandlers } from 'comlink';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { applyEdit, setShowTitle, type Show } from '../../core/show';
 import type { ShowUpdate } from '../../workers/protocol';
@@ -118,10 +118,55 @@ describe('a thread', () => {
     thread.show(show);
     const killing = thread.ask((w) => w.hang());
     const failed = expect(killing).rejects.toBeInstanceOf(ThreadFailed);
-    for (let i = 0; i < 3; i++) started.at(-1)!.fail();
+    for (let i = 1; i <= 3; i++) {
+      // It answers that it lives before it is killed.
+      await new Promise((r) => setTimeout(r, 5));
+      started.at(-1)!.fail();
+      expect(started).toHaveLength(i + 1);
+    }
     await failed;
     expect(await thread.ask((w) => w.title())).toBe(show.title);
     expect(started).toHaveLength(4);
+  });
+
+  it('that cannot be started is tried less and less often, and that is said once', () => {
+    vi.useFakeTimers();
+    try {
+      const { started, starter } = workers();
+      const said: boolean[] = [];
+      const thread = new Thread<Echo>(starter, undefined, undefined, (broken) => said.push(broken));
+      thread.show(show);
+      // Each fails as soon as it is started, before it answers anything.
+      const passed = (millis: number): number => {
+        for (let at = 0; at < millis; at += 10) {
+          started.at(-1)!.fail();
+          vi.advanceTimersByTime(10);
+        }
+        return started.length;
+      };
+      expect(passed(2000)).toBeLessThanOrEqual(5);
+      expect(said).toEqual([true]);
+      expect(passed(60_000)).toBeLessThanOrEqual(11);
+      expect(said).toEqual([true]);
+      thread.end();
+      vi.advanceTimersByTime(100_000);
+      expect(started.length).toBeLessThanOrEqual(11);
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
+  it('that works again after all is said, and answers', async () => {
+    const { started, starter } = workers();
+    const said: boolean[] = [];
+    const thread = new Thread<Echo>(starter, undefined, undefined, (broken) => said.push(broken));
+    thread.show(show);
+    for (let i = 0; i < 4; i++) {
+      started.at(-1)!.fail();
+      await vi.waitUntil(() => started.length === i + 2, { timeout: 20_000, interval: 1 });
+    }
+    expect(await thread.ask((w) => w.title())).toBe(show.title);
+    expect(said).toEqual([true, false]);
   });
 
   it('hands on what a question throws, and lives on', async () => {

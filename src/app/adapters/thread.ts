@@ -20,6 +20,12 @@ interface Question {
   readonly fail: (error: Error) => void;
 }
 
+/** Milliseconds until a worker is started anew that ended before it answered anything: the first at once, each further one twice as late. */
+const AGAIN_AFTER = 250;
+const AGAIN_AT_MOST = 30_000;
+/** After so many starts in a row that came to nothing the thread counts as broken. */
+const BROKEN_AFTER = 4;
+
 /** What every worker of a show can do. */
 interface Shown {
   update(update: ShowUpdate): void;
@@ -52,7 +58,8 @@ export const byLocks = (page: WithPage, start: Starter['start']): Starter => ({
 
 /**
  * A worker that is told of the show, and may die: it is started anew, told everything again, and
- * asked again what it did not answer. `onLost` hears of it.
+ * asked again what it did not answer. `onLost` hears of it. One that cannot be started at all is tried
+ * less and less often; `onBroken` hears that it cannot, and that it can again.
  */
 export class Thread<W extends Shown> {
   private worker!: Worker;
@@ -62,12 +69,16 @@ export class Thread<W extends Shown> {
   private sent: Show | undefined;
   private readonly open = new Set<Question>();
   private life = 0;
+  /** Starts since the last one that answered. */
+  private failures = 0;
+  private waiting: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly starter: Starter,
     /** Done each time the worker is started. */
     private readonly greet: (remote: Remote<W>) => void = () => undefined,
     private readonly onLost: () => void = () => undefined,
+    private readonly onBroken: (broken: boolean) => void = () => undefined,
   ) {
     this.start();
   }
@@ -107,6 +118,7 @@ export class Thread<W extends Shown> {
   /** Ends the worker for good. */
   end(): void {
     this.life = -1;
+    clearTimeout(this.waiting);
     this.starter.end(this.worker);
   }
 
@@ -115,7 +127,7 @@ export class Thread<W extends Shown> {
     const name = nanoid(12);
     this.worker = this.starter.start(name);
     const lost = (): void => {
-      if (life === this.life) this.startAnew();
+      if (life === this.life) this.fell();
     };
     this.worker.addEventListener('error', lost);
     this.worker.addEventListener('messageerror', lost);
@@ -123,11 +135,25 @@ export class Thread<W extends Shown> {
     this.greet(this.remote);
     this.sent = undefined;
     this.tell();
-    (this.remote as unknown as Remote<Living>).alive().then(() => this.starter.ended(name, lost), lost);
+    (this.remote as unknown as Remote<Living>).alive().then(() => {
+      if (life !== this.life) return;
+      if (this.failures >= BROKEN_AFTER) this.onBroken(false);
+      this.failures = 0;
+      this.starter.ended(name, lost);
+    }, lost);
+  }
+
+  private fell(): void {
+    this.life += 1;
+    this.starter.end(this.worker);
+    this.failures += 1;
+    if (this.failures === BROKEN_AFTER) this.onBroken(true);
+    const wait = this.failures === 1 ? 0 : Math.min(AGAIN_AT_MOST, AGAIN_AFTER * 2 ** (this.failures - 2));
+    if (wait === 0) this.startAnew();
+    else this.waiting = setTimeout(() => this.startAnew(), wait);
   }
 
   private startAnew(): void {
-    this.starter.end(this.worker);
     this.start();
     this.onLost();
     for (const question of this.open) {

@@ -9,14 +9,15 @@ import { WithPage } from './withPage';
 const page = new WithPage(window, () => location.reload());
 
 /** A thread that proves songs. */
-export const startProver = (onLost: () => void): Thread<ProofWorker> =>
+export const startProver = (onBroken: (broken: boolean) => void): Thread<ProofWorker> =>
   new Thread<ProofWorker>(
     byLocks(
       page,
       (name) => new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module', name }),
     ),
     undefined,
-    onLost,
+    undefined,
+    onBroken,
   );
 
 /** The thread that holds the clock, and what it tells. */
@@ -24,6 +25,7 @@ export const startPlayback = (
   ears: Required<PlaybackEars>,
   onOut: (batch: readonly Outgoing[]) => void,
   onLost: () => void,
+  onBroken: (broken: boolean) => void,
 ): Thread<PlaybackWorker> =>
   new Thread<PlaybackWorker>(
     byLocks(
@@ -32,6 +34,7 @@ export const startPlayback = (
     ),
     (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events), proxy(onOut)),
     onLost,
+    onBroken,
   );
 
 /** One question to a worker of its own, which ends with the answer. A worker that fails answers nothing. */

@@ -79,7 +79,15 @@ export const saveNow = saving.now;
 /** Takes what lies on the shelf in place of what is here; undo brings back what was here. */
 export const takeSaved = saving.takeTheirs;
 
-const proverThread = lazily(() => startProver(() => undefined));
+/** Says that a thread cannot be started, and that it can again. */
+const sayBroken = (what: string) => (broken: boolean) =>
+  say(
+    broken
+      ? `${what} cannot be started. It is tried again; if that does not help, load the page again. What was typed is saved.`
+      : `${what} works again.`,
+  );
+
+const proverThread = lazily(() => startProver(sayBroken('The proving')));
 
 const provingThread = (thread: () => ReturnType<typeof startProver>): ProvingThread => ({
   show: (show) => thread().show(show),
@@ -145,6 +153,7 @@ const playbackThread = lazily(() =>
       ports.tellAgain();
       feet.tellAgain();
     },
+    sayBroken('The playback'),
   ),
 );
 
