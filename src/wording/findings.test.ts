@@ -105,6 +105,11 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { ...unit, effect: 'Reverb' },
     'Fog Bell, 17|3: Reverb of Tarn should ring out, but is cut when the unit loads a preset.',
   ],
+  'song.stored-between': [
+    { ...unit, millis: 80, word: 'scene', from: 'Dry', to: 'Wide', preset: 'H6' },
+    'Fog Bell, 17|3: Tarn sounds 80 ms in scene Dry before Wide is there.',
+    'Store H6 in the unit with Wide, and note it',
+  ],
   'song.inside-settle': [unit, 'Fog Bell, 17|3: a message reaches Tarn while it settles after a recall, and is lost.'],
   'song.outside': [
     { ...at, bars: 12, early: false },

@@ -115,6 +115,8 @@ const SENTENCES: Words<string> = {
     }.`,
   'song.trail-cut': (d) =>
     `${d.song}, ${d.at}: ${d.effect} of ${d.unit} should ring out, but is cut when the unit loads a preset.`,
+  'song.stored-between': (d) =>
+    `${d.song}, ${d.at}: ${d.unit} sounds ${ms(d.millis)} in ${d.from === null ? `the ${d.word} that the preset stores` : `${d.word} ${d.from}`} before ${d.to} is there.`,
   'song.inside-settle': (d) =>
     `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
   'song.outside': (d) =>
@@ -242,6 +244,7 @@ const FIXES: Partial<Words<string>> = {
   'feet.tone-unreached': (d) => `Put it on a free switch of ${d.song}`,
   'feet.tone-far': (d) => `Put it on a free switch of ${d.song}`,
   'feet.pedal-control': () => 'Clear the pedal',
+  'song.stored-between': (d) => `Store ${d.preset} in the unit with ${d.to}, and note it`,
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,
   'song.sweeps-overlap': () => 'End the first where the second begins',

@@ -11,6 +11,7 @@ import { rawMessages } from './song/rawMessages';
 import { sectionState } from './song/sectionState';
 import { selectorRamp } from './song/selectorRamp';
 import type { SongCheck } from './song/songCheck';
+import { storedBetween } from './song/storedBetween';
 import { effectLeftOn, sweepOffRest, sweepsOverlap } from './song/sweepFindings';
 import { toneDiffers } from './song/toneDiffers';
 import { tonesClash } from './song/tonesClash';
@@ -29,6 +30,7 @@ export const SONG_CHECKS: readonly SongCheck[] = [
   rawMessages,
   flipInSong,
   trailCut,
+  storedBetween,
   noOpening,
   portFull,
   sweepOffRest,

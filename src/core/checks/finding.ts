@@ -96,6 +96,14 @@ export interface FindingData {
     readonly taps: number;
   };
   'song.trail-cut': AtUnit & { readonly effect: string };
+  /** `from` is the variant in which it sounds meanwhile, null for the one that the preset stores; `word` is the unit's word for it. */
+  'song.stored-between': AtUnit & {
+    readonly millis: Millis;
+    readonly word: string;
+    readonly from: string | null;
+    readonly to: string;
+    readonly preset: string;
+  };
   'song.inside-settle': AtUnit;
   'song.outside': At & { readonly bars: number; readonly early: boolean };
   'song.tones-clash': AtUnit & { readonly first: string; readonly second: string };

@@ -23,8 +23,10 @@ export interface PlannedJob extends Job {
   readonly send: Send;
   readonly origin: Release;
   /**
-   * Of a variant that tells a unit something which its own recall has told too: it ends no later than this behind
-   * that one, wherever that one goes. A unit that settles just then may ignore the second call or not.
+   * Of what follows a recall in the same change: it ends no later than this behind that one, wherever that one goes,
+   * so that it takes effect when the preset is there, or as soon as the unit takes it. A preset that is called
+   * early, for what it has other units told, would sound as it is stored until then; and of two calls of another unit,
+   * by the preset and by the variant, the second would not come as was reckoned.
    */
   readonly closely: { readonly on: number; readonly within: Micros } | null;
 }
@@ -142,7 +144,7 @@ export class Planner {
     const sent = turn.landing === 'sent';
     let end = due;
     /** The recall of this moment: its place, and how far behind it the message ends that was looked at last. */
-    let recall: { readonly on: number; behind: Micros } | undefined;
+    let recall: { readonly on: number; readonly effect: Micros; behind: Micros } | undefined;
     for (const [k, send] of sends.entries()) {
       const duration = durationOf(path, send.bytes);
       const latency = latencyOf(path, send.bytes);
@@ -178,12 +180,12 @@ export class Planner {
         gap,
         also: waits.length > 0 ? waits : null,
         closely:
-          recall && send.kind === 'variant' && tellsAlike(list[recall.on]!.send, send)
-            ? { on: recall.on, within: recall.behind }
+          recall && (send.kind === 'variant' || send.kind === 'control')
+            ? { on: recall.on, within: Math.max(recall.behind, recall.effect - effect) }
             : null,
       });
       const recalls = send.kind === 'recall';
-      if (recalls) recall = { on: index, behind: 0 };
+      if (recalls) recall = { on: index, effect, behind: 0 };
       const mark: Mark = { on: index, until: effect, turn: number };
       if (recalls) chain.slow = {};
       else if (send.kind === 'variant' || send.kind === 'control') {
@@ -279,10 +281,6 @@ function addSlow(waits: Wait[], { slow }: Chain, there: Micros): void {
     if (mark && gap > 0) waits.push({ on: mark.on, gap });
   }
 }
-
-/** Whether two sends have the same unit told something. */
-const tellsAlike = (a: Send, b: Send): boolean =>
-  a.setOff !== null && b.setOff !== null && a.setOff.told.some((t) => b.setOff!.told.some((u) => u.unit === t.unit));
 
 /** What follows must have its time, so deadlines move back from the last message of a moment to the first. */
 function carryBack(list: Writable<PlannedJob>[], start: number): void {

@@ -1,8 +1,8 @@
-import { messageCue, newPart, newSection, newTone, toneCue } from '../show';
+import { messageCue, newPart, newSection, newSlot, newTone, newUnit, toneCue } from '../show';
 import { TICKS_PER_QUARTER } from '../time';
 import { slotId } from './units';
 
-import { type Fault, BAR, withUnit, unitOf, inNewSong, control, sweep, flood } from './faultParts';
+import { addUnit, type Fault, BAR, withUnit, unitOf, inNewSong, control, sweep, flood } from './faultParts';
 
 /** Faults of songs, each in a song of its own. */
 export const SONG_FAULTS: readonly Fault[] = [
@@ -150,6 +150,24 @@ export const SONG_FAULTS: readonly Fault[] = [
         ]),
       ],
     ),
+  },
+  {
+    code: 'song.stored-between',
+    about: 'A modeler that takes no scene for longer than it needs to load: the preset sounds in its stored one first.',
+    into: (show) => {
+      const { profile } = unitOf(show, 'marram');
+      const slow = { ...profile, times: { ...profile.times, settle: profile.times.recall + 70 } };
+      const skiff = newUnit('skiff', 'Skiff', 'SK', slow, {
+        channel: 12,
+        listens: 12,
+        input: { from: 'port', portId: 'board' },
+        slots: [newSlot('skiff-first', 0, 'Slack Water'), newSlot('skiff-second', 1, 'Wide Water')],
+      });
+      const tone = newTone('wide-water', 'Wide Water', [newPart('skiff', { slotId: 'skiff-second', variant: 2 })]);
+      return inNewSong('slow-scene', 'Slow Scene', () => ({ cues: [toneCue('sl-1', 4 * BAR, 'wide-water')] }), [tone])(
+        addUnit(show, skiff),
+      );
+    },
   },
   {
     code: 'song.effect-left',

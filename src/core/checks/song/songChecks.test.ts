@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { findingSentence } from '../../../wording';
+import { findingSentence, fixWords } from '../../../wording';
 import { newControl, type Profile } from '../../addressing';
 import { compileSong } from '../../compile';
 import {
@@ -10,6 +10,7 @@ import {
   messageCue,
   newSection,
   newSong,
+  newPart,
   newSweep,
   newTone,
   toneCue,
@@ -18,6 +19,7 @@ import {
   type Song,
   type Sweep,
   type Tone,
+  type Unit,
 } from '../../show';
 import { rigSpec, songWants } from '../../meaning';
 import { dryRun } from '../../simulate';
@@ -312,5 +314,51 @@ describe('a fix', () => {
     const back = applyEdit(after, changeCue(after, 'song', 'x', { at: 0 })!);
     // On the first beat a cue comes over the opening: that is what openings are for.
     expect(checkSong(back, back.songs[0]!)).toEqual([]);
+  });
+});
+
+describe('a preset that sounds in its stored scene first', () => {
+  const slow: Profile = { ...modelerProfile, times: { recall: 100, settle: 168, variant: 12, control: 5 } };
+  const unit = testUnit('u0', 1, slow);
+  const made = (change: Partial<Unit> = {}, others: readonly Tone[] = []): Finding[] => {
+    const tones = [
+      newTone('a', 'A', [newPart('u0', { slotId: 'u0-s9', variant: 2 })]),
+      newTone('b', 'B', [newPart('u0', { slotId: 'u0-s18', variant: 2 })]),
+      ...others,
+    ];
+    const song: Song = {
+      ...newSong('s', 'S', { bars: 16 }),
+      cues: [toneCue('x', 9600, 'a'), toneCue('y', 19200, 'b')],
+    };
+    const show: Show = { ...testShow([{ ...unit, ...change }]), tones, songs: [song] };
+    const compiled = compileSong(show, song);
+    const dry = dryRun(rigSpec(show), compiled.events, songWants(show, song));
+    expect(dry.verdicts.every((v) => v.outcome === 'on-time' && Math.abs(v.offset!) < 0.01)).toBe(true);
+    return checkSong(show, song, { compiled, dry }).filter((f) => f.code === 'song.stored-between');
+  };
+
+  it('is said with how long, also where the cue before asked for the same scene', () => {
+    const found = made();
+    expect(found.map((f) => f.place)).toMatchObject([{ cueId: 'x' }, { cueId: 'y' }]);
+    // It is taken 168 ms after the recall and needs 12: 80 ms after the preset is there.
+    expect(found.map(findingSentence)[1]).toBe(
+      'S, 6|1: u0 sounds 80 ms in the scene that the preset stores before 3 is there.',
+    );
+    const noted = unit.slots.map((s) => ({ ...s, startVariant: 0 }));
+    expect(findingSentence(made({ slots: noted })[1]!)).toBe('S, 6|1: u0 sounds 80 ms in scene 1 before 3 is there.');
+  });
+
+  it('is mended by storing the preset with it, where no other tone wants it otherwise', () => {
+    const [, found] = made();
+    expect(fixWords(found!)).toBe('Store D1 in the unit with 3, and note it');
+    expect(found!.fix).not.toBeNull();
+    const other = newTone('c', 'C', [newPart('u0', { slotId: 'u0-s18', variant: 5 })]);
+    expect(made({}, [other])[1]!.fix).toBeNull();
+    const stored = unit.slots.map((s) => ({ ...s, startVariant: 2 }));
+    expect(made({ slots: stored })).toEqual([]);
+  });
+
+  it('is nothing where the scene is there as soon as the preset is', () => {
+    expect(made({ profile: modelerProfile })).toEqual([]);
   });
 });
