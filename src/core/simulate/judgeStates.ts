@@ -308,7 +308,9 @@ export function whyNever(line: UnitLine, wanted: Wanted, before: Micros, limit: 
   const arrived = own.some((m) => firstOf(line.arrivals, m) !== undefined);
   if (!arrived) return sent || !state ? { kind: 'nothing-arrived' } : { kind: 'other-state', state };
   const gone = replacedBy(line);
-  const replaced = own.some((m) => firstOf(gone, m) !== undefined);
+  // What is as wanted is so for a later cue: the message for this one was made void before it took effect.
+  const isOther = wanted.aim.kind !== 'state' || !state || !meets(line.unit.profile, state, wanted.aim.state);
+  const replaced = !isOther || own.some((m) => firstOf(gone, m) !== undefined);
   return !replaced && state ? { kind: 'other-state', state } : { kind: 'replaced' };
 }
 

@@ -60,7 +60,12 @@ export const landings: SongCheck = (facts) => {
       const ofCue = lates.get(verdict.cueId) ?? [];
       const late = ofCue.find((l) => l.unitId === verdict.unitId) ?? ofCue[0];
       const mended = mend(facts, verdict, late, budget);
-      const data = { ...base, millis, cause: causeData(facts, late), fix: mended?.fix ?? null };
+      const data = {
+        ...base,
+        millis,
+        cause: late ? causeData(facts, late) : before(facts, verdict),
+        fix: mended?.fix ?? null,
+      };
       found.push(finding('song.late', 'error', place, data, mended?.edit ?? null));
     }
 
@@ -81,8 +86,22 @@ export const landings: SongCheck = (facts) => {
 const whose = ({ song }: SongFacts, id: string) =>
   song.sweeps.some((s) => s.id === id) ? { sweepId: id } : id === OPENING_CUE ? {} : { cueId: id };
 
-function causeData({ show }: SongFacts, late: Late | undefined): LateCauseData {
-  if (!late) return { kind: 'unknown' };
+/**
+ * What is late although its own messages are not: an earlier change, sent on its beat, is still on its way to the
+ * unit, or to one that tells it something.
+ */
+function before({ show, passed, run }: SongFacts, { cueId, unitId, due, offset }: Verdict): LateCauseData {
+  const on = indexShow(show).units.get(unitId)!.name;
+  const units = new Set([unitId]);
+  for (const id of units) for (const u of show.units) if (u.relays.some((r) => r.toUnitId === id)) units.add(u.id);
+  const sent = new Set(run!.compiled.events.filter((e) => units.has(e.unitId)).map((e) => e.cueId));
+  const last = passed.findLast(({ moment }) => moment.id !== cueId && moment.due <= due && sent.has(moment.id));
+  if (!last) return { kind: 'unknown' };
+  const from = last.moment.due;
+  return { kind: 'previous', on, needs: (due + (offset ?? 0) - from) / 1000, has: (due - from) / 1000 };
+}
+
+function causeData({ show }: SongFacts, late: Late): LateCauseData {
   const { cause } = late;
   const { ports, units } = indexShow(show);
   if (cause.kind === 'cable') {
