@@ -1,5 +1,6 @@
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
+import type { SeamLate } from '../core/compile';
 import { routeTo } from '../core/meaning';
 import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
@@ -26,6 +27,8 @@ import {
 } from './tasks/transfer';
 import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
 
+const NO_SEAM: readonly SeamLate[] = [];
+
 /** Whoever drives the playback wakes it this often. */
 export const WAKE_MILLIS = 8;
 /** The screen hears of the place this often. */
@@ -44,6 +47,8 @@ export interface PlaybackNews {
   readonly loop: SongLoop | null;
   /** Whether what plays comes round in it, or will. */
   readonly looping: boolean;
+  /** Units that are not back when a round of the loop begins, the latest first. */
+  readonly seam: readonly SeamLate[];
   /** The entry of the set that plays, or was gone to; that which was chosen to come next. */
   readonly entryId: string | null;
   readonly queued: string | null;
@@ -433,6 +438,7 @@ export class Playback {
       history,
       canGoBack: before !== null,
       looping: transport.kind === 'playing' && transport.line.round !== undefined,
+      seam: (transport.kind === 'playing' && transport.line.round?.seam) || NO_SEAM,
       ...placeIn(this.session, now),
       zero: playing ? transport.zero : null,
       rig: this.assumed.state(),

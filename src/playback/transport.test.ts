@@ -52,7 +52,7 @@ describe('the transport', () => {
       ...line,
       events: [event(-500), event(0), event(1000)],
       end: Number.POSITIVE_INFINITY,
-      round: { from: 500, to: 1500, events: [event(400), event(1000)] },
+      round: { from: 500, to: 1500, events: [event(400), event(1000)], seam: [] },
     };
 
     it('plays its rounds one after the other, what leaves ahead of a seam in the round before', () => {

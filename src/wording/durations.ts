@@ -7,3 +7,6 @@ export function readClock(text: string): number | undefined {
   const [, hours, minutes] = (CLOCK.exec(text) ?? []).map(Number);
   return hours !== undefined && hours < 24 && minutes! < 60 ? hours * 60 + minutes! : undefined;
 }
+
+/** Milliseconds, with a tenth where there are few. */
+export const millisWords = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : millis.toFixed(1)} ms`;

@@ -1,10 +1,9 @@
+import { millisWords } from './durations';
 import type { Finding, FindingCode, FindingData } from '../core/checks';
 
 type Words<T> = { readonly [C in FindingCode]: (data: FindingData[C]) => T };
 
 const circle = (way: readonly string[]): string => [...way, way[0]].join(' → ');
-
-const ms = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : millis.toFixed(1)} ms`;
 
 const list = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
@@ -37,9 +36,9 @@ const who = (unit: string, on: string): string => (unit === on ? 'it' : `${on}, 
 function causeWords(unit: string, cause: FindingData['song.late']['cause']): string {
   switch (cause.kind) {
     case 'start':
-      return `${who(unit, cause.on)} takes ${ms(cause.needs)} and the song starts only ${ms(cause.has)} before`;
+      return `${who(unit, cause.on)} takes ${millisWords(cause.needs)} and the song starts only ${millisWords(cause.has)} before`;
     case 'previous':
-      return `${who(unit, cause.on)} takes ${ms(cause.needs)} and the change before it is only ${ms(cause.has)} earlier`;
+      return `${who(unit, cause.on)} takes ${millisWords(cause.needs)} and the change before it is only ${millisWords(cause.has)} earlier`;
     case 'cable':
       return cause.others.length === 0
         ? `${cause.port} is still busy`
@@ -102,8 +101,9 @@ const SENTENCES: Words<string> = {
   'map.read-only': (d) =>
     `${d.unit} can store nothing in its group "${d.group}", but a relay rule calls what should be stored as ${d.label}.`,
   'map.slot-unnamed': (d) => `${d.label} of ${d.unit} is used, but nobody wrote down what is in it.`,
-  'song.late': (d) => `${d.song}, ${d.at}: ${d.unit} is ${ms(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
-  'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${ms(d.millis)} too early.`,
+  'song.late': (d) =>
+    `${d.song}, ${d.at}: ${d.unit} is ${millisWords(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
+  'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${millisWords(d.millis)} too early.`,
   'song.never': (d) => `${d.song}, ${d.at}: ${d.unit} never gets there: ${NEVER[d.why] ?? d.why}.`,
   'song.tempo-missed': (d) =>
     `${d.song}, ${d.at}: ${d.unit} does not take the tempo of ${bpm(d.wanted)}: ${
@@ -116,7 +116,7 @@ const SENTENCES: Words<string> = {
   'song.trail-cut': (d) =>
     `${d.song}, ${d.at}: ${d.effect} of ${d.unit} should ring out, but is cut when the unit loads a preset.`,
   'song.stored-between': (d) =>
-    `${d.song}, ${d.at}: ${d.unit} sounds ${ms(d.millis)} in ${d.from === null ? `the ${d.word} that the preset stores` : `${d.word} ${d.from}`} before ${d.to} is there.`,
+    `${d.song}, ${d.at}: ${d.unit} sounds ${millisWords(d.millis)} in ${d.from === null ? `the ${d.word} that the preset stores` : `${d.word} ${d.from}`} before ${d.to} is there.`,
   'song.inside-settle': (d) =>
     `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
   'song.outside': (d) =>
@@ -225,11 +225,11 @@ const FIXES: Partial<Words<string>> = {
     fix === null
       ? 'Mend it'
       : {
-          'pre-roll': `Let the opening leave ${ms(fix.millis)} earlier`,
-          shift: `Move it ${ms(fix.millis)} later`,
+          'pre-roll': `Let the opening leave ${millisWords(fix.millis)} earlier`,
+          shift: `Move it ${millisWords(fix.millis)} later`,
           sent: 'Send it on its beat, let the old sound ring',
           port: `Put the unit on ${fix.port}`,
-          thinner: `Thin the sweep: a value every ${ms(fix.millis)}`,
+          thinner: `Thin the sweep: a value every ${millisWords(fix.millis)}`,
         }[fix.how],
   'rig.firmware-differs': () => 'Use the map for that version',
   'night.fires-itself': () => 'Switch it off',

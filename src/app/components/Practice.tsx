@@ -9,12 +9,13 @@ import {
   Popover,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { SPEEDS, sectionBars, songTime, type Song } from '../../core/show';
+import { SPEEDS, indexShow, sectionBars, songTime, type Song } from '../../core/show';
 import { barAt, barOfTick, formatBar, parsePosition, type Ticks } from '../../core/time';
-import { placeSentence } from '../../wording';
+import { millisWords, placeSentence } from '../../wording';
 import { setLoop, setSpeed } from '../state/desk';
 import { useNews } from '../state/news';
 import { useRehearsal } from '../state/rehearsal';
+import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { Choices } from './Choices';
 import { Button, Input, Label, SignButton, Soft } from './controls';
@@ -75,6 +76,7 @@ const Stepper = styled(Group)`
 export function Practice({ song }: { readonly song: Song }) {
   const loop = useNews((s) => (s.news.loop?.songId === song.id ? s.news.loop : null));
   const speed = useNews((s) => s.news.speed);
+  const seam = useNews((s) => (loop ? s.news.seam[0] : undefined));
   const { bars } = songTime(song);
   const stretch = loop && stretchWords(song, loop);
   const percent = `${Math.round(speed * 100)} %`;
@@ -82,7 +84,12 @@ export function Practice({ song }: { readonly song: Song }) {
     <DialogTrigger>
       <Opener
         $on={loop !== null || speed !== 1}
-        aria-label={['Practice', stretch && `loop of bars ${stretch}`, speed !== 1 && percent]
+        aria-label={[
+          'Practice',
+          stretch && `loop of bars ${stretch}`,
+          seam && `each round begins ${millisWords(seam.late / 1000)} late`,
+          speed !== 1 && percent,
+        ]
           .filter(Boolean)
           .join(', ')}
       >
@@ -90,6 +97,7 @@ export function Practice({ song }: { readonly song: Song }) {
           <>
             <Repeat size={16} aria-hidden />
             <span>{stretch}</span>
+            {seam && <Late>{millisWords(seam.late / 1000)} late</Late>}
           </>
         ) : (
           speed === 1 && (
@@ -112,11 +120,28 @@ export function Practice({ song }: { readonly song: Song }) {
               first={loop && barOfTick(bars, loop.from).bar}
               last={loop && lastBar(song, loop.to)}
             />
+            {seam && <SeamLine unitId={seam.unitId} late={seam.late} />}
             <SpeedField speed={speed} hasRecordings={song.tracks.length > 0} />
           </Rows>
         </Dialog>
       </Card>
     </DialogTrigger>
+  );
+}
+
+const Late = styled.span`
+  color: ${desk.nightText};
+  font-size: 12px;
+`;
+
+/** Where a loop comes round, a unit may be late, however early it is sent for: that is said. */
+function SeamLine({ unitId, late }: { readonly unitId: string; readonly late: number }) {
+  const { units } = indexShow(useShow());
+  return (
+    <p role="alert">
+      Each round begins with {units.get(unitId)?.name ?? 'a unit'} {millisWords(late / 1000)} late: the end of the loop
+      leaves it too little time to get back. End the loop later, or begin it elsewhere.
+    </p>
   );
 }
 

@@ -17,6 +17,7 @@ export const NO_NEWS: PlaybackNews = {
   outside: null,
   loop: null,
   looping: false,
+  seam: [],
   entryId: null,
   queued: null,
   history: [],

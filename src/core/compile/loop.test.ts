@@ -18,6 +18,7 @@ import { SimulatedRig } from '../simulate';
 import { barAt } from '../time';
 import { expectSame } from '../testing/expectSame';
 import { randomShow } from '../testing/randomShow';
+import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { runs } from '../testing/runs';
 import { CATCH_UP_CUE, stateAt } from './catchUp';
 import { lineInto, loopIn, loopRound } from './loop';
@@ -92,6 +93,27 @@ describe('a loop', () => {
     rig.advance(round!.to);
     expect(round!.events.some((e) => e.cueId === CATCH_UP_CUE)).toBe(true);
     expectSame(stateAt(demo, song, from), rig.state());
+  });
+
+  it('says which unit is not back at its seam, and by how much, as a rig that plays it shows', () => {
+    const slow = testUnit('u0', 1, { ...modelerProfile, times: { recall: 180, variant: 12, control: 5, settle: 40 } });
+    const on = (id: string, slot: number) => newTone(id, id, [newPart('u0', { slotId: `u0-s${slot}` })]);
+    // The last change lies 104 ms before the end of the stretch: the first preset cannot be there again on its beat.
+    const made: Song = {
+      ...newSong('s', 'S', { bars: 4 }),
+      cues: [toneCue('a', 0, 'one'), toneCue('b', 3840 - 200, 'two')],
+    };
+    const show: Show = { ...testShow([slow]), tones: [on('one', 9), on('two', 18)], songs: [made] };
+    const { seam, from, to } = loopRound(show, made, { from: 0, to: 3840 });
+    expect(seam.map((l) => l.unitId)).toEqual(['u0']);
+    const line = lineInto(show, made, playLine(show, made, 0, {}), { from: 0, to: 3840 });
+    const rig = new SimulatedRig(rigSpec(show));
+    const all = [...line.events, ...line.round!.events.map((e) => ({ ...e, at: e.at + to - from }))];
+    for (const e of all.toSorted((a, b) => a.at - b.at)) rig.send(e.portId, e.at, e.bytes);
+    rig.settle();
+    const back = rig.trace.find((t) => t.kind === 'changed' && t.at > to - 1000 && t.state.slot === 9);
+    expect(back!.at - to).toBeCloseTo(seam[0]!.late, 3);
+    expect(loopRound(show, made, { from: 0, to: 7680 }).seam).toEqual([]);
   });
 
   it('has nothing of what lies behind its end, also not what would leave ahead of it', () => {

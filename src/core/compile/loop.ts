@@ -7,8 +7,9 @@ import { CATCH_UP_CUE, caughtUp, settled, stateAt, type Turns } from './catchUp'
 import { clockPaths, clockRound } from './clock';
 import { Dues } from './dues';
 import { expandMoment, type UnitSends } from './expand';
+import { Forecast, leavingOf } from './forecast';
 import { Planner, type PortJob, type Release } from './jobs';
-import { stopsOf, type PlayLine, type Round } from './playLine';
+import { stopsOf, type PlayLine, type Round, type SeamLate } from './playLine';
 import { timed } from './timed';
 
 /** A stretch of a song that is played again and again, from a place up to another. */
@@ -77,10 +78,19 @@ export function loopRound(show: Show, song: Song, { from, to }: Loop): Round {
     }
   }
   const taken = inRound(TAKEN, '');
-  const events = timed(context, start, lists)
-    .events.filter((e) => e.cueId.startsWith(taken))
+  const made = timed(context, start, lists);
+  const cast = new Forecast(context, start);
+  cast.play(leavingOf(made.scheduled));
+  const seamAt = begin + TAKEN * period;
+  const seam = [...cast.found.values()]
+    .filter((f) => f.cueId === inRound(TAKEN, CATCH_UP_CUE))
+    .map(({ unitId, complete }): SeamLate => ({ unitId, late: complete - seamAt }))
+    .filter((l) => l.late > millisToMicros(show.tolerance.after))
+    .sort((a, b) => b.late - a.late);
+  const events = made.events
+    .filter((e) => e.cueId.startsWith(taken))
     .map((e) => ({ ...e, at: e.at - TAKEN * period, cueId: e.cueId.slice(taken.length) }));
-  return { events, from: begin, to: end };
+  return { events, from: begin, to: end, seam };
 }
 
 /**

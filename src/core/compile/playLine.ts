@@ -13,6 +13,15 @@ export interface Round {
   readonly events: readonly TimedBytes[];
   readonly from: Micros;
   readonly to: Micros;
+  /** Units that are not back when a round begins, however early they are sent for: the latest first. */
+  readonly seam: readonly SeamLate[];
+}
+
+/** A unit that a loop's seam cannot bring back in time. */
+export interface SeamLate {
+  readonly unitId: string;
+  /** From the start of the round until it is as the song has it there. */
+  readonly late: Micros;
 }
 
 /** What to send to play a song from a place on, in the order of time. */
