@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { begin, goTo, lampOf, openDemoChart } from './begin';
+import { begin, goTo, lampOf, openDemoChart, placeAt } from './begin';
 import { By, Key } from './browser';
 
 // One song, practised: each part goes on where the one before it stopped.
@@ -37,6 +37,26 @@ describe('a stretch of bars', () => {
     await b.find('button', 'Practice, 150 %');
     await b.wait(async () => (await bar()) >= 10, 'the song goes on');
     await b.click('button', 'Stop');
+  });
+
+  it('says which unit is late where it comes round, and by how much', async () => {
+    // A hair before the end of bar 9: too near for anything to be back on the next beat.
+    await placeAt(b, '9|7|400', 'Fog Lead');
+    await b.click('button', /^Practice/);
+    await b.pick(/Loop$/, 'bars of your own');
+    await b.fill('textbox', 'To the end of bar', `9${Key.ENTER}`);
+    await b.fill('textbox', 'From bar', `9${Key.ENTER}`);
+    await b.type(Key.ESCAPE);
+    await goTo(b, '9');
+    await b.click('button', 'Play');
+    await b.click('button', /^Practice, loop of bars 9, each round begins \d+(\.\d)? ms late/);
+    await b.says('alert', undefined, /^Each round begins with \w+.* \d+(\.\d)? ms late: the end of the loop leaves/);
+    await b.type(Key.ESCAPE);
+    await b.click('button', 'Stop');
+    await b.click('button', /^Undo/);
+    await b.click('button', /^Practice, loop/);
+    await b.pick(/Loop$/, /^none/);
+    await b.type(Key.ESCAPE);
   });
 
   it('says what is wrong with its bars, and keeps the loop that it had', async () => {
