@@ -19,11 +19,10 @@ const VISIT_LIMIT = 60_000;
  */
 export function schedulePort(jobs: readonly Job[]): Placed {
   const order = byDeadline(jobs);
-  const memo = new Map<string, readonly number[]>();
   const found: number[] = [];
   for (const cluster of clusters(jobs, order)) {
     if (cluster.length === 1) found.push(cluster[0]!);
-    else for (const i of orderCluster(jobs, cluster, memo)) found.push(i);
+    else for (const i of orderCluster(jobs, cluster)) found.push(i);
   }
   return twoPasses(jobs, found);
 }
@@ -94,15 +93,16 @@ function join(a: Cluster, b: Cluster): Cluster {
   };
 }
 
+/** Orders that were found, by the shape of their cluster: as many as have so many letters in their shapes together. */
+const known = new Map<string, readonly number[]>();
+const KNOWN_LETTERS = 8_000_000;
+let letters = 0;
+
 /**
- * The best order of one cluster. Songs repeat themselves, so an answer is kept under the
- * cluster's shape: the same times relative to its first release or deadline.
+ * The best order of one cluster. Songs repeat themselves, and are compiled again with most of them as it was, so an
+ * answer is kept under the cluster's shape: the same times relative to its first deadline.
  */
-function orderCluster(
-  jobs: readonly Job[],
-  cluster: readonly number[],
-  memo: Map<string, readonly number[]>,
-): readonly number[] {
+function orderCluster(jobs: readonly Job[], cluster: readonly number[]): readonly number[] {
   const place = new Map([...cluster].sort((a, b) => a - b).map((i, k) => [i, k]));
   const members = [...place.keys()];
   const local = members.map((i) => {
@@ -113,10 +113,15 @@ function orderCluster(
   const origin = local.reduce((low, j) => Math.min(low, j.deadline), Number.POSITIVE_INFINITY);
   const start = cluster.map((i) => place.get(i)!);
   const key = shape(local, start, origin);
-  let order = memo.get(key);
+  let order = known.get(key);
   if (!order) {
     order = orderOf(local, start);
-    memo.set(key, order);
+    letters += key.length;
+    if (letters > KNOWN_LETTERS) {
+      known.clear();
+      letters = key.length;
+    }
+    known.set(key, order);
   }
   return order.map((k) => members[k]!);
 }
