@@ -304,7 +304,10 @@ export class Playback {
   isNoAnswer(arrival: Arrival): boolean {
     const { show } = this.session;
     const units = show?.units.filter((u) => u.returns?.portId === arrival.portId) ?? [];
-    return this.isBeside(arrival, [...units.flatMap((u) => (show && routeTo(show, u)?.portId) ?? [])]);
+    return this.isBeside(
+      arrival,
+      units.flatMap((u) => (show && routeTo(show, u)?.portId) ?? []),
+    );
   }
 
   /** Ends a transfer where it is; one that is over is forgotten. */
