@@ -129,11 +129,16 @@ describe('practice at another speed', () => {
     const { playback, go, standIns, place } = rehearsed();
     playback.speed(0.5);
     playback.play(song.id, bar(8));
-    for (go(500); place() < micros(9) - 3000; go(2));
-    // Half as fast: 3 ms of the song are 6 ms of the clock.
+    // Half as fast: 30.6 ms of the song are 61.3 ms of the clock. So much earlier the modeler is there, since it calls the amplifier.
+    for (go(500); place() < micros(9) - 33_000; go(2));
     expect(standIns.state().quillback).not.toMatchObject({ slot: 6, variant: 1 });
-    for (; place() < micros(9) + 1000; go(1));
+    for (; place() < micros(9) - 28_000; go(2));
     expect(standIns.state().quillback).toMatchObject({ slot: 6, variant: 1 });
+    // And that one on the beat.
+    for (; place() < micros(9) - 3000; go(2));
+    expect(standIns.state().oxbow!.slot).not.toBe(2);
+    for (; place() < micros(9) + 1000; go(1));
+    expect(standIns.state().oxbow!.slot).toBe(2);
   });
 
   it('may change while it plays: the bar and beat stay', () => {

@@ -47,13 +47,13 @@ export class PlaybackHost implements PlaybackWorker {
   }
 
   /** A stand-in holds other pages now. Beside a real controller that says nothing of what this one holds. */
-  private stored(unitId: string, bytes: Bytes): void {
+  private readonly stored = (unitId: string, bytes: Bytes): void => {
     const { show } = this.mirror;
     const unit = show.units.find((u) => u.id === unitId);
     const route = unit && routeTo(show, unit);
     if (route && this.ports.isReal(route.portId)) return;
     this.playback.happened([{ kind: 'foot-stored', unitId, bytes }]);
-  }
+  };
 
   update(update: ShowUpdate): void {
     this.mirror.update(update);
