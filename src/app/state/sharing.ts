@@ -12,7 +12,7 @@ import { useApp } from './store';
 /** Whether the stage of this desk is passed on to screens elsewhere. */
 export interface Sharing {
   readonly state: 'off' | 'opening' | 'open' | 'unreachable' | 'taken';
-  readonly code: { readonly text: string; readonly until: number } | null;
+  readonly code: { readonly text: string; readonly until: number; readonly seconds: number } | null;
   readonly screens: number;
   readonly addresses: readonly string[];
 }
@@ -85,7 +85,8 @@ export function startSharing(): void {
     text: (text) => {
       const message = readLine(toDeskSchema, text);
       if (message?.kind === 'code') {
-        useSharing.setState({ code: { text: message.code, until: performance.now() + message.seconds * 1000 } });
+        const { code, seconds } = message;
+        useSharing.setState({ code: { text: code, seconds, until: performance.now() + seconds * 1000 } });
       } else if (message?.kind === 'screens') {
         // A code that was used lets in nobody else.
         const joined = message.count > useSharing.getState().screens;

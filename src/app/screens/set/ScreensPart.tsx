@@ -55,7 +55,8 @@ export function ScreensPart() {
   const { state, code, screens, addresses } = useSharing();
   const show = useShow();
   const now = useSeconds(code !== null);
-  const left = code ? Math.ceil((code.until - now) / 1000) : 0;
+  // The clock of the page was looked at before the code came.
+  const left = code ? Math.min(code.seconds, Math.ceil((code.until - now) / 1000)) : 0;
   return (
     <Page>
       <p>
