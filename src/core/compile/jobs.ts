@@ -285,16 +285,25 @@ function addSlow(waits: Wait[], { slow }: Chain, there: Micros): void {
 /** What follows must have its time, so deadlines move back from the last message of a moment to the first. */
 function carryBack(list: Writable<PlannedJob>[], start: number): void {
   carryOnce(list, start);
+  if (keepClose(list, start)) carryOnce(list, start);
+}
+
+/** Moves what follows a recall to it where that one has moved (see `closely`), and what stands between them. Whether anything moved. */
+export function keepClose(list: readonly PortJob[], start = 0): boolean {
   let moved = false;
   for (let i = start; i < list.length; i++) {
-    const { closely } = list[i]!;
-    const limit = closely ? list[closely.on]!.deadline + closely.within : Number.POSITIVE_INFINITY;
-    if (list[i]!.deadline <= limit) continue;
-    list[i]!.deadline = limit;
+    const job = list[i]!;
+    const closely = job.unit === null ? null : job.closely;
+    if (!closely || job.deadline <= list[closely.on]!.deadline + closely.within) continue;
     moved = true;
+    (job as Writable<PortJob>).deadline = list[closely.on]!.deadline + closely.within;
+    for (let k = i; list[k]!.after > closely.on; k = list[k]!.after) {
+      const { deadline, duration, gap, after } = list[k]!;
+      const before = list[after]! as Writable<PortJob>;
+      before.deadline = Math.min(before.deadline, deadline - Math.max(duration, gap));
+    }
   }
-  // What stands between a recall and its variant moves with them.
-  if (moved) carryOnce(list, start);
+  return moved;
 }
 
 function carryOnce(list: Writable<PlannedJob>[], start: number): void {

@@ -3,7 +3,7 @@ import { latencyOf, type RigContext } from '../meaning';
 import type { RigState } from '../rig';
 import type { Micros } from '../time';
 import { Forecast, leavingOf } from './forecast';
-import type { PlannedJob, PortJob, Writable } from './jobs';
+import { keepClose, type PlannedJob, type PortJob, type Writable } from './jobs';
 
 /**
  * Rounds in which waiting in thrus is made good. Sending a message earlier may have others wait: where
@@ -60,6 +60,7 @@ export function scheduleThrough(
       }
     }
     if (!more) break;
+    keepClose(list);
     ends = schedule(list);
   }
   return ends;
