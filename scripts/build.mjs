@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { must, root } from './ready.mjs';
+import { root, run } from './ready.mjs';
 
 /** A text that changes with every file that the build is made of. */
 function sources() {
@@ -17,11 +17,18 @@ function sources() {
   return hash.digest('hex');
 }
 
-/** Builds the application, unless what is built is of exactly these sources. */
-export function build() {
+/** Builds the application, unless what is built is of exactly these sources. The exit code of the build. */
+export function built() {
   const stamp = join(root, 'dist', '.sources');
   const now = sources();
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
-  must(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn']);
-  writeFileSync(stamp, now);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return 0;
+  const code = run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn']);
+  if (code === 0) writeFileSync(stamp, now);
+  return code;
+}
+
+/** The same, and the program ends where it cannot be built. */
+export function build() {
+  const code = built();
+  if (code !== 0) process.exit(code);
 }

@@ -1,8 +1,7 @@
 // What has to be on the machine before anything else runs. Only Node's own modules here:
 // on a fresh clone there are no others.
 import { spawnSync } from 'node:child_process';
-import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -16,28 +15,70 @@ export function run(command, args, { quiet = false, env = {} } = {}) {
   return done.status ?? 1;
 }
 
-/** Runs a command and ends the program when it fails. */
-export function must(command, args, options) {
-  const code = run(command, args, options);
-  if (code !== 0) process.exit(code);
+const readJson = (file) => {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    return undefined;
+  }
+};
+
+/** Whether what is installed is what the lock file says, whoever installed it. What this machine does not need may be missing. */
+export function installed(folder = root) {
+  const wanted = readJson(join(folder, 'package-lock.json'))?.packages;
+  const there = readJson(join(folder, 'node_modules/.package-lock.json'))?.packages;
+  if (!wanted || !there) return false;
+  return Object.entries(wanted).every(([path, { version, optional }]) =>
+    path === '' ? true : there[path] ? there[path].version === version : optional === true,
+  );
 }
 
-/** Installs the packages of the lock file, unless that has been done for this very lock file. */
+/** Milliseconds that one waits for another who installs. */
+const OTHERS = 10 * 60_000;
+const pause = (millis) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, millis);
+
+/** Installs the packages of the lock file, unless they are there. Of two at once the second waits for the first. */
 export function packages(options = {}) {
-  const lock = readFileSync(join(root, 'package-lock.json'));
-  const stamp = createHash('sha256').update(lock).update(process.version).digest('hex');
-  const file = join(root, 'node_modules', '.lantern-stamp');
-  if (existsSync(file) && readFileSync(file, 'utf8') === stamp) return;
-  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], options);
-  mkdirSync(dirname(file), { recursive: true });
-  writeFileSync(file, stamp);
+  if (installed()) return;
+  const turn = join(root, '.installing');
+  const from = Date.now();
+  for (;;) {
+    try {
+      mkdirSync(turn);
+      break;
+    } catch (error) {
+      if (error.code !== 'EEXIST')
+        fail(`The packages cannot be installed: ${root} cannot be written to (${error.code}).`);
+      // Whoever held it may have been ended.
+      if (
+        Date.now() - from > OTHERS ||
+        Date.now() - (statSync(turn, { throwIfNoEntry: false })?.mtimeMs ?? 0) > OTHERS
+      ) {
+        rmSync(turn, { recursive: true, force: true });
+      } else pause(250);
+      if (installed()) return;
+    }
+  }
+  try {
+    const code = installed() ? 0 : run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], options);
+    if (code !== 0) fail('The packages could not be installed: see above what npm says.');
+  } finally {
+    rmSync(turn, { recursive: true, force: true });
+  }
 }
 
-/** Installs Debian's browser and its driver for the browser tests, when they are missing. */
+/** Ends the program with a sentence. Exit 1 is for what was looked at and found wrong: this is not. */
+function fail(sentence) {
+  rmSync(join(root, '.installing'), { recursive: true, force: true });
+  console.error(sentence);
+  process.exit(2);
+}
+
+/** Installs Debian's browser and its driver for the browser tests, when they are missing. The exit code of that. */
 export function browser() {
-  if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
+  if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return 0;
   console.log('Installing chromium and chromium-driver …');
   const env = { DEBIAN_FRONTEND: 'noninteractive' };
-  must('apt-get', ['update', '-qq'], { env });
-  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver'], { env });
+  const wanted = ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver'];
+  return run('apt-get', ['update', '-qq'], { env }) || run('apt-get', wanted, { env });
 }

@@ -1,18 +1,29 @@
-// Everything that has to hold: lint, types, import rules, unit tests, browser tests.
+// Everything that has to hold: lint, types, import rules, unit tests, browser tests. A step that fails keeps no other from running.
 import { join } from 'node:path';
-import { build } from './build.mjs';
-import { browser, must, packages, root } from './ready.mjs';
+import { built } from './build.mjs';
+import { browser, packages, root, run } from './ready.mjs';
 
 const bin = (path) => join(root, 'node_modules', path);
-const step = (name, run) => {
+const done = [];
+/** Runs a step, which gives the exit code of what it ran. */
+const step = (name, runs) => {
   const start = Date.now();
   console.log(`\n— ${name}`);
-  run();
-  console.log(`  ${name}: ${((Date.now() - start) / 1000).toFixed(1)} s`);
+  let code;
+  try {
+    code = runs();
+  } catch (error) {
+    console.error(error.message);
+    code = 2;
+  }
+  const seconds = ((Date.now() - start) / 1000).toFixed(1);
+  console.log(`  ${name}: ${seconds} s`);
+  done.push({ name, seconds, failed: code !== 0 });
+  return code === 0;
 };
-const node = (path, ...args) => must(process.execPath, [bin(path), ...args]);
+const node = (path, ...args) => run(process.execPath, [bin(path), ...args]);
 
-step('packages', () => packages());
+packages();
 step('lint', () =>
   node('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', 'src', 'server', 'cli', 'e2e', 'bench', 'scripts'),
 );
@@ -30,11 +41,9 @@ step('layout', () =>
     'scripts',
   ),
 );
-step('types', () => {
-  node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json');
-  // The core by itself: no page, no machine.
-  node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json');
-});
+step('types', () => node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
+// The core by itself: no page, no machine.
+step('types of the core', () => node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json'));
 step('what nobody uses', () => node('knip/bin/knip.js'));
 step('import rules', () =>
   node(
@@ -49,7 +58,11 @@ step('import rules', () =>
   ),
 );
 step('unit tests', () => node('vitest/vitest.mjs', 'run', '--project', 'unit'));
-step('build', () => build());
-step('browser', () => browser());
-step('browser tests', () => node('vitest/vitest.mjs', 'run', '--project', 'e2e'));
-console.log('\nAll good.');
+// What cannot be built or shown cannot be tried in a browser.
+if (step('build', () => built()) && step('browser', () => browser())) {
+  step('browser tests', () => node('vitest/vitest.mjs', 'run', '--project', 'e2e'));
+}
+const failed = done.filter((d) => d.failed).map((d) => d.name);
+console.log(`\n${done.map((d) => `${d.failed ? 'failed' : 'passed'}  ${d.name} (${d.seconds} s)`).join('\n')}`);
+console.log(failed.length === 0 ? '\nAll good.' : `\nNot good: ${failed.join(', ')}.`);
+process.exitCode = failed.length === 0 ? 0 : 1;

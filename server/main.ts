@@ -2,7 +2,8 @@ import { fileURLToPath } from 'node:url';
 import { OWN_HOSTS, createApp } from './app';
 import { ownAddresses, share } from './share';
 
-const wanted = process.env.PORT ?? '4173';
+// An empty one is as good as none.
+const wanted = process.env.PORT?.trim() || '4173';
 const port = Number(wanted);
 if (!Number.isInteger(port) || port < 0 || port > 65535) {
   process.stderr.write(`PORT should be a number from 0 to 65535; it is "${wanted}".\n`);
