@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { begin, goTo, lampOf, openDemo } from './begin';
 import { By, Key } from './browser';
-import { arrive, injectMidi, left, plug, pull } from './standInMidi';
+import { arrive, breakDown, injectMidi, left, plug, pull } from './standInMidi';
 
 // One rig on real ports, as far as the browser can tell: each part goes on where the one before it stopped.
 const { b } = begin();
@@ -113,6 +113,34 @@ describe("this computer's ports", () => {
     const rest = sent.filter((l) => l.at - sent[0]!.at > 2000);
     expect(rest.length).toBeGreaterThan(3);
     for (const l of rest) expect(l.called).toBeLessThanOrEqual(l.at);
+  });
+
+  it('that take no messages, though they are there, are said, on stage too, until they do again', async () => {
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.find('button', 'Stop');
+    await b.wait(async () => (await bar()) >= 2, 'the song runs');
+    await breakDown(b, 'Grey box', true);
+    await note(/Rack: the real port takes no messages\. Its units get nothing\./);
+    await b.click('link', 'Stage');
+    await b.says('alert', undefined, 'Rack: the real port takes no messages.');
+    const before = (await left(b, 'Grey box')).length;
+    await breakDown(b, 'Grey box', false);
+    await b.wait(async () => (await left(b, 'Grey box')).length > before + 2, 'what was missed is sent');
+    await unlock();
+    await b.click('button', 'Evening at the pier');
+  });
+
+  it('say that messages left late when the page was blocked, and the page asks before it goes', async () => {
+    await b.find('button', 'Stop');
+    const asks = await b.driver.executeScript(
+      "const e = new Event('beforeunload', { cancelable: true }); window.dispatchEvent(e); return e.defaultPrevented",
+    );
+    expect(asks).toBe(true);
+    await b.driver.executeScript(
+      'setTimeout(() => { const until = performance.now() + 2500; while (performance.now() < until); }, 10)',
+    );
+    await note(/messages? left .*late.*: this page was busy\./);
+    await b.click('button', 'Stop');
   });
 
   it('are the same after a reload, without being asked for', async () => {

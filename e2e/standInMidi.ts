@@ -13,9 +13,10 @@ const SOURCE = `(() => {
   const access = new EventTarget();
   Object.assign(access, { inputs: new Map(), outputs: new Map(), sysexEnabled: true });
   const sent = {};
+  const broken = new Set();
   const port = (id, name, type) => Object.assign(new EventTarget(), {
     id, name, type, manufacturer: 'Pier', state: 'connected', onmidimessage: null,
-    send(bytes, at) { const called = performance.now(); (sent[name] ??= []).push({ bytes: [...bytes], at: at || called, called }); },
+    send(bytes, at) { if (broken.has(name)) throw new Error('the driver takes nothing'); const called = performance.now(); (sent[name] ??= []).push({ bytes: [...bytes], at: at || called, called }); },
   });
   let plugged = 0;
   window.standInMidi = {
@@ -32,6 +33,7 @@ const SOURCE = `(() => {
       }
       access.dispatchEvent(new Event('statechange'));
     },
+    breakDown(name, on) { if (on) broken.add(name); else broken.delete(name); },
     arrive(name, bytes) {
       for (const p of access.inputs.values()) {
         if (p.name === name) p.onmidimessage?.({ data: Uint8Array.from(bytes), timeStamp: performance.now() });
@@ -50,6 +52,9 @@ const call = <T>(b: Browser, script: string, ...args: unknown[]): Promise<T> =>
 
 export const plug = (b: Browser, name: string): Promise<void> => call(b, 'plug(arguments[0])', name);
 export const pull = (b: Browser, name: string): Promise<void> => call(b, 'pull(arguments[0])', name);
+/** From now on a port is there and takes nothing, or takes messages again. */
+export const breakDown = (b: Browser, name: string, on: boolean): Promise<void> =>
+  call(b, 'breakDown(arguments[0], arguments[1])', name, on);
 export const arrive = (b: Browser, name: string, ...bytes: readonly number[]): Promise<void> =>
   call(b, 'arrive(arguments[0], arguments[1])', name, bytes);
 /** All that left on a port so far, in the order of time. */

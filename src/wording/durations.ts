@@ -10,3 +10,11 @@ export function readClock(text: string): number | undefined {
 
 /** Milliseconds, with a tenth where there are few. */
 export const millisWords = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : millis.toFixed(1)} ms`;
+
+/** That messages left late: how many, and by how much at most, in milliseconds. */
+export function lateWords({ count, millis }: { readonly count: number; readonly millis: number }): string {
+  const by = millis >= 1000 ? `${(millis / 1000).toFixed(1)} s` : millisWords(millis);
+  return count === 1
+    ? `1 message left ${by} late: this page was busy.`
+    : `${count} messages left late, the latest by ${by}: this page was busy.`;
+}

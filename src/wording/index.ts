@@ -1,5 +1,5 @@
 export { cueWords, sweepWords } from './cues';
-export { clockWords, durationWords, millisWords, readClock } from './durations';
+export { clockWords, durationWords, lateWords, millisWords, readClock } from './durations';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';

@@ -31,11 +31,14 @@ export interface RealEars {
   readonly bytes: (key: string, at: number, bytes: Bytes) => void;
 }
 
+/** What came of a message: it is on its way, its port is not there, or its port does not take it. */
+export type SendOutcome = 'sent' | 'gone' | 'refused';
+
 /** Real ports that are open. */
 export interface RealPorts {
   readonly ports: readonly RealPort[];
-  /** Sends a whole message at a time of the page's clock, in milliseconds. False where the port is gone. */
-  readonly send: (key: string, at: number, bytes: Bytes) => boolean;
+  /** Sends a whole message at a time of the page's clock, in milliseconds. */
+  readonly send: (key: string, at: number, bytes: Bytes) => SendOutcome;
 }
 
 const portShape = z.object({
@@ -95,13 +98,13 @@ export async function openRealPorts(
       },
       send: (key, at, bytes) => {
         const output = access.outputs.get(key);
-        if (!output || output.state === 'disconnected') return false;
+        if (!output || output.state === 'disconnected') return 'gone';
         try {
           output.send([...bytes], at);
-          return true;
+          return 'sent';
         } catch {
-          // A port that goes while it is sent to says so by failing.
-          return false;
+          // A port that goes while it is sent to says so by failing; one that stays has something else wrong with it.
+          return access.outputs.get(key)?.state === 'connected' ? 'refused' : 'gone';
         }
       },
     },

@@ -3,7 +3,7 @@ import { Suspense, memo, useCallback, useEffect } from 'react';
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { keepAsCopy, redo, takeSaved, undo } from '../state/desk';
+import { keepAsCopy, redo, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
 import { dropFile } from '../state/dropped';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
@@ -235,6 +235,7 @@ function OpenShell() {
           <MainButton onPress={() => void exportShow(show, true)}>Export show</MainButton>
         </Notice>
       )}
+      <Damaged />
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
       <Renew />
       <ExportReminder />
@@ -252,6 +253,20 @@ function OpenShell() {
       <DropAnywhere onFile={onFile} />
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
+  );
+}
+
+/** Songs that could not be read: their data is there to be exported, until somebody deletes it. */
+function Damaged() {
+  const count = useApp((s) => s.damaged.length);
+  if (count === 0) return null;
+  return (
+    <Notice role="alert">
+      {count === 1 ? '1 song is' : `${count} songs are`} damaged in this browser's storage and left out. A version or a
+      file that you exported may still have {count === 1 ? 'it' : 'them'} whole.
+      <Button onPress={exportDamaged}>Export the damaged data</Button>
+      <Button onPress={() => void deleteDamaged()}>Delete it</Button>
+    </Notice>
   );
 }
 

@@ -10,7 +10,7 @@ import { loadShow } from './loadShow';
 import { readListed } from './listed';
 import { keepProof, loadProofs } from './proofs';
 import { KEPT_BY_ITSELF, keepVersion, loadVersion, removeVersion, watchVersions } from './versions';
-import { removeShow, saveShow, watchRevision, watchShows } from './shows';
+import { removeShow, removeDamaged, saveShow, watchRevision, watchShows } from './shows';
 
 const show = demoShow();
 let shelf: Shelf;
@@ -130,6 +130,34 @@ describe('the shelf', () => {
     expect(lost).toBe(1);
     expect(read.value!.songs).toEqual(show.songs.filter((_, i) => i !== 1));
     expect(songEntries(read.value!)).toHaveLength(songEntries(show).length - 1);
+  });
+
+  it('leaves out a song whose row is damaged, keeps the row, and gives it', async () => {
+    await saveShow(shelf, show, null, 1);
+    const bad = show.songs[1]!;
+    for (const data of [{ ...bad, bars: 'many' }, 5, null, { ...bad, cues: [{ id: 'x' }] }, { ...bad, id: 'other' }]) {
+      await shelf.songs.put({ showId: show.id, id: bad.id, data } as never);
+      const { read, lost, damaged, revision } = (await loadShow(shelf, show.id))!;
+      expect(read.value!.songs, JSON.stringify(data).slice(0, 40)).toEqual(show.songs.filter((s) => s !== bad));
+      expect(lost).toBe(0);
+      expect(damaged).toEqual([{ id: bad.id, data }]);
+      // Saving what could be read leaves the row where it is, and it is given again.
+      const saved = await saveShow(shelf, read.value!, revision, 2, read.value!);
+      expect(saved.kind).toBe('saved');
+      expect((await loadShow(shelf, show.id))!.damaged).toEqual([{ id: bad.id, data }]);
+      await removeDamaged(shelf, show.id, damaged);
+      expect((await loadShow(shelf, show.id))!.damaged).toEqual([]);
+      await saveShow(shelf, show, saved.revision, 3);
+    }
+  });
+
+  it('refuses a show whose frame is damaged, whatever its songs are', async () => {
+    await saveShow(shelf, show, null, 1);
+    const row = (await shelf.shows.get(show.id))!;
+    await shelf.shows.put({ ...row, data: { ...(row.data as object), units: 'none' } } as never);
+    const { read, damaged } = (await loadShow(shelf, show.id))!;
+    expect(read.value).toBeUndefined();
+    expect(damaged).toEqual([]);
   });
 
   it('lists a show with a damaged date too', async () => {

@@ -54,6 +54,16 @@ export interface Lying {
   readonly inRows: boolean;
   /** Songs whose rows are missing: they are left out. */
   readonly lost: number;
+  /** Ids of its songs, by their rows, in their order. */
+  readonly songIds: readonly string[];
+  /** Songs that were asked to be left out, and rows that no show names any more, as they lie there. */
+  readonly damaged: readonly DamagedSong[];
+}
+
+/** A song's row that cannot be read, as it lies there. */
+export interface DamagedSong {
+  readonly id: string;
+  readonly data: unknown;
 }
 
 /** Plain data of a show that names no songs that are lost: not in its sets, nor in what arrives or is pressed; older shows have one set by itself. */
@@ -90,20 +100,36 @@ function withoutLost(value: unknown, has: (songId: string) => boolean): unknown 
 const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null;
 
-export async function dataOf(shelf: Shelf, id: string): Promise<Lying | undefined> {
+/** What lies on the shelf of a show, but for some of its songs. Undefined where there is no such show. */
+export async function dataOf(
+  shelf: Shelf,
+  id: string,
+  but: ReadonlySet<string> = new Set(),
+): Promise<Lying | undefined> {
   return shelf.transaction('r', shelf.shows, shelf.songs, async () => {
     const row = await shelf.shows.get(id);
     if (!row) return undefined;
     const { data, songs, revision } = row;
-    if (songs === undefined || typeof data !== 'object') return { data, revision, inRows: false, lost: 0 };
+    if (songs === undefined || typeof data !== 'object')
+      return { data, revision, inRows: false, lost: 0, songIds: [], damaged: [] };
     const rows = await shelf.songs.where('showId').equals(id).toArray();
     const byId = new Map(rows.map((r) => [r.id, r.data]));
     // A song whose row is lost leaves the others whole; the set must not name it then.
-    const found = songs.filter((s) => byId.has(s));
-    const whole = withoutSongs({ ...data, songs: found.map((s) => byId.get(s)) }, (songId) => byId.has(songId));
-    return { data: whole, revision, inRows: true, lost: songs.length - found.length };
+    const there = songs.filter((s) => byId.has(s));
+    const found = there.filter((s) => !but.has(s) && isNamed(byId.get(s), s));
+    const known = new Set(found);
+    const whole = withoutSongs({ ...data, songs: found.map((s) => byId.get(s)) }, (songId) => known.has(songId));
+    const damaged = rows.filter((r) => !known.has(r.id)).map((r): DamagedSong => ({ id: r.id, data: r.data }));
+    return { data: whole, revision, inRows: true, lost: songs.length - there.length, songIds: found, damaged };
   });
 }
+
+/** Whether a row's data says that it is the song of that id, as all that refers to it does. */
+const isNamed = (data: unknown, id: string): boolean => isObject(data) && data.id === id;
+
+/** Takes rows of songs away that could not be read. */
+export const removeDamaged = (shelf: Shelf, showId: string, damaged: readonly DamagedSong[]): Promise<void> =>
+  shelf.songs.bulkDelete(damaged.map(({ id }): [string, string] => [showId, id]));
 
 export async function removeShow(shelf: Shelf, id: string): Promise<void> {
   await shelf.transaction('rw', [shelf.shows, shelf.songs, shelf.proofs, shelf.sounds, shelf.versions], async () => {

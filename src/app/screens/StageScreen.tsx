@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { indexShow, type Song } from '../../core/show';
 import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
+import { soundTrouble, useHearing } from '../state/hearing';
 import { stageWrong } from '../state/stageWrong';
 import { GoOn } from '../components/GoOn';
 import { KeysHelp } from '../components/KeysHelp';
@@ -101,5 +102,8 @@ function MarkedStage({ song, playerId }: { readonly song: Song; readonly playerI
   const show = useShow();
   const mark = useSongMark(song);
   const lost = usePorts((s) => s.lost);
-  return <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, lost)} />;
+  const refusing = usePorts((s) => s.refusing);
+  const late = usePorts((s) => s.late);
+  const sound = useHearing(soundTrouble);
+  return <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, { lost, refusing, late, sound })} />;
 }

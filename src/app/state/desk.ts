@@ -5,6 +5,7 @@ import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
 import { openRealPorts } from '../adapters/realPorts';
+import { download, fileName } from '../adapters/download';
 import { startPlayback, startProver } from '../adapters/workers';
 import { takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
@@ -13,7 +14,7 @@ import { loadShow } from '../persistence/loadShow';
 import { keepProof, loadProofs } from '../persistence/proofs';
 import { keepDevice, loadDevice } from '../persistence/device';
 import type { PortUse } from '../persistence/rows';
-import { saveShow, watchRevision } from '../persistence/shows';
+import { removeDamaged, saveShow, watchRevision } from '../persistence/shows';
 import { runCompared } from './comparing';
 import { keepVersion, loadVersion, removeVersion, watchVersions } from '../persistence/versions';
 import { createVersions } from './versions';
@@ -293,9 +294,30 @@ export const versions = createVersions({
 /** What was put on the shelf last, and not opened yet: it need not be read again. */
 let fresh: { readonly show: Show; readonly revision: number } | null = null;
 
+/** Exports the data of songs that could not be read, as it lies there. */
+export function exportDamaged(): void {
+  const { open, damaged } = useApp.getState();
+  if (!open) return;
+  const text = JSON.stringify(
+    damaged.map((d) => d.data),
+    null,
+    1,
+  );
+  download(fileName(`${open.show.title} damaged songs`, 'json'), text, 'application/json');
+}
+
+/** Deletes it from the browser's storage. */
+export async function deleteDamaged(): Promise<void> {
+  const { open, damaged } = useApp.getState();
+  if (!open) return;
+  await removeDamaged(shelf, open.show.id, damaged);
+  useApp.setState({ damaged: [] });
+}
+
 /** Opens a show of the shelf; what is wrong with it is kept as `refusal`, and the row is left as it is. */
 export async function openFromShelf(id: string): Promise<void> {
   const refuse = (refusal: string): void => useApp.setState({ open: null, refusal });
+  useApp.setState({ damaged: [] });
   const shelved = fresh?.show.id === id ? fresh : null;
   fresh = null;
   if (shelved) {
@@ -316,8 +338,10 @@ export async function openFromShelf(id: string): Promise<void> {
   }
   const { value, problems } = loaded.read;
   if (value) {
+    // Rows that cannot be read stay where they are: what is saved is compared with what could be.
     if (loaded.inRows && loaded.lost === 0) saving.opened(value, loaded.revision);
     await enter(value, loaded.revision);
+    useApp.setState({ damaged: loaded.damaged });
     if (loaded.lost > 0) {
       const songs = loaded.lost === 1 ? '1 song is' : `${loaded.lost} songs are`;
       say(`${songs} missing in this browser's storage and left out. A file that you exported may still have them.`);
@@ -367,9 +391,9 @@ export function saveOnLeave(): () => void {
   const onHide = (): void => void saveNow();
   const onLeave = (event: BeforeUnloadEvent): void => {
     const save = useApp.getState().open?.save ?? 'saved';
-    if (save === 'saved') return;
-    void saveNow();
-    event.preventDefault();
+    if (save !== 'saved') void saveNow();
+    // What plays would end with the page.
+    if (save !== 'saved' || useNews.getState().news.playing) event.preventDefault();
   };
   document.addEventListener('visibilitychange', onHide);
   window.addEventListener('beforeunload', onLeave);

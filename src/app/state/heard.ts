@@ -7,6 +7,7 @@ import { shelf } from '../persistence/db';
 import { loadSound } from '../persistence/sounds';
 import { factorOf, type Mixer } from '../adapters/mixer';
 import { followLevels, liveMixer, useMix } from './mix';
+import { useHearing } from './hearing';
 import { useNews } from './news';
 import { decodedSounds, readySound } from './sound';
 import { useRehearsal } from './rehearsal';
@@ -66,7 +67,13 @@ class Heard {
     for (const out of this.outs.values()) out.disconnect();
   }
 
+  /** Whether there is anything to hear at all. */
+  get wants(): boolean {
+    return this.sounds.length > 0;
+  }
+
   private pump(): void {
+    lookAtSound();
     const horizon = this.context.currentTime + AHEAD_SECONDS;
     for (let sound = this.upcoming(); sound; sound = this.upcoming()) {
       const at = this.contextTime(sound.at);
@@ -130,15 +137,27 @@ const speaks = (): boolean => 'speechSynthesis' in globalThis && speechSynthesis
 
 let heard: { readonly line: Heard; readonly song: Song; readonly text: string; readonly key: string } | null = null;
 
-/** Lets the context run; browsers want that to come from a press. */
+/** Lets the context run; browsers want that to come from a press. One that refuses is said for as long as it does. */
 export function wakeSound(): void {
   const context = liveContext();
-  if (context?.state === 'suspended') void context.resume();
+  if (context && context.state !== 'running') context.resume().then(lookAtSound, lookAtSound);
+}
+
+/** Notes whether what is to be heard is heard: a sound that was just woken is given a moment. */
+function lookAtSound(): void {
+  const context = heard ? liveContext() : null;
+  const state =
+    heard === null ? 'runs' : context === null ? 'missing' : context.state === 'running' ? 'runs' : 'stands';
+  const wanted = heard !== null && heard.line.wants;
+  const now = useHearing.getState();
+  if (now.wanted !== wanted || now.state !== state) useHearing.setState({ wanted, state });
 }
 
 function silence(): void {
-  heard?.line.end();
+  if (heard) heard.line.end();
+  const was = heard;
   heard = null;
+  if (was || !useNews.getState().news.playing) lookAtSound();
 }
 
 /** What is played back is heard; an edit of the song that plays is heard too, from now on. */
@@ -151,6 +170,9 @@ function follow(): void {
   const mixer = context && liveMixer();
   if (zero === null || from === null || !open || !written || !song || !context || !mixer) {
     silence();
+    if (playing && song && !context && !useHearing.getState().wanted) {
+      useHearing.setState({ wanted: soundLine(song, 0).sounds.length > 0, state: 'missing' });
+    }
     return;
   }
   const { recordings } = useRehearsal.getState();

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import type { Outgoing } from '../../playback';
-import type { Access, RealEars, RealPort } from '../adapters/realPorts';
+import type { Access, RealEars, RealPort, SendOutcome } from '../adapters/realPorts';
 import type { PortUse } from '../persistence/rows';
 import { createPorts, usePorts, type PortsDesk } from './ports';
 import { portNamed } from './portNames';
@@ -15,18 +15,20 @@ const onBox: PortUse = { standIn: false, out: named(out('o1')), in: null };
 let asked: unknown[][];
 let said: string[];
 let sent: [key: string, at: number, bytes: readonly number[]][];
+let pageNow: number;
 let kept: Record<string, PortUse> | null;
 let stored: Record<string, PortUse>;
 let ears: RealEars;
 let plugged: RealPort[];
 let access: Access;
-let works: boolean;
+let works: SendOutcome;
 let desk: PortsDesk;
 let later: (() => void)[];
 /** Answers of the worker to what arrives; the test gives them. */
 let answers: (() => void)[];
 
 beforeEach(() => {
+  pageNow = 100;
   asked = [];
   said = [];
   sent = [];
@@ -34,7 +36,7 @@ beforeEach(() => {
   stored = {};
   plugged = [out('o1'), input('i1')];
   access = { kind: 'open' };
-  works = true;
+  works = 'sent';
   later = [];
   answers = [];
   usePorts.setState(usePorts.getInitialState());
@@ -76,7 +78,7 @@ beforeEach(() => {
     },
     load: () => Promise.resolve(stored),
     keep: (_, uses) => (kept = { ...uses }),
-    clock: { now: () => 100, origin: () => 1e6 },
+    clock: { now: () => pageNow, origin: () => 1e6 },
     later: (run) => later.push(run),
     say: (text) => said.push(text),
   });
@@ -209,7 +211,7 @@ describe('a port that is pulled out', () => {
 
   it('is found by a message that it does not take', () => {
     plugged = [];
-    works = false;
+    works = 'gone';
     usePorts.setState({ ports: [out('o1')] });
     desk.handOver(batch([1]));
     expect(sent).toHaveLength(1);
@@ -221,6 +223,80 @@ describe('a port that is pulled out', () => {
     desk.tellAgain();
     expect(of('bindPorts')).toHaveLength(1);
     expect(of('port')).toEqual([['port', 'rack', false]]);
+  });
+});
+
+describe('a port that is there and takes no messages', () => {
+  const pass = (): void => {
+    for (const run of later.splice(0)) run();
+  };
+
+  beforeEach(async () => {
+    stored = { rack: onBox };
+    await desk.follow(show);
+    await settle();
+    asked = [];
+    works = 'refused';
+  });
+
+  it('is said for as long as it lasts; its units are not known, and caught up when it takes messages again', () => {
+    desk.handOver(batch([0xc0, 5]));
+    desk.handOver(batch([0xc0, 6]));
+    expect(usePorts.getState().refusing).toEqual(['rack']);
+    expect(said).toEqual(['Rack: the real port takes no messages. Its units get nothing.']);
+    expect(of('port')).toEqual([['port', 'rack', false]]);
+    pass();
+    expect(usePorts.getState().refusing).toEqual(['rack']);
+    works = 'sent';
+    pass();
+    expect(usePorts.getState().refusing).toEqual([]);
+    expect(of('port').at(-1)).toEqual(['port', 'rack', true]);
+    expect(said.at(-1)).toBe('Rack: the real port takes messages again. What its units missed is sent.');
+    // It is tried with what does nothing.
+    expect(sent.at(-1)![2]).toEqual([0x8f, 0, 0]);
+    const tries = sent.length;
+    pass();
+    expect(sent).toHaveLength(tries);
+  });
+
+  it('goes on as one that is not there when it is pulled out', () => {
+    desk.handOver(batch([0xc0, 5]));
+    plugNow(input('i1'));
+    expect(usePorts.getState()).toMatchObject({ refusing: [], lost: ['rack'] });
+    works = 'sent';
+    plugNow(input('i1'), out('o1'));
+    expect(usePorts.getState().lost).toEqual([]);
+    expect(of('port').at(-1)).toEqual(['port', 'rack', true]);
+  });
+});
+
+describe('messages that are handed over too late', () => {
+  beforeEach(async () => {
+    stored = { rack: onBox };
+    await desk.follow(show);
+    await settle();
+    later.splice(0);
+  });
+
+  it('are said, with how many and how late, until none has been for a while', () => {
+    // The page comes to it 2.7 s after the first should have left.
+    pageNow = 2900;
+    desk.handOver([...batch([1]), ...batch([2], 1e6 + 1_205_000), ...batch([3], 1e6 + 2_895_000)]);
+    expect(usePorts.getState().late).toEqual({ count: 2, millis: 2700 });
+    expect(said.at(-1)).toBe('2 messages left late, the latest by 2.7 s: this page was busy.');
+    desk.handOver(batch([4], 1e6 + 2_000_000));
+    expect(usePorts.getState().late!.count).toBe(3);
+    expect(said.filter((t) => t.includes('left late'))).toHaveLength(1);
+    const [first, second] = later.splice(0);
+    first!();
+    expect(usePorts.getState().late).not.toBeNull();
+    second!();
+    expect(usePorts.getState().late).toBeNull();
+  });
+
+  it('are not those that leave at once because somebody pressed something', () => {
+    desk.handOver(batch([1], 1e6 + 100_000));
+    expect(usePorts.getState().late).toBeNull();
   });
 });
 

@@ -6,6 +6,7 @@ import type { Outgoing } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import type { Access, RealEars, RealPort, RealPorts } from '../adapters/realPorts';
 import type { PortUse } from '../persistence/rows';
+import { lateWords } from '../../wording';
 import { namesNow, portNamed, takenKeys } from './portNames';
 
 /** What came in on a real port last. */
@@ -28,6 +29,10 @@ export interface PortsState {
   readonly uses: Readonly<Record<string, PortUse>>;
   /** Ports of the show whose real one is not there. */
   readonly lost: readonly string[];
+  /** Ports of the show whose real one is there and takes no messages: nothing of what was sent last has left. */
+  readonly refusing: readonly string[];
+  /** Messages that left late, a moment ago: how many, and the latest of them in milliseconds; null for none. */
+  readonly late: { readonly count: number; readonly millis: number } | null;
   readonly last: Readonly<Record<string, LastIn>>;
   readonly answers: readonly Answer[];
   /** How many answers were heard in all. */
@@ -41,6 +46,8 @@ export const usePorts = create<PortsState>(() => ({
   ports: [],
   uses: {},
   lost: [],
+  refusing: [],
+  late: null,
   last: {},
   answers: [],
   heard: 0,
@@ -48,6 +55,13 @@ export const usePorts = create<PortsState>(() => ({
 
 /** Most messages that wait for the playback: a flood beyond that is cut. */
 const WAITING = 20_000;
+/** Milliseconds from when a message should leave until it counts as late: what is pressed is sent at once, and a thread away. */
+const LATE_FROM = 30;
+/** A port that takes nothing is tried so often, in milliseconds, with the end of a note that nobody began. */
+const TRIED_EVERY = 1000;
+const NOTHING: Bytes = [0x8f, 0, 0];
+/** That messages left late is said for so long after the last of them, in milliseconds. */
+const LATE_FOR = 10_000;
 /** Milliseconds between two looks of the screen at what came in. */
 const SEEN_EVERY = 100;
 
@@ -89,6 +103,49 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
   let looks = false;
   let cut = false;
 
+  let lateTurn = 0;
+
+  /** Notes whether a port takes what it is sent; what changes is said. */
+  const takes = (portId: string, does: boolean): void => {
+    const { refusing } = store.getState();
+    if (refusing.includes(portId) !== does) return;
+    store.setState({ refusing: does ? refusing.filter((id) => id !== portId) : [...refusing, portId] });
+    const beside = store.getState().uses[portId]?.standIn ?? false;
+    // What was sent meanwhile never arrived: nobody knows what its units are on.
+    if (does) {
+      say(`${portName(portId)}: the real port takes messages again. What its units missed is sent.`);
+      if (beside) void ask((w) => w.port(portId, false));
+      void ask((w) => w.port(portId, true));
+      return;
+    }
+    say(
+      `${portName(portId)}: the real port takes no messages. ${beside ? 'The stand-in goes on.' : 'Its units get nothing.'}`,
+    );
+    if (!beside) void ask((w) => w.port(portId, false));
+    tryAgain(portId);
+  };
+
+  /** Tries a port that takes nothing with a message that does nothing, until it takes one. */
+  const tryAgain = (portId: string): void =>
+    needs.later(() => {
+      const { uses, ports, refusing } = store.getState();
+      if (!refusing.includes(portId)) return;
+      const port = portNamed(ports, uses[portId]?.out ?? null, 'out', takenKeys(uses, ports));
+      if (port && real?.send(port.key, clock.now(), NOTHING) === 'sent') takes(portId, true);
+      else tryAgain(portId);
+    }, TRIED_EVERY);
+
+  const leftLate = (count: number, millis: number): void => {
+    if (count === 0) return;
+    const { late } = store.getState();
+    store.setState({ late: { count: count + (late?.count ?? 0), millis: Math.max(millis, late?.millis ?? 0) } });
+    if (!late) say(lateWords({ count, millis }));
+    const turn = ++lateTurn;
+    needs.later(() => {
+      if (turn === lateTurn) store.setState({ late: null });
+    }, LATE_FOR);
+  };
+
   const isReal = ({ out, in: input }: PortUse): boolean => out !== null || input !== null;
   const portName = (portId: string): string => needs.show()?.ports.find((p) => p.id === portId)?.name ?? 'A port';
 
@@ -127,6 +184,11 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     const lost = lostNow();
     store.setState({ lost });
     const gone = new Set(goneNow());
+    // What is not there takes nothing anyway.
+    const { refusing } = store.getState();
+    if (refusing.some((id) => lost.includes(id))) {
+      store.setState({ refusing: refusing.filter((id) => !lost.includes(id)) });
+    }
     for (const id of lost) {
       if (before.includes(id)) continue;
       const rest = gone.has(id) ? 'Its units are not sent anything until it is back.' : 'The stand-in goes on.';
@@ -236,7 +298,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       showId = show.id;
       const uses = await needs.load(show.id);
       if (showId !== show.id) return;
-      store.setState({ uses, answers: [], lost: [] });
+      store.setState({ uses, answers: [], lost: [], refusing: [], late: null });
       told.clear();
       if (Object.values(uses).some(isReal)) {
         await open();
@@ -252,10 +314,20 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     handOver: (batch) => {
       const { uses, ports } = store.getState();
       const taken = takenKeys(uses, ports);
+      const now = clock.now();
+      let [count, latest] = [0, 0];
       for (const { portId, at, bytes } of batch) {
         const port = portNamed(ports, uses[portId]?.out ?? null, 'out', taken);
-        if (port && real?.send(port.key, (at - ahead - clock.origin()) / 1000, bytes) === false) tellLost();
+        const leaves = (at - ahead - clock.origin()) / 1000;
+        const came = port && real?.send(port.key, leaves, bytes);
+        if (came === undefined) continue;
+        if (came === 'gone') tellLost();
+        else takes(portId, came === 'sent');
+        if (now - leaves <= LATE_FROM) continue;
+        count += 1;
+        latest = Math.max(latest, now - leaves);
       }
+      leftLate(count, latest);
     },
     answered: (answer) => {
       const others = store.getState().answers.filter((a) => JSON.stringify(a) !== JSON.stringify(answer));

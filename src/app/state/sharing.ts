@@ -6,6 +6,7 @@ import { songMark } from './marks';
 import { useNews } from './news';
 import { usePorts } from './ports';
 import { useProofs } from './proofs';
+import { soundTrouble, useHearing } from './hearing';
 import { stageWrong } from './stageWrong';
 import { useApp } from './store';
 
@@ -37,7 +38,9 @@ function stageNews(): StageNews {
   const show = useApp.getState().open?.show;
   const song = show && songId !== null ? indexShow(show).songs.get(songId) : undefined;
   const mark = song ? songMark(useProofs.getState(), song) : 'hollow';
-  const wrong = show ? stageWrong(show, mark, usePorts.getState().lost) : null;
+  const wrong = show
+    ? stageWrong(show, mark, { ...usePorts.getState(), sound: soundTrouble(useHearing.getState()) })
+    : null;
   return { playing, songId, place, from, wrong };
 }
 

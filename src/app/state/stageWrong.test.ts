@@ -1,14 +1,25 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
-import { stageWrong } from './stageWrong';
+import { stageWrong, type Troubles } from './stageWrong';
 
 describe('what is wrong on stage', () => {
   const show = demoShow();
+  const wrong = (mark: Parameters<typeof stageWrong>[1], troubles: Partial<Troubles> = {}): string | null =>
+    stageWrong(show, mark, { lost: [], refusing: [], late: null, sound: null, ...troubles });
 
   it('is first what is gone now, then what will not land', () => {
-    expect(stageWrong(show, 'cracked', ['rack', 'lamps'])).toBe('Rack, Lamps: the real port is not there.');
-    expect(stageWrong(show, 'cracked', [])).toMatch(/^Something in this song does not land/);
-    expect(stageWrong(show, 'lit', ['gone'])).toBeNull();
-    expect(stageWrong(show, 'hollow', [])).toBeNull();
+    const late = { count: 2, millis: 2700 };
+    expect(wrong('cracked', { lost: ['rack', 'lamps'], refusing: ['harp'], late })).toBe(
+      'Rack, Lamps: the real port is not there.',
+    );
+    expect(wrong('cracked', { refusing: ['harp'], late })).toBe('Harp side: the real port takes no messages.');
+    expect(wrong('lit', { late, sound: 'No sound.' })).toBe(
+      '2 messages left late, the latest by 2.7 s: this page was busy.',
+    );
+    expect(wrong('lit', { late: { count: 1, millis: 41 } })).toBe('1 message left 41 ms late: this page was busy.');
+    expect(wrong('cracked', { sound: 'No sound.' })).toBe('No sound.');
+    expect(wrong('cracked')).toMatch(/^Something in this song does not land/);
+    expect(wrong('lit', { lost: ['gone'] })).toBeNull();
+    expect(wrong('hollow')).toBeNull();
   });
 });

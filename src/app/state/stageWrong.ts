@@ -1,9 +1,24 @@
 import type { Show } from '../../core/show';
 import type { Lantern } from '../../core/simulate';
+import { lateWords } from '../../wording';
+import type { PortsState } from './ports';
+
+/** What is known of this computer that somebody on stage has to know. */
+export interface Troubles extends Pick<PortsState, 'lost' | 'refusing' | 'late'> {
+  /** Why nothing is heard that should be; null where all is well. */
+  readonly sound: string | null;
+}
 
 /** What somebody on stage has to know is wrong, in one line: what is gone now before what will go wrong. */
-export function stageWrong(show: Show, mark: Lantern, lost: readonly string[]): string | null {
-  const names = show.ports.filter((p) => lost.includes(p.id)).map((p) => p.name);
-  if (names.length > 0) return `${names.join(', ')}: the real port is not there.`;
+export function stageWrong(show: Show, mark: Lantern, { lost, refusing, late, sound }: Troubles): string | null {
+  const names = (ids: readonly string[]): string =>
+    show.ports
+      .filter((p) => ids.includes(p.id))
+      .map((p) => p.name)
+      .join(', ');
+  if (names(lost) !== '') return `${names(lost)}: the real port is not there.`;
+  if (names(refusing) !== '') return `${names(refusing)}: the real port takes no messages.`;
+  if (late) return lateWords(late);
+  if (sound !== null) return sound;
   return mark === 'cracked' ? 'Something in this song does not land: see the dry run before it is played.' : null;
 }

@@ -1,3 +1,4 @@
+import type { DamagedSong } from '../persistence/shows';
 import { create } from 'zustand';
 import type { Edit, Show } from '../../core/show';
 
@@ -36,6 +37,8 @@ export interface AppState {
   readonly playerFilter: string | null;
   /** Shows that this computer shows only the stage of. */
   readonly stageOnly: readonly string[];
+  /** Rows of songs of the open show that could not be read, as they lie in the browser's storage. */
+  readonly damaged: readonly DamagedSong[];
   /** What the last edit meant beyond itself, for a moment. */
   readonly note: string | null;
 }
@@ -43,6 +46,7 @@ export interface AppState {
 export const useApp = create<AppState>(() => ({
   open: null,
   refusal: null,
+  damaged: [],
   counting: 'label',
   light: 'light',
   note: null,

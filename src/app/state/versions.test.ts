@@ -16,6 +16,7 @@ function desk(refuses = false) {
     light: 'light',
     note: null,
     stageOnly: [],
+    damaged: [],
     playerFilter: null,
   }));
   const doc = createDocument(store, () => undefined);
