@@ -18,6 +18,10 @@ export const LIMITS = {
   /** Bytes of an exclusive file that is kept. */
   dumpBytes: 262_144,
   bars: 100_000,
+  /** How far from a song's start anything may stand, in ticks: six days at 120. */
+  ticks: 1_000_000_000,
+  /** The longest pickup, in ticks: longer than any bar. */
+  pickup: 1_000_000,
   cues: 1_000_000,
   sweeps: 20_000,
   sections: 2000,

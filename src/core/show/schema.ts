@@ -9,7 +9,7 @@ export { SESSION_ACTS };
 export const SHOW_FORMAT = 'hollow-lantern-show';
 export const SHOW_VERSION = 8;
 
-const ticks = z.number();
+const ticks = z.number().min(-LIMITS.ticks).max(LIMITS.ticks);
 const channel = z.int().min(1).max(16);
 
 export const playerSchema = z.strictObject({ id, name: title, part: z.string().max(LIMITS.title) });
@@ -259,7 +259,7 @@ export const songSchema = z.strictObject({
   notes,
   /** Length in whole bars, the pickup not counted. */
   bars: z.int().min(1).max(LIMITS.bars),
-  pickup: ticks.min(0),
+  pickup: ticks.min(0).max(LIMITS.pickup),
   /** Milliseconds before the start in which the opening may already be sent. */
   preRoll: within(RANGES.preRollMillis),
   tempo: z.array(tempoMarkSchema).min(1).max(1000000),

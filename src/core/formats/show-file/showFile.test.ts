@@ -31,6 +31,12 @@ describe('show file', () => {
     }
   });
 
+  it('holds nothing further away than anybody can play', () => {
+    expect(problemLines((s) => (s.songs[0].pickup = 1e308))[0]).toMatch(/songs\[0\]\.pickup: .*at most 1000000/);
+    expect(problemLines((s) => (s.songs[0].cues[0].at = 1e12))[0]).toMatch(/songs\[0\]\.cues\[0\]\.at: .*at most/);
+    expect(problemLines((s) => (s.songs[0].cues[0].at = -1e12))[0]).toMatch(/songs\[0\]\.cues\[0\]\.at: .*at least/);
+  });
+
   it('lifts a show of the version before to what this version writes', () => {
     const saved = (n: number): Show => {
       const url = new URL(`../../../../fixtures/shows/version-${n}.json`, import.meta.url);
