@@ -111,6 +111,7 @@ export interface ProblemData {
   'show.not-tapped': { readonly unit: string; readonly control: string };
 
   'smf.not-midi': { readonly found: string };
+  'smf.header-cut': { readonly bytes: number };
   'smf.header-length': { readonly length: number };
   'smf.format': { readonly format: number };
   'smf.division': { readonly division: number };
@@ -184,7 +185,12 @@ export interface ProblemData {
     readonly found: string;
     readonly there: string;
   };
-  'csv.control': { readonly control: string; readonly part: string; readonly says: string };
+  'csv.control': {
+    readonly control: string;
+    readonly part: string;
+    readonly expected: string;
+    readonly found: string;
+  };
 
   'xml.too-long': { readonly bytes: number; readonly limit: number };
   'xml.declarations': Record<never, never>;

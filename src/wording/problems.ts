@@ -74,6 +74,7 @@ const SENTENCES: Sentences = {
 
   'smf.not-midi': (d) =>
     `This is not a Standard MIDI File: expected it to start with "MThd", found ${d.found === 'nothing' ? 'nothing' : `"${d.found}"`}.`,
+  'smf.header-cut': (d) => `The file ends within its header, after ${n(d.bytes, 'byte')}: it is cut off.`,
   'smf.header-length': (d) => `The header says that it is ${n(d.length, 'byte')} long, which cannot be.`,
   'smf.format': (d) => `MIDI files are of format 0, 1 or 2; this one says ${d.format}.`,
   'smf.division': (d) =>
@@ -159,7 +160,8 @@ const SENTENCES: Sentences = {
   'csv.place': (d) => `"${d.found.slice(0, 40)}" is no place in ${d.song}: expected bar|beat, as in 17|3.`,
   'csv.other-name': (d) =>
     `${d.unit} has "${d.there}" at ${d.label}, not "${d.found}". Leave the place empty to find the preset by its name, or the name to take what is there.`,
-  'csv.control': (d) => `The settings of ${d.control} do not fit its kind, at ${d.part}: ${d.says}.`,
+  'csv.control': (d) =>
+    `The settings of ${d.control} do not fit its kind, at ${d.part}: expected ${d.expected}, found ${d.found}.`,
 
   'xml.too-long': (d) => `The document is ${n(d.bytes, 'character')} long; ${d.limit} are the most that is read.`,
   'xml.declarations': () =>

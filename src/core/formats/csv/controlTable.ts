@@ -1,3 +1,4 @@
+import { expectation, short, type Issue } from '../expectation';
 import { encodingSchema, newControl, valueRange, type Control, type Encoding } from '../../addressing';
 import { applyEdit, changeProfile, indexShow, type Show, type Unit } from '../../show';
 import type { Read } from '../../problems';
@@ -58,6 +59,10 @@ export function readControlTable(show: Show, unitId: string, text: string, newId
   return first && read.value ? { value: undefined, problems: first.problems } : read;
 }
 
+/** What stands at a path of plain data; undefined for nothing. */
+const valueAt = (path: readonly PropertyKey[], data: unknown): unknown =>
+  path.reduce<unknown>((at, step) => (at as Readonly<Record<PropertyKey, unknown>> | undefined)?.[step], data);
+
 function controlOf(
   row: TableRow,
   mine: (name: string) => readonly Control[],
@@ -79,12 +84,14 @@ function controlOf(
   const numbered = number === '' ? {} : { number: Number(number) };
   const parsed = encodingSchema.safeParse({ kind: row.cells['Kind']!.toLowerCase(), ...numbered, ...fields });
   if (!parsed.success) {
-    const [part] = parsed.error.issues[0]!.path;
+    const [issue] = parsed.error.issues as [Issue];
+    const [part] = issue.path;
     const column = part === undefined || part === 'kind' ? 'Kind' : part === 'number' ? 'Number' : 'Settings';
     say(row, column, 'csv.control', {
       control: name,
       part: String(part ?? 'kind'),
-      says: parsed.error.issues[0]!.message,
+      expected: expectation(issue),
+      found: short(part === undefined ? row.cells['Kind'] : valueAt(issue.path, { ...numbered, ...fields })),
     });
     return undefined;
   }

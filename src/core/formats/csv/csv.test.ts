@@ -222,7 +222,8 @@ describe('controls as a table', () => {
 
   it.each([
     ['Kind', 'lever', /settings of .* do not fit its kind, at kind/],
-    ['Number', '128', /at number/],
+    ['Number', '128', /at number: expected .*at most 127, found 128/],
+    ['Number', '', /at number: expected a number, found nothing/],
     ['Settings', 'on', /Expected name=value/],
     ['Rest', '9', /Expected 0 to 1/],
   ])('says what is wrong in %s', (column, cell, wanted) => {

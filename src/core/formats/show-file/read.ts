@@ -1,5 +1,5 @@
-import type { z } from 'zod';
 import { NOWHERE, hasErrors, problem, type Place, type Problem, type Read } from '../../problems';
+import { expectation, short, typeName, type Issue } from '../expectation';
 import { LIMITS, SHOW_FORMAT, checkShow, migrate, showSchema, type Show } from '../../show';
 
 /** Problems that one answer lists; a file with more is not mended line by line. */
@@ -81,51 +81,8 @@ function syntaxProblem(text: string, error: unknown): Problem {
   return problem('json.syntax', 'error', place, { detail: token });
 }
 
-type Issue = z.core.$ZodIssue;
-
 function shapeProblem(issue: Issue, data: unknown): Problem {
   const path = issue.path.map((step) => (typeof step === 'number' ? step : String(step)));
   const found = path.reduce<unknown>((value, step) => (value as Record<string, unknown> | undefined)?.[step], data);
   return problem('show.shape', 'error', { in: 'show', path }, { expected: expectation(issue), found: short(found) });
-}
-
-/** What was expected, in words. */
-function expectation(issue: Issue): string {
-  switch (issue.code) {
-    case 'invalid_type':
-      return TYPE_WORDS[issue.expected] ?? issue.expected;
-    case 'too_small':
-      return `${issue.origin === 'string' || issue.origin === 'array' ? 'a length of' : ''} at least ${issue.minimum}`.trim();
-    case 'too_big':
-      return `${issue.origin === 'string' || issue.origin === 'array' ? 'a length of' : ''} at most ${issue.maximum}`.trim();
-    case 'invalid_value':
-      return `one of ${issue.values.map((v) => JSON.stringify(v)).join(', ')}`;
-    case 'unrecognized_keys':
-      return `nothing named ${issue.keys.map((k) => JSON.stringify(k)).join(', ')}`;
-    case 'invalid_union':
-      return 'one of the kinds that the format knows';
-    case 'invalid_format':
-      return issue.format === 'regex' ? 'pairs of hexadecimal digits or the like' : issue.format;
-    default:
-      return 'something else';
-  }
-}
-
-const TYPE_WORDS: Readonly<Record<string, string>> = {
-  string: 'a text',
-  number: 'a number',
-  int: 'a whole number',
-  boolean: 'true or false',
-  array: 'a list',
-  object: 'an object',
-  null: 'null',
-};
-
-const typeName = (value: unknown): string =>
-  value === null ? 'null' : Array.isArray(value) ? 'a list' : (TYPE_WORDS[typeof value] ?? typeof value);
-
-function short(value: unknown): string {
-  if (value === undefined) return 'nothing';
-  const text = JSON.stringify(value);
-  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }

@@ -54,6 +54,9 @@ class Reader {
 
   file(): SmfFile {
     const { bytes } = this;
+    if (bytes.length > 3 && bytes.length < 14 && chunkName(bytes, 0) === 'MThd') {
+      throw new Refused(problem('smf.header-cut', 'error', this.place(bytes.length), { bytes: bytes.length }));
+    }
     if (bytes.length < 14 || chunkName(bytes, 0) !== 'MThd') {
       const found = bytes.length === 0 ? 'nothing' : chunkName(bytes, 0);
       throw new Refused(problem('smf.not-midi', 'error', this.place(0), { found }));

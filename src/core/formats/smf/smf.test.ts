@@ -170,6 +170,13 @@ describe('reading', () => {
     );
   });
 
+  it('says where a header ends that is cut off', () => {
+    const whole = writeSmf(songToSmf(demoShow(), demoShow().songs[1]!, 'sent').file);
+    const said = readSmf(whole.subarray(0, 9)).problems.map(problemLine);
+    expect(said).toEqual(['byte 9: The file ends within its header, after 9 bytes: it is cut off.']);
+    expect(problemLine(readSmf(new TextEncoder().encode('MThx but longer')).problems[0]!)).toContain('found "MThx"');
+  });
+
   it('answers every truncation and damage of a real file', () => {
     const { file: smf } = songToSmf(demoShow(), demoShow().songs[1]!, 'sent');
     const whole = writeSmf(smf);
@@ -212,6 +219,20 @@ const smfFile: fc.Arbitrary<SmfFile> = fc
   .map(({ tracks: list, ticks }) => ({ format: 1, division: { kind: 'quarter', ticks }, tracks: list }));
 
 describe('writing', () => {
+  it('carries waits that are longer than a delta-time can be, in as many as it takes', () => {
+    const far: SmfEvent = { tick: 900_000_000, kind: 'message', bytes: [0xc0, 5] };
+    const f: SmfFile = {
+      format: 1,
+      division: { kind: 'quarter', ticks: 960 },
+      tracks: [{ events: [far], end: far.tick }],
+    };
+    const { value, problems } = readSmf(writeSmf(f));
+    expect(problems).toEqual([]);
+    expect(value!.tracks[0]!.events.at(-1)).toMatchObject(far);
+    const other: MidiData = parseMidi(writeSmf(f));
+    expect(other.tracks[0]!.reduce((sum, e) => sum + e.deltaTime, 0)).toBe(far.tick);
+  });
+
   it('is read back as the original', () => {
     fc.assert(
       fc.property(smfFile, (f) => {

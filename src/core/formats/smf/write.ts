@@ -69,9 +69,16 @@ export function writeSmf(file: SmfFile): Uint8Array {
     out.u32(0);
     let tick = 0;
     const wait = (to: number): void => {
-      const delta = to - tick;
-      if (!Number.isInteger(delta) || delta < 0 || delta > MAX_DELTA) {
-        throw new RangeError(`an event at tick ${to} cannot follow one at tick ${tick}`);
+      let delta = to - tick;
+      if (!Number.isInteger(delta) || delta < 0) {
+        throw new RangeError(
+          `an event at tick ${to} cannot follow one at tick ${tick}: events come in the order of time`,
+        );
+      }
+      // Standard MIDI Files 1.0: a delta-time has four bytes at the most. A longer wait is cut by texts without letters.
+      for (; delta > MAX_DELTA; delta -= MAX_DELTA) {
+        out.variable(MAX_DELTA);
+        out.put(0xff, 0x01, 0);
       }
       out.variable(delta);
       tick = to;
