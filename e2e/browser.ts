@@ -234,6 +234,22 @@ export class Browser {
       .sendKeys(...keys);
   }
 
+  /** Takes hold of the slider within something, by a press on its thumb: what is pressed then is its. */
+  async grip(label: string): Promise<void> {
+    const input = await this.driver.findElement(By.css(`[aria-label="${label}"] input[type=range]`));
+    // The input itself is seen by screen readers alone.
+    const thumb = await input.findElement(By.xpath('./../..'));
+    await this.driver.actions().move({ origin: thumb }).click().perform();
+  }
+
+  /** Presses keys, whatever has the keyboard. */
+  async keys(...keys: string[]): Promise<void> {
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
   /** Sends keys to an element, which takes the keyboard first. */
   press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
     return this.to(role, name, (element) => element.sendKeys(...keys));

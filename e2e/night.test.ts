@@ -57,8 +57,8 @@ describe('the mix', () => {
     await b.fill('textbox', 'Calls in Fog Bell', `-6${Key.ENTER}`);
     await b.click('button', 'Click left, backing right');
     await b.wait(async () => /left\n/.test(await (await b.find('group', 'Click')).getText()), 'the click goes left');
-    const slider = await b.driver.findElement(By.css('[aria-label="Click"] input[type=range]'));
-    await slider.sendKeys(Key.ARROW_LEFT, Key.ARROW_LEFT);
+    await b.grip('Click');
+    await b.keys(Key.ARROW_LEFT, Key.ARROW_LEFT);
     await b.wait(async () => (await (await b.find('group', 'Click')).getText()).includes('-2 dB'), 'softer for now');
     await b.click('link', 'Running order');
     await b.click('button', 'Play Fog Bell now');

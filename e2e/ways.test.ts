@@ -55,12 +55,12 @@ describe('a sweep', () => {
     await b.fill('textbox', 'To bar|beat', `9${Key.ENTER}`);
     await b.click('button', 'Record');
     await b.find('button', 'Stop');
-    const thumb = await b.driver.findElement(By.css('[aria-label="Record from a pedal"] input[type=range]'));
+    await b.grip('Record from a pedal');
     // Up and down until the sweep is over: the recording ends by itself.
     const going = async (): Promise<boolean> =>
       (await b.driver.findElements(By.css('[aria-label="Recording"]'))).length === 0;
     for (let i = 0; (await going()) && i < 400; i++) {
-      await thumb.sendKeys(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT).catch(() => undefined);
+      await b.keys(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
     }
     await b.says('status', 'Recording', /\d+ values taken, \d+ points kept: within \d+ % of the range/);
     await b.find('button', 'Undo: record a sweep');
