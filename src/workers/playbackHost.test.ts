@@ -5,7 +5,7 @@ import { applyEdit, renameTone, setClock, setSongField, setUnitField, songTime, 
 import type { MonitorLine, Outgoing, PlaybackNews } from '../playback';
 import { monitorWords } from '../wording';
 import { updateOf } from './showMirror';
-import { PlaybackHost } from './playbackHost';
+import { PlaybackHost, paced } from './playbackHost';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -280,5 +280,33 @@ describe('the playback with stand-ins', () => {
     go(200);
     expect(words().slice(-2).join()).toContain(`in Pebble: ${pebble.profile.senders[0]!.name}`);
     expect(lines.map((l) => l.number)).toEqual(lines.map((_, i) => i + 1));
+  });
+});
+
+describe('what is told to a page that is busy', () => {
+  it('is the newest, once it has taken what it was told before', async () => {
+    const told: number[] = [];
+    const taken: (() => void)[] = [];
+    const tell = paced((n: number) => {
+      told.push(n);
+      return new Promise<void>((done) => taken.push(done));
+    });
+    const settle = (): Promise<void> => new Promise((done) => setTimeout(done));
+    for (const n of [1, 2, 3]) tell(n);
+    expect(told).toEqual([1]);
+    taken[0]!();
+    await settle();
+    expect(told).toEqual([1, 3]);
+    tell(4);
+    taken[1]!();
+    await settle();
+    expect(told).toEqual([1, 3, 4]);
+  });
+
+  it('is told at once where nothing is to be waited for', () => {
+    const told: number[] = [];
+    const tell = paced((n: number) => void told.push(n));
+    for (const n of [1, 2, 3]) tell(n);
+    expect(told).toEqual([1, 2, 3]);
   });
 });

@@ -31,6 +31,31 @@ export interface Clock {
   readonly every: (millis: number, run: () => void) => void;
 }
 
+/**
+ * Tells something again and again, the next time when it was taken the last time: a page that is busy gets the
+ * newest, and no queue behind which bytes for its ports would wait.
+ */
+export function paced<T>(tell: (what: T) => unknown): (what: T) => void {
+  let isUnderWay = false;
+  let next: { readonly what: T } | undefined;
+  const go = (what: T): void => {
+    const taken = tell(what);
+    if (!(taken instanceof Promise)) return;
+    isUnderWay = true;
+    const done = (): void => {
+      isUnderWay = false;
+      const waiting = next;
+      next = undefined;
+      if (waiting) go(waiting.what);
+    };
+    taken.then(done, done);
+  };
+  return (what) => {
+    if (isUnderWay) next = { what };
+    else go(what);
+  };
+}
+
 /** The playback in its worker, with stand-ins on its ports. */
 export class PlaybackHost implements PlaybackWorker {
   private readonly mirror = new ShowMirror();
@@ -67,7 +92,7 @@ export class PlaybackHost implements PlaybackWorker {
     onEvents: (events: readonly SessionEvent[]) => void,
     onOut: (batch: readonly Outgoing[]) => void,
   ): void {
-    Object.assign(this.playback.ears, { news: onNews, lines: onLines, events: onEvents });
+    Object.assign(this.playback.ears, { news: paced(onNews), lines: onLines, events: onEvents });
     this.ports.handOver = onOut;
   }
 

@@ -57,6 +57,9 @@ export const usePorts = create<PortsState>(() => ({
 const WAITING = 20_000;
 /** Milliseconds from when a message should leave until it counts as late: what is pressed is sent at once, and a thread away. */
 const LATE_FROM = 30;
+/** The clocks are compared until an answer comes within this, in milliseconds, and so often. */
+const SOON = 4;
+const COMPARED_EVERY = 500;
 /** A port that takes nothing is tried so often, in milliseconds, with the end of a note that nobody began. */
 const TRIED_EVERY = 1000;
 const NOTHING: Bytes = [0x8f, 0, 0];
@@ -104,6 +107,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
   let cut = false;
 
   let lateTurn = 0;
+  let compared = 0;
 
   /** Notes whether a port takes what it is sent; what changes is said. */
   const takes = (portId: string, does: boolean): void => {
@@ -227,17 +231,25 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     tellLost();
   };
 
-  /** How far the playback's clock is ahead: what came back soonest tells best. */
+  /**
+   * How far the playback's clock is ahead: what came back soonest tells best. While page or thread are busy nothing
+   * comes back soon, so it is asked again until something does.
+   */
   const compareClocks = async (): Promise<void> => {
+    const turn = ++compared;
     let best = Number.POSITIVE_INFINITY;
-    for (let i = 0; i < 5; i++) {
-      const from = clock.now();
-      const there = await ask((w) => w.now());
-      const to = clock.now();
-      if (there === undefined || to - from >= best) continue;
-      best = to - from;
-      ahead = there - (clock.origin() + ((from + to) / 2) * 1000);
-    }
+    const compare = async (): Promise<void> => {
+      for (let i = 0; i < 5 && best > SOON; i++) {
+        const from = clock.now();
+        const there = await ask((w) => w.now());
+        const to = clock.now();
+        if (there === undefined || to - from >= best || turn !== compared) continue;
+        best = to - from;
+        ahead = there - (clock.origin() + ((from + to) / 2) * 1000);
+      }
+      if (best > SOON && turn === compared) needs.later(() => void compare(), COMPARED_EVERY);
+    };
+    await compare();
   };
 
   const pass = async (): Promise<void> => {
@@ -323,7 +335,8 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
         if (came === undefined) continue;
         if (came === 'gone') tellLost();
         else takes(portId, came === 'sent');
-        if (now - leaves <= LATE_FROM) continue;
+        // What was not taken did not leave at all.
+        if (came !== 'sent' || now - leaves <= LATE_FROM) continue;
         count += 1;
         latest = Math.max(latest, now - leaves);
       }
