@@ -35,6 +35,10 @@ export function mayPlace(job: Job, placed: ArrayLike<number>): boolean {
   return job.also === null || job.also.every(({ on }) => placed[on]);
 }
 
+/** Everything that a job waits for. */
+export const waitsOf = ({ after, gap, also }: Job): readonly Wait[] =>
+  after < 0 ? (also ?? []) : [{ on: after, gap }, ...(also ?? [])];
+
 /** The most that a job keeps others waiting or waits itself, on the cable or for its unit. */
 export function workOf({ duration, gap, also }: Job): Micros {
   let work = Math.max(duration, gap);
@@ -55,7 +59,7 @@ export interface Cost {
 export const FREE: Cost = { maxLate: 0, totalLate: 0, totalEarly: 0 };
 
 /** Differences below a nanosecond are rounding. */
-const GRAIN = 1e-3;
+export const GRAIN = 1e-3;
 
 /** Negative when `a` is better: smallest maximum lateness, then total lateness, then total earliness. */
 export function compareCost(a: Cost, b: Cost): number {
