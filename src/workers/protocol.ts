@@ -1,6 +1,7 @@
 import type { PdfWish } from '../core/formats/pdf';
-import type { Sheet } from '../core/sheets';
-import type { Errand, Proposal, Rehearsal } from '../core/feet';
+import type { ExportWish, ExportedFile } from '../core/formats/exportFile';
+import type { Sheet, SheetCounting, SheetKind } from '../core/sheets';
+import type { Errand, Proposal, Rehearsal, RehearsalSum } from '../core/feet';
 import type { UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
@@ -44,8 +45,10 @@ export interface ProofWorker {
   match(unitId: string, now: readonly ListedName[]): Matching;
   /** Pages for the songs of the set; null where the unit is no foot controller. */
   propose(unitId: string): Proposal | null;
-  /** Songs played by foot, on the rig as it is wired without the computer. */
-  rehearse(unitId: string, songIds: readonly string[]): readonly Rehearsal[];
+  /** What comes of songs that are played by foot, on the rig as it is wired without the computer. */
+  rehearseAll(unitId: string, songIds: readonly string[]): readonly RehearsalSum[];
+  /** One of them, step by step; null where the unit is no foot controller. */
+  rehearse(unitId: string, songId: string): Rehearsal | null;
 }
 
 /** A port of the show as this computer binds it. */
@@ -125,9 +128,33 @@ export interface PlaybackWorker {
   recorded(): readonly PedalPoint[];
 }
 
-/** Makes paper, beside everything else. */
-export interface PaperWorker {
-  pdf(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array<ArrayBuffer>>;
+/** A sheet of paper without what stands on it. */
+export interface SheetHead {
+  readonly id: string;
+  readonly kind: string;
+  readonly title: string;
+  readonly wide: boolean;
+  /** Lines on it, about. */
+  readonly lines: number;
+}
+
+/** The worker that makes paper and files. */
+export interface FilesWorker {
+  update(update: ShowUpdate): void;
+  /** The sheets of a kind, in their order. */
+  sheets(kind: SheetKind, counting: SheetCounting): readonly SheetHead[];
+  /** One of them; null where there is none of that id. */
+  sheet(kind: SheetKind, counting: SheetCounting, id: string): Sheet | null;
+  /** Some of them as CSV. */
+  sheetTable(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): string;
+  /** Some of them as PDF. */
+  pdf(
+    kind: SheetKind,
+    counting: SheetCounting,
+    ids: readonly string[],
+    wish: PdfWish,
+  ): Promise<Uint8Array<ArrayBuffer>>;
+  file(wish: ExportWish): ExportedFile;
 }
 
 /** The worker that reads recordings for their picture. */

@@ -1,4 +1,4 @@
-import { propose, rehearse, type Proposal, type Rehearsal } from '../core/feet';
+import { propose, rehearse, sumOfRehearsal, type Proposal, type Rehearsal, type RehearsalSum } from '../core/feet';
 import { NO_PICTURE, makeSong, proveSong, type SongProof } from '../core/proof';
 import { indexShow, matchSlots, type ListedName, type Matching } from '../core/show';
 import type { ProofWorker, ShowUpdate } from './protocol';
@@ -33,11 +33,15 @@ export class Prover implements ProofWorker {
     return propose(this.mirror.show, unitId);
   }
 
-  rehearse(unitId: string, songIds: readonly string[]): readonly Rehearsal[] {
-    const { show } = this.mirror;
+  rehearseAll(unitId: string, songIds: readonly string[]): readonly RehearsalSum[] {
     return songIds.flatMap((id) => {
-      const song = this.mirror.song(id);
-      return (song && rehearse(show, unitId, song)) ?? [];
+      const rehearsal = this.rehearse(unitId, id);
+      return rehearsal ? sumOfRehearsal(rehearsal) : [];
     });
+  }
+
+  rehearse(unitId: string, songId: string): Rehearsal | null {
+    const song = this.mirror.song(songId);
+    return song ? rehearse(this.mirror.show, unitId, song) : null;
   }
 }

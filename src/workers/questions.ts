@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SHEET_COUNTINGS, SHEET_KINDS } from '../core/sheets';
 
 const id = z.string().min(1);
 const time = z.number().nonnegative();
@@ -15,6 +16,8 @@ const envelope = z.looseObject({
   songs: z.array(z.looseObject({ id })),
   order: ids,
 });
+const sheetKind = z.enum(SHEET_KINDS);
+const counting = z.enum(SHEET_COUNTINGS);
 const loop = z.object({ songId: id, from: time, to: time }).nullable();
 
 /**
@@ -28,7 +31,13 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   prove: z.tuple([id, z.boolean()]),
   match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),
   propose: z.tuple([id]),
-  rehearse: z.tuple([id, ids]),
+  rehearseAll: z.tuple([id, ids]),
+  rehearse: z.tuple([id, id]),
+  sheets: z.tuple([sheetKind, counting]),
+  sheet: z.tuple([sheetKind, counting, id]),
+  sheetTable: z.tuple([sheetKind, counting, ids]),
+  pdf: z.tuple([sheetKind, counting, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
+  file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),
   play: z.tuple([id, time, id.nullable()]),
   select: z.tuple([id, time, id.nullable()]),
   goSong: z.tuple([by]),

@@ -8,12 +8,3 @@ export function download(name: string, data: string | Uint8Array<ArrayBuffer>, t
   // The browser has taken the data over when the click returns.
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
-
-/** A file name from a title: letters, digits and hyphens. */
-export const fileName = (title: string, ending: string): string =>
-  `${
-    title
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-|-$/g, '') || 'untitled'
-  }.${ending}`;

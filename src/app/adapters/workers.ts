@@ -1,8 +1,6 @@
 import { proxy, transfer, wrap } from 'comlink';
-import type { PdfWish } from '../../core/formats/pdf';
-import type { Sheet } from '../../core/sheets';
 import type { Outgoing, PlaybackEars } from '../../playback';
-import type { PaperWorker, PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
+import type { FilesWorker, PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
 import { WithPage } from './withPage';
 
@@ -14,6 +12,18 @@ export const startProver = (onBroken: (broken: boolean) => void): Thread<ProofWo
     byLocks(
       page,
       (name) => new Worker(new URL('../../workers/proof.worker.ts', import.meta.url), { type: 'module', name }),
+    ),
+    undefined,
+    undefined,
+    onBroken,
+  );
+
+/** A thread that makes paper and files. */
+export const startFileMaker = (onBroken: (broken: boolean) => void): Thread<FilesWorker> =>
+  new Thread<FilesWorker>(
+    byLocks(
+      page,
+      (name) => new Worker(new URL('../../workers/files.worker.ts', import.meta.url), { type: 'module', name }),
     ),
     undefined,
     undefined,
@@ -64,10 +74,4 @@ export function peaksInWorker(
   return once(thread, 'the picture of the recording could not be made', () =>
     wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress)),
   );
-}
-
-/** Sheets as a PDF, made in a worker of its own: a large set takes a while, and nothing waits for it. */
-export function pdfInWorker(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array<ArrayBuffer>> {
-  const thread = page.keep(new Worker(new URL('../../workers/paper.worker.ts', import.meta.url), { type: 'module' }));
-  return once(thread, 'the paper could not be made', () => wrap<PaperWorker>(thread).pdf(sheets, wish));
 }

@@ -1,6 +1,6 @@
 import { say } from '../state/desk';
 import { putOffExport, useExportDue } from '../state/exported';
-import { exportShow } from '../state/sound';
+import { exportShow } from '../state/exports';
 import { useShow } from '../state/store';
 import { Button, MainButton } from './controls';
 import { HeadSlip } from './shellParts';

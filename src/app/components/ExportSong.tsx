@@ -4,8 +4,7 @@ import { Menu, MenuTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import type { SmfMode } from '../../core/formats/smf';
 import type { Song } from '../../core/show';
-import { exportMidi, exportedWords } from '../state/exports';
-import { useShow } from '../state/store';
+import { exportAndSay } from '../state/exports';
 import { desk } from '../theme/tokens';
 import { Button, Soft } from './controls';
 import { Drop, MenuLine } from './Pick';
@@ -18,14 +17,10 @@ const Report = styled.span`
 
 /** Hands a song on as a Standard MIDI File, and says what had to be rounded or shifted for it. */
 export function ExportSong({ song }: { readonly song: Song }) {
-  const show = useShow();
   const [report, setReport] = useState<string | null>(null);
   const take = (mode: SmfMode): void => {
-    try {
-      setReport(exportedWords(exportMidi(show, song.id, { mode, format: 1, per: 'all' })));
-    } catch (error) {
-      setReport(`Not exported: ${(error as Error).message}.`);
-    }
+    const midi = { mode, format: 1, per: 'all' } as const;
+    void exportAndSay({ kind: 'midi', songId: song.id, midi }).then(setReport);
   };
   return (
     <>

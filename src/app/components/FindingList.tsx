@@ -12,7 +12,9 @@ import { groupsOf, mendKey, placePath, songOfGroup, type Group } from './finding
 import { Button, Field, Input, Label, MainButton, Soft } from './controls';
 import { DialogButton } from './DialogButton';
 import { Last, Rows } from './dialogParts';
+import { Fold } from './Fold';
 import { LanternMark } from './LanternMark';
+import { useShown } from './useShown';
 
 const List = styled.ul`
   display: grid;
@@ -103,30 +105,29 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
         })}
       </List>
       {accepted.length > 0 && (
-        <details>
-          <summary>
-            <Soft>{accepted.length} ignored</Soft>
-          </summary>
-          <List aria-label="Ignored findings" style={{ marginTop: 6 }}>
-            {accepted.map((f) => (
-              <li key={findingKey(f)}>
-                <LanternMark mark="hollow" size={22} silent />
-                <span>
-                  {findingSentence(f)} <Soft>Ignored: {acceptedReason(show, f)}</Soft>
-                </span>
-                <Acts>
-                  <Button
-                    onPress={() =>
-                      perform(acceptFinding(show, findingKey(f), findingSays(f), ''), 'show a finding again')
-                    }
-                  >
-                    Show again
-                  </Button>
-                </Acts>
-              </li>
-            ))}
-          </List>
-        </details>
+        <Fold summary={<Soft>{accepted.length} ignored</Soft>}>
+          {() => (
+            <List aria-label="Ignored findings" style={{ marginTop: 6 }}>
+              {accepted.map((f) => (
+                <li key={findingKey(f)}>
+                  <LanternMark mark="hollow" size={22} silent />
+                  <span>
+                    {findingSentence(f)} <Soft>Ignored: {acceptedReason(show, f)}</Soft>
+                  </span>
+                  <Acts>
+                    <Button
+                      onPress={() =>
+                        perform(acceptFinding(show, findingKey(f), findingSays(f), ''), 'show a finding again')
+                      }
+                    >
+                      Show again
+                    </Button>
+                  </Acts>
+                </li>
+              ))}
+            </List>
+          )}
+        </Fold>
       )}
     </>
   );
@@ -151,13 +152,23 @@ function Others({ group, line }: { readonly group: Group; readonly line: (f: Fin
         )}
         {first.severity !== 'error' && <Ignore findings={group} />}
       </Acts>
-      <details>
-        <summary>{others.length} more like this</summary>
-        <List aria-label="More like this" style={{ marginTop: 6 }}>
-          {others.map(line)}
-        </List>
-      </details>
+      <Fold summary={`${others.length} more like this`}>{() => <More findings={others} line={line} />}</Fold>
     </div>
+  );
+}
+
+/** So many stand at once. */
+const AT_ONCE = 60;
+
+function More({ findings, line }: { readonly findings: readonly Finding[]; readonly line: (f: Finding) => ReactNode }) {
+  const [shown, more] = useShown(findings.length, AT_ONCE);
+  return (
+    <>
+      <List aria-label="More like this" style={{ marginTop: 6 }}>
+        {findings.slice(0, shown).map(line)}
+      </List>
+      {more}
+    </>
   );
 }
 

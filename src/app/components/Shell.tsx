@@ -24,7 +24,7 @@ import { KeysHelp } from './KeysHelp';
 import { LampStrip } from './LampStrip';
 import { LanternMark, lanternWords } from './LanternMark';
 import { ViewBoundary } from './ViewBoundary';
-import { exportShow } from '../state/sound';
+import { exportShow } from '../state/exports';
 import { Note } from './Note';
 import { CountingSwitch } from './CountingSwitch';
 import { HeadSlip, Quiet } from './shellParts';

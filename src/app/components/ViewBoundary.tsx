@@ -31,7 +31,7 @@ const Row = styled.div`
 `;
 
 /** The show as a file: what writes it comes with the view that it is in, or is fetched now. */
-const takeOut = async (show: Show): Promise<unknown> => (await import('../state/sound')).exportShow(show, true);
+const takeOut = async (show: Show): Promise<unknown> => (await import('../state/exports')).exportShow(show, true);
 
 /** What stands in place of a view that cannot be drawn: the show is kept, and can be taken out as a file. */
 function Failed({ error, resetErrorBoundary }: FallbackProps) {

@@ -10,7 +10,7 @@ import { DraftField } from '../components/DraftField';
 import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform } from '../state/desk';
-import { exportShow } from '../state/sound';
+import { exportShow } from '../state/exports';
 import { useGrowing } from '../state/useGrowing';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';

@@ -1,12 +1,17 @@
 import { LIMITS, forTonight, setUnitField, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
-import type { Proposal, Rehearsal } from '../../core/feet';
+import type { Remote } from 'comlink';
+import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
+import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
+import type { FilesWorker } from '../../workers/protocol';
 import type { ListedName, Matching, Show } from '../../core/show';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
 import { openRealPorts } from '../adapters/realPorts';
-import { download, fileName } from '../adapters/download';
-import { startPlayback, startProver } from '../adapters/workers';
+import { fileName } from '../../core/formats/fileName';
+import { download } from '../adapters/download';
+import { ThreadFailed } from '../adapters/thread';
+import { startFileMaker, startPlayback, startProver } from '../adapters/workers';
 import { takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
@@ -378,12 +383,41 @@ export async function proposePages(unitId: string): Promise<Proposal | null> {
   return proverThread().ask((w) => w.propose(unitId));
 }
 
-/** Songs played by foot without the computer, beside the screen's own work. */
-export async function rehearseByFoot(unitId: string, songIds: readonly string[]): Promise<readonly Rehearsal[]> {
+/** Songs played by foot without the computer, in figures, worked out beside the screen's own work. */
+export async function rehearseAllByFoot(unitId: string, songIds: readonly string[]): Promise<readonly RehearsalSum[]> {
   const show = tonight();
   if (!show) return [];
   proverThread().show(show);
-  return proverThread().ask((w) => w.rehearse(unitId, songIds));
+  return proverThread().ask((w) => w.rehearseAll(unitId, songIds));
+}
+
+/** One of them, step by step. */
+export async function rehearseByFoot(unitId: string, songId: string): Promise<Rehearsal | null> {
+  const show = tonight();
+  if (!show) return null;
+  proverThread().show(show);
+  return proverThread().ask((w) => w.rehearse(unitId, songId));
+}
+
+const filesThread = lazily(() => startFileMaker(() => undefined));
+
+/** Asks the thread that makes paper and files of the show as it is now. */
+export async function askFiles<T>(run: (worker: Remote<FilesWorker>) => Promise<T>): Promise<T> {
+  const show = showNow();
+  if (!show) throw new Error('no show is open');
+  filesThread().show(show);
+  return filesThread().ask(run);
+}
+
+/** Makes a file of the show as it is now, beside the screen's own work; on the screen's where no thread can be started. */
+export async function makeFile(wish: ExportWish): Promise<ExportedFile> {
+  try {
+    return await askFiles((w) => w.file(wish));
+  } catch (error) {
+    const show = showNow();
+    if (!(error instanceof ThreadFailed) || !show) throw error;
+    return (await import('../../core/formats/exportFile')).exportFile(show, wish);
+  }
 }
 
 /** For a page that is going away: the last edits must not be lost. */

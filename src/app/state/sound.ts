@@ -1,12 +1,10 @@
-import { noteExport } from './exported';
 import { create } from 'zustand';
 import toWav from 'audiobuffer-to-wav';
-import { writeBundle } from '../../core/formats/bundle';
-import { writeShowFile } from '../../core/formats/show-file';
+import { fileName } from '../../core/formats/fileName';
 import { soundLine } from '../../core/sound';
 import { LIMITS, microsAt, setOf, songTime, type Audio, type Show, type Song } from '../../core/show';
 import { LONGEST_SECONDS, decode, playingTime, renderSounds, type Buffers } from '../adapters/audio';
-import { download, fileName } from '../adapters/download';
+import { download } from '../adapters/download';
 import { peaksInWorker } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepSound, loadSound } from '../persistence/sounds';
@@ -143,27 +141,6 @@ export async function keepSounds(
     }
   }
   return lost;
-}
-
-/** Exports a show: a zip file with its recordings where it has any, else its JSON. Gives what there is to say. */
-export async function exportShow(show: Show, withSounds: boolean): Promise<string> {
-  void noteExport(show.id, Date.now());
-  if (show.audio.length === 0 || !withSounds) {
-    download(fileName(show.title, 'json'), writeShowFile(show), 'application/json');
-    const names = show.audio.map((a) => a.name);
-    return names.length === 0
-      ? `Exported ${fileName(show.title, 'json')}.`
-      : `Exported without recordings. Not in the file: ${names.join(', ')}.`;
-  }
-  const sounds = new Map<string, Uint8Array>();
-  for (const { id } of show.audio) {
-    const row = await loadSound(shelf, show.id, id);
-    if (row) sounds.set(id, new Uint8Array(row.bytes));
-  }
-  const { bytes, missing } = writeBundle(show, sounds);
-  download(fileName(show.title, 'zip'), bytes, 'application/zip');
-  const said = `Exported ${fileName(show.title, 'zip')} with ${sounds.size === 1 ? '1 recording' : `${sounds.size} recordings`}.`;
-  return missing.length === 0 ? said : `${said} Not in this browser, so not in the file: ${missing.join(', ')}.`;
 }
 
 /** Renders click, calls and recordings of a song from its start to its end, and hands them on as a WAV file. */

@@ -16,7 +16,7 @@ export {
 export { allReactions, echoesOf, heardSwitch, pageReactions, type HeardSwitch } from './pageReactions';
 export { propose, takeProposal, type Proposal } from './propose/proposal';
 export type { PlacedTone } from './propose/proposePages';
-export { rehearse, type Rehearsal, type StepOutcome } from './rehearse';
+export { rehearse, stepWorked, sumOfRehearsal, type Rehearsal, type RehearsalSum } from './rehearse';
 export {
   doingName,
   entryOn,

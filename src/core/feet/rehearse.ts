@@ -35,6 +35,34 @@ export interface Rehearsal {
   readonly unreached: readonly string[];
 }
 
+/** A rehearsal in figures. */
+export interface RehearsalSum {
+  readonly songId: string;
+  readonly startPageId: string | null;
+  readonly changes: number;
+  /** The most presses that a change takes. */
+  readonly presses: number;
+  /** Milliseconds from the press to the last unit, of the slowest change. */
+  readonly slowest: number;
+  /** Every change works, and every unit is reached. */
+  readonly works: boolean;
+}
+
+/** Whether a step does what it should, in the time that there is. */
+export const stepWorked = ({ after, failed, hurried, step }: StepOutcome): boolean =>
+  step.presses !== null && after !== null && failed.length === 0 && !hurried;
+
+export function sumOfRehearsal({ fallback, outcomes, unreached }: Rehearsal): RehearsalSum {
+  return {
+    songId: fallback.songId,
+    startPageId: fallback.startPageId,
+    changes: outcomes.length,
+    presses: outcomes.reduce((most, o) => Math.max(most, o.step.presses?.length ?? 0), 0),
+    slowest: outcomes.reduce((most, o) => Math.max(most, o.after ?? 0), 0),
+    works: unreached.length === 0 && outcomes.every(stepWorked),
+  };
+}
+
 /**
  * A song played by foot, on the rig as it is wired without the computer: what the controller keeps, pressed as the steps say, against
  * the simulated rig, judged by what the song wants. The foot is taken to press on the beat: what a unit needs from there is told

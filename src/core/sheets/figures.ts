@@ -18,4 +18,5 @@ export function timeOfDay(minutes: number): string {
 }
 
 /** How numbers are shown: from 0, from 1, or as the unit labels them. */
-export type SheetCounting = 'zero' | 'one' | 'label';
+export const SHEET_COUNTINGS = ['zero', 'one', 'label'] as const;
+export type SheetCounting = (typeof SHEET_COUNTINGS)[number];

@@ -57,3 +57,7 @@ export const table = (
   columns: readonly SheetColumn[],
   rows: readonly (readonly string[])[],
 ): SheetTable => ({ kind: 'table', name, columns, rows });
+
+/** How many lines a sheet has, about: rows of its tables and strips, and texts. */
+export const linesOf = ({ parts }: Sheet): number =>
+  parts.reduce((sum, p) => sum + (p.kind === 'text' ? 1 : p.rows.length), 0);

@@ -48,14 +48,13 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
   ...of('Chart', 'chart', [['Sweep …', 'curve pedal line wave']]),
   ...of('Proposal', 'feet/-/proposal', [['Propose pages', 'foot controller']]),
   ...of('Labels', 'feet/-/labels', [['Print the strips', 'switch labels tape paper']]),
-  ...of('Without computer', 'feet/-/without', [['Print the fall-back sheets', 'by foot backup paper']]),
   ...of('Mix', 'set/mix', [['Print the mix sheet', 'ears outputs paper']]),
   ...of('Screens', 'set/screens', [
     ['Share the stage', 'tablet phone other screens'],
     ['Open for a stand-in player', 'lock stage only'],
   ]),
   ...of('Paper', 'files', [
-    ['PDF', 'cue sheet number chart set list paper'],
+    ['PDF', 'cue sheet number chart set list fall-back songs by foot paper'],
     ['Print', 'cue sheet number chart set list paper'],
     ['Table (CSV)', 'spreadsheet export sheet'],
   ]),

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import styled from 'styled-components';
 import type { Show, Song } from '../../../core/show';
 import { compareRuns, worstFirst, type Verdict } from '../../../core/simulate';
+import { useShown } from '../../components/useShown';
 import { LanternMark } from '../../components/LanternMark';
 import { UnitBadge } from '../../components/UnitBadge';
 import type { Run } from '../../state/proofs';
@@ -52,8 +53,8 @@ const Lands = styled.span<{ $bad: boolean }>`
   color: ${({ $bad }) => ($bad ? desk.rust : desk.inkSoft)};
 `;
 
-/** The list shows so many at once; what does not land comes first, so nothing that matters is cut. */
-const SHOWN = 400;
+/** The list shows so many at once; what does not land comes first. */
+const SHOWN = 120;
 
 interface Props {
   readonly show: Show;
@@ -66,10 +67,11 @@ interface Props {
 /** Every change of a song, the worst first. */
 export function ChangeList({ show, song, run, chosen, onChoose }: Props) {
   const sorted = useMemo(() => worstFirst(run.picture.landings), [run]);
+  const [shown, more] = useShown(sorted.length, SHOWN);
   return (
     <>
       <List aria-label="Changes, the worst first">
-        {sorted.slice(0, SHOWN).map((v) => (
+        {sorted.slice(0, shown).map((v) => (
           <li key={v.cueId + v.unitId}>
             <Change show={show} song={song} verdict={v} chosen={chosen === v} onChoose={onChoose}>
               <Lands $bad={v.outcome !== 'on-time'}>{offsetText(v)}</Lands>
@@ -77,7 +79,7 @@ export function ChangeList({ show, song, run, chosen, onChoose }: Props) {
           </li>
         ))}
       </List>
-      {sorted.length > SHOWN && <p>and {sorted.length - SHOWN} more that land on their beat</p>}
+      {more}
     </>
   );
 }
@@ -119,29 +121,33 @@ export function DifferenceList({
     () => (before ? compareRuns(before.picture.landings, run.picture.landings) : []),
     [before, run],
   );
+  const [shown, more] = useShown(found.length, SHOWN);
   if (!isThere) return <p>The song was not there then.</p>;
   if (!before) return <p>That state is being played to the simulated rig …</p>;
   if (found.length === 0) return <p>Every change lands as it did then.</p>;
   return (
-    <List aria-label="Changes that land otherwise">
-      {found.map((d) => {
-        const verdict = (d.after ?? d.before)!;
-        return (
-          <li key={d.cueId + d.unitId}>
-            <Change
-              show={show}
-              song={song}
-              verdict={verdict}
-              chosen={chosen === verdict}
-              onChoose={(v) => d.after && onChoose(v)}
-            >
-              <Lands $bad={verdict.outcome !== 'on-time'}>
-                {d.before ? offsetText(d.before) : 'new'} → {d.after ? offsetText(d.after) : 'gone'}
-              </Lands>
-            </Change>
-          </li>
-        );
-      })}
-    </List>
+    <>
+      <List aria-label="Changes that land otherwise">
+        {found.slice(0, shown).map((d) => {
+          const verdict = (d.after ?? d.before)!;
+          return (
+            <li key={d.cueId + d.unitId}>
+              <Change
+                show={show}
+                song={song}
+                verdict={verdict}
+                chosen={chosen === verdict}
+                onChoose={(v) => d.after && onChoose(v)}
+              >
+                <Lands $bad={verdict.outcome !== 'on-time'}>
+                  {d.before ? offsetText(d.before) : 'new'} → {d.after ? offsetText(d.after) : 'gone'}
+                </Lands>
+              </Change>
+            </li>
+          );
+        })}
+      </List>
+      {more}
+    </>
   );
 }

@@ -5,6 +5,7 @@ import { indexShow, setTolerance, type Song, RANGES, figureIn, rangeWords, type 
 import { LanternMark } from '../../components/LanternMark';
 import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
+import { Near } from '../../components/Near';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { useComparing } from '../../state/comparing';
@@ -47,6 +48,9 @@ interface Props {
   readonly rigFindings: readonly Finding[];
 }
 
+/** Pixels of a song's findings, until they were drawn. */
+const FINDINGS_HEIGHT = 320;
+
 /** The set as a whole: each song's lantern and its worst change, the findings of the rig and of every song that was run. */
 export function SetRun({ songs, rigFindings }: Props) {
   const show = useShow();
@@ -64,7 +68,9 @@ export function SetRun({ songs, rigFindings }: Props) {
         {withFindings.map((song) => (
           <section key={song.id}>
             <h2>{song.title}</h2>
-            <FindingList findings={runs[song.id]!.findings} well="" inSong />
+            <Near height={FINDINGS_HEIGHT}>
+              {() => <FindingList findings={runs[song.id]!.findings} well="" inSong />}
+            </Near>
           </section>
         ))}
         {notRun === 0 && withFindings.length === 0 && (

@@ -82,10 +82,18 @@ export interface RunSum {
   readonly worst: Verdict | undefined;
 }
 
-export function sumOf({ picture }: Run): RunSum {
-  const { landings } = picture;
-  const wrong = landings.filter((v) => v.outcome !== 'on-time').length;
-  return { changes: landings.length, wrong, worst: worstFirst(landings)[0] };
+const sums = new WeakMap<Run, RunSum>();
+
+/** A run in figures; reckoned once. */
+export function sumOf(run: Run): RunSum {
+  let sum = sums.get(run);
+  if (!sum) {
+    const { landings } = run.picture;
+    const wrong = landings.filter((v) => v.outcome !== 'on-time').length;
+    sum = { changes: landings.length, wrong, worst: worstFirst(landings)[0] };
+    sums.set(run, sum);
+  }
+  return sum;
 }
 
 /** The stretch of time that a close look at a change takes in: from before its first byte to after it landed. */

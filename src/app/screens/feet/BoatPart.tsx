@@ -1,8 +1,8 @@
-import { Plus, Printer, Trash2 } from 'lucide-react';
+import { Plus, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { PRESS_TIME, reachOf, type Rehearsal, type StepOutcome } from '../../../core/feet';
+import { PRESS_TIME, reachOf, stepWorked, type Rehearsal, type RehearsalSum } from '../../../core/feet';
 import {
   changeFeet,
   feetOf,
@@ -18,10 +18,12 @@ import {
 import { formatPosition } from '../../../core/time';
 import { doingWords, pressWords, verdictSentence } from '../../../wording';
 import { Button, SignButton, Soft } from '../../components/controls';
+import { Fold } from '../../components/Fold';
+import { NearRows } from '../../components/NearRows';
 import { LanternMark } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
 import { PlainTable } from '../../components/plainTable';
-import { perform, rehearseByFoot } from '../../state/desk';
+import { perform, rehearseAllByFoot, rehearseByFoot } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { ControllerPick, Say, SmallHead, Stack, Tools } from './parts';
@@ -56,9 +58,9 @@ export function BoatPart({ unit }: { readonly unit: Unit }) {
     <Stack>
       <Tools className="screen-only">
         <ControllerPick unit={unit} part="without" />
-        <Button onPress={() => window.print()}>
-          <Printer size={16} aria-hidden /> Print the fall-back sheets
-        </Button>
+        <Link to={`/show/${show.id}/files?sheet=fallback`} style={{ lineHeight: '34px' }}>
+          Songs by foot on paper
+        </Link>
         <Link to={`/show/${show.id}/rig/patch`} style={{ lineHeight: '34px' }}>
           The life-boat is on the patch sheet too
         </Link>
@@ -76,7 +78,6 @@ function Wiring({ unit }: { readonly unit: Unit }) {
   const units = show.units.filter((u) => u.profile.controller === null);
   const plugged = new Set(boat.map((b) => b.id));
   const free = units.filter((u) => !plugged.has(u.id));
-  const nameOf = (id: string): string => indexShow(show).units.get(id)?.name ?? id;
   const set = (next: Feet['boat'], label: string): void =>
     void perform(
       changeFeet(show, unit.id, (f) => ({ ...f, boat: next })),
@@ -90,15 +91,7 @@ function Wiring({ unit }: { readonly unit: Unit }) {
         next. Cables between units that are not named here stay.
       </Soft>
       {boat.length === 0 && <p>No cable yet: without the computer the controller reaches nothing.</p>}
-      <ol className="paper-only">
-        {boat.map((plug) => (
-          <li key={plug.id}>
-            {nameOf(plug.from)} {plug.from === unit.id ? 'out' : 'thru'} → {nameOf(plug.id)} in, set to channel{' '}
-            {indexShow(show).units.get(plug.id)?.channel}
-          </li>
-        ))}
-      </ol>
-      <Chain className="screen-only">
+      <Chain>
         {boat.map((plug, i) => (
           <li key={plug.id}>
             <b>{i + 1}</b>
@@ -147,12 +140,12 @@ function Songs({ unit }: { readonly unit: Unit }) {
   const show = useShow();
   const songs = songsOfSet(show);
   const [songId, setSongId] = useState(songs[0]?.id ?? '');
-  const [ran, setRan] = useState<{ readonly show: Show; readonly all: readonly Rehearsal[] } | null>(null);
+  const [ran, setRan] = useState<{ readonly show: Show; readonly all: readonly RehearsalSum[] } | null>(null);
   useEffect(() => {
     let left = false;
     // Typing is not waited on: the rehearsal follows when it rests.
     const wait = setTimeout(() => {
-      void rehearseByFoot(
+      void rehearseAllByFoot(
         unit.id,
         songsOfSet(show).map((s) => s.id),
       )
@@ -166,8 +159,7 @@ function Songs({ unit }: { readonly unit: Unit }) {
   }, [show, unit.id]);
   const song = songs.find((s) => s.id === songId) ?? songs[0];
   if (!song) return <p>The set has no song yet.</p>;
-  const fresh = ran?.show === show;
-  const own = fresh ? ran.all.find((r) => r.fallback.songId === song.id) : undefined;
+  const sums = new Map(ran?.show === show ? ran.all.map((r) => [r.songId, r]) : []);
   return (
     <section style={{ display: 'grid', gap: 12 }} aria-label="Songs by foot">
       <SmallHead>Songs by foot</SmallHead>
@@ -182,70 +174,65 @@ function Songs({ unit }: { readonly unit: Unit }) {
           </tr>
         </thead>
         <tbody>
-          {songs.map((s) => {
-            const run = fresh ? ran.all.find((r) => r.fallback.songId === s.id) : undefined;
-            return (
-              <SongRow
-                key={s.id}
-                show={show}
-                unit={unit}
-                song={s}
-                run={run}
-                onOpen={() => setSongId(s.id)}
-                open={s.id === song.id}
-              />
-            );
-          })}
+          {songs.map((s) => (
+            <SongRow
+              key={s.id}
+              show={show}
+              unit={unit}
+              song={s}
+              sum={sums.get(s.id)}
+              onOpen={() => setSongId(s.id)}
+              open={s.id === song.id}
+            />
+          ))}
         </tbody>
       </PlainTable>
-      <div className="screen-only" style={{ display: 'grid', gap: 12 }}>
-        {own ? <Steps unit={unit} song={song} run={own} /> : <Say role="status">{song.title} is rehearsed …</Say>}
-        <ReachTable unit={unit} />
-      </div>
-      {/* On paper every song of the set has its steps, one after the other. */}
-      <div className="paper-only">
-        {songs.map((s) => {
-          const run = fresh ? ran.all.find((r) => r.fallback.songId === s.id) : undefined;
-          return (
-            run && (
-              <section key={s.id} style={{ breakBefore: 'page' }}>
-                <Steps unit={unit} song={s} run={run} />
-              </section>
-            )
-          );
-        })}
-      </div>
+      <OneSong unit={unit} song={song} />
+      <ReachTable unit={unit} />
     </section>
   );
 }
 
-const worked = ({ after, failed, hurried, step }: StepOutcome): boolean =>
-  step.presses !== null && after !== null && failed.length === 0 && !hurried;
+/** The song that is open, step by step. */
+function OneSong({ unit, song }: { readonly unit: Unit; readonly song: Song }) {
+  const show = useShow();
+  const [ran, setRan] = useState<{ readonly show: Show; readonly song: Song; readonly run: Rehearsal } | null>(null);
+  useEffect(() => {
+    let left = false;
+    const wait = setTimeout(() => {
+      void rehearseByFoot(unit.id, song.id)
+        .then((run) => left || (run && setRan({ show, song, run })))
+        .catch(() => undefined);
+    }, KEEP_STILL);
+    return () => {
+      left = true;
+      clearTimeout(wait);
+    };
+  }, [show, unit.id, song]);
+  if (ran?.show !== show || ran.song !== song) return <Say role="status">{song.title} is rehearsed …</Say>;
+  return <Steps unit={unit} song={song} run={ran.run} />;
+}
 
 interface RowProps {
   readonly show: Show;
   readonly unit: Unit;
   readonly song: Song;
-  readonly run: Rehearsal | undefined;
+  readonly sum: RehearsalSum | undefined;
   readonly open: boolean;
   readonly onOpen: () => void;
 }
 
-function SongRow({ show, unit, song, run, open, onOpen }: RowProps) {
-  const outcomes = run?.outcomes ?? [];
-  const lit = run !== undefined && run.unreached.length === 0 && outcomes.every(worked);
-  const most = Math.max(0, ...outcomes.map((o) => o.step.presses?.length ?? 0));
-  const slowest = Math.max(0, ...outcomes.map((o) => o.after ?? 0));
+function SongRow({ show, unit, song, sum, open, onOpen }: RowProps) {
   return (
     <tr>
       <td>
-        <LanternMark mark={run === undefined ? 'hollow' : lit ? 'lit' : 'cracked'} size={20} />
+        <LanternMark mark={sum === undefined ? 'hollow' : sum.works ? 'lit' : 'cracked'} size={20} />
       </td>
       <th scope="row">{song.title}</th>
-      <td>{run?.fallback.startPageId ? pageTitle(show, unit.id, run.fallback.startPageId) : <Soft>none</Soft>}</td>
-      <td>{run ? outcomes.length : ''}</td>
-      <td>{run ? most : ''}</td>
-      <td>{run ? `${slowest.toFixed(0)} ms` : ''}</td>
+      <td>{sum?.startPageId ? pageTitle(show, unit.id, sum.startPageId) : <Soft>none</Soft>}</td>
+      <td>{sum?.changes}</td>
+      <td>{sum?.presses}</td>
+      <td>{sum && `${sum.slowest.toFixed(0)} ms`}</td>
       <td>
         <Button onPress={onOpen} aria-pressed={open}>
           {open ? 'Open' : 'Show the steps'}
@@ -254,6 +241,10 @@ function SongRow({ show, unit, song, run, open, onOpen }: RowProps) {
     </tr>
   );
 }
+
+const STEP_HEADS = ['', 'Bar', 'What', 'Page', 'Press', 'The rig is there after', ''];
+/** Pixels of a step on one line. */
+const STEP_ROW = 38;
 
 /** A song as steps: the bar as it is printed, the page, the switch. */
 function Steps({ unit, song, run }: { readonly unit: Unit; readonly song: Song; readonly run: Rehearsal }) {
@@ -271,24 +262,24 @@ function Steps({ unit, song, run }: { readonly unit: Unit; readonly song: Song; 
       <SmallHead>{song.title}</SmallHead>
       {names.length > 0 && <Say $wrong>No cable leads to {names.join(', ')} then.</Say>}
       {leftOut.length > 0 && <Soft>Left out, as no switch does them: {leftOut.join(', ')}.</Soft>}
-      <PlainTable aria-label={`Steps of ${song.title}`}>
+      <PlainTable aria-label={`Steps of ${song.title}`} aria-rowcount={run.outcomes.length + 1}>
         <thead>
           <tr>
-            {['', 'Bar', 'What', 'Page', 'Press', 'The rig is there after', ''].map((h, i) => (
+            {STEP_HEADS.map((h, i) => (
               <th key={i} scope="col">
                 {h}
               </th>
             ))}
           </tr>
         </thead>
-        <tbody>
-          {run.outcomes.map((o, i) => {
+        <NearRows rows={run.outcomes} columns={STEP_HEADS.length} height={STEP_ROW}>
+          {(o, i) => {
             const { step } = o;
             const last = step.presses?.at(-1);
             return (
-              <tr key={`${step.cueId}/${i}`}>
+              <tr key={`${step.cueId}/${i}`} aria-rowindex={i + 2}>
                 <td>
-                  <LanternMark mark={worked(o) ? 'lit' : 'cracked'} size={18} />
+                  <LanternMark mark={stepWorked(o) ? 'lit' : 'cracked'} size={18} />
                 </td>
                 <td>{step.since === null && step.due === 0 ? 'before' : formatPosition(bars, step.at, song.bars)}</td>
                 <th scope="row">{doingWords(show, unit.id, step.does)}</th>
@@ -305,8 +296,8 @@ function Steps({ unit, song, run }: { readonly unit: Unit; readonly song: Song; 
                 </td>
               </tr>
             );
-          })}
-        </tbody>
+          }}
+        </NearRows>
       </PlainTable>
     </>
   );
@@ -315,11 +306,17 @@ function Steps({ unit, song, run }: { readonly unit: Unit; readonly song: Song; 
 /** Every tone of the set: how many presses away it is, and whether there is the time for them. */
 function ReachTable({ unit }: { readonly unit: Unit }) {
   const show = useShow();
-  const { tones, songs } = indexShow(show);
-  const rows = reachOf(show, unit.id, songsOfSet(show));
   return (
-    <details>
-      <summary>How far each tone is: {rows.length} tones of the set</summary>
+    <Fold summary="How far each tone of the set is">
+      {() => <Reach rows={reachOf(show, unit.id, songsOfSet(show))} />}
+    </Fold>
+  );
+}
+
+function Reach({ rows }: { readonly rows: ReturnType<typeof reachOf> }) {
+  const { tones, songs } = indexShow(useShow());
+  return (
+    <>
       <Soft style={{ fontSize: 13 }}>A foot takes {(PRESS_TIME / 1e6).toFixed(1)} s from one press to the next.</Soft>
       <PlainTable aria-label="How far each tone is" style={{ marginTop: 8 }}>
         <thead>
@@ -343,6 +340,6 @@ function ReachTable({ unit }: { readonly unit: Unit }) {
           ))}
         </tbody>
       </PlainTable>
-    </details>
+    </>
   );
 }

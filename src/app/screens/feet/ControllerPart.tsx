@@ -10,7 +10,7 @@ import { PlainTable } from '../../components/plainTable';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { problemLine } from '../../../wording';
-import { exportUnit, exportedWords } from '../../state/exports';
+import { exportAndSay } from '../../state/exports';
 import { useShow } from '../../state/store';
 import { ControllerPick, SmallHead, Stack, Tools } from './parts';
 
@@ -106,7 +106,7 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
     <Stack>
       <Tools>
         <ControllerPick unit={unit} part="controller" />
-        <Button onPress={() => say(exportedWords(exportUnit(show, unit)))}>
+        <Button onPress={() => void exportAndSay({ kind: 'unit', unitId: unit.id }).then(say)}>
           <Download size={16} aria-hidden /> Export the controller
         </Button>
         <Soft style={{ fontSize: 13, lineHeight: '34px' }}>

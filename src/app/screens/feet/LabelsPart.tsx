@@ -1,7 +1,7 @@
-import { Printer } from 'lucide-react';
 import { switchStrips } from '../../../core/sheets';
 import type { Unit } from '../../../core/show';
-import { Button, Soft } from '../../components/controls';
+import { PrintButton } from '../../components/PrintButton';
+import { Soft } from '../../components/controls';
 import { SwitchStrips } from '../../components/SwitchStrips';
 import { useShow } from '../../state/store';
 import { ControllerPick, Say, Stack, Tools } from './parts';
@@ -16,9 +16,7 @@ export function LabelsPart({ unit }: { readonly unit: Unit }) {
     <Stack>
       <Tools>
         <ControllerPick unit={unit} part="labels" />
-        <Button onPress={() => window.print()} isDisabled={parts.length === 0}>
-          <Printer size={16} aria-hidden /> Print the strips
-        </Button>
+        <PrintButton isDisabled={parts.length === 0}>Print the strips</PrintButton>
       </Tools>
       <Soft style={{ fontSize: 14 }}>
         {pitch} mm from switch to switch: print at 100 %. What is wider than a sheet comes in pieces.{' '}

@@ -1,23 +1,14 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
+import { TABLES, type TableKind } from '../../../core/formats/csv';
+import type { ExportWish } from '../../../core/formats/exportFile';
 import type { MidiWish } from '../../../core/formats/smf';
 import { setOf, songsOfSet } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { Pick, type Choice } from '../../components/Pick';
-import { exportShow } from '../../state/sound';
 import { useShow } from '../../state/store';
-import {
-  SET,
-  TABLES,
-  exportMidi,
-  exportNames,
-  exportPart,
-  exportTable,
-  exportUnit,
-  type Exported,
-  type TableKind,
-} from '../../state/exports';
+import { SET, exportShow, exportToFile, type Exported } from '../../state/exports';
 import { Aside, Fields, Ledger, Line } from './filesParts';
 
 const TABLE_NAMES: Readonly<Record<TableKind, string>> = {
@@ -55,13 +46,10 @@ export function ExportPart() {
   const [table, setTable] = useState<{ kind: TableKind; id: string }>({ kind: 'cues', id: '' });
   const [names, setNames] = useState('');
 
-  const take = (make: () => Exported): void => {
-    try {
-      setTold(make());
-    } catch (error) {
-      setTold({ failed: `It was not exported: ${(error as Error).message}.` });
-    }
-  };
+  const fails = (error: unknown): void => setTold({ failed: `It was not exported: ${(error as Error).message}.` });
+  const take = (wish: ExportWish): void => void exportToFile(wish).then(setTold, fails);
+  const takeShow = (withSounds: boolean): void =>
+    void exportShow(show, withSounds).then((name) => setTold({ name, problems: [] }), fails);
   const songs = show.songs.map((s) => ({ id: s.id, name: s.title }));
   const units = show.units.map((u) => ({ id: u.id, name: u.name }));
   const feet = show.feet
@@ -79,18 +67,10 @@ export function ExportPart() {
         <Line aria-label="The whole show">
           <h2>The whole show</h2>
           <Fields>
-            <MainButton
-              onPress={() => void exportShow(show, true).then((said) => setTold({ name: said, problems: [] }))}
-            >
+            <MainButton onPress={() => takeShow(true)}>
               <Download size={16} aria-hidden /> Export show
             </MainButton>
-            {show.audio.length > 0 && (
-              <Button
-                onPress={() => void exportShow(show, false).then((said) => setTold({ name: said, problems: [] }))}
-              >
-                Without recordings
-              </Button>
-            )}
+            {show.audio.length > 0 && <Button onPress={() => takeShow(false)}>Without recordings</Button>}
           </Fields>
           <p>One JSON file; with recordings a zip. The way to keep it, and to another computer.</p>
         </Line>
@@ -102,35 +82,28 @@ export function ExportPart() {
               choices={songs}
               value={part.song}
               onPick={(song) => setPart({ ...part, song })}
-              onTake={(id) => take(() => exportPart(show, { kind: 'songs', songIds: [id] }))}
+              onTake={(id) => take({ kind: 'part', part: { kind: 'songs', songIds: [id] } })}
             />
             <PartLine
               label="Set, with its songs"
               choices={show.sets.map((s) => ({ id: s.id, name: s.title }))}
               value={part.set}
               onPick={(set) => setPart({ ...part, set })}
-              onTake={(id) => take(() => exportPart(show, { kind: 'set', setId: id }))}
+              onTake={(id) => take({ kind: 'part', part: { kind: 'set', setId: id } })}
             />
             <PartLine
               label="Map of a unit"
               choices={units}
               value={part.unit}
               onPick={(unit) => setPart({ ...part, unit })}
-              onTake={(id) =>
-                take(() =>
-                  exportUnit(
-                    show,
-                    show.units.find((u) => u.id === id)!,
-                  ),
-                )
-              }
+              onTake={(id) => take({ kind: 'unit', unitId: id })}
             />
             <PartLine
               label="Pages of a controller"
               choices={feet}
               value={part.pages}
               onPick={(pages) => setPart({ ...part, pages })}
-              onTake={(id) => take(() => exportPart(show, { kind: 'pages', unitId: id }))}
+              onTake={(id) => take({ kind: 'part', part: { kind: 'pages', unitId: id } })}
             />
           </div>
         </Line>
@@ -168,13 +141,15 @@ export function ExportPart() {
             <Button
               isDisabled={midiSongs.length === 0}
               onPress={() =>
-                take(() =>
-                  exportMidi(show, chosenOf(midiSongs, midi.song), {
+                take({
+                  kind: 'midi',
+                  songId: chosenOf(midiSongs, midi.song),
+                  midi: {
                     mode: midi.mode as MidiWish['mode'],
                     per: midi.per as MidiWish['per'],
                     format: midi.format === '0' ? 0 : 1,
-                  }),
-                )
+                  },
+                })
               }
             >
               <Download size={16} aria-hidden /> Export MIDI file
@@ -202,7 +177,7 @@ export function ExportPart() {
             )}
             <Button
               isDisabled={needs && things.length === 0}
-              onPress={() => take(() => exportTable(show, table.kind, chosenOf(things, table.id)))}
+              onPress={() => take({ kind: 'table', table: table.kind, id: chosenOf(things, table.id) })}
             >
               <Download size={16} aria-hidden /> Export table
             </Button>
@@ -215,14 +190,7 @@ export function ExportPart() {
             <Pick label="Unit" width="210px" value={chosenOf(units, names)} choices={units} onPick={setNames} />
             <Button
               isDisabled={units.length === 0}
-              onPress={() =>
-                take(() =>
-                  exportNames(
-                    show,
-                    show.units.find((u) => u.id === chosenOf(units, names))!,
-                  ),
-                )
-              }
+              onPress={() => take({ kind: 'names', unitId: chosenOf(units, names) })}
             >
               <Download size={16} aria-hidden /> Export name document
             </Button>

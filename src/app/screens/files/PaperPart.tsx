@@ -1,14 +1,21 @@
-import { Download, FileDown, Printer } from 'lucide-react';
+import { Download, FileDown } from 'lucide-react';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetCounting, type SheetKind } from '../../../core/sheets';
-import { download, fileName } from '../../adapters/download';
+import { fileName } from '../../../core/formats/fileName';
+import { SHEET_KINDS, type SheetCounting, type SheetKind } from '../../../core/sheets';
+import type { SheetHead } from '../../../workers/protocol';
+import { download } from '../../adapters/download';
 import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
+import { PrintButton } from '../../components/PrintButton';
+import { useNear } from '../../components/useNear';
+import { askFiles } from '../../state/desk';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
+import { useSheet, useSheetHeads, type ChosenSheets } from './useSheets';
 
 const Page = styled.div`
   display: grid;
@@ -73,16 +80,20 @@ const PAPERS = [
 export function PaperPart() {
   const show = useShow();
   const counting = useApp((s) => s.counting);
-  const [kind, setKind] = useState<SheetKind>('cues');
+  const [query] = useSearchParams();
+  const [kind, setKind] = useState<SheetKind>(SHEET_KINDS.find((k) => k === query.get('sheet')) ?? 'cues');
   const [only, setOnly] = useState(ALL);
   const [paper, setPaper] = useState<PaperSize>(usualPaper);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const counted: SheetCounting = counting;
-  const all = sheetsOf(show, kind, counted);
-  const chosen = all.filter((s) => only === ALL || s.id === only);
-  const sheets = chosen.length > 0 ? chosen : all;
-  const many = all.length > 1;
+  const all = useSheetHeads(kind, counting);
+  const known = all ?? [];
+  const picked = known.filter((s) => only === ALL || s.id === only);
+  const chosen: ChosenSheets = { kind, counting, sheets: picked.length > 0 ? picked : known };
+  const { sheets } = chosen;
+  const many = known.length > 1;
+  const prints = sheets.reduce((sum, s) => sum + s.lines, 0) <= PRINTED_LINES;
+  const refused = (what: string) => (e: unknown) => setProblem(`${what} was not made: ${(e as Error).message}.`);
   return (
     <Page>
       <Tools className="screen-only">
@@ -100,10 +111,10 @@ export function PaperPart() {
           <Pick
             label="Of"
             width="210px"
-            value={chosen.length > 0 ? only : ALL}
+            value={picked.length > 0 ? only : ALL}
             choices={[
-              { id: ALL, name: `all ${all.length}` },
-              ...all.map((s) => ({ id: s.id, name: kind === 'fallback' ? `${s.title}, ${s.kind}` : s.title })),
+              { id: ALL, name: `all ${known.length}` },
+              ...known.map((s) => ({ id: s.id, name: kind === 'fallback' ? `${s.title}, ${s.kind}` : s.title })),
             ]}
             onPick={setOnly}
           />
@@ -114,21 +125,25 @@ export function PaperPart() {
           onPress={() => {
             setProblem(null);
             setBusy(true);
-            exportPdf(show, sheets, KINDS[kind], paper)
-              .catch((e: unknown) => setProblem(`The PDF was not made: ${(e as Error).message}.`))
+            exportPdf(show, chosen, KINDS[kind], paper)
+              .catch(refused('The PDF'))
               .finally(() => setBusy(false));
           }}
         >
           <FileDown size={16} aria-hidden /> {busy ? 'Making it …' : 'PDF'}
         </MainButton>
-        <Button onPress={() => window.print()} isDisabled={sheets.length === 0}>
-          <Printer size={16} aria-hidden /> Print
-        </Button>
+        <PrintButton isDisabled={sheets.length === 0} tooMuch={prints ? null : 'Too much to print from here.'}>
+          Print
+        </PrintButton>
         <Button
           isDisabled={sheets.length === 0}
-          onPress={() =>
-            download(fileName(`${show.title} ${KINDS[kind]}`, 'csv'), sheetCsv(sheets), 'text/csv;charset=utf-8')
-          }
+          onPress={() => {
+            setProblem(null);
+            const ids = sheets.map((s) => s.id);
+            askFiles((w) => w.sheetTable(kind, counting, ids))
+              .then((text) => download(fileName(`${show.title} ${KINDS[kind]}`, 'csv'), text, 'text/csv;charset=utf-8'))
+              .catch(refused('The table'));
+          }}
         >
           <Download size={16} aria-hidden /> Table (CSV)
         </Button>
@@ -138,12 +153,53 @@ export function PaperPart() {
         {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Tools>
       <Desk tabIndex={0} role="region" aria-label="Sheets">
-        {sheets.length === 0 ? (
-          <p>{NONE[kind]}</p>
-        ) : (
-          sheets.map((sheet) => <PaperSheet key={sheet.id} sheet={sheet} show={show.title} />)
+        {all?.length === 0 && <p>{NONE[kind]}</p>}
+        {all === undefined && <p role="status">The sheets are being made …</p>}
+        {!prints && (
+          <p className="paper-only">
+            This is too much to print from here: make a PDF of it and print that, or choose one sheet.
+          </p>
         )}
+        {sheets.map((head) => (
+          <SheetPlace
+            key={head.id}
+            head={head}
+            kind={kind}
+            counting={counting}
+            show={show.title}
+            // Whatever may be printed has to be there when it is.
+            ready={prints}
+          />
+        ))}
       </Desk>
     </Page>
+  );
+}
+
+/** More lines than this are printed from a PDF: the browser would take minutes over them. */
+const PRINTED_LINES = 2500;
+
+/** Pixels of a line, and of all else on a sheet, until it was drawn. */
+const LINE = 30;
+const FRAME = 190;
+
+interface PlaceProps {
+  readonly head: SheetHead;
+  readonly kind: SheetKind;
+  readonly counting: SheetCounting;
+  /** Title of the show. */
+  readonly show: string;
+  /** It is fetched before it is in sight. */
+  readonly ready: boolean;
+}
+
+/** A sheet where it lies: drawn when it comes in sight. */
+function SheetPlace({ head, kind, counting, show, ready }: PlaceProps) {
+  const { ref, near, height } = useNear();
+  const sheet = useSheet(kind, counting, head.id, near || ready);
+  return (
+    <div ref={ref} style={near && sheet ? undefined : { height: height ?? head.lines * LINE + FRAME }}>
+      {near && sheet && <PaperSheet sheet={sheet} show={show} />}
+    </div>
   );
 }

@@ -1,6 +1,7 @@
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
+import { NearRows } from '../../components/NearRows';
 import { SwitchStrips } from '../../components/SwitchStrips';
 import { font } from '../../theme/tokens';
 import { today } from './today';
@@ -126,12 +127,15 @@ function Part({ part, named }: { readonly part: SheetPart; readonly named: boole
   }
 }
 
+/** Pixels of a row of one line. */
+const ROW = 30;
+
 function TablePart({ part: { name, columns, rows }, named }: { readonly part: SheetTable; readonly named: boolean }) {
   const whole = columns.reduce((sum, c) => sum + c.width, 0);
   return (
     <>
       {named && <h3 style={{ fontSize: '1.1em', margin: '10px 0 4px' }}>{name}</h3>}
-      <Table aria-label={name}>
+      <Table aria-label={name} aria-rowcount={rows.length + 1}>
         <colgroup>
           {columns.map((c, i) => (
             <col key={i} style={{ width: `${(100 * c.width) / whole}%` }} />
@@ -146,9 +150,9 @@ function TablePart({ part: { name, columns, rows }, named }: { readonly part: Sh
             ))}
           </tr>
         </thead>
-        <tbody>
-          {rows.map((row, i) => (
-            <tr key={i}>
+        <NearRows rows={rows} columns={columns.length} height={ROW}>
+          {(row, i) => (
+            <tr key={i} aria-rowindex={i + 2}>
               {row.map((cell, k) => (
                 <td
                   key={k}
@@ -161,8 +165,8 @@ function TablePart({ part: { name, columns, rows }, named }: { readonly part: Sh
                 </td>
               ))}
             </tr>
-          ))}
-        </tbody>
+          )}
+        </NearRows>
       </Table>
     </>
   );

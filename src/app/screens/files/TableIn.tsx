@@ -6,7 +6,7 @@ import { applyEdit, indexShow, nameSlots, type Show } from '../../../core/show';
 import { Pick } from '../../components/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
-import { TABLES, type TableKind } from '../../state/exports';
+import { TABLES, type TableKind } from '../../../core/formats/csv';
 import { Fields } from './filesParts';
 import { Preview } from './Preview';
 

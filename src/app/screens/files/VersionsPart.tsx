@@ -10,7 +10,7 @@ import { DialogButton } from '../../components/DialogButton';
 import { Pick } from '../../components/Pick';
 import { PlainTable } from '../../components/plainTable';
 import { versions } from '../../state/desk';
-import { exportShow } from '../../state/sound';
+import { exportShow } from '../../state/exports';
 import { useShow } from '../../state/store';
 import { Columns, Differences } from './filesParts';
 import { StoragePanel } from './StoragePanel';

@@ -1,8 +1,9 @@
 import type { PaperSize, Typeface } from '../../../core/formats/pdf';
-import type { Sheet } from '../../../core/sheets';
+import { fileName } from '../../../core/formats/fileName';
 import type { Show } from '../../../core/show';
-import { download, fileName } from '../../adapters/download';
-import { pdfInWorker } from '../../adapters/workers';
+import { download } from '../../adapters/download';
+import { askFiles } from '../../state/desk';
+import type { ChosenSheets } from './useSheets';
 import { today } from './today';
 
 export type { PaperSize };
@@ -29,13 +30,20 @@ async function typeface(): Promise<Typeface> {
   return { regular: regular!, bold: bold! };
 }
 
-/** Sheets as a PDF that is handed to the user. It is made beside everything else. */
-export async function exportPdf(show: Show, sheets: readonly Sheet[], kind: string, paper: PaperSize): Promise<void> {
+/** Sheets as a PDF that is handed to the user. It is made beside everything else. `name`: what the kind is called. */
+export async function exportPdf(
+  show: Show,
+  { kind, counting, sheets }: ChosenSheets,
+  name: string,
+  paper: PaperSize,
+): Promise<void> {
   const fonts = await typeface();
-  const bytes = await pdfInWorker(sheets, { paper, show: show.title, asOf: today(), typeface: fonts });
+  const wish = { paper, show: show.title, asOf: today(), typeface: fonts };
+  const ids = sheets.map((s) => s.id);
+  const bytes = await askFiles((w) => w.pdf(kind, counting, ids, wish));
   const [only] = sheets;
   const title =
-    sheets.length === 1 && only && only.title !== show.title ? `${only.title} ${kind}` : `${show.title} ${kind}`;
+    sheets.length === 1 && only && only.title !== show.title ? `${only.title} ${name}` : `${show.title} ${name}`;
   download(fileName(title, 'pdf'), bytes, 'application/pdf');
 }
 

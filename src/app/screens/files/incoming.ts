@@ -7,7 +7,7 @@ import { hasErrors, type Problem } from '../../../core/problems';
 import { problemLine } from '../../../wording';
 import { readFile, tooLarge } from '../../adapters/readFile';
 import { openMidi, type MidiOpened } from '../../components/midiOpened';
-import type { TableKind } from '../../state/exports';
+import type { TableKind } from '../../../core/formats/csv';
 
 /** What a file turned out to be. */
 export type Incoming =

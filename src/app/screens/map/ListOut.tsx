@@ -1,25 +1,20 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Menu, MenuTrigger } from 'react-aria-components';
-import { indexShow } from '../../../core/show';
+import type { ExportWish } from '../../../core/formats/exportFile';
 import { Button, Soft } from '../../components/controls';
 import { Drop, MenuLine } from '../../components/Pick';
-import { exportNames, exportTable, exportUnit, exportedWords } from '../../state/exports';
-import { useApp } from '../../state/store';
+import { exportAndSay } from '../../state/exports';
 
 /** Hands a unit's map on: the list of its presets, the names in the open format, or all of it. */
 export function ListOut({ unitId }: { readonly unitId: string }) {
   const [report, setReport] = useState<string | null>(null);
   const take = (what: string): void => {
-    const show = useApp.getState().open!.show;
-    const unit = indexShow(show).units.get(unitId)!;
-    const made =
+    const wish: ExportWish =
       what === 'csv'
-        ? exportTable(show, 'presets', unitId)
-        : what === 'names'
-          ? exportNames(show, unit)
-          : exportUnit(show, unit);
-    setReport(exportedWords(made));
+        ? { kind: 'table', table: 'presets', id: unitId }
+        : { kind: what === 'names' ? 'names' : 'unit', unitId };
+    void exportAndSay(wish).then(setReport);
   };
   return (
     <>

@@ -1,4 +1,4 @@
-import { Plus, Printer } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -6,6 +6,7 @@ import { labelOf } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { applyEdit, putRelay, type Edit, type Show, type Unit } from '../../../core/show';
 import { contextOf, leadsTo, storingSteps } from '../../../core/meaning';
+import { PrintButton } from '../../components/PrintButton';
 import { Button, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { newId, perform } from '../../state/desk';
@@ -127,9 +128,7 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
       ))}
       {lists.some((l) => l.of === unit) && (
         <div>
-          <Button onPress={() => window.print()}>
-            <Printer size={16} aria-hidden /> Print the checklist
-          </Button>
+          <PrintButton>Print the checklist</PrintButton>
         </div>
       )}
     </Scroller>

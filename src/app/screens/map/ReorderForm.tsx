@@ -17,7 +17,8 @@ import {
   type Unit,
 } from '../../../core/show';
 import { dependentsWords } from '../../../wording';
-import { download, fileName } from '../../adapters/download';
+import { fileName } from '../../../core/formats/fileName';
+import { download } from '../../adapters/download';
 import { Button, Bytes, MainButton, Soft } from '../../components/controls';
 import { Last, Rows } from '../../components/dialogParts';
 import { Pick } from '../../components/Pick';

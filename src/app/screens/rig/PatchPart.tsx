@@ -1,9 +1,9 @@
-import { Printer } from 'lucide-react';
 import styled from 'styled-components';
 import { boatShow } from '../../../core/feet';
 import { patchSheet, type PatchRow } from '../../../core/meaning';
 import { indexShow } from '../../../core/show';
-import { Button, Soft } from '../../components/controls';
+import { PrintButton } from '../../components/PrintButton';
+import { Soft } from '../../components/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 
@@ -46,9 +46,7 @@ export function PatchPart() {
   const boats = show.feet.filter((f) => f.boat.length > 0);
   return (
     <Page>
-      <Button onPress={() => window.print()} isDisabled={rows.length === 0}>
-        <Printer size={16} aria-hidden /> Print the patch sheet
-      </Button>
+      <PrintButton isDisabled={rows.length === 0}>Print the patch sheet</PrintButton>
       {rows.length === 0 && <p style={{ marginTop: 14 }}>No cable yet: put units on ports in the drawing.</p>}
       <Cables label="Patch sheet" rows={rows} />
       {boats.map(({ id }) => (

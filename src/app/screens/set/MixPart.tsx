@@ -1,4 +1,3 @@
-import { Printer } from 'lucide-react';
 import { Slider, SliderOutput, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import { SOURCES, type Source } from '../../../core/sound';
@@ -12,6 +11,7 @@ import {
   type Levels,
   type Song,
 } from '../../../core/show';
+import { PrintButton } from '../../components/PrintButton';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
@@ -166,9 +166,7 @@ export function MixPart() {
       </Row>
       <Row>
         <h2 style={{ marginRight: 'auto' }}>Levels of each song (dB)</h2>
-        <Button onPress={() => window.print()}>
-          <Printer size={16} aria-hidden /> Print the mix sheet
-        </Button>
+        <PrintButton>Print the mix sheet</PrintButton>
       </Row>
       <PlainTable aria-label="Mix sheet">
         <thead>

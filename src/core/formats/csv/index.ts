@@ -2,3 +2,4 @@ export { readControlTable, writeControlTable } from './controlTable';
 export { readCueTable, writeCueTable } from './cueTable';
 export { readSetTable, writeSetTable } from './setTable';
 export { readToneTable, writeToneTable } from './toneTable';
+export { TABLES, type TableKind } from './tableKinds';
