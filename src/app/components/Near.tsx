@@ -9,10 +9,10 @@ interface Props {
 
 /** Content that is drawn when it comes near to what is in sight; a long page then has few elements. */
 export function Near({ height, children }: Props) {
-  const place = useNear();
+  const { ref, near, height: seen } = useNear();
   return (
-    <div ref={place.ref} style={place.near ? undefined : { height: place.height ?? height }}>
-      {place.near && children()}
+    <div ref={ref} style={near ? undefined : { height: seen ?? height }}>
+      {near && children()}
     </div>
   );
 }

@@ -31,13 +31,13 @@ function Group({
   readonly height: number;
   readonly children: () => ReactNode;
 }) {
-  const place = useNear();
+  const { ref, near, height: seen } = useNear();
   return (
-    <tbody ref={place.ref}>
-      {place.near ? (
+    <tbody ref={ref}>
+      {near ? (
         children()
       ) : (
-        <tr aria-hidden style={{ height: place.height ?? height }}>
+        <tr aria-hidden style={{ height: seen ?? height }}>
           <td colSpan={columns} style={{ border: 0 }} />
         </tr>
       )}
