@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { useNear } from './useNear';
 
 /** So many rows are drawn, or left out, together. */
-const TOGETHER = 24;
+const TOGETHER = 16;
 
 interface Props<T> {
   readonly rows: readonly T[];

@@ -11,7 +11,6 @@ import { SongFromFile } from '../components/SongFromFile';
 import { UnitBadge } from '../components/UnitBadge';
 import { newId, perform } from '../state/desk';
 import { exportShow } from '../state/exports';
-import { useGrowing } from '../state/useGrowing';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { stacked } from '../theme/narrow';
@@ -99,7 +98,6 @@ export function BookScreen() {
   const set = songsOfSet(show);
   const outside = show.songs.filter((s) => !set.includes(s));
   const total = set.reduce((sum, s) => sum + songLength(s), 0);
-  const rows = useGrowing(entries.length);
   const [said, setSaid] = useState<string | null>(null);
   return (
     <Page>
@@ -119,7 +117,7 @@ export function BookScreen() {
           </First>
         ) : (
           <Order aria-label="Running order">
-            {entries.slice(0, rows).map((entry, i) => {
+            {entries.map((entry, i) => {
               const song = entry.kind === 'song' ? songs.get(entry.songId) : undefined;
               return (
                 song && (

@@ -15,6 +15,7 @@ import {
 } from '../../../core/show';
 import { SignButton, Soft } from '../../components/controls';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
+import { useNear } from '../../components/useNear';
 import { newId, perform, say } from '../../state/desk';
 import { useSongMark } from '../../state/marks';
 import { useShow } from '../../state/store';
@@ -54,6 +55,9 @@ export const Row = styled.li`
   }
 `;
 
+/** Pixels of a row, whether its cells are drawn or not. */
+const ROW_HEIGHT = 56;
+
 interface Props {
   readonly song: Song;
   /** Its place in the running order, breaks and notes counted, and the last that there is. */
@@ -66,17 +70,26 @@ interface Props {
 export function SetRow({ song, place, last, number }: Props) {
   const show = useShow();
   const mark = useSongMark(song);
+  const { ref, near } = useNear();
+  return (
+    <Row ref={ref} style={{ minHeight: ROW_HEIGHT }}>
+      <b>{number}</b>
+      <span title={lanternWords(mark)}>{near && <LanternMark mark={mark} size={28} />}</span>
+      <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+      {near && <Cells song={song} place={place} last={last} />}
+    </Row>
+  );
+}
+
+/** What else a row has, and what can be done there. */
+function Cells({ song, place, last }: Omit<Props, 'number'>) {
+  const show = useShow();
   const metres = [...new Set(song.metre.map((m) => `${m.beats}/${m.unit}`))].slice(0, 3).join(' ');
   const move = (to: number): void => {
     perform(moveInSet(show, place, to), `move ${song.title}`);
   };
   return (
-    <Row>
-      <b>{number}</b>
-      <span title={lanternWords(mark)}>
-        <LanternMark mark={mark} size={28} />
-      </span>
-      <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+    <>
       <Soft>{metres}</Soft>
       <Soft>
         {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
@@ -97,7 +110,7 @@ export function SetRow({ song, place, last, number }: Props) {
         </SignButton>
         <SongActs show={show} song={song} />
       </span>
-    </Row>
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useId } from 'react';
+import { useId, useMemo } from 'react';
 import styled from 'styled-components';
 import { indexShow, songTime, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
@@ -20,6 +20,10 @@ const Box = styled.div`
 
 const HEAD = 20;
 
+/** A box as a piece of a path: a song has thousands of them. */
+const box = (left: number, top: number, wide: number, high: number): string =>
+  `M${left.toFixed(2)} ${top}h${wide.toFixed(2)}v${high}h${(-wide).toFixed(2)}z`;
+
 interface Props {
   readonly show: Show;
   readonly song: Song;
@@ -39,6 +43,8 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
   const x = (at: Micros): number => (Math.max(0, at) / end) * width;
   const time = songTime(song);
   const sectionAt = (bar: number): number => x(ticksToSeconds(time.tempo, barAt(time.bars, bar).tick) * 1e6);
+  const before = show.tolerance.before * 1000;
+  const wrong = useMemo(() => units.map((unit) => wrongSpans(unit, before)), [units, before]);
   const rowOf = new Map(units.map((u, i) => [u.unitId, i]));
   const choose = (event: React.MouseEvent<SVGSVGElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -99,69 +105,60 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
             })}
             {units.map(({ unitId, heard }, i) => {
               const unit = indexShow(show).units.get(unitId);
-              const index = show.units.findIndex((u) => u.id === unitId);
-              const colour = unitColour(index);
+              const colour = unitColour(show.units.findIndex((u) => u.id === unitId));
+              const top = HEAD + i * row + 2;
+              const wideOf = (s: (typeof heard)[number]): number => Math.max(s.gap ? 2.5 : 1, x(s.to) - x(s.from));
+              const boxes = (gaps: boolean): string =>
+                heard
+                  .filter((s) => s.gap === gaps)
+                  .map((s) => box(x(s.from), top, wideOf(s), row - 5))
+                  .join('');
               return (
                 <g key={unitId}>
+                  <path d={boxes(false)} fill={desk.field} stroke={colour} strokeWidth={1} />
+                  <path d={boxes(true)} fill={desk.ink} />
                   {heard.map((s) => {
-                    const wide = Math.max(s.gap ? 2.5 : 1, x(s.to) - x(s.from));
                     const text = unit && !s.gap ? spanText(unit.profile, s) : '';
+                    if (text === '' || wideOf(s) <= text.length * 6 + 6) return null;
                     return (
-                      <g key={s.from}>
-                        <rect
-                          x={x(s.from)}
-                          y={HEAD + i * row + 2}
-                          width={wide}
-                          height={row - 5}
-                          fill={s.gap ? desk.ink : desk.field}
-                          stroke={s.gap ? 'none' : colour}
-                          strokeWidth={1}
-                        />
-                        {wide > text.length * 6 + 6 && (
-                          <text
-                            x={x(s.from) + 5}
-                            y={HEAD + i * row + row / 2 + 4}
-                            fontSize={11.5}
-                            fontWeight={600}
-                            fill={colour}
-                            fontFamily={font.text}
-                          >
-                            {text}
-                          </text>
-                        )}
-                      </g>
+                      <text
+                        key={s.from}
+                        x={x(s.from) + 5}
+                        y={HEAD + i * row + row / 2 + 4}
+                        fontSize={11.5}
+                        fontWeight={600}
+                        fill={colour}
+                        fontFamily={font.text}
+                      >
+                        {text}
+                      </text>
                     );
                   })}
                 </g>
               );
             })}
-            {units.map((unit, i) =>
-              wrongSpans(unit, show.tolerance.before * 1000).map(({ from, to }) => (
-                <rect
-                  key={`${unit.unitId} ${from}`}
-                  x={x(from)}
-                  y={HEAD + i * row + row - 5}
-                  width={Math.max(2.5, x(to) - x(from))}
-                  height={4}
-                  fill={desk.rust}
-                />
-              )),
-            )}
-            {landings
-              .filter((v) => v.outcome !== 'on-time')
-              .map((v) => {
-                const cx = Math.max(6, Math.min(width - 6, x(v.due)));
-                const y = HEAD + (rowOf.get(v.unitId) ?? 0) * row + row / 2;
-                return (
-                  <path
-                    key={v.cueId + v.unitId}
-                    d={`M${cx} ${y - 8}l7 8-7 8-7-8z`}
-                    fill={desk.rust}
-                    stroke={desk.field}
-                    strokeWidth={1.5}
-                  />
-                );
-              })}
+            <path
+              fill={desk.rust}
+              d={wrong
+                .flatMap((spans, i) =>
+                  spans.map(({ from, to }) =>
+                    box(x(from), HEAD + i * row + row - 5, Math.max(2.5, x(to) - x(from)), 4),
+                  ),
+                )
+                .join('')}
+            />
+            <path
+              fill={desk.rust}
+              stroke={desk.field}
+              strokeWidth={1.5}
+              d={landings
+                .filter((v) => v.outcome !== 'on-time')
+                .map((v) => {
+                  const cx = Math.max(6, Math.min(width - 6, x(v.due)));
+                  return `M${cx} ${HEAD + (rowOf.get(v.unitId) ?? 0) * row + row / 2 - 8}l7 8-7 8-7-8z`;
+                })
+                .join('')}
+            />
             {chosen && (
               <g>
                 <line

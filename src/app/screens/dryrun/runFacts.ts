@@ -58,8 +58,12 @@ export function wrongSpans(
   before: Micros,
 ): readonly { from: Micros; to: Micros }[] {
   const found: { from: Micros; to: Micros }[] = [];
+  let first = 0;
   for (const want of wanted) {
-    for (const is of heard) {
+    // Both are in the order of time, one span after the other.
+    while (first < heard.length && heard[first]!.to <= want.from) first += 1;
+    for (let k = first; k < heard.length && heard[k]!.from < want.to; k++) {
+      const is = heard[k]!;
       const from = Math.max(want.from, is.from);
       const to = Math.min(want.to, is.to);
       if (is.gap || to - from < BRIEF || from >= want.to - before) continue;

@@ -15,6 +15,7 @@ import { PrintButton } from '../../components/PrintButton';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
+import { NearRows } from '../../components/NearRows';
 import { PlainTable } from '../../components/plainTable';
 import { liveContext } from '../../adapters/audio';
 import { ALL_BOTH, BOTH, type Route, type Routes } from '../../adapters/mixer';
@@ -112,6 +113,9 @@ function routesOf(outputs: number): readonly { readonly id: string; readonly nam
   return all.map((route) => ({ id: keyOf(route), name: route.length === 0 ? 'nowhere' : name(route), route }));
 }
 
+/** Pixels of a song's row. */
+const ROW_HEIGHT = 49;
+
 /** What goes to which output, how loud in each song, and how loud just now. */
 export function MixPart() {
   const show = useShow();
@@ -180,11 +184,9 @@ export function MixPart() {
             <th scope="col">What is in it</th>
           </tr>
         </thead>
-        <tbody>
-          {songsOfSet(show).map((song, i) => (
-            <SongRow key={`${song.id} ${i}`} song={song} />
-          ))}
-        </tbody>
+        <NearRows rows={songsOfSet(show)} columns={LEVELS.length + 2} height={ROW_HEIGHT}>
+          {(song, i) => <SongRow key={`${song.id} ${i}`} song={song} />}
+        </NearRows>
       </PlainTable>
     </Page>
   );

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
-import { GridList, useDragAndDrop } from 'react-aria-components';
+import { GridList, ListLayout, Virtualizer, useDragAndDrop } from 'react-aria-components';
 import styled from 'styled-components';
 import { addEntry, addSet, addToSet, chooseSet, indexShow, moveInSet, setOf, setTimes } from '../../../core/show';
 import { clockWords, durationWords } from '../../../wording';
@@ -11,7 +11,7 @@ import { newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
-import { stacked } from '../../theme/narrow';
+import { narrow, stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
 import { EntryRow } from './EntryRow';
 import { PlayedList } from './PlayedList';
@@ -26,8 +26,16 @@ const Page = styled.div`
 `;
 
 const Main = styled.section`
-  overflow: auto;
-  padding: 16px 22px 24px;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  min-height: 0;
+  padding: 16px 22px 14px;
+  & > div:nth-of-type(2) {
+    min-height: 0;
+  }
+  ${narrow} {
+    height: 88dvh;
+  }
 `;
 
 const Head = styled.div`
@@ -46,14 +54,17 @@ const Side = styled.aside`
 `;
 
 const Order = styled(GridList)`
-  display: grid;
+  height: 100%;
+  overflow: auto;
   outline: none;
   border-top: 1.5px solid ${desk.ink};
 ` as typeof GridList;
 
 const Foot = styled.p`
-  margin: 12px 0 22px;
+  margin: 10px 0 0;
 `;
+
+const ROWS = { estimatedRowHeight: 53 };
 
 const NEW_SET = 'new';
 const NONE = 'none';
@@ -143,34 +154,36 @@ export function OrderPart() {
           </Button>
         </Head>
         <div onKeyDownCapture={onKey}>
-          <Order
-            selectionBehavior="replace"
-            aria-label="Running order"
-            selectionMode="single"
-            selectedKeys={chosen === null ? [] : [chosen]}
-            onSelectionChange={(keys) =>
-              setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
-            }
-            dragAndDropHooks={dragAndDropHooks}
-            renderEmptyState={() => <EmptySet />}
-          >
-            {rows.map((row) => {
-              const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
-              const { id } = row.entry;
-              return (
-                <EntryRow
-                  key={id}
-                  row={row}
-                  song={song}
-                  number={numbered.indexOf(id) + 1}
-                  clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
-                  plays={playing && entryId === id}
-                  next={queued === id}
-                  played={history.findLast((p) => p.entryId === id) ?? null}
-                />
-              );
-            })}
-          </Order>
+          <Virtualizer layout={ListLayout} layoutOptions={ROWS}>
+            <Order
+              selectionBehavior="replace"
+              aria-label="Running order"
+              selectionMode="single"
+              selectedKeys={chosen === null ? [] : [chosen]}
+              onSelectionChange={(keys) =>
+                setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
+              }
+              dragAndDropHooks={dragAndDropHooks}
+              renderEmptyState={() => <EmptySet />}
+            >
+              {rows.map((row) => {
+                const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
+                const { id } = row.entry;
+                return (
+                  <EntryRow
+                    key={id}
+                    row={row}
+                    song={song}
+                    number={numbered.indexOf(id) + 1}
+                    clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
+                    plays={playing && entryId === id}
+                    next={queued === id}
+                    played={history.findLast((p) => p.entryId === id) ?? null}
+                  />
+                );
+              })}
+            </Order>
+          </Virtualizer>
         </div>
         <Foot hidden={rows.length === 0}>
           <Soft>
@@ -179,10 +192,16 @@ export function OrderPart() {
             move it with Alt and the arrows.
           </Soft>
         </Foot>
-        <PlayedList history={history} />
       </Main>
       <Side aria-label={entry ? 'Chosen entry' : 'Set'}>
-        {entry ? <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} /> : <SetFields />}
+        {entry ? (
+          <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} />
+        ) : (
+          <>
+            <SetFields />
+            <PlayedList history={history} />
+          </>
+        )}
       </Side>
     </Page>
   );

@@ -17,7 +17,10 @@ const List = styled.ol`
   list-style: none;
   & li {
     display: grid;
-    grid-template-columns: 84px minmax(0, 1fr) 70px 110px;
+    grid-template-columns: 74px minmax(0, 1fr) 52px;
+    & > :last-child {
+      grid-column: 2 / 4;
+    }
     gap: 10px;
     padding: 3px 0;
     border-bottom: 1px solid ${desk.line};
