@@ -16,6 +16,7 @@ import { fuzz } from './fuzz';
 import { load } from './load';
 import { printed } from './paper';
 import { typing } from './typing';
+import { everyViewWhilePlaying } from './views';
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)]!;
 const ms = (x: number): string => `${x.toFixed(x < 10 ? 1 : 0)} ms`.padStart(10);
@@ -284,6 +285,19 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
       `  something to see after ${ms(median(paint)).trim()}, the view after ${ms(median(view)).trim()} (medians of 7)`,
     );
     console.log('  aim: under 300 kB, something to see in 300 ms');
+  },
+  views: async () => {
+    const { views, sent, late, latest } = await everyViewWhilePlaying();
+    console.log(
+      '\nEvery view of the largest show, opened while it plays: the longest task of the page, and its elements.',
+    );
+    for (const { name, worst, elements } of views) {
+      console.log(`  ${name.padEnd(32)} ${ms(worst)} ${String(elements).padStart(7)}`);
+    }
+    console.log(
+      `  ${sent} messages left, ${late} of them late${late > 0 ? ` (${latest.toFixed(0)} ms at the most)` : ''}`,
+    );
+    console.log('  aim: no task over 150 ms, none late, no view of over 5,000 elements');
   },
   endurance: async () => {
     const { tenths, minutes, bars } = await endure(Number(process.argv[3] ?? ENDURE_SECONDS), ENDURE_SPEED);

@@ -54,7 +54,7 @@ const Lands = styled.span<{ $bad: boolean }>`
 `;
 
 /** The list shows so many at once; what does not land comes first. */
-const SHOWN = 120;
+const SHOWN = 60;
 
 interface Props {
   readonly show: Show;

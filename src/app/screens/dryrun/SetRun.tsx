@@ -5,6 +5,7 @@ import { indexShow, setTolerance, type Song, RANGES, figureIn, rangeWords, type 
 import { LanternMark } from '../../components/LanternMark';
 import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
+import { Later } from '../../components/Later';
 import { Near } from '../../components/Near';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
@@ -48,6 +49,8 @@ interface Props {
   readonly rigFindings: readonly Finding[];
 }
 
+/** Pixels of the chart, until it is drawn. */
+const CHART_HEIGHT = 260;
 /** Pixels of a song's findings, until they were drawn. */
 const FINDINGS_HEIGHT = 320;
 
@@ -106,7 +109,7 @@ export function SetRun({ songs, rigFindings }: Props) {
             ))}
           </tbody>
         </Table>
-        <SetChart songs={songs} runs={runs} />
+        <Later height={CHART_HEIGHT}>{() => <SetChart songs={songs} runs={runs} />}</Later>
       </Right>
     </Body>
   );

@@ -6,6 +6,7 @@ import { worstFirst, type Verdict } from '../../../core/simulate';
 import { verdictSentence } from '../../../wording';
 import { Soft } from '../../components/controls';
 import { FindingList } from '../../components/FindingList';
+import { Later } from '../../components/Later';
 import { placePath } from '../../components/findingGroups';
 import { isOfNow, useProofs } from '../../state/proofs';
 import { useComparing } from '../../state/comparing';
@@ -37,6 +38,9 @@ const Caption = styled.p`
     font-weight: 600;
   }
 `;
+
+/** Pixels of a chart, until it is drawn. */
+const CHART_HEIGHT = 230;
 
 /** What a song's dry run saw: findings and changes beside their picture. */
 export function SongRun({ song }: { readonly song: Song }) {
@@ -106,8 +110,10 @@ export function SongRun({ song }: { readonly song: Song }) {
           </section>
         )}
         <Pair>
-          <LatenessChart show={show} song={shown} run={run} onChoose={choose} />
-          <LoadChart show={show} song={shown} run={run} />
+          <Later height={CHART_HEIGHT}>
+            {() => <LatenessChart show={show} song={shown} run={run} onChoose={choose} />}
+          </Later>
+          <Later height={CHART_HEIGHT}>{() => <LoadChart show={show} song={shown} run={run} />}</Later>
         </Pair>
       </Right>
     </Body>

@@ -38,7 +38,7 @@ export function PlayedList({ history }: { readonly history: readonly Played[] })
   if (history.length === 0) return null;
   const length = (p: Played): string => (p.until === null ? 'plays' : durationWords((p.until - p.at) / 1e6));
   return (
-    <section aria-label="Played">
+    <section aria-label="Played" style={{ marginTop: 22 }}>
       <h2>Played</h2>
       <List>
         {history.toReversed().map((p) => (
