@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { songTime, type Song } from '../../../core/show';
@@ -41,6 +41,9 @@ const Paper = styled.div`
   ${tallPane}
 `;
 
+/** The room that the last chart had, in pixels: the next one mostly has the same. */
+let lastSize = { width: 880, height: 600 };
+
 /** Pixels a quarter from which on single ticks can be told apart. */
 const TICK_SCALE = 440;
 
@@ -55,7 +58,7 @@ export function SongChart({ song, search }: Props) {
   const counting = useApp((s) => s.counting);
   const peaks = useSounds((s) => s.peaks);
   const paper = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 880, height: 600 });
+  const [size, setSize] = useState(() => lastSize);
   const [scale, setScale] = useState(SCALES.indexOf(28));
   const [whole, setWhole] = useState(false);
   const [snapTo, setSnapTo] = useState<Snap>('beat');
@@ -84,7 +87,12 @@ export function SongChart({ song, search }: Props) {
     if (!element) return undefined;
     const observer = new ResizeObserver(() => {
       const { clientWidth, clientHeight } = element;
-      setSize({ width: clientWidth - GUTTER - PADDING.left - PADDING.right, height: clientHeight - 2 * PADDING.top });
+      const width = clientWidth - GUTTER - PADDING.left - PADDING.right;
+      const height = clientHeight - 2 * PADDING.top;
+      if (width === lastSize.width && height === lastSize.height) return;
+      lastSize = { width, height };
+      // All lines are laid out anew: what plays goes before that.
+      startTransition(() => setSize(lastSize));
     });
     observer.observe(element);
     return () => observer.disconnect();
