@@ -123,7 +123,10 @@ export const cueSchema = z.strictObject({
     z.strictObject({
       kind: z.literal('message'),
       unitId: id,
-      bytes: z.string().regex(/^([0-9a-f]{2})+$/),
+      bytes: z
+        .string()
+        .max(2 * LIMITS.dumpBytes)
+        .regex(/^([0-9a-f]{2})+$/),
     }),
   ]),
 });

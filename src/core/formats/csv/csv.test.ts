@@ -146,6 +146,39 @@ describe('tones as a table', () => {
     expect(sharing(demo, value!)).toBe(demo);
   });
 
+  it('come back where several have one name, and names that look like those that tell them apart', () => {
+    fc.assert(
+      fc.property(randomShow({ gap: 60, shifts: true, raw: true, crowded: true }), ({ show, song: s }) => {
+        const NAMES = ['Lead', 'lead', 'Lead #2', ' Lead #1'];
+        const alike: Show = {
+          ...show,
+          tones: show.tones.map((t, i) => ({ ...t, name: NAMES[i % NAMES.length]! })),
+          units: show.units.map((u) => ({ ...u, name: 'Box' })),
+        };
+        const tones = readToneTable(alike, writeToneTable(alike), newId);
+        expect(tones.problems).toEqual([]);
+        expect(tones.value!.tones).toEqual(alike.tones);
+        // The same cue twice, and bytes by the thousand.
+        const raw = { kind: 'message', unitId: show.units[0]!.id, bytes: `f0${'01'.repeat(3000)}f7` } as const;
+        const twice: Song = {
+          ...s,
+          cues: [
+            ...s.cues.flatMap((c) => [c, { ...c, id: `${c.id}-again` }]),
+            { id: 'long', at: 0, shift: 0, landing: 'sent', muted: false, action: raw },
+          ],
+        };
+        const both = { ...alike, songs: alike.songs.map((x) => (x.id === s.id ? twice : x)) };
+        const { value, problems } = readCueTable(both, s.id, writeCueTable(both, twice), newId);
+        expect(problems).toEqual([]);
+        const byId = new Map(twice.cues.map((c) => [c.id, c]));
+        const back = value!.songs.find((x) => x.id === s.id)!.cues;
+        expect(back.map((c) => c.id).toSorted()).toEqual([...byId.keys()].toSorted());
+        for (const c of back) expect({ ...c, at: 0 }).toEqual({ ...byId.get(c.id)!, at: 0 });
+      }),
+      runs(816, 40),
+    );
+  });
+
   it('come back from a random show', () => {
     fc.assert(
       fc.property(randomShow({ gap: 480 }), ({ show }) => {

@@ -2,7 +2,17 @@ import { addTo } from '../../groups';
 import type { Read } from '../../problems';
 import { RANGES, cuesInOrder, indexShow, songTime, type Cue, type Show, type Song } from '../../show';
 import { formatPosition, parsePosition, type Ticks } from '../../time';
-import { byName, figureOf, readTable, theOne, wordIn, writeTable, type SayOf, type TableRow } from './table';
+import {
+  byName,
+  figureOf,
+  readTable,
+  theOne,
+  wordIn,
+  writeTable,
+  writtenName,
+  type SayOf,
+  type TableRow,
+} from './table';
 import { valueCell, valueOfCell } from './values';
 
 const COLUMNS = ['Place', 'Kind', 'Name', 'Unit', 'Value', 'Lands', 'Shift (ms)', 'Muted', 'Loads again'] as const;
@@ -14,6 +24,9 @@ const COLUMNS = ['Place', 'Kind', 'Name', 'Unit', 'Value', 'Lands', 'Shift (ms)'
 export function writeCueTable(show: Show, song: Song): string {
   const { units, tones } = indexShow(show);
   const moves = new Map(show.moves.map((m) => [m.id, m]));
+  const toneName = writtenName(show.tones, (t) => t.name);
+  const moveName = writtenName(show.moves, (m) => m.name);
+  const unitName = writtenName(show.units, (u) => u.name);
   const { bars } = songTime(song);
   const rows = cuesInOrder(song).map(({ at, landing, shift, muted, action }) => {
     const unit = 'unitId' in action ? units.get(action.unitId) : undefined;
@@ -21,17 +34,17 @@ export function writeCueTable(show: Show, song: Song): string {
       action.kind === 'control' ? unit?.profile.controls.find((c) => c.id === action.controlId) : undefined;
     const name =
       action.kind === 'tone'
-        ? (tones.get(action.toneId)?.name ?? '')
+        ? toneName(tones.get(action.toneId))
         : action.kind === 'move'
-          ? (moves.get(action.moveId)?.name ?? '')
-          : (control?.name ?? '');
+          ? moveName(moves.get(action.moveId))
+          : writtenName(unit?.profile.controls ?? [], (c) => c.name)(control);
     const value =
       action.kind === 'message' ? action.bytes : action.kind === 'control' ? valueCell(control!, action.value) : '';
     return [
       formatPosition(bars, at, song.bars),
       action.kind === 'message' ? 'bytes' : action.kind,
       name,
-      unit?.name ?? '',
+      unitName(unit),
       value,
       landing,
       shift === 0 ? '' : String(shift),
@@ -55,9 +68,11 @@ export function readCueTable(show: Show, songId: string, text: string, newId: ()
 /** A cue that is as it was keeps its id, and with it its proof; then one that stands where one stood. */
 function withOldIds(before: readonly Cue[], now: readonly Cue[]): readonly Cue[] {
   const left = new Map<string, Cue[]>();
-  const content = ({ at, shift, landing, muted, action }: Cue): string =>
-    JSON.stringify([at, shift, landing, muted, action]);
-  const keys = [content, (c: Cue) => `${c.at} ${c.action.kind}`];
+  // A place is written to a thousandth of a tick.
+  const place = ({ at }: Cue): number => Math.round(at * 1000);
+  const content = (c: Cue): string =>
+    JSON.stringify([place(c), c.shift, c.landing, c.muted, Object.entries(c.action).toSorted()]);
+  const keys = [content, (c: Cue) => `${place(c)} ${c.action.kind}`];
   const named = new Map<Cue, string>();
   const taken = new Set<string>();
   for (const key of keys) {
@@ -107,7 +122,7 @@ function actionOf(show: Show, row: TableRow, say: SayOf): Cue['action'] | undefi
   if (!unit) return undefined;
   if (kind === 'bytes') {
     const bytes = cells['Value']!.replaceAll(/\s/g, '').toLowerCase();
-    const sound = /^([0-9a-f]{2})+$/.test(bytes) && bytes.length <= 2000;
+    const sound = /^([0-9a-f]{2})+$/.test(bytes);
     if (!sound) say(row, 'Value', 'csv.value', { found: cells['Value']!, expected: ['bytes of two digits each'] });
     return sound ? { kind: 'message', unitId: unit.id, bytes } : undefined;
   }

@@ -1,17 +1,29 @@
 import type { Read } from '../../problems';
 import { LIMITS, RANGES, indexShow, setOf, songEntry, type SetEntry, type Show } from '../../show';
-import { byName, figureOf, readTable, theOne, wordIn, writeTable, type SayOf, type TableRow } from './table';
+import {
+  byName,
+  figureOf,
+  readTable,
+  theOne,
+  wordIn,
+  writeTable,
+  writtenName,
+  type SayOf,
+  type TableRow,
+} from './table';
 
 const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge'] as const;
 
 /** The running order as a table: songs, breaks and notes. What starts a song from outside is not in it. */
 export function writeSetTable(show: Show): string {
   const { songs, tones } = indexShow(show);
+  const title = writtenName(show.songs, (s) => s.title);
+  const toneName = writtenName(show.tones, (t) => t.name);
   const rows = setOf(show).entries.map((e): string[] => {
     if (e.kind === 'break') return ['break', e.title, '', '', String(e.minutes), ''];
     if (e.kind === 'note') return ['note', e.text, '', '', '', ''];
-    const bridge = e.bridgeToneId === null ? '' : (tones.get(e.bridgeToneId)?.name ?? '');
-    return ['song', songs.get(e.songId)?.title ?? '', e.follow, String(e.pause), '', bridge];
+    const bridge = e.bridgeToneId === null ? '' : toneName(tones.get(e.bridgeToneId));
+    return ['song', title(songs.get(e.songId)), e.follow, String(e.pause), '', bridge];
   });
   return writeTable(COLUMNS, rows);
 }

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { LINE_LIMIT, PROBLEM_LIMIT, harmed } from '../../cells';
 import { csvText } from '../../csvText';
+import { addTo } from '../../groups';
 import {
   NOWHERE,
   problem,
@@ -105,16 +106,59 @@ export function readPairs(text: string): readonly (readonly [string, string])[] 
 const bare = (text: string): string =>
   text.startsWith('"') && text.length > 1 ? text.slice(1, -1).replaceAll('""', '"') : text;
 
-/** Things by name, whatever the case; those that share a name are all there. */
-export function byName<T>(list: readonly T[], nameOf: (item: T) => string): (name: string) => readonly T[] {
+interface Names<T> {
+  readonly found: ReadonlyMap<string, readonly T[]>;
+  readonly written: ReadonlyMap<T, string>;
+}
+
+/** What was worked out for a list: tables ask for it in every line. */
+const known = new WeakMap<readonly object[], Names<object>>();
+
+const keyOf = (name: string): string => name.trim().toLowerCase();
+
+function namesOf<T extends object>(list: readonly T[], nameOf: (item: T) => string): Names<T> {
+  const there = known.get(list) as Names<T> | undefined;
+  if (there) return there;
   const found = new Map<string, T[]>();
-  for (const item of list) {
-    const key = nameOf(item).trim().toLowerCase();
-    const same = found.get(key);
-    if (same) same.push(item);
-    else found.set(key, [item]);
+  for (const item of list) addTo(found, keyOf(nameOf(item)), item);
+  const written = new Map<T, string>();
+  for (const [, same] of [...found]) {
+    let n = 1;
+    for (const item of same) {
+      let name = nameOf(item);
+      if (same.length > 1) {
+        // "Lead #2" may be a name of its own.
+        do name = `${nameOf(item)} #${n++}`;
+        while (found.has(keyOf(name)));
+        found.set(keyOf(name), [item]);
+      }
+      written.set(item, name);
+    }
   }
-  return (name) => found.get(name.trim().toLowerCase()) ?? [];
+  const names = { found, written };
+  known.set(list, names as Names<object>);
+  return names;
+}
+
+/**
+ * Things by name, whatever the case; those that share a name are all there. With the number that tells it from them,
+ * as `writtenName` has it, each is found alone.
+ */
+export function byName<T extends object>(
+  list: readonly T[],
+  nameOf: (item: T) => string,
+): (name: string) => readonly T[] {
+  const { found } = namesOf(list, nameOf);
+  return (name) => found.get(keyOf(name)) ?? [];
+}
+
+/** What a table calls a thing of a list: its name; of several of one name "Lead #1", "Lead #2". Empty for what is not in it. */
+export function writtenName<T extends object>(
+  list: readonly T[],
+  nameOf: (item: T) => string,
+): (item: T | undefined) => string {
+  const { written } = namesOf(list, nameOf);
+  return (item) => (item && written.get(item)) ?? '';
 }
 
 /** The one thing of a name; else it is said what is wrong with it. `of`: the unit that should have it, where it is a unit's. */

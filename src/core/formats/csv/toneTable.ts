@@ -1,7 +1,17 @@
 import { indexOfLabel, labelOf } from '../../addressing';
 import type { Read } from '../../problems';
 import { LIMITS, newSlot, slotsById, type Show, type Slot, type Tone, type TonePart, type Unit } from '../../show';
-import { byName, readPairs, readTable, theOne, writePairs, writeTable, type SayOf, type TableRow } from './table';
+import {
+  byName,
+  readPairs,
+  readTable,
+  theOne,
+  writePairs,
+  writeTable,
+  writtenName,
+  type SayOf,
+  type TableRow,
+} from './table';
 import { valueCell, valueOfCell, variantCell, variantOfCell } from './values';
 
 const COLUMNS = ['Tone', 'Unit', 'Preset', 'Preset name', 'Variant', 'Controls', 'Effects', 'Notes'] as const;
@@ -9,10 +19,14 @@ const COLUMNS = ['Tone', 'Unit', 'Preset', 'Preset name', 'Variant', 'Controls',
 /** The tones as a table: a line for each unit that a tone says something of. */
 export function writeToneTable(show: Show): string {
   const units = new Map(show.units.map((u) => [u.id, u]));
+  const toneName = writtenName(show.tones, (t) => t.name);
+  const unitName = writtenName(show.units, (u) => u.name);
   const rows = show.tones.flatMap((tone) => {
-    if (tone.parts.length === 0) return [[tone.name, '', '', '', '', '', '', tone.notes]];
+    const name = toneName(tone);
+    if (tone.parts.length === 0) return [[name, '', '', '', '', '', '', tone.notes]];
     return tone.parts.map((part, i) => [
-      tone.name,
+      name,
+      unitName(units.get(part.unitId)),
       ...partCells(units.get(part.unitId)!, part),
       i === 0 ? tone.notes : '',
     ]);
@@ -23,21 +37,22 @@ export function writeToneTable(show: Show): string {
 function partCells(unit: Unit, { slotId, variant, controls, effects }: TonePart): string[] {
   const slot = slotId === null ? undefined : slotsById(unit).get(slotId);
   const { plan } = unit.profile;
+  const controlName = writtenName(unit.profile.controls, (c) => c.name);
+  const effectName = writtenName(unit.profile.effects, (e) => e.name);
   return [
-    unit.name,
     slot ? labelOf(plan, slot.index) : '',
     slot?.name ?? (slotId === null ? '' : (unit.lostSlots.find((s) => s.id === slotId)?.name ?? '')),
     variantCell(unit, variant),
     writePairs(
       controls.flatMap(({ controlId, value }) => {
         const control = unit.profile.controls.find((c) => c.id === controlId);
-        return control ? [[control.name, valueCell(control, value)] as const] : [];
+        return control ? [[controlName(control), valueCell(control, value)] as const] : [];
       }),
     ),
     writePairs(
       effects.flatMap(({ effectId, how }) => {
         const effect = unit.profile.effects.find((e) => e.id === effectId);
-        return effect ? [[effect.name, how] as const] : [];
+        return effect ? [[effectName(effect), how] as const] : [];
       }),
     ),
   ];
@@ -57,7 +72,7 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
         say(row, 'Tone', 'csv.value', { found: name, expected: [`1 to ${LIMITS.title} letters`] });
         continue;
       }
-      const key = name.toLowerCase();
+      const key = name.trim().toLowerCase();
       const tone = read.get(key) ?? { name, notes: '', parts: [] };
       read.set(key, tone);
       tone.notes ||= row.cells['Notes']!.slice(0, LIMITS.notes);
@@ -71,11 +86,12 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
     const mine = byName(show.tones, (t) => t.name);
     for (const [key, tone] of read) {
       if (mine(tone.name).length < 2) continue;
-      const row = rows.find((r) => r.cells['Tone']!.toLowerCase() === key)!;
+      const row = rows.find((r) => r.cells['Tone']!.trim().toLowerCase() === key)!;
       say(row, 'Tone', 'csv.many', { of: '', what: 'tone', name: tone.name, count: mine(tone.name).length });
     }
+    const toneName = writtenName(show.tones, (t) => t.name);
     const changed = show.tones.map((t): Tone => {
-      const now = read.get(t.name.trim().toLowerCase());
+      const now = read.get(toneName(t).trim().toLowerCase());
       return now ? { ...t, notes: now.notes || t.notes, parts: now.parts } : t;
     });
     const fresh = [...read.values()].filter((t) => mine(t.name).length === 0);
