@@ -3,6 +3,7 @@ import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import { delivery } from './scripts/delivery';
 import { engineMark } from './scripts/engine';
+import { licenceTexts } from './scripts/licences';
 
 /** The application is there when the network and its server are gone, and can be installed. A new version waits until it is asked for. */
 const offline = VitePWA({
@@ -29,16 +30,21 @@ const offline = VitePWA({
     maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
     // Any address of the application is a view of its page; what is shared with screens elsewhere is the server's.
     navigateFallback: '/index.html',
-    navigateFallbackDenylist: [/^\/share/],
+    navigateFallbackDenylist: [/^\/share/, /^\/licences/],
     cleanupOutdatedCaches: true,
   },
 });
 
 export default defineConfig({
-  plugins: [react(), delivery(), offline],
+  plugins: [react(), licenceTexts(import.meta.dirname), delivery(), offline],
   define: { ENGINE_MARK: JSON.stringify(engineMark()) },
   worker: { format: 'es' },
   // Fonts and pictures stay files: the server's policy allows no data: fonts.
-  build: { target: 'es2023', sourcemap: false, assetsInlineLimit: 0 },
+  build: {
+    target: 'es2023',
+    sourcemap: false,
+    assetsInlineLimit: 0,
+    rolldownOptions: { checks: { pluginTimings: false } },
+  },
   server: { host: '127.0.0.1' },
 });

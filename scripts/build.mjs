@@ -1,6 +1,6 @@
 // Builds the application when its sources changed since it was last built.
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { accessSync, constants, existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root, run } from './ready.mjs';
 
@@ -13,7 +13,8 @@ function sources() {
       for (const name of readdirSync(path).sort()) visit(join(path, name));
     } else hash.update(path).update(readFileSync(path));
   };
-  for (const name of ['src', 'public', 'index.html', 'vite.config.ts', 'package-lock.json']) visit(join(root, name));
+  for (const name of ['src', 'public', 'scripts', 'index.html', 'vite.config.ts', 'package-lock.json'])
+    visit(join(root, name));
   return hash.digest('hex');
 }
 
@@ -22,7 +23,15 @@ export function built() {
   const stamp = join(root, 'dist', '.sources');
   const now = sources();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return 0;
-  const code = run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn']);
+  const folder = existsSync(join(root, 'dist')) ? join(root, 'dist') : root;
+  try {
+    accessSync(folder, constants.W_OK);
+  } catch {
+    console.error(`The application cannot be built: ${folder} cannot be written to.`);
+    return 2;
+  }
+  const vite = [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'];
+  const code = run(process.execPath, vite, { env: { VITE_CONFIG_NATIVE_IGNORE_WARNING: 'true' } });
   if (code === 0) writeFileSync(stamp, now);
   return code;
 }

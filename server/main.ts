@@ -19,7 +19,9 @@ if (unknown.length > 0) {
 }
 const own = shares ? ownAddresses() : [];
 const app = createApp(fileURLToPath(new URL('../dist', import.meta.url)), [...OWN_HOSTS, ...own]);
-const server = app.listen(port, shares ? '0.0.0.0' : '127.0.0.1', () => {
+const server = app.listen(port, shares ? '0.0.0.0' : '127.0.0.1', (error?: Error) => {
+  // It is called with an error too; that is said below.
+  if (error) return;
   const address = server.address();
   const at = typeof address === 'object' && address ? address.port : port;
   const here = `http://127.0.0.1:${at}`;

@@ -10,7 +10,7 @@ export function Renew() {
   const renew = useOffline((s) => s.renew);
   const playing = useNews((s) => s.news.playing);
   // What was typed just now is saved first; what cannot be saved is not given up for a new version.
-  const refused = useApp((s) => s.open?.save === 'failed' || s.open?.save === 'conflict');
+  const refused = useApp((s) => s.open !== null && s.open.save !== 'saved' && s.open.save !== 'unsaved');
   if (!renew || playing) return null;
   const go = async (): Promise<void> => {
     await saveNow();

@@ -3,7 +3,7 @@ import { Suspense, memo, useCallback, useEffect } from 'react';
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { keepAsCopy, redo, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
+import { keepAsCopy, redo, saveAnew, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
 import { dropFile } from '../state/dropped';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
@@ -136,6 +136,7 @@ const SAVE_WORDS = {
   saved: 'Saved in this browser',
   unsaved: 'Saving …',
   conflict: 'Not saved: changed in another tab',
+  gone: 'Not saved: deleted from this browser',
   failed: 'Not saved',
 } as const;
 
@@ -221,17 +222,25 @@ function OpenShell() {
       </Head>
       {save === 'conflict' && (
         <Notice role="alert">
-          Another tab saved this show while you were editing here. Nothing of either is lost:
+          Another tab saved this show while you were editing here. Choose one of the two; the other is not thrown away:
           <Button onPress={() => void takeSaved()}>Use what was saved there (undo brings mine back)</Button>
           <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
             Keep mine as a copy
           </MainButton>
         </Notice>
       )}
+      {save === 'gone' && (
+        <Notice role="alert">
+          This show is no longer in this browser’s storage: it was deleted there, or the storage was cleared. Recordings
+          and versions went with it; what is open here is whole.
+          <MainButton onPress={() => void saveAnew()}>Save it again</MainButton>
+          <Button onPress={() => void exportShow(show, true)}>Export show</Button>
+        </Notice>
+      )}
       {save === 'failed' && (
         <Notice role="alert">
-          The browser refuses to store: it may be out of room. The show is kept here and saving is tried again; to be
-          safe, export it.
+          The browser stores nothing: it may be out of room, or not allowed to. The show is kept on this page only, and
+          saving is tried again; export it before you leave.
           <MainButton onPress={() => void exportShow(show, true)}>Export show</MainButton>
         </Notice>
       )}

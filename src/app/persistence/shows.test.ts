@@ -147,7 +147,7 @@ describe('the shelf', () => {
       expect((await loadShow(shelf, show.id))!.damaged).toEqual([{ id: bad.id, data }]);
       await removeDamaged(shelf, show.id, damaged);
       expect((await loadShow(shelf, show.id))!.damaged).toEqual([]);
-      await saveShow(shelf, show, saved.revision, 3);
+      await saveShow(shelf, show, revision + 1, 3);
     }
   });
 
@@ -175,11 +175,14 @@ describe('the shelf', () => {
 
   it('tells of a new revision', async () => {
     await saveShow(shelf, show, null, 1);
-    const seen: number[] = [];
+    const seen: (number | undefined)[] = [];
     const end = watchRevision(shelf, show.id, (r) => seen.push(r));
     await until(() => seen.length > 0);
     await saveShow(shelf, show, 1, 2);
     await until(() => seen.at(-1) === 2);
+    await removeShow(shelf, show.id);
+    await until(() => seen.at(-1) === undefined);
+    expect(await saveShow(shelf, show, 2, 3)).toEqual({ kind: 'gone' });
     end();
   });
 

@@ -4,7 +4,10 @@ import type { Shelf } from './db';
 import { readListed, type Listed } from './listed';
 
 export type Saved =
-  { readonly kind: 'saved'; readonly revision: number } | { readonly kind: 'conflict'; readonly revision: number };
+  | { readonly kind: 'saved'; readonly revision: number }
+  | { readonly kind: 'conflict'; readonly revision: number }
+  /** What this grew out of is not there any more: it was deleted, or all that the browser stored was. */
+  | { readonly kind: 'gone' };
 
 /** How often a show was saved; undefined when there is none. */
 async function revisionOf(shelf: Shelf, id: string): Promise<number | undefined> {
@@ -26,6 +29,7 @@ export function saveShow(
 ): Promise<Saved> {
   return shelf.transaction('rw', shelf.shows, shelf.songs, async (): Promise<Saved> => {
     const lying = await revisionOf(shelf, show.id);
+    if (lying === undefined && base !== null) return { kind: 'gone' };
     if ((lying ?? null) !== base) return { kind: 'conflict', revision: lying ?? 0 };
     const revision = (base ?? 0) + 1;
     const { songs, ...frame } = show;
@@ -155,16 +159,21 @@ export function watchShows(
     const all = (await shelf.shows.toCollection().primaryKeys()).map(String);
     return [...shows, ...all.filter((id) => !known.has(id)).map((id) => ({ id, title: 'A damaged show', savedAt: 0 }))];
   });
-  const subscription = query.subscribe({ next: onShows, error: (error: unknown) => onRefusal(error as Error) });
+  const refused = (error: unknown): void => onRefusal(error as Error);
+  // A query that is followed says nothing of a database that does not open at all.
+  shelf.open().catch(refused);
+  const subscription = query.subscribe({ next: onShows, error: refused });
   return () => subscription.unsubscribe();
 }
 
-/** Calls back when a show's revision changes, in this tab or another. */
-export function watchRevision(shelf: Shelf, id: string, onRevision: (revision: number) => void): () => void {
+/** Calls back when a show's revision changes, in this tab or another; with undefined where it is there no more. */
+export function watchRevision(
+  shelf: Shelf,
+  id: string,
+  onRevision: (revision: number | undefined) => void,
+): () => void {
   const query = liveQuery(() => revisionOf(shelf, id));
-  const subscription = query.subscribe({
-    next: (revision) => revision !== undefined && onRevision(revision),
-  });
+  const subscription = query.subscribe({ next: onRevision, error: () => undefined });
   return () => subscription.unsubscribe();
 }
 

@@ -160,6 +160,11 @@ export function ShelfScreen() {
           To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
         </Soft>
         {problem !== null && <FormProblem>{problem}</FormProblem>}
+        <Soft style={{ fontSize: 13.5 }}>
+          <a href="/licences.txt" target="_blank" rel="noreferrer">
+            Licences of the packages in it
+          </a>
+        </Soft>
       </Side>
     </Page>
   );

@@ -84,6 +84,8 @@ const saving = createSaving({
 export const saveNow = saving.now;
 /** Takes what lies on the shelf in place of what is here; undo brings back what was here. */
 export const takeSaved = saving.takeTheirs;
+/** Saves the open show again, where the browser's storage has it no more. */
+export const saveAnew = saving.anew;
 
 /** Says that a thread cannot be started, and that it can again. */
 const sayBroken = (what: string) => (broken: boolean) =>
@@ -259,7 +261,8 @@ let endWatch: (() => void) | undefined;
 
 async function enter(show: Show, revision: number | null): Promise<void> {
   endWatch?.();
-  const proofs = await loadProofs(shelf, show.id);
+  // Without them everything is proven again.
+  const proofs = await loadProofs(shelf, show.id).catch(() => ({}));
   if (showNow()?.id !== show.id) forgetProofs();
   proving.forget();
   useProofs.setState({ proofs });
@@ -296,8 +299,8 @@ export const versions = createVersions({
   now: Date.now,
 });
 
-/** What was put on the shelf last, and not opened yet: it need not be read again. */
-let fresh: { readonly show: Show; readonly revision: number } | null = null;
+/** What was put on the shelf last, and not opened yet: it need not be read again. No revision: the shelf did not take it. */
+let fresh: { readonly show: Show; readonly revision: number | null } | null = null;
 
 /** Exports the data of songs that could not be read, as it lies there. */
 export function exportDamaged(): void {
@@ -326,7 +329,7 @@ export async function openFromShelf(id: string): Promise<void> {
   const shelved = fresh?.show.id === id ? fresh : null;
   fresh = null;
   if (shelved) {
-    saving.opened(shelved.show, shelved.revision);
+    if (shelved.revision !== null) saving.opened(shelved.show, shelved.revision);
     await enter(shelved.show, shelved.revision);
     return;
   }
@@ -354,14 +357,18 @@ export async function openFromShelf(id: string): Promise<void> {
   } else refuse(problems.map(problemLine)[0] ?? 'The show cannot be read.');
 }
 
-/** Puts a show that came from elsewhere on the shelf as a new one, with the sounds that came with it; gives its id there. */
+/**
+ * Puts a show that came from elsewhere on the shelf as a new one, with the sounds that came with it; gives its id there.
+ * Where the browser stores nothing, the show is opened all the same: it is there until the page is left.
+ */
 export async function shelve(
   show: Show,
   sounds: ReadonlyMap<string, Uint8Array<ArrayBuffer>> = new Map(),
 ): Promise<string> {
   const own: Show = { ...show, id: newId() };
-  const { kind, revision } = await saveShow(shelf, own, null, Date.now());
-  fresh = kind === 'saved' ? { show: own, revision } : null;
+  const saved = await saveShow(shelf, own, null, Date.now()).catch(() => null);
+  fresh = saved?.kind === 'saved' ? { show: own, revision: saved.revision } : { show: own, revision: null };
+  if (saved === null) return own.id;
   const lost = await keepSounds(show, own.id, sounds);
   if (lost.length > 0) say(`Not taken in, because it cannot be decoded or does not fit: ${lost.join(', ')}.`);
   return own.id;

@@ -32,7 +32,9 @@ export function createDocument(
     if (now) store.setState({ open: { ...now, ...change } });
   };
   const done = (show: Show, way: Pick<OpenShow, 'past' | 'future'>): void => {
-    const save = open()?.save === 'conflict' ? 'conflict' : 'unsaved';
+    const was = open()?.save;
+    // What somebody has to decide first stays so.
+    const save = was === 'conflict' || was === 'gone' ? was : 'unsaved';
     set({ show, ...way, save });
     onChange(show);
   };

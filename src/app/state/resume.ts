@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { tabStore } from '../adapters/tabStore';
 import { create } from 'zustand';
 import { indexShow, songTime, ticksAt } from '../../core/show';
 import { useNews } from './news';
@@ -37,12 +38,12 @@ export function readResume(text: string | null, now: number): Resume | null {
 /** From now on the tab remembers what plays; what played before it was loaded anew is offered. */
 export function followPlace(): void {
   let last = 0;
-  useResume.setState({ resume: readResume(sessionStorage.getItem(KEY), Date.now()) });
+  useResume.setState({ resume: readResume(tabStore.get(KEY), Date.now()) });
   useNews.subscribe(({ news }, before) => {
     const { playing, songId, entryId, place } = news;
     const { open } = useApp.getState();
     if (!playing) {
-      if (before.news.playing) sessionStorage.removeItem(KEY);
+      if (before.news.playing) tabStore.remove(KEY);
       return;
     }
     if (useResume.getState().resume !== null) useResume.setState({ resume: null });
@@ -52,12 +53,12 @@ export function followPlace(): void {
     last = now;
     const at = ticksAt(songTime(song), Math.max(0, place));
     const kept: Resume = { showId: open.show.id, songId: song.id, entryId, at, when: now };
-    sessionStorage.setItem(KEY, JSON.stringify(kept));
+    tabStore.set(KEY, JSON.stringify(kept));
   });
 }
 
 /** Nobody wants to go on. */
 export function forgetPlace(): void {
-  sessionStorage.removeItem(KEY);
+  tabStore.remove(KEY);
   useResume.setState({ resume: null });
 }

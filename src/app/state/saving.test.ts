@@ -12,6 +12,7 @@ const show = demoShow();
 class Desk {
   row: { show: Show; revision: number } = { show, revision: 1 };
   refuses = false;
+  gone = false;
   saves = 0;
   time = 0;
   private timers: { at: number; run: () => void }[] = [];
@@ -23,9 +24,11 @@ class Desk {
       this.saves += 1;
       await Promise.resolve();
       if (this.refuses) throw new Error('no room');
-      if (base !== this.row.revision) return { kind: 'conflict', revision: this.row.revision };
-      this.row = { show: s, revision: base + 1 };
-      return { kind: 'saved', revision: base + 1 };
+      if (this.gone && base !== null) return { kind: 'gone' };
+      if (!this.gone && base !== this.row.revision) return { kind: 'conflict', revision: this.row.revision };
+      this.gone = false;
+      this.row = { show: s, revision: (base ?? 0) + 1 };
+      return { kind: 'saved', revision: this.row.revision };
     },
     load: async () => this.row,
     now: () => this.time,
@@ -122,6 +125,25 @@ describe('saving', () => {
     expect(open().save).toBe('conflict');
     await desk.pass(SAVE_DELAY);
     expect(desk.saves).toBe(0);
+  });
+
+  it.each([
+    ['when it is saved', async () => desk.pass(SAVE_DELAY)],
+    ['when the row goes', async () => desk.saving.follow(undefined)],
+  ])('says that the show is not stored any more, %s, and saves it anew when it is told to', async (_, notices) => {
+    rename('Mine');
+    desk.gone = true;
+    await notices();
+    expect([open().save, open().show.title]).toEqual(['gone', 'Mine']);
+    rename('Mine, too');
+    await desk.pass(SAVE_DELAY);
+    expect([open().save, desk.row.show.title]).toEqual(['gone', show.title]);
+    await desk.saving.anew();
+    expect(open()).toMatchObject({ save: 'saved', revision: 1, show: { title: 'Mine, too' } });
+    expect(desk.row).toMatchObject({ revision: 1, show: { title: 'Mine, too' } });
+    rename('And on');
+    await desk.pass(SAVE_DELAY);
+    expect(desk.row).toMatchObject({ revision: 2, show: { title: 'And on' } });
   });
 
   it('says nothing of a show that is open no more', async () => {

@@ -29,10 +29,12 @@ export interface Saving {
   readonly soon: () => void;
   /** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
   readonly now: () => Promise<void>;
-  /** Another tab saved: what it saved is taken over, unless something here is not saved yet. */
-  readonly follow: (revision: number) => Promise<void>;
+  /** Another tab saved: what it saved is taken over, unless something here is not saved yet. Undefined: the show is there no more. */
+  readonly follow: (revision: number | undefined) => Promise<void>;
   /** Takes what another tab saved in place of what is here; undo brings back what was here. */
   readonly takeTheirs: () => Promise<void>;
+  /** Saves what is here as if for the first time, where it is not there any more. */
+  readonly anew: () => Promise<void>;
 }
 
 export function createSaving({ open, document, save, load, now, later }: SavingNeeds): Saving {
@@ -51,7 +53,7 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
 
   const saveOnce = async (): Promise<void> => {
     const is = open();
-    if (!is || is.save === 'saved' || is.save === 'conflict') return;
+    if (!is || is.save === 'saved' || is.save === 'conflict' || is.save === 'gone') return;
     const { show, revision } = is;
     let saved: Saved;
     try {
@@ -64,7 +66,7 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     if (saved.kind === 'saved') lying = { show, revision: saved.revision };
     // Another show may be open by now.
     if (open()?.show.id !== show.id) return;
-    if (saved.kind === 'conflict') document.change({ save: 'conflict' });
+    if (saved.kind !== 'saved') document.change({ save: saved.kind });
     else document.change({ revision: saved.revision, save: open()?.show === show ? 'saved' : 'unsaved' });
   };
 
@@ -92,10 +94,20 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     follow: async (revision) => {
       await saving;
       const is = open();
-      if (!is || is.revision === null || revision <= is.revision) return;
+      if (!is || is.revision === null) return;
+      if (revision === undefined) {
+        document.change({ save: 'gone' });
+        return;
+      }
+      if (revision <= is.revision) return;
       if (is.save === 'saved') await take();
       else document.change({ save: 'conflict' });
     },
     takeTheirs: take,
+    anew: () => {
+      lying = null;
+      document.change({ revision: null, save: 'unsaved' });
+      return saveNow();
+    },
   };
 }

@@ -14,7 +14,7 @@ export interface Done {
   readonly label: string;
 }
 
-export type SaveState = 'saved' | 'unsaved' | 'conflict' | 'failed';
+export type SaveState = 'saved' | 'unsaved' | 'conflict' | 'gone' | 'failed';
 
 /** The show that is open, with its way back and forth. */
 export interface OpenShow {

@@ -1,3 +1,4 @@
+import { tabStore } from '../adapters/tabStore';
 import { create } from 'zustand';
 import { readShowData } from '../../core/formats/show-file';
 import { readLine, toScreenSchema, type StageNews } from '../../core/formats/line';
@@ -38,11 +39,11 @@ function hear(text: string): void {
   if (!message) return;
   switch (message.kind) {
     case 'joined':
-      sessionStorage.setItem(KEY, message.pass);
+      tabStore.set(KEY, message.pass);
       useWatching.setState({ state: 'in', refusal: null, lostSince: null });
       break;
     case 'refused':
-      if (message.why === 'pass') sessionStorage.removeItem(KEY);
+      if (message.why === 'pass') tabStore.remove(KEY);
       leave();
       useWatching.setState({ ...ASKING, refusal: REFUSALS[message.why] });
       break;
@@ -70,7 +71,7 @@ export function join(code: string | null): void {
   useWatching.setState({ ...ASKING, state: 'joining' });
   const ears: LineEars = {
     opened: () => {
-      const pass = sessionStorage.getItem(KEY);
+      const pass = tabStore.get(KEY);
       if (pass !== null) line?.send({ kind: 'back', pass });
       else if (code !== null) line?.send({ kind: 'join', code });
     },
@@ -86,4 +87,4 @@ export function leave(): void {
 }
 
 /** Whether this tab was in before, and may come back without a code. */
-export const wasIn = (): boolean => sessionStorage.getItem(KEY) !== null;
+export const wasIn = (): boolean => tabStore.get(KEY) !== null;
