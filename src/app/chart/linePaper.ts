@@ -8,7 +8,7 @@ export const Box = styled.div`
   cursor: text;
 `;
 
-export const SectionName = styled.h3<{ readonly $size: number }>`
+export const SectionName = styled.h2<{ readonly $size: number }>`
   position: absolute;
   top: 0;
   font-size: ${(p) => p.$size}px;

@@ -28,6 +28,7 @@ import { exportShow } from '../state/exports';
 import { Note } from './Note';
 import { CountingSwitch } from './CountingSwitch';
 import { HeadSlip, Quiet } from './shellParts';
+import { useRegions } from './useRegions';
 import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
 
 const Frame = styled.div`
@@ -172,6 +173,7 @@ function OpenShell() {
   const save = useApp((s) => s.open?.save ?? 'saved');
   const trouble = useProofs((s) => s.trouble);
   useFocusKeeper();
+  useRegions();
   const onFile = useCallback(
     (file: File) => {
       dropFile(file);

@@ -99,6 +99,10 @@ export function Transport() {
         event.preventDefault();
         toggle();
       },
+      'Alt+KeyP': (event) => {
+        event.preventDefault();
+        toggle();
+      },
     }),
   );
   return (

@@ -6,6 +6,8 @@ export const EVERYWHERE: Keys = [
   ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
   ['Alt 1 … Alt 9, Alt 0', 'Book, Rig, Map, Tones, Chart, Dry run, Feet, Set, Stage, Files'],
   ['Space', 'play, stop, where nothing else takes it'],
+  ['Alt P', 'play, stop, also while one types'],
+  ['F6 · Shift F6', 'to the next region: view, transport, views, head'],
   ['Tab · Shift Tab', 'to the next and the last thing that can be worked'],
   ['Escape', 'close what is open'],
   ['?', 'the keys of the view'],

@@ -15,6 +15,7 @@ import {
   freeHouseNumber,
 } from '../../core/show';
 import { findingSentence, sentence } from '../../wording';
+import { Unseen } from '../components/shellParts';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
 import { DraftField } from '../components/DraftField';
 import { LanternMark } from '../components/LanternMark';
@@ -120,7 +121,7 @@ export function HouseScreen() {
                       </th>
                     ))}
                     <th scope="col">
-                      <span hidden>Remove</span>
+                      <Unseen>Remove</Unseen>
                     </th>
                   </tr>
                 </thead>

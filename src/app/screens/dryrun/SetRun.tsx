@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { acceptedReason, type Finding } from '../../../core/checks';
 import { indexShow, setTolerance, type Song, RANGES, figureIn, rangeWords, type Range } from '../../../core/show';
+import { Unseen } from '../../components/shellParts';
 import { LanternMark } from '../../components/LanternMark';
 import { FindingList } from '../../components/FindingList';
 import { Soft } from '../../components/controls';
@@ -94,7 +95,9 @@ export function SetRun({ songs, rigFindings }: Props) {
         <Table aria-label="Songs of the set">
           <thead>
             <tr>
-              <th />
+              <th>
+                <Unseen>Lantern</Unseen>
+              </th>
               <th>song</th>
               <th>changes</th>
               <th>off their beat</th>

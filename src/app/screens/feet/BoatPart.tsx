@@ -22,6 +22,7 @@ import { Fold } from '../../components/Fold';
 import { NearRows } from '../../components/NearRows';
 import { LanternMark } from '../../components/LanternMark';
 import { Pick } from '../../components/Pick';
+import { Unseen } from '../../components/shellParts';
 import { PlainTable } from '../../components/plainTable';
 import { perform, rehearseAllByFoot, rehearseByFoot } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -133,6 +134,16 @@ function Wiring({ unit }: { readonly unit: Unit }) {
   );
 }
 
+const SONG_HEADS = [
+  <Unseen key="l">Works</Unseen>,
+  'Song',
+  'Page',
+  'Changes',
+  'Most presses',
+  'Slowest unit after the foot',
+  <Unseen key="s">Steps</Unseen>,
+];
+
 const KEEP_STILL = 250;
 
 /** Each song of the set as steps, rehearsed against the simulated rig as it is wired then. */
@@ -166,7 +177,7 @@ function Songs({ unit }: { readonly unit: Unit }) {
       <PlainTable aria-label="Songs of the set by foot">
         <thead>
           <tr>
-            {['', 'Song', 'Page', 'Changes', 'Most presses', 'Slowest unit after the foot', ''].map((h, i) => (
+            {SONG_HEADS.map((h, i) => (
               <th key={i} scope="col">
                 {h}
               </th>
@@ -242,7 +253,15 @@ function SongRow({ show, unit, song, sum, open, onOpen }: RowProps) {
   );
 }
 
-const STEP_HEADS = ['', 'Bar', 'What', 'Page', 'Press', 'The rig is there after', ''];
+const STEP_HEADS = [
+  <Unseen key="l">Works</Unseen>,
+  'Bar',
+  'What',
+  'Page',
+  'Press',
+  'The rig is there after',
+  <Unseen key="f">What fails</Unseen>,
+];
 /** Pixels of a step on one line. */
 const STEP_ROW = 38;
 

@@ -4,6 +4,7 @@ import { PrintButton } from '../../components/PrintButton';
 import { Soft } from '../../components/controls';
 import { SwitchStrips } from '../../components/SwitchStrips';
 import { useShow } from '../../state/store';
+import { Unseen } from '../../components/shellParts';
 import { ControllerPick, Say, Stack, Tools } from './parts';
 
 /** Strips for the switches, in their true size, and what displays show. */
@@ -32,6 +33,7 @@ export function LabelsPart({ unit }: { readonly unit: Unit }) {
           underlined.
         </Say>
       )}
+      <Unseen as="h2">Strips</Unseen>
       {parts.map((part) => part.kind === 'strips' && <SwitchStrips key={part.name} part={part} />)}
     </Stack>
   );

@@ -34,7 +34,7 @@ const Card = styled.section`
   border: 1.5px solid ${desk.line};
   border-radius: 4px 14px 4px 14px;
   background: ${desk.sheet};
-  & > h3 {
+  & > h2 {
     grid-column: 1 / -1;
     font: 700 15px/1.2 ${font.display};
   }
@@ -121,7 +121,7 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
   const stored = storedPedal(show, pedal);
   return (
     <Card aria-label={name}>
-      <h3>
+      <h2>
         {name}{' '}
         <Soft style={{ font: `500 13px ${font.text}` }}>
           {[
@@ -131,7 +131,7 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
             .filter((x) => x !== '')
             .join('; ')}
         </Soft>
-      </h3>
+      </h2>
       <Pick
         label="Moves"
         value={does ? (does.kind === 'number' ? NUMBER : `${does.unitId}/${does.controlId}`) : NOTHING}

@@ -27,7 +27,7 @@ const Page = styled.li`
   border: 1.5px solid ${desk.line};
   border-radius: 4px 14px 4px 14px;
   background: ${desk.sheet};
-  & > h3 {
+  & > h2 {
     display: flex;
     align-items: center;
     justify-content: space-between;
@@ -167,14 +167,14 @@ function Result({
           const title = titleOf(page.key);
           return (
             <Page key={`${page.songId}/${page.part}`}>
-              <h3>
+              <h2>
                 {title}
                 <SmallFloor
                   controller={controller}
                   filled={(id) => at.has(id) || jumps.has(id)}
                   core={(id) => at.get(id)?.why !== 'order'}
                 />
-              </h3>
+              </h2>
               <Places $columns={columns}>
                 {controller.switches
                   .toSorted((a, b) => a.row - b.row || a.column - b.column)

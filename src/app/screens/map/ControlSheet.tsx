@@ -4,6 +4,7 @@ import { newControl, onOff, type Control, type Sender } from '../../../core/addr
 import { checkRig } from '../../../core/checks';
 import { withControl, type Unit, freeControlNumber } from '../../../core/show';
 import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
+import { Unseen } from '../../components/shellParts';
 import { Button, Soft } from '../../components/controls';
 import { LanternMark } from '../../components/LanternMark';
 import { newId } from '../../state/desk';
@@ -108,7 +109,7 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
             <th scope="col">How it is sent</th>
             <th scope="col">House number</th>
             <th scope="col">
-              <span hidden>Findings</span>
+              <Unseen>Findings</Unseen>
             </th>
           </tr>
         </thead>

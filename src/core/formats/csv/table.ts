@@ -122,7 +122,8 @@ function namesOf<T extends object>(list: readonly T[], nameOf: (item: T) => stri
   const found = new Map<string, T[]>();
   for (const item of list) addTo(found, keyOf(nameOf(item)), item);
   const written = new Map<T, string>();
-  for (const [, same] of [...found]) {
+  // Those that are added meanwhile need no name.
+  for (const same of Array.from(found.values())) {
     let n = 1;
     for (const item of same) {
       let name = nameOf(item);
@@ -136,7 +137,7 @@ function namesOf<T extends object>(list: readonly T[], nameOf: (item: T) => stri
     }
   }
   const names = { found, written };
-  known.set(list, names as Names<object>);
+  known.set(list, names);
   return names;
 }
 
