@@ -13,6 +13,7 @@ import { newId, perform } from '../state/desk';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { stacked } from '../theme/narrow';
+import { CableList } from './rig/CableList';
 import { MonitorSheet } from './rig/MonitorSheet';
 import { PatchPart } from './rig/PatchPart';
 import { PortsPart } from './rig/PortsPart';
@@ -151,11 +152,7 @@ function DrawingPart() {
         </Found>
         {unit && <UnitSettings key={unit.id} unit={unit} onGone={() => setChosen(null)} />}
         {port && <PortSettings key={port.id} port={port} onGone={() => setChosen(null)} />}
-        {!unit && !port && (
-          <p style={{ padding: 18 }}>
-            <Soft>Choose a unit or a port in the drawing to see and change how it is set.</Soft>
-          </p>
-        )}
+        {!unit && !port && <CableList />}
       </Right>
     </Body>
   );

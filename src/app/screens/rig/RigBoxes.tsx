@@ -91,7 +91,7 @@ function wordPlace({ of, socket }: Socket, x: number, y: number): { left?: numbe
 }
 
 /** A socket that a cable end is dragged from or dropped on. By keyboard, the settings beside the drawing do the same. */
-function SocketHole({ socket, box }: { readonly socket: Socket; readonly box: Box }) {
+function SocketHole({ socket, of, box }: { readonly socket: Socket; readonly of: string; readonly box: Box }) {
   const { x, y } = socketPoint(box, socket);
   const { setNodeRef: drag, listeners } = useDraggable({ id: `from ${socketKey(socket)}`, data: socket });
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: socketKey(socket), data: socket });
@@ -104,7 +104,9 @@ function SocketHole({ socket, box }: { readonly socket: Socket; readonly box: Bo
           dropRef(node);
         }}
         {...listeners}
-        title={`${socket.socket}: drag to another socket`}
+        role="img"
+        aria-label={`${of}, ${socket.socket}`}
+        title={`${of}, ${socket.socket}: drag to another socket`}
         $over={isOver}
         $side={gives ? 'give' : 'take'}
         style={{ left: x, top: y }}
@@ -144,8 +146,8 @@ export function PortView({ port, box, pressed, bad, onChoose }: PortProps) {
         </span>
         {bad && <LanternMark mark="cracked" size={20} night={port.active} />}
       </PortBox>
-      <SocketHole socket={{ of: 'port', id: port.id, socket: 'out' }} box={box} />
-      <SocketHole socket={{ of: 'port', id: port.id, socket: 'in' }} box={box} />
+      <SocketHole socket={{ of: 'port', id: port.id, socket: 'out' }} of={`port ${port.name}`} box={box} />
+      <SocketHole socket={{ of: 'port', id: port.id, socket: 'in' }} of={`port ${port.name}`} box={box} />
     </>
   );
 }
@@ -181,9 +183,9 @@ export function UnitView({ unit, index, box, pressed, faint, bad, onChoose }: Un
         </span>
         {bad && <LanternMark mark="cracked" size={22} />}
       </UnitBox>
-      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'in' }} box={box} />
-      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'out' }} box={box} />
-      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'thru' }} box={box} />
+      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'in' }} of={unit.name} box={box} />
+      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'out' }} of={unit.name} box={box} />
+      <SocketHole socket={{ of: 'unit', id: unit.id, socket: 'thru' }} of={unit.name} box={box} />
     </>
   );
 }

@@ -7,6 +7,7 @@ import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { InputFrom, OutputTo } from './CablePicks';
 import { Box, Pair, take } from './settingsParts';
 
 const NONE = 'none';
@@ -19,21 +20,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
   const set = <K extends keyof Unit>(field: K, value: Unit[K], label: string): void => {
     perform(setUnitField(show, unit.id, field, value), label);
   };
-  const others = show.units.filter((u) => u.id !== unit.id);
-  const { input, returns } = unit;
-  const fed =
-    input === null
-      ? NONE
-      : input.from === 'port'
-        ? `port ${input.portId}`
-        : `${input.thru ? 'thru' : 'out'} ${input.unitId}`;
-  const feed = (key: string): void => {
-    const [from, ...rest] = key.split(' ');
-    const id = rest.join(' ');
-    if (from === NONE) set('input', null, 'pull a cable');
-    else if (from === 'port') set('input', { from: 'port', portId: id }, 'move a cable');
-    else set('input', { from: 'unit', unitId: id, thru: from === 'thru' }, 'move a cable');
-  };
+  const { returns } = unit;
   return (
     <Box aria-label={`Settings of ${unit.name}`}>
       <h2>{unit.name}</h2>
@@ -63,19 +50,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
         choices={[{ id: NONE, name: 'nobody' }, ...show.players]}
         onPick={(id) => set('playerId', id === NONE ? null : id, 'give a unit to a player')}
       />
-      <Pick
-        label="Input from"
-        value={fed}
-        onPick={feed}
-        choices={[
-          { id: NONE, name: 'nothing' },
-          ...show.ports.map((p) => ({ id: `port ${p.id}`, name: `port ${p.name}` })),
-          ...others.flatMap((u) => [
-            { id: `out ${u.id}`, name: `${u.name}, out` },
-            { id: `thru ${u.id}`, name: `${u.name}, thru` },
-          ]),
-        ]}
-      />
+      <InputFrom unit={unit} label="Input from" />
       <Pair>
         <Pick
           label="The map sends on"
@@ -91,14 +66,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
         />
       </Pair>
       <Pair>
-        <Pick
-          label="Output back to"
-          value={returns?.portId ?? NONE}
-          choices={[{ id: NONE, name: 'nothing' }, ...show.ports.map((p) => ({ id: p.id, name: `port ${p.name}` }))]}
-          onPick={(id) =>
-            set('returns', id === NONE ? null : { portId: id, thru: returns?.thru ?? false }, 'move a cable')
-          }
-        />
+        <OutputTo unit={unit} label="Output back to" />
         {returns ? (
           <Pick
             label="from its"
