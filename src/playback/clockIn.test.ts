@@ -35,6 +35,13 @@ describe('a clock from outside', () => {
     expect(hearClock(NO_CLOCK, 0, [0x90, 1, 2])).toBeNull();
   });
 
+  it('reads a position of two bytes, and a tempo that is 1 % off another', () => {
+    // Bar 20 of 4/4: 304 sixteenths are 48 and 2 × 128.
+    const placed = hearClock(NO_CLOCK, 1e6, [0xf2, 48, 2])!.clock;
+    expect(clocked([1.01e6], { ...placed, running: true }).clock).toBe(304 * 6);
+    for (const bpm of [120, 121.2, 118.8]) expect(tempoOf(smoothed(clocked(even(60, bpm)))!)).toBeCloseTo(bpm, 6);
+  });
+
   it('is told exactly where it is although its clocks shake by a millisecond either way', () => {
     const shaken = fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 60, maxLength: 60 });
     fc.assert(

@@ -18,6 +18,8 @@ export function showDifferenceWords(d: ShowDifference): string {
       return `${capital(d.of)} ${d.from} is called ${d.to}.`;
     case 'tone':
       return `${d.name} is another sound: ${list(d.units)} differ${d.units.length === 1 ? 's' : ''}.`;
+    case 'move':
+      return `${d.name} does something else.`;
     case 'preset':
       if (d.from === '') return `${d.unit}: ${d.to} is new.`;
       return d.to === '' ? `${d.unit}: ${d.from} is gone.` : `${d.unit}: ${d.from} is ${d.to} now.`;

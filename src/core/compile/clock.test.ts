@@ -72,6 +72,19 @@ describe('MIDI clock', () => {
     expect(between.events.find((e) => e.bytes[0] === 0xf2)!.bytes).toEqual([0xf2, 21, 0]);
   });
 
+  it('goes on beyond bar 8, where the position needs its second byte', () => {
+    const long = newSong('s', 'S', { bpm: 120, bars: 80 });
+    const { show, song } = clocked(long);
+    const positionAt = (bar: number): number[] =>
+      playLine(show, song, (bar - 1) * 3840, {}).events.find((e) => e.bytes[0] === 0xf2)!.bytes as number[];
+    // 16 to a bar: bar 9 is 128, bar 17 is 256, bar 20 is 304 = 2 × 128 + 48.
+    expect([positionAt(9), positionAt(17), positionAt(20)]).toEqual([
+      [0xf2, 0, 1],
+      [0xf2, 0, 2],
+      [0xf2, 48, 2],
+    ]);
+  });
+
   it('is silent on a port that is off, and has no place in a file', () => {
     const { show, song } = clocked({ ...plain, cues: [toneCue('c', 960, demo.tones[0]!.id)] });
     const off = { ...show, ports: show.ports.map((p) => (p.id === port.id ? { ...p, active: false } : p)) };

@@ -54,6 +54,16 @@ describe('two states of a show', () => {
     expect(compareShows(turned(show), changed).map(showDifferenceWords)).toEqual(['Tone Undertow is called Riptide.']);
   });
 
+  it('tell a move that does something else from one that is called otherwise', () => {
+    const [move] = show.moves;
+    const with_ = (changed: typeof move): string[] =>
+      compareShows(show, { ...show, moves: show.moves.map((m) => (m === move ? changed! : m)) }).map(
+        showDifferenceWords,
+      );
+    expect(with_({ ...move!, steps: move!.steps.slice(1) })).toEqual([`${move!.name} does something else.`]);
+    expect(with_({ ...move!, name: 'Ebb' })).toEqual([`Move ${move!.name} is called Ebb.`]);
+  });
+
   it('leave nothing unsaid of a unit: controls that came and went, and whatever else', () => {
     const withUnit = (change: (u: Unit) => Unit): string[] =>
       compareShows(show, { ...show, units: show.units.map((u) => (u.id === 'tarn' ? change(u) : u)) })

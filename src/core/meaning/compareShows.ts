@@ -14,11 +14,12 @@ export type ShowDifference =
     }
   | {
       readonly what: 'renamed';
-      readonly of: 'unit' | 'tone' | 'song' | 'set' | 'port' | 'player';
+      readonly of: 'unit' | 'tone' | 'move' | 'song' | 'set' | 'port' | 'player';
       readonly from: string;
       readonly to: string;
     }
   | { readonly what: 'tone'; readonly name: string; readonly units: readonly string[] }
+  | { readonly what: 'move'; readonly name: string }
   | {
       readonly what: 'preset';
       readonly unit: string;
@@ -80,6 +81,9 @@ export function compareShows(before: Show, other: Show): readonly ShowDifference
       return [{ what: 'tone', name: b.name, units: names }];
     }),
     ...comings('move', before.moves, after.moves),
+    ...both(before.moves, after.moves).flatMap(([a, b]): ShowDifference[] =>
+      text(a.steps) === text(b.steps) ? [] : [{ what: 'move', name: b.name }],
+    ),
     ...comings('song', titled(before.songs), titled(after.songs)),
     ...songDifferences(before, after),
     ...comings('set', titled(before.sets), titled(after.sets)),
@@ -112,7 +116,7 @@ function comings(of: Kind, before: readonly Named[], after: readonly Named[]): r
     ...after.flatMap((x): ShowDifference[] => {
       const was = old.get(x.id);
       if (!was) return [{ what: 'added', of, name: x.name }];
-      if (was.name === x.name || of === 'move' || of === 'reaction' || of === 'page') return [];
+      if (was.name === x.name || of === 'reaction' || of === 'page') return [];
       return [{ what: 'renamed', of, from: was.name, to: x.name }];
     }),
   ];

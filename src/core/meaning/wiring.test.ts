@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { labelOf } from '../addressing';
 import { demoShow } from '../demo';
+import { sheetsOf } from '../sheets';
 import { testShow, testUnit, modelerProfile } from '../testing/rigs';
 import { hearers, patchSheet, wireLoops } from './wiring';
 import { relayCycles, storingSteps } from './storingSteps';
@@ -71,6 +73,30 @@ describe('relay rules', () => {
         bare.units.find((u) => u.id === 'oxbow')!,
       )[0]!.panel[0]!.setting,
     ).toBeNull();
+  });
+
+  it('call a state by slot alone, by variant alone, or by both: the checklist says which', () => {
+    const oxbow = show.units.find((u) => u.id === 'oxbow')!;
+    const quillback = show.units.find((u) => u.id === 'quillback')!;
+    const [slot] = quillback.slots;
+    const to = { toUnitId: 'oxbow', toSlotId: oxbow.slots[0]!.id };
+    const relays = [
+      { id: 'a', when: { slotId: slot!.id, variant: null }, ...to },
+      { id: 'b', when: { slotId: null, variant: 1 }, ...to },
+      { id: 'c', when: { slotId: slot!.id, variant: 0 }, ...to },
+    ];
+    const made: Show = { ...show, units: show.units.map((u) => (u === quillback ? { ...u, relays } : u)) };
+    const { calledBy } = storingSteps(made, oxbow)[0]!;
+    const names = quillback.profile.variants!.names;
+    const label = labelOf(quillback.profile.plan, slot!.index);
+    expect(calledBy.map((c) => [c.label, c.variant])).toEqual([
+      [label, null],
+      [null, names[1]],
+      [label, names[0]],
+    ]);
+    const paper = sheetsOf(made, 'stored').find((s) => s.title.includes(oxbow.name))!.parts[0]!;
+    const cells = paper.kind === 'table' ? paper.rows[0]! : [];
+    expect(cells.at(-1)).toBe(`Quillback ${label}; Quillback ${names[1]}; Quillback ${label} ${names[0]}`);
   });
 
   it('that set each other off in a circle are found once', () => {

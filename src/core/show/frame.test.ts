@@ -53,6 +53,31 @@ describe('another metre or pickup', () => {
     expect(places(refit(late, { metre: [{ bar: 1, beats: 2, unit: 4 }] }))).toEqual(['1|2']);
   });
 
+  it('keeps a sweep behind the end behind it, as long as it was', () => {
+    const behind = { ...base, bars: 4 };
+    const time = songTime(behind);
+    const from = barAt(time.bars, 9).tick;
+    const line = {
+      kind: 'line',
+      points: [
+        { at: 0, value: 0, hold: false },
+        { at: 6 * Q, value: 100, hold: false },
+      ],
+    };
+    const sweep = {
+      id: 'x',
+      unitId: 'u',
+      controlId: 'c',
+      from,
+      to: from + 6 * Q,
+      shape: line,
+    } as never as Song['sweeps'][number];
+    const [moved] = refit({ ...behind, sweeps: [sweep] }, { metre: [{ bar: 1, beats: 3, unit: 4 }] }).sweeps;
+    // Bars 9 and 10 of 3/4, both before and after.
+    expect([moved!.from, moved!.to]).toEqual([8 * 3 * Q, 10 * 3 * Q]);
+    expect(moved!.shape).toEqual(line);
+  });
+
   it('moves everything along when the pickup changes; what stands in it keeps its distance to bar 1', () => {
     const up = refit({ ...base, cues: [...base.cues] }, { pickup: 2 * Q });
     expect(places(up)).toEqual(places(base));

@@ -29,6 +29,31 @@ describe('a unit that is off for the night', () => {
     expect(used).toBe(true);
   });
 
+  it('gets no taps, sweeps, steps of moves or single values, and its neighbours theirs', () => {
+    const [first, ...rest] = demo.songs;
+    const sent = (unitId: string) => ({
+      taps: [{ id: `taps-${unitId}`, unitId, controlId: 'tap', count: 4 }],
+      cues: [
+        {
+          id: `cue-${unitId}`,
+          at: 0,
+          shift: 0,
+          landing: 'sent',
+          muted: false,
+          action: { kind: 'message', unitId, bytes: 'f8' },
+        },
+      ] as const,
+    });
+    const both = {
+      ...first!,
+      taps: [...sent('tarn').taps, ...sent('thistle').taps],
+      cues: [...sent('tarn').cues, ...sent('thistle').cues],
+    };
+    const [song] = forTonight({ ...show, songs: [both, ...rest] }).songs;
+    expect(song!.taps.map((t) => t.unitId)).toEqual(['thistle']);
+    expect(song!.cues.map((c) => c.id)).toEqual(['cue-thistle']);
+  });
+
   it('leaves the others as they are', () => {
     for (const [i, song] of tonight.songs.entries()) {
       const { tarn: _, ...rest } = stateAt(tonight, song, 1e6);

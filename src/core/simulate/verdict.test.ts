@@ -47,10 +47,15 @@ describe('a verdict', () => {
     ['exactly on the beat', 0, 'on-time'],
     ['2 ms after it', 2000, 'on-time'],
     ['a hair more', 2001, 'late'],
+    ['the least that is no rounding more', 2000.02, 'late'],
     ['250 ms before it', -250_000, 'on-time'],
     ['a hair earlier', -250_001, 'early'],
+    ['the least that is no rounding earlier', -250_000.02, 'early'],
   ])('%s', (_, shift, outcome) => {
-    expect(judge([send(LEAVE + shift, 0xc0, 47)], [want({ slot: 47 })])).toMatchObject({ outcome, offset: shift });
+    expect(judge([send(LEAVE + shift, 0xc0, 47)], [want({ slot: 47 })])).toMatchObject({
+      outcome,
+      offset: expect.closeTo(shift, 6) as number,
+    });
   });
 
   it('says by how much a change is late, and what it waited for', () => {

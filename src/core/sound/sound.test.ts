@@ -129,6 +129,17 @@ describe('recordings', () => {
     expect(heard(song({ tracks: [{ ...track, muted: true }] }))).toEqual([]);
   });
 
+  it('of a player are heard where that one is missing, and nowhere else', () => {
+    const parts = song({
+      tracks: [track, { ...track, id: 'ines', role: 'part', playerId: 'ines' }, { ...track, id: 'none', role: 'part' }],
+    });
+    const ids = (missing: readonly string[]): string[] =>
+      soundLine(parts, 0, new Set(missing)).sounds.flatMap((x) => (x.kind === 'track' ? [x.trackId] : []));
+    expect(ids([])).toEqual(['t']);
+    expect(ids(['maude'])).toEqual(['t']);
+    expect(ids(['ines', 'maude'])).toEqual(['t', 'ines']);
+  });
+
   it('are joined in the middle when the song is', () => {
     const joined = heard(song({ tracks: [track] }), 4 * 960)[0]!;
     expect(joined.at).toBe(microsAt(songTime(base), 4 * 960));

@@ -71,7 +71,13 @@ function withOldIds(before: readonly Cue[], now: readonly Cue[]): readonly Cue[]
   // A place is written to a thousandth of a tick.
   const place = ({ at }: Cue): number => Math.round(at * 1000);
   const content = (c: Cue): string =>
-    JSON.stringify([place(c), c.shift, c.landing, c.muted, Object.entries(c.action).toSorted(([a], [b]) => (a < b ? -1 : 1))]);
+    JSON.stringify([
+      place(c),
+      c.shift,
+      c.landing,
+      c.muted,
+      Object.entries(c.action).toSorted(([a], [b]) => (a < b ? -1 : 1)),
+    ]);
   const keys = [content, (c: Cue) => `${place(c)} ${c.action.kind}`];
   const named = new Map<Cue, string>();
   const taken = new Set<string>();
