@@ -5,6 +5,7 @@ import { microsAt, songTime } from '../show';
 import { moments, rigSpec, songWants } from '../meaning';
 import { SimulatedRig, dryRun, type Verdict } from '../simulate';
 import { nominal } from '../simulate/judgeStates';
+import { thrusTo } from '../simulate/unitLine';
 import { randomShow, type RandomChoice } from '../testing/randomShow';
 import { catchUp, stateAt } from './catchUp';
 import { compileSong } from './compileSong';
@@ -93,7 +94,9 @@ describe('what the compiler promises', () => {
         for (const { cueId, late } of compiled.lates) said.set(cueId, Math.max(said.get(cueId) ?? 0, late));
         const excess = ({ cueId, unitId, offset }: Verdict): number => {
           const unit = spec.units.find((u) => u.id === unitId)!;
-          const own = wants.filter((w) => w.cueId === cueId && w.unitId === unitId).map((w) => nominal(unit, w));
+          const own = wants
+            .filter((w) => w.cueId === cueId && w.unitId === unitId)
+            .map((w) => nominal({ unit, thrus: thrusTo(spec, unit) }, w));
           // Of what is wanted twice of a unit, a preset that it is told and values of its own, one takes longer.
           return offset! - Math.max(...own) - 2000 - (said.get(cueId) ?? 0);
         };

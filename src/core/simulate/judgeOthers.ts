@@ -23,7 +23,7 @@ export function judgeBytes(line: UnitLine, wanted: Wanted, bytes: Bytes, toleran
   line.nextArrival = found + 1;
   const { at } = arrivals[found]!;
   const offset = at - due;
-  const late = offset > nominal(line.unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+  const late = offset > nominal(line, wanted) + millisToMicros(tolerance.after) + GRAIN;
   const early = offset < -millisToMicros(tolerance.before) - GRAIN;
   if (late) return { ...base, outcome: 'late', offset, reason: { kind: 'arrived-late', arrived: offset, takes: 0 } };
   if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
@@ -35,14 +35,15 @@ const TEMPO_SHARE = 0.01;
 const TAPS_NEEDED = 4;
 
 export function judgeTempo(
-  { unit, tempos }: UnitLine,
+  line: UnitLine,
   wanted: Wanted,
   { by, interval }: Extract<Wanted['aim'], { kind: 'tempo' }>,
   tolerance: Tolerance,
 ): Verdict {
   const { due, cueId, unitId } = wanted;
   const base = { cueId, unitId, due };
-  const limit = due + nominal(unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+  const { tempos } = line;
+  const limit = due + nominal(line, wanted) + millisToMicros(tolerance.after) + GRAIN;
   const own = tempos.filter((t) => t.tempo.by === by && t.at <= limit && t.at > due - interval / 2);
   const heard = own.at(-1);
   const right =

@@ -1,5 +1,6 @@
 import { DIN_BYTE_MICROS, type Bytes } from '../midi';
 import { addTo, entry } from '../groups';
+import { encodeValue } from '../addressing';
 import { meets, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../rig';
 import { millisToMicros, type Micros } from '../time';
 import { AimKinds, countBetween, itemIn, itemsOf, sameValue, valueOf, type Item } from './aimKinds';
@@ -16,14 +17,25 @@ type StateWanted = Wanted & { readonly aim: Extract<Wanted['aim'], { kind: 'stat
 
 const isState = (wanted: Wanted): wanted is StateWanted => wanted.aim.kind === 'state';
 
-/** How long a change may take that is sent on its beat: all that the unit needs, and the wire. */
-export function nominal(unit: UnitSpec, wanted: Wanted): Micros {
+/** Bytes of bank, program, variant and engaging. */
+const CALL_BYTES = 12;
+
+/**
+ * How long a change may take that is sent on its beat, in microseconds: all that the unit needs, and the wire, on
+ * which each thru that stores and forwards holds up a message by its own length. 0 where it has to be complete.
+ */
+export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wanted: Wanted): Micros {
   const { times, controls } = unit.profile;
   if (wanted.landing === 'complete') return 0;
-  if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * DIN_BYTE_MICROS + 1000;
-  if (wanted.aim.kind === 'tempo') return 3 * DIN_BYTE_MICROS + 1000;
+  if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * (1 + thrus) * DIN_BYTE_MICROS + 1000;
+  if (wanted.aim.kind === 'tempo') return 3 * (1 + thrus) * DIN_BYTE_MICROS + 1000;
   const { slot, variant } = wanted.aim.state;
-  const wire = (4 + Math.min(controls.length, Object.keys(wanted.aim.state.controls).length)) * 3 * DIN_BYTE_MICROS;
+  const lengths = controls.flatMap(({ id, encoding }) => {
+    const value = wanted.aim.kind === 'state' ? wanted.aim.state.controls[id] : undefined;
+    return value === undefined ? [] : encodeValue(encoding, 1, value).map((m) => m.length);
+  });
+  const bytes = lengths.reduce((sum, n) => sum + n, CALL_BYTES);
+  const wire = (bytes + thrus * Math.max(3, ...lengths)) * DIN_BYTE_MICROS;
   // Its due time has in it what it takes to be told.
   if (wanted.told) return wire;
   const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
@@ -113,7 +125,7 @@ class StateJudge {
       if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
       return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
     }
-    const limit = due + nominal(unit, wanted) + millisToMicros(tolerance.after) + GRAIN;
+    const limit = due + nominal(this.line, wanted) + millisToMicros(tolerance.after) + GRAIN;
     const met = this.metAfter(wanted, k, Math.max(due, floor));
     if (met === undefined) {
       return { ...base, outcome: 'never', offset: null, reason: whyNever(line, wanted, before, limit) };

@@ -26,6 +26,8 @@ export interface Meant {
 /** All that a trace says of one unit, by time. */
 export interface UnitLine {
   readonly unit: UnitSpec;
+  /** Thrus that a message passes on its way there. */
+  readonly thrus: number;
   readonly instants: Instant[];
   readonly arrivals: Extract<TraceEntry, { kind: 'arrived' }>[];
   readonly ignored: Extract<TraceEntry, { kind: 'ignored' }>[];
@@ -36,6 +38,19 @@ export interface UnitLine {
   /** What others may tell it. */
   readonly rules: readonly Bytes[];
   nextArrival: number;
+}
+
+/** How many thrus a message passes on its way from a port to a unit. */
+export function thrusTo({ units }: RigSpec, unit: UnitSpec): number {
+  let thrus = 0;
+  let input = unit.input;
+  // A circle of thrus has no end.
+  while (input?.from === 'unit' && input.thru && thrus < units.length) {
+    const from: string = input.unitId;
+    input = units.find((u) => u.id === from)?.input ?? null;
+    thrus += 1;
+  }
+  return thrus;
 }
 
 export const sameBytes = (a: Bytes, b: Bytes): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);
@@ -57,6 +72,7 @@ export function unitLines(
       unit.id,
       {
         unit,
+        thrus: thrusTo(spec, unit),
         instants: [],
         arrivals: [],
         ignored: [],

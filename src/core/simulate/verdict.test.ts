@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { encodeValue, newControl } from '../addressing';
 import type { RigSpec, UnitAim, UnitSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
@@ -104,6 +105,47 @@ describe('a verdict', () => {
     const sent = want({ slot: 47 }, { landing: 'sent' });
     expect(judge([send(DUE, 0xc0, 47)], [sent]).outcome).toBe('on-time');
     expect(judge([send(DUE + 30_000, 0xc0, 47)], [sent]).outcome).toBe('late');
+  });
+
+  it('gives a change that is sent on its beat the time that all of its bytes need, through a thru too', () => {
+    const deep = newControl('deep', 'Deep', {
+      kind: 'nrpn',
+      number: 300,
+      fine: true,
+      from: 0,
+      to: 16383,
+      low: 0,
+      high: 1,
+      unit: '',
+      curve: 'linear',
+      points: [],
+    });
+    const far = newControl('far', 'Far', {
+      kind: 'exclusive',
+      template: 'F0 7D 01 hh ll ss F7',
+      low: 0,
+      high: 16383,
+      checksum: { kind: 'sum', from: 1, to: 4 },
+    });
+    const profile = { ...unit.profile, controls: [...unit.profile.controls, deep, far] };
+    const behind: UnitSpec = { ...unit, id: 'b', input: { from: 'unit', unitId: 'a', thru: true }, profile };
+    const rig: RigSpec = { ...spec({ listens: 16 }), units: [{ ...unit, listens: 16 }, behind] };
+    const values = { deep: 0.5, far: 9 };
+    const bytes = [deep, far].flatMap((c) => encodeValue(c.encoding, 1, c.id === 'deep' ? values.deep : values.far));
+    // 4 × 3 bytes and 7; the last of them has come 19 × 320 µs after the beat, and 7 × 320 later behind the thru.
+    let at = DUE;
+    const events = bytes.map((b) => {
+      const event = { ...send(at, ...b), unitId: 'b' };
+      at += b.length * 320;
+      return event;
+    });
+    expect(at - DUE).toBe(19 * 320);
+    const wanted = { ...want({ controls: values }, { landing: 'sent' }), unitId: 'b' };
+    const verdict = judge(events, [wanted], rig);
+    expect(verdict).toMatchObject({ outcome: 'on-time', offset: 19 * 320 + 7 * 320 + 5000 });
+    // All of it 12 bytes, a thru's 7 and 2 ms later is late: they stand for a call that is not in it.
+    const later = events.map((e) => ({ ...e, at: e.at + (12 + 7) * 320 + 2010 }));
+    expect(judge(later, [wanted], rig).outcome).toBe('late');
   });
 
   it('finds raw bytes by their arrival', () => {
