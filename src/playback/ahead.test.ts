@@ -84,6 +84,30 @@ describe('messages that are handed over ahead of their time', () => {
     expect(last.at(-1)!.bytes).toEqual([0xfa]);
   });
 
+  it('are followed by a second "stop" where a "start" is among what was handed over, whenever that is', () => {
+    const counted: Show = {
+      ...show,
+      songs: show.songs.map((s) => ({ ...s, click: { ...s.click, countIn: 1 } })),
+    };
+    const clocked = applyEdit(counted, setClock(counted, song.id, 'rack', 'clock')!);
+    let between = 0;
+    for (let millis = 0; millis < 2600; millis += 60) {
+      const { playback, go, out } = played(clocked, REAL_AHEAD);
+      playback.play(song.id, 0);
+      go(millis);
+      const before = out().some((l) => l.bytes[0] === 0xfa);
+      playback.stop();
+      go(1000);
+      const realTime = out()
+        .filter((l) => l.bytes[0]! >= 0xfa)
+        .toSorted((a, b) => a.at - b.at);
+      if (realTime.length === 0) continue;
+      if (before) between += 1;
+      expect(realTime.at(-1)!.bytes).toEqual([0xfc]);
+    }
+    expect(between).toBeGreaterThan(2);
+  });
+
   it('are lost with their port: what hangs on it is not known, and caught up when it is back', () => {
     const { playback, go, standIns } = played(show, REAL_AHEAD);
     playback.play(song.id, bar(4));

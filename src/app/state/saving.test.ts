@@ -135,9 +135,10 @@ describe('saving', () => {
     desk.gone = true;
     await notices();
     expect([open().save, open().show.title]).toEqual(['gone', 'Mine']);
+    const { saves } = desk;
     rename('Mine, too');
     await desk.pass(SAVE_DELAY);
-    expect([open().save, desk.row.show.title]).toEqual(['gone', show.title]);
+    expect([open().save, desk.row.show.title, desk.saves]).toEqual(['gone', show.title, saves]);
     await desk.saving.anew();
     expect(open()).toMatchObject({ save: 'saved', revision: 1, show: { title: 'Mine, too' } });
     expect(desk.row).toMatchObject({ revision: 1, show: { title: 'Mine, too' } });

@@ -56,12 +56,12 @@ describe('two states of a show', () => {
 
   it('tell a move that does something else from one that is called otherwise', () => {
     const [move] = show.moves;
-    const with_ = (changed: typeof move): string[] =>
+    const compared = (changed: typeof move): string[] =>
       compareShows(show, { ...show, moves: show.moves.map((m) => (m === move ? changed! : m)) }).map(
         showDifferenceWords,
       );
-    expect(with_({ ...move!, steps: move!.steps.slice(1) })).toEqual([`${move!.name} does something else.`]);
-    expect(with_({ ...move!, name: 'Ebb' })).toEqual([`Move ${move!.name} is called Ebb.`]);
+    expect(compared({ ...move!, steps: move!.steps.slice(1) })).toEqual([`${move!.name} does something else.`]);
+    expect(compared({ ...move!, name: 'Ebb' })).toEqual([`Move ${move!.name} is called Ebb.`]);
   });
 
   it('leave nothing unsaid of a unit: controls that came and went, and whatever else', () => {

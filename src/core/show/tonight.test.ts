@@ -54,6 +54,15 @@ describe('a unit that is off for the night', () => {
     expect(song!.cues.map((c) => c.id)).toEqual(['cue-thistle']);
   });
 
+  it('has no cable, in or out', () => {
+    const wired = {
+      ...show,
+      units: show.units.map((u) => (u.id === 'tarn' ? { ...u, returns: { portId: 'rack', thru: false } } : u)),
+    };
+    const tarn = indexShow(forTonight(wired)).units.get('tarn')!;
+    expect([tarn.input, tarn.returns]).toEqual([null, null]);
+  });
+
   it('leaves the others as they are', () => {
     for (const [i, song] of tonight.songs.entries()) {
       const { tarn: _, ...rest } = stateAt(tonight, song, 1e6);

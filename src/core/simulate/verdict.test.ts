@@ -6,6 +6,7 @@ import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
 import { lanternOf, sumLanterns } from './lantern';
 import { dryRun } from './dryRun';
+import { nominal } from './judgeStates';
 import type { Verdict } from './verdict';
 
 const unit: UnitSpec = {
@@ -143,6 +144,8 @@ describe('a verdict', () => {
     const wanted = { ...want({ controls: values }, { landing: 'sent' }), unitId: 'b' };
     const verdict = judge(events, [wanted], rig);
     expect(verdict).toMatchObject({ outcome: 'on-time', offset: 19 * 320 + 7 * 320 + 5000 });
+    expect(nominal({ unit: behind, thrus: 1 }, wanted) - nominal({ unit: behind, thrus: 0 }, wanted)).toBe(7 * 320);
+    expect(nominal({ unit: behind, thrus: 0 }, wanted)).toBe((12 + 19) * 320 + 5000);
     // All of it 12 bytes, a thru's 7 and 2 ms later is late: they stand for a call that is not in it.
     const later = events.map((e) => ({ ...e, at: e.at + (12 + 7) * 320 + 2010 }));
     expect(judge(later, [wanted], rig).outcome).toBe('late');

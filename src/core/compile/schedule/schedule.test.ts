@@ -56,6 +56,14 @@ const cases = (most: number): fc.Arbitrary<Job[]> =>
     });
 
 describe('schedulePort', () => {
+  it('keeps a message waiting for one that tells its unit something, by hand', () => {
+    const first: Job = { duration: 640, deadline: 640, release: 0, after: -1, gap: 0, also: null };
+    const told: Job = { ...first, duration: 960, deadline: 2000, also: [{ on: 0, gap: 6000 }] };
+    const { ends, cost } = schedulePort([first, told]);
+    expect([...ends]).toEqual([640, 6640]);
+    expect(cost).toEqual({ maxLate: 4640, totalLate: 4640, totalEarly: 0 });
+  });
+
   it('lets nothing leave before its release, overlap, or come out of its order', () => {
     fc.assert(
       fc.property(cases(30), (jobs) => {

@@ -45,6 +45,17 @@ describe('cues as a table', () => {
     expect(checkShow(value!)).toEqual([]);
   });
 
+  it('keeps the ids of cues that stand off the grid', () => {
+    const [cue] = song!.cues;
+    const off = {
+      ...song!,
+      cues: [1234.567_89, 1234.567_91, 9000.000_4].map((at, i) => ({ ...cue!, id: `off-${i}`, at })),
+    };
+    const made = { ...demo, songs: [off, ...demo.songs.slice(1)] };
+    const { value } = readCueTable(made, off.id, writeCueTable(made, off), newId);
+    expect(value!.songs[0]!.cues.map((c) => c.id)).toEqual(['off-0', 'off-1', 'off-2']);
+  });
+
   it('brings back the cues of random songs', () => {
     fc.assert(
       fc.property(randomShow({ gap: 60, shifts: true, raw: true }), ({ show, song: s }) => {

@@ -4,6 +4,7 @@ import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
 import { newPort, newSlot, newUnit } from '../builders';
 import { indexShow } from '../find';
+import { applyEdit } from '../edits';
 import type { Show } from '../schema';
 import {
   addHouseNumber,
@@ -288,6 +289,26 @@ describe('the rig', () => {
     expect(setPlayerField(more, 'p', 'name', ' ')).toBeNull();
     const { id } = show.players[0]!;
     expect(done(removePlayer(show, id)).units.some((u) => u.playerId === id)).toBe(false);
+  });
+
+  it('loses the relay rules of variants that it has no more, and no others', () => {
+    const { profile, relays } = unitOf(show, 'quillback');
+    const [rule] = relays;
+    const ruled = [
+      { ...rule!, id: 'lost', when: { slotId: null, variant: 2 } },
+      { ...rule!, id: 'kept', when: { slotId: null, variant: 1 } },
+      { ...rule!, id: 'any', when: { slotId: 'quillback-h6', variant: null } },
+    ];
+    const before: Show = {
+      ...show,
+      units: show.units.map((u) => (u.id === 'quillback' ? { ...u, relays: ruled } : u)),
+    };
+    const few = { ...profile.variants!, names: profile.variants!.names.slice(0, 2) };
+    const encoding = { ...few.encoding, count: 2 } as typeof few.encoding;
+    const change = changeProfile(before, 'quillback', { ...profile, variants: { ...few, encoding } });
+    if (!change.ok || !change.edit) throw new Error('the profile is not taken');
+    const { relays: after } = unitOf(applyEdit(before, change.edit), 'quillback');
+    expect(after.map((r) => r.id)).toEqual(['kept', 'any']);
   });
 
   it('has relay rules, to slots that are there', () => {
