@@ -13,6 +13,7 @@ import type { SetTimes } from './setWorker';
 import { footTimes, hour, portTimes } from './night';
 import { endure } from './endurance';
 import { fuzz } from './fuzz';
+import { limits } from './limits';
 import { load } from './load';
 import { printed } from './paper';
 import { typing } from './typing';
@@ -285,6 +286,9 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
       `  something to see after ${ms(median(paint)).trim()}, the view after ${ms(median(view)).trim()} (medians of 7)`,
     );
     console.log('  aim: under 300 kB, something to see in 300 ms');
+  },
+  limits: async () => {
+    if (!(await limits(process.argv[3]))) process.exitCode = 1;
   },
   views: async () => {
     const { views, sent, late, latest } = await everyViewWhilePlaying();

@@ -149,6 +149,11 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { song: 'Fog Bell', opening: 'Still Water', units: ['Tarn', 'Harrow'] },
     'Fog Bell uses Tarn and Harrow, which its opening, Still Water, does not set.',
   ],
+  'song.clock-too-long': [
+    { song: 'Fog Bell', port: 'Board', pulses: 480000, limit: 300000 },
+    'Fog Bell: its clock on Board would have 480,000 pulses. Up to 300,000 are sent, so none is.',
+    'Send no clock on Board',
+  ],
   'song.port-full': [{ ...at, port: 'Board', percent: 63 }, 'Fog Bell, 17|3: Board is 63 % full for a second.'],
   'song.off-rest': [control, 'Fog Bell, 17|3: a sweep leaves Mix of Tarn away from its rest.', 'Leave it at rest'],
   'song.effect-left': [control, 'Fog Bell, 17|3: Mix of Tarn stays on after its sweep.', 'Let the sweep switch it'],

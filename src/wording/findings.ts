@@ -119,6 +119,8 @@ const SENTENCES: Words<string> = {
     `${d.song}, ${d.at}: ${d.unit} sounds ${millisWords(d.millis)} in ${d.from === null ? `the ${d.word} that the preset stores` : `${d.word} ${d.from}`} before ${d.to} is there.`,
   'song.inside-settle': (d) =>
     `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
+  'song.clock-too-long': (d) =>
+    `${d.song}: its clock on ${d.port} would have ${d.pulses.toLocaleString('en')} pulses. Up to ${d.limit.toLocaleString('en')} are sent, so none is.`,
   'song.outside': (d) =>
     d.early
       ? `${d.song}: something stands before the song begins.`
@@ -245,6 +247,7 @@ const FIXES: Partial<Words<string>> = {
   'feet.tone-far': (d) => `Put it on a free switch of ${d.song}`,
   'feet.pedal-control': () => 'Clear the pedal',
   'song.stored-between': (d) => `Store ${d.preset} in the unit with ${d.to}, and note it`,
+  'song.clock-too-long': (d) => `Send no clock on ${d.port}`,
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,
   'song.sweeps-overlap': () => 'End the first where the second begins',

@@ -1,5 +1,6 @@
 import type { Show, Song } from '../show';
 import type { Finding } from './finding';
+import { clockTooLong } from './song/clockTooLong';
 import { flipInSong } from './song/flipInSong';
 import { changesNothing, duplicateCues } from './song/idleCues';
 import { insideSettle } from './song/insideSettle';
@@ -23,6 +24,7 @@ export const SONG_CHECKS: readonly SongCheck[] = [
   landings,
   insideSettle,
   outsideSong,
+  clockTooLong,
   tonesClash,
   toneDiffers,
   sweepsOverlap,

@@ -105,6 +105,12 @@ export interface FindingData {
     readonly preset: string;
   };
   'song.inside-settle': AtUnit;
+  'song.clock-too-long': {
+    readonly song: string;
+    readonly port: string;
+    readonly pulses: number;
+    readonly limit: number;
+  };
   'song.outside': At & { readonly bars: number; readonly early: boolean };
   'song.tones-clash': AtUnit & { readonly first: string; readonly second: string };
   'song.sweeps-overlap': AtControl;

@@ -1,5 +1,5 @@
 import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
-import { indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
+import { LIMITS, indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
 import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../time';
 import { durationOf, latencyOf, type Path } from '../meaning';
 import type { Planner, RawJob } from './jobs';
@@ -15,9 +15,13 @@ const POSITION_LIMIT = 16383;
 /** Song position goes out this long before the message that makes units go on from it. */
 const POSITION_AHEAD: Micros = 5000;
 
-/** A song's clocks on ports that are switched on. */
+/** How many pulses a clock through the whole song has. */
+export const clockPulses = (song: Song): number => Math.ceil(songTime(song).end / CLOCK_TICKS);
+
+/** A song's clocks on ports that are switched on; none where they would have more pulses than are sent. */
 export const runningClocks = (show: Show, song: Song): { readonly id: string; readonly port: Port }[] => {
   const { ports } = indexShow(show);
+  if (song.clocks.length === 0 || clockPulses(song) > LIMITS.clockPulses) return [];
   return song.clocks.flatMap(({ id, portId }) => {
     const port = ports.get(portId);
     return port?.active ? [{ id, port }] : [];

@@ -1,4 +1,5 @@
 export { CableLoad } from './cableLoad';
+export { clockPulses } from './clock';
 export { compileSong, problemsOf, type CompiledSong } from './compileSong';
 export { CATCH_UP_CUE, audition, catchUp, catchUpSends, stateAt } from './catchUp';
 export { fingerprints } from './fingerprint';

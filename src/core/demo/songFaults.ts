@@ -51,6 +51,14 @@ export const SONG_FAULTS: readonly Fault[] = [
     into: inNewSong('long-pier', 'Long Pier', () => ({ cues: [toneCue('lp-1', 30 * BAR, 'undertow')] })),
   },
   {
+    code: 'song.clock-too-long',
+    about: 'A clock through a song of eleven hours.',
+    into: inNewSong('endless-swell', 'Endless Swell', () => ({
+      bars: 20_000,
+      clocks: [{ id: 'es-1', portId: 'rack' }],
+    })),
+  },
+  {
     code: 'song.tones-clash',
     about: 'Two tones on one beat want different presets of one unit.',
     into: inNewSong('two-tides', 'Two Tides', () => ({

@@ -70,7 +70,7 @@ describe('what an import makes', () => {
       'x',
     );
     expect(value!.songs).toHaveLength(LIMITS.songs);
-    expect(problems.find((p) => p.code === 'smf.too-many-songs')?.data).toEqual({ songs: 2001, limit: 2000 });
+    expect(problems.find((p) => p.code === 'smf.too-many-songs')?.data).toEqual({ songs: 2001, limit: LIMITS.songs });
   });
 });
 

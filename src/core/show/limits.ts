@@ -6,25 +6,29 @@ export const LIMITS = {
   name: 60,
   notes: 20_000,
   players: 200,
-  ports: 5000,
-  units: 5000,
-  tones: 20_000,
+  ports: 200,
+  units: 500,
+  /** Slots of a unit: as many as two banks of seven bits call, 128 to a bank. */
+  slots: 16_384,
+  tones: 5000,
   moves: 5000,
-  songs: 2000,
+  songs: 400,
   sets: 200,
   reactions: 1000,
   /** Foot controllers that are programmed. */
   controllers: 32,
   /** Bytes of an exclusive file that is kept. */
   dumpBytes: 262_144,
-  bars: 100_000,
+  bars: 20_000,
+  /** Pulses of a MIDI clock that a song sends: over an hour and a half at 120. */
+  clockPulses: 300_000,
   /** How far from a song's start anything may stand, in ticks: six days at 120. */
   ticks: 1_000_000_000,
   /** The longest pickup, in ticks: longer than any bar. */
   pickup: 1_000_000,
-  cues: 1_000_000,
-  sweeps: 20_000,
-  sections: 2000,
+  cues: 8000,
+  sweeps: 1000,
+  sections: 1000,
   /** Values of one sweep that are sent: a longer one has them further apart. */
   sweepValues: 20_000,
   /** How deep a file of JSON may nest; a show nests eleven deep. */

@@ -75,9 +75,11 @@ export const unitSchema = z.strictObject({
   profile: profileSchema,
   /** What the same unit is like with other firmware. */
   versions: z.array(profileSchema).max(32),
-  slots: z.array(slotSchema).max(65536),
+  slots: z.array(slotSchema).max(LIMITS.slots),
   /** Slots that the unit's preset list has no longer, but that something refers to. */
-  lostSlots: z.array(z.strictObject({ id, name: z.string().max(LIMITS.title), lastIndex: z.int().min(0) })).max(65536),
+  lostSlots: z
+    .array(z.strictObject({ id, name: z.string().max(LIMITS.title), lastIndex: z.int().min(0) }))
+    .max(LIMITS.slots),
   relays: z.array(relaySchema).max(4096),
 });
 

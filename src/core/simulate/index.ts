@@ -1,4 +1,5 @@
 export { dryRun } from './dryRun';
+export { lastAtOrBefore } from './unitLine';
 export { SimulatedRig } from './rig';
 export type { IgnoredWhy, TraceEntry } from './trace';
 export { type DryRun, type Reason, type Verdict } from './verdict';

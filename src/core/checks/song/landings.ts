@@ -10,6 +10,7 @@ import {
   setSongField,
   setUnitField,
   SWEEP_SPACING,
+  type Song,
 } from '../../show';
 import { dryRun, type Verdict } from '../../simulate';
 import {
@@ -18,6 +19,7 @@ import {
   secondsToTicks,
   microsToSeconds,
   TICKS_PER_QUARTER,
+  type Micros,
   type Ticks,
 } from '../../time';
 import { finding, type Finding } from '../finding';
@@ -84,7 +86,33 @@ export const landings: SongCheck = (facts) => {
 };
 
 const whose = ({ song }: SongFacts, id: string) =>
-  song.sweeps.some((s) => s.id === id) ? { sweepId: id } : id === OPENING_CUE ? {} : { cueId: id };
+  sweepIds(song).has(id) ? { sweepId: id } : id === OPENING_CUE ? {} : { cueId: id };
+
+const sweepsOf = new WeakMap<Song, ReadonlySet<string>>();
+
+function sweepIds(song: Song): ReadonlySet<string> {
+  let ids = sweepsOf.get(song);
+  if (!ids) sweepsOf.set(song, (ids = new Set(song.sweeps.map((s) => s.id))));
+  return ids;
+}
+
+type Run = NonNullable<SongFacts['run']>;
+const cuesOf = new WeakMap<Run['compiled'], ReadonlyMap<string, ReadonlySet<string>>>();
+
+/** Cues that something is sent to a unit for, by unit. */
+function cuesByUnit(compiled: Run['compiled']): ReadonlyMap<string, ReadonlySet<string>> {
+  let byUnit = cuesOf.get(compiled);
+  if (!byUnit) {
+    const made = new Map<string, Set<string>>();
+    for (const { unitId, cueId } of compiled.events) {
+      const cues = made.get(unitId);
+      if (cues) cues.add(cueId);
+      else made.set(unitId, new Set([cueId]));
+    }
+    cuesOf.set(compiled, (byUnit = made));
+  }
+  return byUnit;
+}
 
 /**
  * What is late although its own messages are not: an earlier change, sent on its beat, is still on its way to the
@@ -94,11 +122,29 @@ function before({ show, passed, run }: SongFacts, { cueId, unitId, due, offset }
   const on = indexShow(show).units.get(unitId)!.name;
   const units = new Set([unitId]);
   for (const id of units) for (const u of show.units) if (u.relays.some((r) => r.toUnitId === id)) units.add(u.id);
-  const sent = new Set(run!.compiled.events.filter((e) => units.has(e.unitId)).map((e) => e.cueId));
-  const last = passed.findLast(({ moment }) => moment.id !== cueId && moment.due <= due && sent.has(moment.id));
-  if (!last) return { kind: 'unknown' };
-  const from = last.moment.due;
+  const byUnit = cuesByUnit(run!.compiled);
+  const sent = [...units].flatMap((id) => byUnit.get(id) ?? []);
+  // They are in the order in which they are due.
+  let k = countUntil(passed, due);
+  while (k > 0) {
+    const { id } = passed[k - 1]!.moment;
+    if (id !== cueId && sent.some((cues) => cues.has(id))) break;
+    k -= 1;
+  }
+  if (k === 0) return { kind: 'unknown' };
+  const from = passed[k - 1]!.moment.due;
   return { kind: 'previous', on, needs: (due + (offset ?? 0) - from) / 1000, has: (due - from) / 1000 };
+}
+
+/** How many of what is done in a song are due by a time. */
+function countUntil(passed: SongFacts['passed'], due: Micros): number {
+  let [low, high] = [0, passed.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (passed[middle]!.moment.due <= due) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function causeData({ show }: SongFacts, late: Late): LateCauseData {

@@ -4,7 +4,7 @@ import { labelOf } from '../../addressing';
 import { partAims, rigSpec, songWants } from '../../meaning';
 import type { UnitState } from '../../rig';
 import { applyEdit, indexShow, setSlotField, type Edit, type Show, type Song, type Unit } from '../../show';
-import { dryRun, type DryRun } from '../../simulate';
+import { dryRun, lastAtOrBefore, type DryRun } from '../../simulate';
 import { formatPosition, millisToMicros, type Micros } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
@@ -37,13 +37,15 @@ export const storedBetween: SongCheck = (facts) => {
   if (!run) return [];
   const { units } = indexShow(show);
   let left = TRIED_MESSAGES;
+  const moments = new Map(facts.passed.map((p) => [p.moment.id, p.moment]));
+  const cues = new Set(song.cues.map((c) => c.id));
   return betweens(show, song, run).map((between): Finding => {
     const { cueId, unitId, lasts, variant, wanted, slot } = between;
     const unit = units.get(unitId)!;
     const { word, names } = unit.profile.variants!;
-    const moment = facts.passed.find((p) => p.moment.id === cueId)!.moment;
+    const moment = moments.get(cueId)!;
     const at = formatPosition(time.bars, Math.min(moment.at, time.end - 1), song.bars);
-    const where = song.cues.some((c) => c.id === cueId) ? { cueId } : {};
+    const where = cues.has(cueId) ? { cueId } : {};
     const data = {
       song: song.title,
       at,
@@ -80,13 +82,15 @@ function betweens(show: Show, song: Song, { compiled, dry }: Run): Between[] {
   }
   const toneOf = new Map(song.cues.flatMap((c) => (c.action.kind === 'tone' ? [[c.id, c.action.toneId]] : [])));
   const found: Between[] = [];
+  const aims = new Map<string, ReturnType<typeof partAims>>();
   for (const { cueId, unitId, due, offset } of dry.verdicts) {
     const tone = tones.get(toneOf.get(cueId) ?? '');
-    const aim = tone && partAims(show, tone).get(unitId);
+    if (tone && !aims.has(tone.id)) aims.set(tone.id, partAims(show, tone));
+    const aim = tone && aims.get(tone.id)!.get(unitId);
     if (offset === null || aim?.slot === undefined || aim.variant === undefined) continue;
     const line = states.get(unitId) ?? [];
     // From where all is there back to where the preset was.
-    const whole = line.findLastIndex((i) => i.at <= due + offset + 1);
+    const whole = lastAtOrBefore(line, due + offset + 1);
     let k = whole;
     while (k >= 0 && line[k]!.state.slot === aim.slot && !loaded.get(unitId)?.has(line[k]!.at)) k -= 1;
     const preset = line[k];

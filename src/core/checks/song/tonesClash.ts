@@ -1,5 +1,5 @@
 import { addTo } from '../../groups';
-import { indexShow, removeCue, type Cue } from '../../show';
+import { indexShow, removeCue, type Cue, type Tone } from '../../show';
 import { toneAims } from '../../meaning';
 import { sameControl, type UnitAim } from '../../rig';
 import type { Profile } from '../../addressing';
@@ -7,7 +7,10 @@ import { formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
 
-/** Two tones at one place that want different things of one unit: whichever comes last wins, which nobody sees. */
+/**
+ * Two tones at one place that want different things of one unit: whichever comes last wins, which nobody sees. Of several
+ * that one clashes with, the nearest before it is told.
+ */
 export const tonesClash: SongCheck = (facts) => {
   const { show, song, time } = facts;
   const { tones, units } = indexShow(show);
@@ -19,10 +22,13 @@ export const tonesClash: SongCheck = (facts) => {
     addTo(byPlace, key, cue);
   }
   for (const list of byPlace.values()) {
-    for (const [i, second] of list.entries()) {
-      for (const first of list.slice(0, i)) {
-        const [a, b] = [first, second].map((c) => tones.get(c.action.kind === 'tone' ? c.action.toneId : ''));
-        if (!a || !b || a === b) continue;
+    /** Tones at this place by now, each with its last cue, the newest last. */
+    const before = new Map<Tone, Cue>();
+    for (const second of list) {
+      const b = tones.get(second.action.kind === 'tone' ? second.action.toneId : '');
+      if (!b) continue;
+      for (const [a, first] of [...before].toReversed()) {
+        if (a === b) continue;
         const [own, other] = [toneAims(show, a), toneAims(show, b)];
         const unitId = [...own.keys()].find((id) => {
           const unit = units.get(id);
@@ -37,7 +43,10 @@ export const tonesClash: SongCheck = (facts) => {
         found.push(
           finding('song.tones-clash', 'error', place, data, swallowed ? removeCue(show, song.id, first.id) : null),
         );
+        break;
       }
+      before.delete(b);
+      before.set(b, second);
     }
   }
   return found;

@@ -1,0 +1,52 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { writeSheetsPdf } from '../src/core/formats/pdf';
+import { readShowFile, writeShowFile } from '../src/core/formats/show-file';
+import { midiFiles, smfToShow } from '../src/core/formats/smf';
+import { proveSong } from '../src/core/proof';
+import { sheetsOf } from '../src/core/sheets';
+import { applyEdit, removeCues, songsOfSet, type Show } from '../src/core/show';
+import { problemLine } from '../src/wording';
+import { LIMIT_CASES } from './limitCases';
+
+// One case in a process of its own: prints how long each step took, in milliseconds.
+const name = process.argv[2]!;
+const took: Record<string, number> = {};
+function timed<T>(step: string, run: () => T): T {
+  const start = performance.now();
+  const made = run();
+  took[step] = performance.now() - start;
+  return made;
+}
+
+const made = LIMIT_CASES[name]!();
+let show: Show;
+if (made instanceof Uint8Array) {
+  const read = timed('open', () => smfToShow(made, 'file'));
+  if (!read.value) throw new Error(`refused in ${took.open!.toFixed(0)} ms: ${read.problems.map(problemLine)[0]}`);
+  show = read.value;
+} else {
+  const text = writeShowFile(made);
+  const read = timed('open', () => readShowFile(text));
+  if (!read.value) throw new Error(`${name} is not taken: ${JSON.stringify(read.problems.slice(0, 3))}`);
+  show = read.value;
+}
+const song = songsOfSet(show)[0]!;
+timed('prove', () => {
+  for (const s of songsOfSet(show)) proveSong(show, s, 'bench', false);
+});
+timed('edit', () => {
+  const [first] = song.cues;
+  const edited = first ? applyEdit(show, removeCues(show, song.id, new Set([first.id]))!) : show;
+  proveSong(edited, songsOfSet(edited)[0]!, 'bench', false);
+});
+timed('export', () => midiFiles(show, [song], 'x', { mode: 'sent', format: 1, per: 'all' }));
+const font = (weight: number): Uint8Array =>
+  readFileSync(join('node_modules', `@fontsource/ibm-plex-sans/files/ibm-plex-sans-latin-${weight}-normal.woff`));
+const start = performance.now();
+const typeface = { regular: [font(400)], bold: [font(700)] };
+for (const kind of ['cues', 'tones'] as const) {
+  await writeSheetsPdf(sheetsOf(show, kind), { paper: 'a4', show: 'x', asOf: 'today', typeface });
+}
+took.print = performance.now() - start;
+process.stdout.write(JSON.stringify({ took }));
