@@ -104,7 +104,7 @@ export async function footTimes(presses: number): Promise<readonly number[]> {
     await b.click('button', 'Learn what it waits for');
     await arrive(b, 'Foot board', 0xb0, 99, 127);
     await b.says('status', 'Learnt', 'control 99');
-    await b.click('button', 'Take it');
+    await b.click('button', 'Use it');
     await b.pick(/Kind$/, 'Another message');
     await b.pick(/Out of$/, 'Rack');
     await b.type(Key.ESCAPE);
