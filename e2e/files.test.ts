@@ -11,6 +11,8 @@ const main = async (): Promise<string> => (await b.driver.findElement(By.css('ma
 
 /** Millimetres of each page of what the browser would print. */
 async function printed(): Promise<string[]> {
+  const print = await b.find('button', 'Print');
+  await b.wait(() => print.isEnabled(), 'all that is printed is there');
   const answer = (await b.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
     preferCSSPageSize: true,
     paperWidth: 8.27,

@@ -86,6 +86,7 @@ describe('the application by itself', () => {
     );
     await b.click('button', 'Stop');
     await b.click('link', 'Files');
+    await b.find('article', /^Cue sheet/);
     await b.click('button', 'PDF');
     await b.wait(() => Promise.resolve(readdirSync(b.downloads).some((n) => n.endsWith('.pdf'))), 'the PDF is made');
     await b.driver.navigate().refresh();

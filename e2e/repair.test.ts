@@ -11,10 +11,27 @@ beforeAll(async () => {
   if (made.status !== 0) throw new Error(made.stderr.toString());
 });
 
-const found = async (): Promise<string[]> => {
-  const items = await b.driver.findElements(By.css('[aria-label="Findings"] > li'));
-  return Promise.all(items.map((i) => i.getText().catch(() => '')));
-};
+const found = (): Promise<string[]> =>
+  b.driver.executeScript(
+    `return [...document.querySelectorAll('[aria-label="Findings"] > li')].map((li) => li.innerText)`,
+  );
+
+/** The same of a view that is longer than its window: what is out of sight is drawn when it is scrolled to. */
+async function foundByScrolling(): Promise<string> {
+  const all = new Set<string>();
+  for (const head of await b.driver.findElements(By.css('main section > h2'))) {
+    await b.driver.executeAsyncScript(
+      `const [head, done] = arguments;
+       head.scrollIntoView();
+       let frames = 4;
+       const next = () => (--frames > 0 ? requestAnimationFrame(next) : done());
+       next();`,
+      head,
+    );
+    for (const text of await found()) all.add(text);
+  }
+  return [...all].join('\n');
+}
 
 describe('a show in which everything goes wrong', () => {
   it('opens, and its rig says what is wrong with the wiring', async () => {
@@ -51,7 +68,7 @@ describe('a show in which everything goes wrong', () => {
   it('is run as a set, and each song tells what it has', async () => {
     await b.click('link', 'Dry run');
     await b.wait(async () => !(await b.driver.findElement(By.css('table')).getText()).includes('…'), 'all are run');
-    const all = (await found()).join('\n');
+    const all = await foundByScrolling();
     for (const words of [
       'ms late, because',
       'want different things of',

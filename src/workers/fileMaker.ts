@@ -33,6 +33,10 @@ export class FileMaker implements FilesWorker {
     return this.all(kind, counting).find((s) => s.id === id) ?? null;
   }
 
+  wholeSheets(kind: SheetKind, counting: SheetCounting): readonly Sheet[] {
+    return this.all(kind, counting);
+  }
+
   sheetTable(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): string {
     return sheetCsv(this.chosen(kind, counting, ids));
   }

@@ -145,6 +145,8 @@ export interface FilesWorker {
   sheets(kind: SheetKind, counting: SheetCounting): readonly SheetHead[];
   /** One of them; null where there is none of that id. */
   sheet(kind: SheetKind, counting: SheetCounting, id: string): Sheet | null;
+  /** All of them, with what stands on them. */
+  wholeSheets(kind: SheetKind, counting: SheetCounting): readonly Sheet[];
   /** Some of them as CSV. */
   sheetTable(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): string;
   /** Some of them as PDF. */

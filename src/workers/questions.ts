@@ -35,6 +35,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   rehearse: z.tuple([id, id]),
   sheets: z.tuple([sheetKind, counting]),
   sheet: z.tuple([sheetKind, counting, id]),
+  wholeSheets: z.tuple([sheetKind, counting]),
   sheetTable: z.tuple([sheetKind, counting, ids]),
   pdf: z.tuple([sheetKind, counting, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),

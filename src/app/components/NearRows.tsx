@@ -9,11 +9,14 @@ interface Props<T> {
   readonly columns: number;
   /** How high a row is, about, in pixels. */
   readonly height: number;
+  /** All are drawn, wherever they are. */
+  readonly all?: boolean;
   readonly children: (row: T, place: number) => ReactNode;
 }
 
 /** The rows of a long table: those are drawn that are in sight, or nearly. The table says how many there are. */
-export function NearRows<T>({ rows, columns, height, children }: Props<T>) {
+export function NearRows<T>({ rows, columns, height, all = false, children }: Props<T>) {
+  if (all) return <tbody>{rows.map((row, i) => children(row, i))}</tbody>;
   const groups = Array.from({ length: Math.ceil(rows.length / TOGETHER) }, (_, i) => i * TOGETHER);
   return groups.map((from) => (
     <Group key={from} columns={columns} height={height * Math.min(TOGETHER, rows.length - from)}>

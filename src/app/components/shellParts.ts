@@ -10,6 +10,8 @@ export const Quiet = styled.span`
 /** Told to a screen reader, and not seen. */
 export const Unseen = styled.span`
   position: absolute;
+  /* In the last column of a table that scrolls it would make the page wider. */
+  left: 0;
   width: 1px;
   height: 1px;
   overflow: hidden;

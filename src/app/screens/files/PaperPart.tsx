@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { fileName } from '../../../core/formats/fileName';
-import { SHEET_KINDS, type SheetCounting, type SheetKind } from '../../../core/sheets';
+import { SHEET_KINDS, type Sheet, type SheetCounting, type SheetKind } from '../../../core/sheets';
 import type { SheetHead } from '../../../workers/protocol';
 import { download } from '../../adapters/download';
 import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
@@ -15,7 +15,7 @@ import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
-import { useSheet, useSheetHeads, type ChosenSheets } from './useSheets';
+import { useSheet, useSheetHeads, useWholeSheets, type ChosenSheets } from './useSheets';
 
 const Page = styled.div`
   display: grid;
@@ -93,6 +93,8 @@ export function PaperPart() {
   const { sheets } = chosen;
   const many = known.length > 1;
   const prints = sheets.reduce((sum, s) => sum + s.lines, 0) <= PRINTED_LINES;
+  // Whatever may be printed has to be there when it is: the browser waits for nothing then.
+  const whole = useWholeSheets(kind, counting, prints && known.length > 0);
   const refused = (what: string) => (e: unknown) => setProblem(`${what} was not made: ${(e as Error).message}.`);
   return (
     <Page>
@@ -132,7 +134,10 @@ export function PaperPart() {
         >
           <FileDown size={16} aria-hidden /> {busy ? 'Making it …' : 'PDF'}
         </MainButton>
-        <PrintButton isDisabled={sheets.length === 0} tooMuch={prints ? null : 'Too much to print from here.'}>
+        <PrintButton
+          isDisabled={sheets.length === 0 || (prints && !whole)}
+          tooMuch={prints ? null : 'Too much to print from here.'}
+        >
           Print
         </PrintButton>
         <Button
@@ -167,8 +172,8 @@ export function PaperPart() {
             kind={kind}
             counting={counting}
             show={show.title}
-            // Whatever may be printed has to be there when it is.
-            ready={prints}
+            given={whole?.get(head.id)}
+            asks={!prints}
           />
         ))}
       </Desk>
@@ -176,8 +181,8 @@ export function PaperPart() {
   );
 }
 
-/** More lines than this are printed from a PDF: the browser would take minutes over them. */
-const PRINTED_LINES = 2500;
+/** So many lines are drawn whole, and can be printed from the page as they are; more are printed from a PDF. */
+const PRINTED_LINES = 350;
 
 /** Pixels of a line, and of all else on a sheet, until it was drawn. */
 const LINE = 30;
@@ -189,17 +194,20 @@ interface PlaceProps {
   readonly counting: SheetCounting;
   /** Title of the show. */
   readonly show: string;
-  /** It is fetched before it is in sight. */
-  readonly ready: boolean;
+  /** What stands on it, where it came with all others. */
+  readonly given: Sheet | undefined;
+  /** It is asked for by itself when it comes in sight. */
+  readonly asks: boolean;
 }
 
 /** A sheet where it lies: drawn when it comes in sight. */
-function SheetPlace({ head, kind, counting, show, ready }: PlaceProps) {
+function SheetPlace({ head, kind, counting, show, given, asks }: PlaceProps) {
   const { ref, near, height } = useNear();
-  const sheet = useSheet(kind, counting, head.id, near || ready);
+  const asked = useSheet(kind, counting, head.id, near && asks);
+  const sheet = given ?? asked;
   return (
-    <div ref={ref} style={near && sheet ? undefined : { height: height ?? head.lines * LINE + FRAME }}>
-      {near && sheet && <PaperSheet sheet={sheet} show={show} />}
+    <div ref={ref} style={sheet && (near || given) ? undefined : { height: height ?? head.lines * LINE + FRAME }}>
+      {sheet && (near || given) && <PaperSheet sheet={sheet} show={show} whole={given !== undefined} />}
     </div>
   );
 }

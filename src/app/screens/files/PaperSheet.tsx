@@ -24,7 +24,8 @@ const Paper = styled.article<{ $wide: boolean }>`
     border: 0;
     font-size: 11pt;
     break-after: page;
-    &:last-child {
+    /* Each sheet lies in a place of its own. */
+    :last-child > & {
       break-after: auto;
     }
   }
@@ -95,8 +96,16 @@ function Unbroken({ cell }: { readonly cell: string }) {
   ));
 }
 
+interface Props {
+  readonly sheet: Sheet;
+  /** Title of the show. */
+  readonly show: string;
+  /** Every line is drawn, also out of sight: it may be printed. */
+  readonly whole: boolean;
+}
+
 /** One sheet of paper, as it is printed. */
-export function PaperSheet({ sheet, show }: { readonly sheet: Sheet; readonly show: string }) {
+export function PaperSheet({ sheet, show, whole }: Props) {
   const tables = sheet.parts.filter((p) => p.kind === 'table').length;
   return (
     <Paper $wide={sheet.wide} aria-label={`${sheet.kind}: ${sheet.title}`}>
@@ -106,7 +115,7 @@ export function PaperSheet({ sheet, show }: { readonly sheet: Sheet; readonly sh
       </Title>
       <About>{sheet.about}</About>
       {sheet.parts.map((part, i) => (
-        <Part key={i} part={part} named={tables > 1} />
+        <Part key={i} part={part} named={tables > 1} whole={whole} />
       ))}
       <Foot>
         <span>{show}</span>
@@ -116,12 +125,18 @@ export function PaperSheet({ sheet, show }: { readonly sheet: Sheet; readonly sh
   );
 }
 
-function Part({ part, named }: { readonly part: SheetPart; readonly named: boolean }) {
+interface PartProps<P> {
+  readonly part: P;
+  readonly named: boolean;
+  readonly whole: boolean;
+}
+
+function Part({ part, named, whole }: PartProps<SheetPart>) {
   switch (part.kind) {
     case 'text':
       return <p>{part.text}</p>;
     case 'table':
-      return <TablePart part={part} named={named} />;
+      return <TablePart part={part} named={named} whole={whole} />;
     case 'strips':
       return <SwitchStrips part={part} />;
   }
@@ -130,7 +145,7 @@ function Part({ part, named }: { readonly part: SheetPart; readonly named: boole
 /** Pixels of a row of one line. */
 const ROW = 30;
 
-function TablePart({ part: { name, columns, rows }, named }: { readonly part: SheetTable; readonly named: boolean }) {
+function TablePart({ part: { name, columns, rows }, named, whole: all }: PartProps<SheetTable>) {
   const whole = columns.reduce((sum, c) => sum + c.width, 0);
   return (
     <>
@@ -150,7 +165,7 @@ function TablePart({ part: { name, columns, rows }, named }: { readonly part: Sh
             ))}
           </tr>
         </thead>
-        <NearRows rows={rows} columns={columns.length} height={ROW}>
+        <NearRows rows={rows} columns={columns.length} height={ROW} all={all}>
           {(row, i) => (
             <tr key={i} aria-rowindex={i + 2}>
               {row.map((cell, k) => (
