@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** Browser tests that measure when something happens. */
+const TIMED = ['e2e/ports.test.ts', 'e2e/views.test.ts'];
+
 const inBrowser = {
   globalSetup: ['e2e/globalSetup.ts'],
   setupFiles: ['e2e/setup.ts'],
@@ -19,10 +22,29 @@ export default defineConfig({
           testTimeout: 120000,
           // All cores: nothing else runs meanwhile.
           maxWorkers: '100%',
+          sequence: { groupOrder: 0 },
         },
       },
-      // One browser after the other: something in most of them has to happen at its time, and two share no core in peace.
-      { test: { name: 'e2e', include: ['e2e/**/*.test.ts'], fileParallelism: false, ...inBrowser } },
+      {
+        test: {
+          name: 'e2e',
+          include: ['e2e/**/*.test.ts'],
+          exclude: TIMED,
+          maxWorkers: 2,
+          sequence: { groupOrder: 1 },
+          ...inBrowser,
+        },
+      },
+      // What has to leave at its time is looked at alone: two browsers share no core in peace.
+      {
+        test: {
+          name: 'timed',
+          include: TIMED,
+          fileParallelism: false,
+          sequence: { groupOrder: 2 },
+          ...inBrowser,
+        },
+      },
     ],
   },
 });

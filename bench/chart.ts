@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { Browser, By, Key } from '../e2e/browser';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { serve } from './serve';
+import { size } from './size';
 import { wholeSet } from './wholeSet';
 
 export interface ChartTimes {
@@ -33,7 +34,7 @@ export async function chart(): Promise<ChartTimes> {
   const b = await Browser.open();
   try {
     await b.go(address);
-    writeFileSync(join(folder, 'whole.json'), writeShowFile(wholeSet(60, 400)));
+    writeFileSync(join(folder, 'whole.json'), writeShowFile(wholeSet(size(60, 2), 400)));
     await b.find('button', 'New show');
     const start = performance.now();
     await b.driver.findElement(By.css('input[type=file]')).sendKeys(join(folder, 'whole.json'));
@@ -87,7 +88,7 @@ export async function chart(): Promise<ChartTimes> {
 
     const hollow: number[] = [];
     const proven: number[] = [];
-    for (let i = 0; i < 10; i++) {
+    for (let i = 0; i < size(10, 2); i++) {
       const flag = await b.find('button', /^[2-9]\|.*, (proven|fails)$/);
       await flag.click();
       await b.driver.executeScript(`

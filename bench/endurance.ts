@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Browser, By } from '../e2e/browser';
+import { placeAt } from '../e2e/begin';
+import { Browser, By, Key } from '../e2e/browser';
 import { demoShow } from '../src/core/demo';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { setOf, type Show } from '../src/core/show';
@@ -21,14 +22,42 @@ function hasty(times: number): Show {
 }
 
 export interface Endured {
-  /** What the page holds after each tenth, once it was told to give back what it does not need: MB, nodes, listeners. */
-  readonly tenths: readonly { readonly heap: number; readonly nodes: number; readonly listeners: number }[];
+  /**
+   * What the page holds after each tenth, once it was told to give back what it does not need: MB, nodes,
+   * listeners; and the rows of its stored tables, by their names.
+   */
+  readonly tenths: readonly {
+    readonly heap: number;
+    readonly nodes: number;
+    readonly listeners: number;
+    readonly rows: Readonly<Record<string, number>>;
+  }[];
+  readonly edits: number;
   /** Minutes of the set as it is written. */
   readonly minutes: number;
   readonly bars: number;
 }
 
-/** Plays the demo set in a real browser, `times` as fast, for so many seconds, with the chart in sight. */
+/** Milliseconds between one edit and the next. */
+const EDIT_EVERY = 4000;
+
+const COUNT_ROWS = `const [done] = arguments;
+const counts = {};
+const rowsOf = (name) => new Promise((resolve) => {
+  indexedDB.open(name).onsuccess = ({ target: { result: db } }) => {
+    const stores = [...db.objectStoreNames];
+    if (stores.length === 0) { db.close(); resolve(); return; }
+    const all = db.transaction(stores);
+    for (const store of stores) all.objectStore(store).count().onsuccess = (e) => { counts[store] = e.target.result; };
+    all.oncomplete = () => { db.close(); resolve(); };
+  };
+});
+indexedDB.databases().then((all) => Promise.all(all.map((d) => rowsOf(d.name)))).then(() => done(counts));`;
+
+/**
+ * Plays the demo set in a real browser, `times` as fast, for so many seconds, with the chart in sight and an edit
+ * every few seconds: a tone is placed, then taken back.
+ */
 export async function endure(seconds: number, times: number): Promise<Endured> {
   const folder = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
   const { address, stop } = await serve();
@@ -39,7 +68,8 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
       metrics: readonly { readonly name: string; readonly value: number }[];
     };
     const of = (name: string): number => answer.metrics.find((m) => m.name === name)?.value ?? 0;
-    return { heap: of('JSHeapUsedSize') / 1e6, nodes: of('Nodes'), listeners: of('JSEventListeners') };
+    const rows: Readonly<Record<string, number>> = await b.driver.executeAsyncScript(COUNT_ROWS);
+    return { heap: of('JSHeapUsedSize') / 1e6, nodes: of('Nodes'), listeners: of('JSEventListeners'), rows };
   };
   try {
     await b.driver.sendDevToolsCommand('Performance.enable', {});
@@ -55,6 +85,7 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
     const start = Date.now();
     let bars = 0;
     let bar = '';
+    let edits = 0;
     while (Date.now() - start < seconds * 1000) {
       const playing = (await b.driver.findElements(By.css('button[aria-label="Stop"]'))).length > 0;
       if (!playing) await b.click('button', 'Play');
@@ -62,11 +93,16 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
       const now = place.split('|')[0] ?? '';
       if (now !== bar) bars += 1;
       bar = now;
+      if (Date.now() - start > EDIT_EVERY * (edits + 1)) {
+        if (edits % 2 === 0) await placeAt(b, String(2 + (edits % 30)), 'fog lead');
+        else await b.keys(Key.ESCAPE, Key.chord(Key.CONTROL, 'z'));
+        edits += 1;
+      }
       if ((Date.now() - start) / 1000 > (seconds * (tenths.length + 1)) / 10) tenths.push(await metric());
       await new Promise((wait) => setTimeout(wait, 120));
     }
     tenths.push(await metric());
-    return { tenths, minutes: (seconds * times) / 60, bars };
+    return { tenths, minutes: (seconds * times) / 60, bars, edits };
   } finally {
     await b.close();
     stop();

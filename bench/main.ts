@@ -16,6 +16,7 @@ import { fuzz } from './fuzz';
 import { limits } from './limits';
 import { load } from './load';
 import { printed } from './paper';
+import { size } from './size';
 import { typing } from './typing';
 import { everyViewWhilePlaying } from './views';
 
@@ -47,8 +48,8 @@ async function songs(): Promise<void> {
     'One song in a worker, 12 units on two 5-pin ports and a USB port; first run cold, then the median of the rest.',
   );
   console.log('  messages     compile   (cold)     dry run   (cold)    messages/s   not on time   heap');
-  for (const cues of [680, 2720, 10880]) {
-    const runs = await inWorker(12, cues, 6);
+  for (const cues of size([680, 2720, 10880], [40])) {
+    const runs = await inWorker(12, cues, size(6, 2));
     const [cold, ...warm] = runs;
     const compile = median(warm.map((r) => r.compile));
     const dry = median(warm.map((r) => r.dryRun));
@@ -68,12 +69,13 @@ async function sets(): Promise<void> {
   console.log(
     '      size   messages     compile     dry run   messages/s   catch-up median, worst    edit median, worst   peak memory',
   );
-  for (const [size, songs] of [
+  const shows: readonly (readonly [string, number])[] = [
     ['a quarter', 15],
     ['full', 60],
     ['four times', 240],
-  ] as const) {
-    const { stdout, stderr, status } = spawnSync(process.execPath, [entry, inside, String(songs), '400'], {
+  ];
+  for (const [name, songs] of size(shows, [['smallest', 2]])) {
+    const { stdout, stderr, status } = spawnSync(process.execPath, [entry, inside, String(songs), size('400', '20')], {
       encoding: 'utf8',
     });
     if (status !== 0) throw new Error(stderr);
@@ -81,7 +83,7 @@ async function sets(): Promise<void> {
     const rate = (t.messages / (t.compile + t.dryRun)) * 1000;
     const pair = (list: readonly number[]): string => `${ms(median(list))}${ms(Math.max(...list))}`;
     console.log(
-      `${size.padStart(10)} ${String(t.messages).padStart(10)}  ${ms(t.compile)}  ${ms(t.dryRun)} ${rate.toFixed(0).padStart(12)}` +
+      `${name.padStart(10)} ${String(t.messages).padStart(10)}  ${ms(t.compile)}  ${ms(t.dryRun)} ${rate.toFixed(0).padStart(12)}` +
         `     ${pair(t.catchUps)}  ${pair(t.edits)}${`${peak.toFixed(0)} MB`.padStart(14)}`,
     );
   }
@@ -118,7 +120,7 @@ function time(run: () => void, runs: number): number {
 function files(): void {
   console.log('MIDI files, program and control changes in ten tracks; median.');
   console.log('  messages        what          ours    midi-file   @tonejs/midi');
-  for (const messages of [5000, 20000, 100000]) {
+  for (const messages of size([5000, 20000, 100000], [100])) {
     const bytes = writeSmf(bigFile(messages));
     const file = readSmf(bytes).value!;
     const other = parseMidi(bytes);
@@ -160,7 +162,7 @@ function reorders(): void {
   ];
   const word = (): string => words[Math.floor(random() * words.length)]!;
   console.log('\nMatching a preset list with its new order, by nearest name; median.');
-  for (const count of [250, 1000, 4000]) {
+  for (const count of size([250, 1000, 4000], [20])) {
     const old = Array.from({ length: count }, (_, i) => newSlot(`s${i}`, i, `${word()} ${word()} ${i}`));
     const now = old
       .map((s) => ({ name: random() < 0.1 ? s.name.replace('e', 'a') : s.name, order: random() }))
@@ -199,7 +201,7 @@ async function charts(): Promise<void> {
 }
 
 /** Seconds that a song is played to a stand-in for real ports; ten minutes by themselves: npm run bench -- ports 600. */
-const PORT_SECONDS = 60;
+const PORT_SECONDS = size(60, 2);
 
 async function night(seconds: number): Promise<void> {
   console.log(`\nReal ports, as a stand-in for the browser's own sees them; ${seconds} s each.`);
@@ -211,7 +213,7 @@ async function night(seconds: number): Promise<void> {
       `  ${words}: ${off.length} messages, late at 99 % ${share(off, 0.99)}, at the worst ${share(off, 1)}, doubled ${disordered}`,
     );
   }
-  const feet = await footTimes(100);
+  const feet = await footTimes(size(100, 3));
   console.log(`  from a foot press to the first byte: at 95 % ${share(feet, 0.95)}, at the worst ${share(feet, 1)}`);
   console.log('  aims: off by less than 1 ms at 99 % and 2 ms at the worst; a foot press under 10 ms at 95 %');
 }
@@ -228,11 +230,12 @@ async function evening(): Promise<void> {
 async function onTheFloor(): Promise<void> {
   console.log('\nFeet, in a worker, one cold run each: songs × tones a song, of which four are in all songs.');
   const file = await bundle('./feet.ts');
-  for (const [songs, tones, kind] of [
+  const sets: readonly (readonly [number, number, string])[] = [
     [20, 12, 'foot-controller'],
     [20, 12, 'display-controller'],
     [60, 12, 'display-controller'],
-  ] as const) {
+  ];
+  for (const [songs, tones, kind] of size(sets, [[3, 4, 'foot-controller']])) {
     const times = await new Promise<FeetTimes>((resolve, reject) => {
       const worker = new Worker(file, { workerData: { songs, tones, kind } });
       worker.once('message', (result: FeetTimes) => {
@@ -250,12 +253,12 @@ async function onTheFloor(): Promise<void> {
   console.log('  aim: 20 × 12 on ten switches proposed under 1 s');
 }
 
-/** An hour of the set in ten minutes. */
-const ENDURE_SECONDS = 600;
+/** Half an hour, in which the set is played six times as fast. */
+const ENDURE_SECONDS = size(1800, 12);
 const ENDURE_SPEED = 6;
 
 /** Damaged files that are tried where nobody says how many. */
-const FUZZ_INPUTS = 20_000;
+const FUZZ_INPUTS = size(20_000, 200);
 const FUZZ_SEED = 515;
 
 const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
@@ -280,10 +283,10 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
     );
   },
   load: async () => {
-    const { paint, view, script } = await load(7);
+    const { paint, view, script } = await load(size(7, 1));
     console.log(`\nThe first view in a fresh browser: ${(script / 1000).toFixed(0)} kB of script (gzip) before it.`);
     console.log(
-      `  something to see after ${ms(median(paint)).trim()}, the view after ${ms(median(view)).trim()} (medians of 7)`,
+      `  something to see after ${ms(median(paint)).trim()}, the view after ${ms(median(view)).trim()} (medians)`,
     );
     console.log('  aim: under 300 kB, something to see in 300 ms');
   },
@@ -304,15 +307,18 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
     console.log('  aim: no task over 150 ms, none late, no view of over 5,000 elements');
   },
   endurance: async () => {
-    const { tenths, minutes, bars } = await endure(Number(process.argv[3] ?? ENDURE_SECONDS), ENDURE_SPEED);
+    const { tenths, minutes, bars, edits } = await endure(Number(process.argv[3] ?? ENDURE_SECONDS), ENDURE_SPEED);
     console.log(
-      `\nThe demo set in a browser, ${ENDURE_SPEED} times as fast: ${minutes.toFixed(0)} minutes of it, ${bars} bars seen.`,
+      `\nThe demo set in a browser, ${ENDURE_SPEED} times as fast: ${minutes.toFixed(0)} minutes of it, ${bars} bars seen, ${edits} edits.`,
     );
     console.log(`  heap after each tenth: ${tenths.map((t) => t.heap.toFixed(1)).join(' ')} MB`);
     console.log(
       `  nodes: ${tenths.map((t) => t.nodes).join(' ')}; listeners: ${tenths.map((t) => t.listeners).join(' ')}`,
     );
-    console.log('  aim: memory stays flat');
+    for (const table of Object.keys(tenths[0]!.rows)) {
+      console.log(`  rows of ${table}: ${tenths.map((t) => t.rows[table]).join(' ')}`);
+    }
+    console.log('  aim: all of it stays flat');
   },
   fuzz: () => {
     if (!fuzz(Number(process.argv[3] ?? FUZZ_INPUTS), Number(process.argv[4] ?? FUZZ_SEED))) process.exitCode = 1;
@@ -322,7 +328,7 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
 const only = process.argv[2];
 if (only !== undefined && !PARTS[only]) {
   console.error(
-    `usage: npm run bench -- [${Object.keys(PARTS).join('|')}] [seconds for ports and endurance, or inputs and seed for fuzz]`,
+    `usage: npm run bench -- [small] [${Object.keys(PARTS).join('|')}] [seconds for ports and endurance, or inputs and seed for fuzz]`,
   );
   process.exit(2);
 }

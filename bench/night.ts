@@ -5,6 +5,7 @@ import { REAL_AHEAD } from '../src/playback';
 import { PlaybackHost } from '../src/workers/playbackHost';
 import { updateOf } from '../src/workers/showMirror';
 import { serve } from './serve';
+import { size } from './size';
 
 /** A message on its way to a port: when it was handed to the browser, and the time that it was given, in milliseconds of the page. */
 export interface Handed {
@@ -164,7 +165,7 @@ export async function hour(): Promise<Hour> {
   let at = 0;
   let wakes = 0;
   let longest = 0;
-  const end = now + 3600e6;
+  const end = now + size(3600e6, 60e6);
   let next = now;
   host.play(songs[0]!, 0);
   while (now < end) {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { writeSheetsPdf } from '../src/core/formats/pdf';
 import { sheetsOf } from '../src/core/sheets';
+import { size } from './size';
 import { wholeSet } from './wholeSet';
 
 const font = (range: string, weight: number): Uint8Array => {
@@ -20,7 +21,7 @@ export async function printed(): Promise<{
 }> {
   const typeface = { regular: RANGES.map((r) => font(r, 400)), bold: RANGES.map((r) => font(r, 700)) };
   const wish = { paper: 'a4', show: 'Whole', asOf: 'today', typeface } as const;
-  const show = wholeSet(60, 400);
+  const show = wholeSet(size(60, 2), size(400, 20));
   const start = performance.now();
   const sheets = sheetsOf(show, 'cues');
   const made = performance.now();

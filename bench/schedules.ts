@@ -7,6 +7,7 @@ import { microsAt, songTime } from '../src/core/show';
 import { rigSpec, songWants } from '../src/core/meaning';
 import { dryRun } from '../src/core/simulate';
 import { seeded } from './fullShow';
+import { size } from './size';
 
 /** A small case: messages of a few units on one cable, with deadlines near each other. */
 function smallCase(random: () => number, most: number): Job[] {
@@ -63,7 +64,7 @@ function nearestDeadline(jobs: readonly Job[]): readonly number[] {
 /** Holds the schedule against every order there is, and against nearest deadline first. */
 export function againstBruteForce(): void {
   const random = seeded(17);
-  const cases = 400;
+  const cases = size(400, 5);
   let equal = 0;
   let nearestLater = 0;
   let nearestWorse = 0;

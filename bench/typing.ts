@@ -5,9 +5,11 @@ import { Browser, By, Key } from '../e2e/browser';
 import { writeShowFile } from '../src/core/formats/show-file';
 import { newProfile, plainPlan } from '../src/core/addressing';
 import { serve } from './serve';
+import { size } from './size';
 import { emptyShow, newPort, newSlot, newUnit } from '../src/core/show';
 
 const SLOTS = 2000;
+const NAMES = size(24, 2);
 
 /** A show with one unit whose two thousand slots all have a name. */
 function longList(): string {
@@ -42,11 +44,11 @@ export async function typing(): Promise<readonly number[]> {
          requestAnimationFrame(() => setTimeout(() => window.keyTimes.push(performance.now() - start)));
        }, true);`,
     );
-    for (let i = 0; i < 24; i++) {
+    for (let i = 0; i < NAMES; i++) {
       for (const key of `Name ${i}`) await b.type(key);
       await b.type(Key.ENTER);
     }
-    await b.find('gridcell', '0023 Name 23');
+    await b.find('gridcell', `00${String(NAMES - 1).padStart(2, '0')} Name ${NAMES - 1}`);
     return await b.driver.executeScript<number[]>('return window.keyTimes');
   } finally {
     await b.close();

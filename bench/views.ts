@@ -7,6 +7,7 @@ import { LARGEST_PORTS, openLargest, untilProven } from '../e2e/largestShow';
 import { takeTasks, watchTasks } from '../e2e/longTasks';
 import { left } from '../e2e/standInMidi';
 import { serve } from './serve';
+import { size } from './size';
 
 export interface Views {
   /** Of each view: the longest task of the page since the one before, in milliseconds, and its elements. */
@@ -18,7 +19,7 @@ export interface Views {
 }
 
 /** What is looked at in each view before the next is opened: some seconds of playing. */
-const STAY = 1200;
+const STAY = size(1200, 0);
 
 /** Opens every view of the largest show while it plays. */
 export async function everyViewWhilePlaying(): Promise<Views> {

@@ -21,7 +21,9 @@ const FLAGS = [
   '--use-fake-device-for-media-stream',
 ];
 
+/** How long a state is waited for, and how often it is looked for, in ms. */
 const PATIENCE = 15_000;
+const POLL = 60;
 
 /** Where pictures of failures are put; not part of the project. */
 const FAILURES = 'failures';
@@ -129,7 +131,7 @@ export class Browser {
       }
     };
     try {
-      await this.driver.wait(holds, patience);
+      await this.driver.wait(holds, patience, undefined, POLL);
     } catch (error) {
       const path = await this.pictureOfFailure(nameNow());
       const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;
@@ -157,10 +159,10 @@ export class Browser {
 
   /** Asks the browser's own accessibility tree: what a screen reader would be told. */
   private async seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
-    const { root } = await this.ask<{ root: { nodeId: number } }>('DOM.getDocument', { depth: 0 });
+    const { result } = await this.ask<{ result: { objectId: string } }>('Runtime.evaluate', { expression: 'document' });
     const query = typeof name === 'string' ? { accessibleName: name } : {};
     const { nodes } = await this.ask<{ nodes: AxNode[] }>('Accessibility.queryAXTree', {
-      nodeId: root.nodeId,
+      objectId: result.objectId,
       role,
       ...query,
     });

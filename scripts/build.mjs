@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { accessSync, constants, existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { root, run } from './ready.mjs';
 
 /** A text that changes with every file that the build is made of. */
@@ -41,3 +42,5 @@ export function build() {
   const code = built();
   if (code !== 0) process.exit(code);
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) build();

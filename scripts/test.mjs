@@ -1,68 +1,72 @@
 // Everything that has to hold: lint, types, import rules, unit tests, browser tests. A step that fails keeps no other from running.
+import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { built } from './build.mjs';
-import { browser, packages, root, run } from './ready.mjs';
+import { browser, packages, root } from './ready.mjs';
 
 const bin = (path) => join(root, 'node_modules', path);
+const CODE = ['src', 'server', 'cli', 'e2e', 'bench', 'scripts'];
 const done = [];
-/** Runs a step, which gives the exit code of what it ran. */
-const step = (name, runs) => {
+
+/** Runs a program of this machine's Node.js; gives its exit code, and what it said where that is kept back. */
+const node = (args, quiet) =>
+  new Promise((resolve) => {
+    const stdio = ['ignore', ...(quiet ? ['pipe', 'pipe'] : ['inherit', 'inherit'])];
+    const child = spawn(process.execPath, args, { cwd: root, stdio });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => (said += data));
+    child.on('error', (error) => resolve({ code: 2, said: error.message }));
+    child.on('close', (code) => resolve({ code: code ?? 1, said }));
+  });
+
+/** Runs a step and notes how it went; true where it went well. Steps side by side say what they have to say at their end. */
+const step = async (name, run, quiet = false) => {
   const start = Date.now();
-  console.log(`\n— ${name}`);
-  let code;
+  if (!quiet) console.log(`\n— ${name}`);
+  let result;
   try {
-    code = runs();
+    result = await run(quiet);
   } catch (error) {
-    console.error(error.message);
-    code = 2;
+    result = { code: 2, said: error.message };
   }
+  const { code, said = '' } = result;
   const seconds = ((Date.now() - start) / 1000).toFixed(1);
-  console.log(`  ${name}: ${seconds} s`);
+  console.log(`${quiet ? `\n— ${name}\n` : ''}${said.trimEnd()}${said.trim() ? '\n' : ''}  ${name}: ${seconds} s`);
   done.push({ name, seconds, failed: code !== 0 });
   return code === 0;
 };
-const node = (path, ...args) => run(process.execPath, [bin(path), ...args]);
+const program = (path, ...args) => [(quiet) => node([bin(path), ...args], quiet), true];
 
 packages();
-step('lint', () =>
-  node('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', 'src', 'server', 'cli', 'e2e', 'bench', 'scripts'),
-);
-step('layout', () =>
-  node(
-    'prettier/bin/prettier.cjs',
-    '--check',
-    '--log-level',
-    'warn',
-    'src',
-    'server',
-    'cli',
-    'e2e',
-    'bench',
-    'scripts',
-  ),
-);
-step('types', () => node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
-// The core by itself: no page, no machine.
-step('types of the core', () => node('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json'));
-step('what nobody uses', () => node('knip/bin/knip.js'));
-step('import rules', () =>
-  node(
-    'dependency-cruiser/bin/dependency-cruise.mjs',
-    '--config',
-    '.dependency-cruiser.cjs',
-    'src',
-    'server',
-    'cli',
-    'e2e',
-    'bench',
-  ),
-);
-step('unit tests', () => node('vitest/vitest.mjs', 'run', '--project', 'unit'));
-// What cannot be built or shown cannot be tried in a browser.
-if (step('build', () => built()) && step('browser', () => browser())) {
-  step('browser tests', () => node('vitest/vitest.mjs', 'run', '--project', 'e2e'));
+const begun = Date.now();
+
+/** What is looked at without running it. */
+const looks = async () => {
+  await step('lint', ...program('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', ...CODE));
+  await step('types', ...program('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
+  // The core by itself: no page, no machine.
+  await step('types of the core', ...program('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json'));
+  await step('what nobody uses', ...program('knip/bin/knip.js'));
+  const rules = ['--config', '.dependency-cruiser.cjs', ...CODE.filter((folder) => folder !== 'scripts')];
+  await step('import rules', ...program('dependency-cruiser/bin/dependency-cruise.mjs', ...rules));
+};
+/** The build, and the layout beside the rest. What cannot be built or shown cannot be tried in a browser. */
+const makes = async () => {
+  const shown = await step('browser', () => ({ code: browser() }), true);
+  const built = await step('build', (quiet) => node([join(root, 'scripts/build.mjs')], quiet), true);
+  await step('layout', ...program('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', ...CODE));
+  return shown && built;
+};
+const [ready] = await Promise.all([makes(), looks()]);
+
+const vitest = (...projects) => node([bin('vitest/vitest.mjs'), 'run', ...projects.flatMap((p) => ['--project', p])]);
+await step('unit tests', () => vitest('unit'));
+if (ready) {
+  await step('browser tests', () => vitest('e2e', 'timed'));
+  await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
 }
+
 const failed = done.filter((d) => d.failed).map((d) => d.name);
 console.log(`\n${done.map((d) => `${d.failed ? 'failed' : 'passed'}  ${d.name} (${d.seconds} s)`).join('\n')}`);
-console.log(failed.length === 0 ? '\nAll good.' : `\nNot good: ${failed.join(', ')}.`);
-process.exitCode = failed.length === 0 ? 0 : 1;
+console.log(`All in all ${((Date.now() - begun) / 60_000).toFixed(1)} minutes.`);
+console.log(failed.length === 0 && ready ? '\nAll good.' : `\nNot good: ${failed.join(', ')}.`);
+process.exitCode = failed.length === 0 && ready ? 0 : 1;

@@ -1,7 +1,9 @@
+import type { Bundle } from '../core/formats/bundle';
 import type { PdfWish } from '../core/formats/pdf';
 import type { ExportWish, ExportedFile } from '../core/formats/exportFile';
 import type { Sheet, SheetCounting, SheetKind } from '../core/sheets';
 import type { Errand, Proposal, Rehearsal, RehearsalSum } from '../core/feet';
+import type { Read } from '../core/problems';
 import type { UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
@@ -157,6 +159,14 @@ export interface FilesWorker {
     wish: PdfWish,
   ): Promise<Uint8Array<ArrayBuffer>>;
   file(wish: ExportWish): ExportedFile;
+}
+
+/** The worker that reads a file. */
+export interface ReaderWorker {
+  /** As a show. `name` is the file's. */
+  show(bytes: Uint8Array, name: string): Read<Bundle>;
+  /** A MIDI file, as a show of plain units. */
+  midi(bytes: Uint8Array, name: string): Read<Show>;
 }
 
 /** The worker that reads recordings for their picture. */

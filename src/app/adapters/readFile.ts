@@ -1,8 +1,7 @@
-import { isZip, readBundle, type Bundle } from '../../core/formats/bundle';
-import { readShowFile } from '../../core/formats/show-file';
-import { smfToShow } from '../../core/formats/smf';
+import type { Bundle } from '../../core/formats/bundle';
 import { hasErrors, type Read } from '../../core/problems';
 import { problemLine } from '../../wording';
+import { readerInWorker } from './workers';
 
 /** A show that was read from a file, and what there is to say of it; or why it was not read. */
 export type Opened =
@@ -18,11 +17,20 @@ export const tooLarge = (file: File): string | null =>
     ? null
     : `${file.name} was not opened: it has ${Math.round(file.size / 1e6).toLocaleString('en')} MB, and ${Math.round(SIZE_LIMIT / 1e6).toLocaleString('en')} are read at the most.`;
 
+export const bytesOf = async (file: File): Promise<Uint8Array<ArrayBuffer>> => new Uint8Array(await file.arrayBuffer());
+
 /** Reads a file as a show: of its own kind, with or without sounds, or a MIDI file. */
 export async function readFile(file: File): Promise<Opened> {
   const refused = tooLarge(file);
   if (refused !== null) return { kind: 'refused', problem: refused };
-  const { value, problems } = await readBytes(file);
+  let read: Read<Bundle>;
+  try {
+    read = await readerInWorker(await bytesOf(file), (w, bytes) => w.show(bytes, file.name));
+  } catch (error) {
+    // It may have changed or gone since it was chosen.
+    return { kind: 'refused', problem: `${file.name} was not opened: ${(error as Error).message}` };
+  }
+  const { value, problems } = read;
   if (!value || hasErrors(problems)) {
     const error = problems.find((p) => p.severity === 'error');
     return { kind: 'refused', problem: `${file.name} was not opened. ${error ? problemLine(error) : ''}` };
@@ -33,14 +41,4 @@ export async function readFile(file: File): Promise<Opened> {
     told.push(`Recordings that are not in the file: ${missing.join(', ')}.`);
   }
   return { kind: 'read', bundle: value, told: missing.length > 0 ? told : [] };
-}
-
-async function readBytes(file: File): Promise<Read<Bundle>> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  if (isZip(bytes)) return readBundle(bytes);
-  const midi = /\.midi?$/i.test(file.name);
-  const { value: show, problems } = midi
-    ? smfToShow(bytes, file.name.replace(/\.midi?$/i, ''))
-    : readShowFile(new TextDecoder().decode(bytes));
-  return { value: show && { show, sounds: new Map() }, problems };
 }

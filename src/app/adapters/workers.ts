@@ -1,6 +1,6 @@
-import { proxy, transfer, wrap } from 'comlink';
+import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Outgoing, PlaybackEars } from '../../playback';
-import type { FilesWorker, PeaksWorker, PlaybackWorker, ProofWorker } from '../../workers/protocol';
+import type { FilesWorker, PeaksWorker, PlaybackWorker, ProofWorker, ReaderWorker } from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
 import { WithPage } from './withPage';
 
@@ -73,5 +73,16 @@ export function peaksInWorker(
   );
   return once(thread, 'the picture of the recording could not be made', () =>
     wrap<PeaksWorker>(thread).peaks(given, rate, proxy(onProgress)),
+  );
+}
+
+/** Reads a file's bytes in a worker of its own that ends with it: what plays meanwhile is not kept waiting. */
+export function readerInWorker<T>(
+  bytes: Uint8Array<ArrayBuffer>,
+  read: (worker: Remote<ReaderWorker>, bytes: Uint8Array<ArrayBuffer>) => Promise<T>,
+): Promise<T> {
+  const thread = page.keep(new Worker(new URL('../../workers/reader.worker.ts', import.meta.url), { type: 'module' }));
+  return once(thread, 'the part of the application that reads files cannot be started', () =>
+    read(wrap<ReaderWorker>(thread), transfer(bytes, [bytes.buffer])),
   );
 }

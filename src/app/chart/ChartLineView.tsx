@@ -1,60 +1,23 @@
 import { memo, useId, type PointerEvent } from 'react';
-import type { Song, SongTime, Track } from '../../core/show';
-import type { Ticks } from '../../core/time';
 import { UnitPattern } from '../components/UnitBadge';
-import type { Counting } from '../state/store';
 import { desk } from '../theme/tokens';
-import { CueFlag, OpeningFlag } from './CueFlag';
-import type { Density } from './density';
-import type { Lane } from './lanes';
 import { LaneView, QuietLanes } from './LaneView';
-import { xOf, tickAtX, type ChartLine } from './layout';
+import { xOf, tickAtX } from './layout';
 import { GUTTER, lineShape } from './lineShape';
 import { LineBars } from './LineBars';
 import { LoopMark } from './LoopMark';
 import { Playhead } from './Playhead';
 import { Wave } from './Wave';
-import { type Flag, headRoom, roomOf, tempoWords } from './lineParts';
+import { type ChartLineProps, partsInTime } from './partsInTime';
 import { Caret } from './Caret';
-import { Box, SectionName, SweepHandle } from './linePaper';
-
-interface Props {
-  readonly songId: string;
-  readonly time: SongTime;
-  readonly line: ChartLine;
-  readonly lineIndex: number;
-  readonly lanes: readonly Lane[];
-  readonly flags: readonly Flag[];
-  /** The tone that the song opens with, on its first line. */
-  readonly opening: string | null;
-  readonly tempos: Song['tempo'];
-  readonly tracks: readonly Track[];
-  /** Pictures of recordings, by the id of their sound. */
-  readonly peaks: Readonly<Record<string, Uint8Array>>;
-  readonly counting: Counting;
-  readonly density: Density;
-  /** Pixels that a line may take. */
-  readonly paper: number;
-  readonly selected: ReadonlySet<string>;
-  /** Tick of the caret where it stands in this line. */
-  readonly caret: Ticks | null;
-  readonly onPlace: (tick: Ticks, again: boolean) => void;
-  readonly onSelect: (cueId: string, add: boolean) => void;
-  /** A sweep's curve was pressed. */
-  readonly onSweep: (sweepId: string) => void;
-  /** A section's name, a tempo or a metre was pressed. */
-  readonly onFrame: () => void;
-  readonly onDrop: (cueId: string, x: number, y: number) => void;
-  readonly onNudge: (cueId: string, steps: number) => void;
-  readonly onRemove: (cueId: string) => void;
-}
+import { Box } from './linePaper';
 
 /** One line of the chart: section and bar numbers, cues, a lane a unit. */
-export const ChartLineView = memo(function ChartLineView(props: Props) {
-  const { line, lanes, flags, caret, songId, density, opening, onPlace } = props;
+export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) {
+  const { line, lanes, flags, caret, songId, density, onPlace } = props;
   const id = useId();
   const rows = flags.map((f) => f.row);
-  const shape = lineShape(line, lanes, rows, props.tempos, opening !== null, density);
+  const shape = lineShape(line, lanes, rows, props.tempos, props.opening !== null, density);
   const { head, lanesTop, bottom, height } = shape;
   const { text } = density;
   const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {
@@ -123,72 +86,7 @@ export const ChartLineView = memo(function ChartLineView(props: Props) {
           )}
         </g>
       </svg>
-      {line.bars.map((bar) => {
-        const tempo = props.tempos.find((t) => t.at >= bar.tick && t.at < bar.tick + bar.length);
-        return bar.section || tempo ? (
-          <SectionName
-            key={bar.tick}
-            $size={text.name}
-            style={{ left: bar.x, maxWidth: headRoom(line, props.tempos, bar) }}
-          >
-            <button type="button" title="To the frame of the song" onClick={props.onFrame}>
-              {bar.section?.name}
-              {tempo && <small>{tempoWords(tempo)}</small>}
-            </button>
-          </SectionName>
-        ) : null;
-      })}
-      {opening !== null && (
-        <OpeningFlag
-          songId={songId}
-          name={opening}
-          top={head + 1}
-          height={density.flag - 3}
-          size={text.flag}
-          room={line.width}
-          onSelect={() => onPlace(0, false)}
-        />
-      )}
-      {shape.active.flatMap((lane, k) =>
-        lane.sweeps
-          .filter(({ sweep: s }) => s.from >= line.tick && s.from < line.end)
-          .map(({ sweep: s, label }) => (
-            <SweepHandle
-              key={s.id}
-              type="button"
-              aria-label={label}
-              style={{
-                left: xOf(line, s.from),
-                top: lanesTop + k * density.lane + 1,
-                width: Math.max(14, xOf(line, Math.min(s.to, line.end)) - xOf(line, s.from)),
-                height: density.lane - 2,
-              }}
-              onClick={() => props.onSweep(s.id)}
-            />
-          )),
-      )}
-      {flags.map(({ cue, name, at, row }, i) => {
-        const x = xOf(line, cue.at);
-        return (
-          <CueFlag
-            key={cue.id}
-            songId={songId}
-            cue={cue}
-            name={name}
-            at={at}
-            x={x}
-            top={head + 1 + density.flag * row}
-            height={density.flag - 3}
-            size={text.flag}
-            room={roomOf(line, flags, i)}
-            selected={props.selected.has(cue.id)}
-            onSelect={props.onSelect}
-            onDrop={props.onDrop}
-            onNudge={props.onNudge}
-            onRemove={props.onRemove}
-          />
-        );
-      })}
+      {partsInTime(props, shape)}
       {caret !== null && <Caret x={xOf(line, caret)} top={head - 16} height={bottom - head + 22} />}
       <LoopMark songId={songId} line={line} top={head - 4} />
       <Playhead songId={songId} line={line} top={head - 14} height={bottom - head + 18} />

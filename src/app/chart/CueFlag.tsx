@@ -85,6 +85,9 @@ export const OpeningFlag = memo(function OpeningFlag({
 /** Pixels that a pointer moves before it is a drag. */
 const DRAG_FROM = 4;
 
+/** Keys that step the value a cue sets, and by how many steps. */
+const STEPS: Readonly<Record<string, number>> = { '+': 1, '-': -1, PageUp: 10, PageDown: -10 };
+
 interface Props {
   readonly songId: string;
   readonly cue: Cue;
@@ -105,6 +108,10 @@ interface Props {
   readonly onDrop: (cueId: string, x: number, y: number) => void;
   readonly onNudge: (cueId: string, steps: number) => void;
   readonly onRemove: (cueId: string) => void;
+  /** A letter or figure was typed on it. */
+  readonly onType: (cueId: string, text: string) => void;
+  /** The value that it sets is stepped. */
+  readonly onStep: (cueId: string, steps: number) => void;
 }
 
 /** A cue on its place: lantern and tone. Drag or Alt+arrows move it, Delete takes it away. */
@@ -123,6 +130,8 @@ export const CueFlag = memo(function CueFlag({
   onDrop,
   onNudge,
   onRemove,
+  onType,
+  onStep,
 }: Props) {
   const mark = useCueMark(songId, cue.id);
   const start = useRef<{ readonly x: number; readonly y: number } | null>(null);
@@ -172,6 +181,10 @@ export const CueFlag = memo(function CueFlag({
         if (event.key === 'Delete' || event.key === 'Backspace') onRemove(cue.id);
         else if (event.altKey && event.key === 'ArrowLeft') onNudge(cue.id, -1);
         else if (event.altKey && event.key === 'ArrowRight') onNudge(cue.id, 1);
+        else if (event.ctrlKey || event.metaKey || event.altKey) return;
+        else if (STEPS[event.key] !== undefined && cue.action.kind === 'control') onStep(cue.id, STEPS[event.key]!);
+        // What is typed takes its place.
+        else if (/^[^\s?]$/u.test(event.key)) onType(cue.id, event.key);
         else return;
         event.preventDefault();
         event.stopPropagation();

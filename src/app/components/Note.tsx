@@ -19,6 +19,11 @@ const Slip = styled.div`
   border-radius: 4px 14px 4px 14px;
   background: ${desk.lampWash};
   font-weight: 600;
+  /* It tells and keeps nobody from what is under it. */
+  pointer-events: none;
+  button {
+    pointer-events: auto;
+  }
   &[hidden] {
     display: none;
   }

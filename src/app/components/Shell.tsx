@@ -100,6 +100,8 @@ const Main = styled.main`
   min-width: 0;
   min-height: 0;
   overflow: auto;
+  /* What is brought into sight, as by Tab, comes to stand above the note. */
+  scroll-padding-bottom: 64px;
   outline: none;
 `;
 

@@ -5,7 +5,7 @@ import { matchVoices, songIntoShow, voicesOf, type Imported } from '../../core/f
 import { hasErrors } from '../../core/problems';
 import type { Song } from '../../core/show';
 import { importedWords } from '../../wording';
-import { newId, perform, versions } from '../state/desk';
+import { newId, perform, say, versions } from '../state/desk';
 import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { Check } from './Check';
@@ -72,9 +72,13 @@ export function SongFromFileForm({
   const places = new Map([...matchVoices(show, voices), ...chosen]);
   const found: Imported | undefined = plain && song ? songIntoShow(show, plain, song, places, steps, newId) : undefined;
   const open = async (file: File): Promise<void> => {
-    const next = await openMidi(file);
-    setChosen(new Map());
-    setOpened(next);
+    try {
+      const next = await openMidi(file);
+      setChosen(new Map());
+      setOpened(next);
+    } catch (error) {
+      say(`${file.name} was not read: ${(error as Error).message}`);
+    }
   };
   return (
     <Rows>

@@ -1,6 +1,7 @@
-import { smfToShow } from '../../core/formats/smf';
 import type { Problem } from '../../core/problems';
-import { LIMITS, type Show } from '../../core/show';
+import type { Show } from '../../core/show';
+import { bytesOf } from '../adapters/readFile';
+import { readerInWorker } from '../adapters/workers';
 
 /** A MIDI file that was read: a show of plain units with its song, or what is wrong with it. */
 export interface MidiOpened {
@@ -10,7 +11,6 @@ export interface MidiOpened {
 }
 
 export async function openMidi(file: File): Promise<MidiOpened> {
-  const title = file.name.replace(/\.[^.]*$/, '') || 'Imported';
-  const { value, problems } = smfToShow(new Uint8Array(await file.arrayBuffer()), title.slice(0, LIMITS.title));
+  const { value, problems } = await readerInWorker(await bytesOf(file), (w, bytes) => w.midi(bytes, file.name));
   return { name: file.name, plain: value, problems };
 }
