@@ -96,6 +96,7 @@ describe('things that get in each other’s way', () => {
     await goTo(b, '2');
     await placeAt(b, '2', 'undertow');
     await placeAt(b, '2', 'fog lead');
+    await b.click('button', 'Have both');
     await b.says('region', 'Chosen cue', /Undertow and Fog Lead want different things of Quillback on one beat/);
     await b.click('button', 'Take Undertow away');
     await b.gone('button', /^2\|1 Undertow/);
@@ -105,6 +106,7 @@ describe('things that get in each other’s way', () => {
   it('are a cue that stands there twice', async () => {
     await placeAt(b, '7', 'harbour clean');
     await placeAt(b, '7', 'harbour clean');
+    await b.click('button', 'Have both');
     await b.says('region', 'Chosen cue', 'the same cue stands there twice');
     await b.click('button', 'Take one away');
     await b.gone('button', 'Take one away');

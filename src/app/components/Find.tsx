@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { ComboBox, ListBox } from 'react-aria-components';
 import styled from 'styled-components';
 import { Input, Label } from './controls';
@@ -42,13 +42,19 @@ interface Props {
 export function Find({ label, hideLabel = false, search, text, onText, onPick, onEnter, placeholder, inputId }: Props) {
   const items = search(text);
   const input = useRef<HTMLInputElement>(null);
-  /** Lets go of the field first: a list that belongs to it would open again over what comes next. */
+  const [taken, setTaken] = useState(0);
+  /**
+   * Lets go of the field first: a list that belongs to it would open again over what comes next. Where what was
+   * taken brings new entries it does so even then, so the field begins anew, closed.
+   */
   const leave = (then: () => void): void => {
     input.current?.blur();
     then();
+    setTaken((n) => n + 1);
   };
   return (
     <Root
+      key={taken}
       {...(hideLabel ? { 'aria-label': label } : {})}
       items={items}
       inputValue={text}

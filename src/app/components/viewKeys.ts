@@ -19,6 +19,8 @@ const CHART: Keys = [
   ['Home · End', 'to the start or end of the line, with Ctrl of the song'],
   ['Space', 'play from the caret, stop'],
   ['1 … 9', 'place a core tone at the caret'],
+  ['letters and figures', 'on a chosen cue: what is typed takes its place'],
+  ['+ −', 'on a chosen cue: step the value it sets; Page keys by ten'],
   ['Alt ← →', 'move the chosen cues'],
   ['Delete', 'remove the chosen cues'],
   ['Shift or Ctrl and a click', 'choose several'],

@@ -3,7 +3,7 @@ import { memo } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import type { Cue, Show, Song, sweepable } from '../../../core/show';
+import type { Show, Song, sweepable } from '../../../core/show';
 import type { Ticks } from '../../../core/time';
 import { SCALES } from '../../chart/layout';
 import { ExportSong } from '../../components/ExportSong';
@@ -15,6 +15,7 @@ import { useSongMark } from '../../state/marks';
 import { desk } from '../../theme/tokens';
 import { AddSweep } from './AddSweep';
 import { PlaceLine } from './PlaceLine';
+import type { Placeable } from './placeables';
 import { SNAPS, type Snap } from './snap';
 
 const Bar = styled.div`
@@ -81,7 +82,7 @@ interface Props {
   /** Whether the whole song is drawn in the room there is. */
   readonly whole: boolean;
   readonly onCaret: (at: Ticks) => void;
-  readonly onPlace: (action: Cue['action'], at: Ticks) => void;
+  readonly onPlace: (does: Placeable['does'], at: Ticks) => void;
   readonly onSnap: (snap: Snap) => void;
   readonly onScale: (scale: number) => void;
   readonly onWhole: (whole: boolean) => void;

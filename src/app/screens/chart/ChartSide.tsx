@@ -6,9 +6,11 @@ import type { Ticks } from '../../../core/time';
 import { desk } from '../../theme/tokens';
 import { CorePart } from './CorePart';
 import { CuePanel } from './CuePanel';
+import { ExchangePart, type Typed } from './ExchangePart';
 import { FramePanel } from './FramePanel';
 import { LanesPanel } from './LanesPanel';
 import { PlacePanel } from './PlacePanel';
+import type { Placeable } from './placeables';
 import { SeveralPanel, WholeSong } from './SeveralPanel';
 import { SoundPanel } from './SoundPanel';
 import { SweepPanel } from './SweepPanel';
@@ -75,12 +77,19 @@ interface Props {
   readonly onCopy: () => void;
   readonly onSweep: (sweepId: string) => void;
   readonly onClose: () => void;
+  /** What was typed on a chosen cue. */
+  readonly typed: Typed | null;
+  readonly onTyped: () => void;
+  readonly onExchange: (does: Placeable['does']) => void;
 }
 
 /** Beside the chart: what is chosen, or else one of the song's sides. */
 export const ChartSide = memo(function ChartSide(props: Props) {
   const { show, song, at, part, onPart, cues, sweep, onClose } = props;
   const chosen = sweep || cues.length > 0;
+  const exchange = (
+    <ExchangePart show={show} cues={cues} typed={props.typed} onTyped={props.onTyped} onExchange={props.onExchange} />
+  );
   return (
     <Box>
       <Tabs
@@ -106,9 +115,10 @@ export const ChartSide = memo(function ChartSide(props: Props) {
             onCopy={props.onCopy}
             onSweep={props.onSweep}
             onClose={onClose}
+            exchange={exchange}
           />
         ) : cues[0] ? (
-          <CuePanel key={cues[0].id} song={song} cue={cues[0]} onClose={onClose} />
+          <CuePanel key={cues[0].id} song={song} cue={cues[0]} onClose={onClose} exchange={exchange} />
         ) : part === 'frame' ? (
           <FramePanel show={show} song={song} at={at} onClose={() => onPart('here')} />
         ) : part === 'sound' ? (

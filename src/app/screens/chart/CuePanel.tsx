@@ -1,4 +1,5 @@
 import { Trash2, X } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import {
@@ -63,10 +64,12 @@ interface Props {
   readonly song: Song;
   readonly cue: Cue;
   readonly onClose: () => void;
+  /** What puts something else in its place. */
+  readonly exchange: ReactNode;
 }
 
 /** One cue: where, how it lands, and what the dry run found on each unit. */
-export function CuePanel({ song, cue, onClose }: Props) {
+export function CuePanel({ song, cue, onClose, exchange }: Props) {
   const show = useShow();
   const { units, tones } = indexShow(show);
   const proof = useCueProof(song.id, cue.id);
@@ -99,6 +102,7 @@ export function CuePanel({ song, cue, onClose }: Props) {
           <X size={17} />
         </SignButton>
       </Top>
+      {exchange}
       {found.length > 0 && <FindingList findings={found} well="" inSong />}
       {tone && !cue.muted && <LeavesPart song={song} cue={cue} />}
       <DraftField

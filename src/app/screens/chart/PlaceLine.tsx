@@ -1,13 +1,14 @@
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
-import { songTime, type Cue, type Show, type Song } from '../../../core/show';
+import { songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence } from '../../../wording';
 import { FormProblem, Field, Input, Label, MainButton } from '../../components/controls';
 import { Find, type Found } from '../../components/Find';
 import { narrow } from '../../theme/narrow';
 import { useDraft } from '../../state/useDraft';
-import { placeables } from './placeables';
+import { placeables, type Placeable } from './placeables';
+import { useApp } from '../../state/store';
 
 const Line = styled.div`
   display: flex;
@@ -31,14 +32,15 @@ interface Props {
   readonly song: Song;
   readonly caret: Ticks;
   readonly onCaret: (at: Ticks) => void;
-  readonly onPlace: (action: Cue['action'], at: Ticks) => void;
+  readonly onPlace: (does: Placeable['does'], at: Ticks) => void;
 }
 
-/** A bar, a part of the name of a tone or a move (or a control with its value), Enter: placed. */
+/** A bar, a part of the name of a tone or a move (or a preset, a variant, a control with its value), Enter: placed. */
 export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const { bars } = songTime(song);
   const shown = formatPosition(bars, caret, song.bars);
   const [position, setPosition] = useDraft(shown);
+  const counting = useApp((s) => s.counting);
   const [tone, setTone] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const positionField = useRef<HTMLInputElement>(null);
@@ -56,21 +58,21 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   };
   const place = (id: string): void => {
     const at = read();
-    const action = placeables(show, tone).find((p) => p.id === id)?.action;
-    if (at === undefined || !action) {
+    const does = placeables(show, tone, counting).find((p) => p.id === id)?.does;
+    if (at === undefined || !does) {
       positionField.current?.focus();
       return;
     }
-    onPlace(action, at);
+    onPlace(does, at);
     setTone('');
     positionField.current?.focus();
     positionField.current?.select();
   };
-  const search = (text: string): Found[] => placeables(show, text);
+  const search = (text: string): Found[] => placeables(show, text, counting);
   const first = (): void => {
     const [best] = search(tone);
     if (best && tone.trim() !== '') place(best.id);
-    else if (tone.trim() !== '') setProblem(`No tone or move is named like "${tone.trim()}".`);
+    else if (tone.trim() !== '') setProblem(`No tone, move, preset or control is written like "${tone.trim()}".`);
   };
   return (
     <div>

@@ -1,6 +1,6 @@
 import { extent } from '../../../core/groups';
 import { Copy, Trash2, X } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import {
   copyBySection,
@@ -51,10 +51,12 @@ interface Props {
   /** A sweep was made over the stretch of the cues. */
   readonly onSweep: (sweepId: string) => void;
   readonly onClose: () => void;
+  /** What puts something else in their place. */
+  readonly exchange: ReactNode;
 }
 
 /** Several cues at once. */
-export function SeveralPanel({ show, song, ids, onCopy, onSweep, onClose }: Props) {
+export function SeveralPanel({ show, song, ids, onCopy, onSweep, onClose, exchange }: Props) {
   const chosen = song.cues.filter((c) => ids.has(c.id));
   const allMuted = chosen.every((c) => c.muted);
   return (
@@ -65,6 +67,7 @@ export function SeveralPanel({ show, song, ids, onCopy, onSweep, onClose }: Prop
           <X size={17} />
         </SignButton>
       </h2>
+      {exchange}
       <DraftField
         label="Move by beats (minus is earlier)"
         value="0"
@@ -101,7 +104,7 @@ export function SeveralPanel({ show, song, ids, onCopy, onSweep, onClose }: Prop
 }
 
 /** A level that dips or lifts from the first of the chosen cues to the last. */
-function LevelPart({ show, song, ids, onSweep }: Omit<Props, 'onCopy' | 'onClose'>) {
+function LevelPart({ show, song, ids, onSweep }: Omit<Props, 'onCopy' | 'onClose' | 'exchange'>) {
   // Levels first: that is what is mostly wanted.
   const isLevel = (name: string): boolean => /level|volume|master|mix/i.test(name);
   const all = sweepable(show);

@@ -20,6 +20,8 @@ import { snapped, type Snap } from './snap';
 import { onChartKey } from './chartKeys';
 import { useChart, type Zoom } from './useChart';
 import { chartActs } from './chartActs';
+import type { Typed } from './ExchangePart';
+import { TwiceDialog, type Twice } from './TwiceDialog';
 import { useChosen } from './useChosen';
 import { stacked, tallPane } from '../../theme/narrow';
 
@@ -65,6 +67,8 @@ export function SongChart({ song, search }: Props) {
   const chosen = useChosen(search.get('cue'), search.get('sweep'));
   const [part, setPart] = useState<SidePart>('here');
   const [said, setSaid] = useState('');
+  const [twice, setTwice] = useState<Twice | null>(null);
+  const [typed, setTyped] = useState<Typed | null>(null);
   const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
   const zoom: Zoom = whole ? { kind: 'whole', height: size.height } : { kind: 'scale', scale: SCALES[scale]! };
   const model = useChart(show, song, size.width, zoom);
@@ -129,6 +133,7 @@ export function SongChart({ song, search }: Props) {
     lines,
     chosen,
     say: setSaid,
+    ask: setTwice,
     showLine,
     focus: () => paper.current?.focus(),
   });
@@ -151,6 +156,8 @@ export function SongChart({ song, search }: Props) {
     onCopy: acts.copy,
     onSweep: chosen.chooseSweep,
     onClose: chosen.clear,
+    onExchange: acts.exchange,
+    onTyped: () => setTyped(null),
   });
   const bar = useSteady({
     onCaret: acts.moveCaret,
@@ -181,6 +188,11 @@ export function SongChart({ song, search }: Props) {
       if (cue) acts.move(id, acts.step(cue.at, steps));
     },
     onRemove: acts.remove,
+    onType: (id: string, text: string) => {
+      if (!chosen.cues.has(id)) chosen.choose(new Set([id]));
+      setTyped({ text });
+    },
+    onStep: acts.stepValue,
   });
 
   return (
@@ -244,8 +256,10 @@ export function SongChart({ song, search }: Props) {
         cues={cues}
         selected={chosen.cues}
         sweep={sweep}
+        typed={typed}
         {...asides}
       />
+      <TwiceDialog twice={twice} onReplace={acts.replace} onBoth={acts.both} onClose={() => setTwice(null)} />
       <span
         role="status"
         style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}

@@ -1,6 +1,7 @@
 import {
   actionCue,
   changeCue,
+  exchangeActions,
   indexShow,
   newSweep,
   pasteCues,
@@ -9,8 +10,10 @@ import {
   removeCues,
   shiftCues,
   songTime,
+  stepValues,
+  tonesOn,
   type sweepable,
-  type Cue,
+  type Edit,
   type Show,
   type Song,
 } from '../../../core/show';
@@ -22,6 +25,8 @@ import { setCaret } from '../../state/caret';
 import { newId, perform } from '../../state/desk';
 import { useApp } from '../../state/store';
 import { useCueClipboard } from './cueClipboard';
+import { wantedOf, type Placeable, type Wanted } from './placeables';
+import type { Twice } from './TwiceDialog';
 import { snapped, type Snap } from './snap';
 import type { Chosen } from './useChosen';
 
@@ -35,12 +40,14 @@ interface Needs {
   readonly lines: readonly ChartLine[];
   readonly chosen: Chosen;
   readonly say: (text: string) => void;
+  /** Asks whether a tone takes the place of one that stands there. */
+  readonly ask: (twice: Twice | null) => void;
   readonly showLine: (at: Ticks) => void;
   readonly focus: () => void;
 }
 
 /** What can be done on a chart, whatever asks for it: keys, pointer or buttons. */
-export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say, showLine, focus }: Needs) {
+export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say, ask, showLine, focus }: Needs) {
   const { bars } = songTime(song);
   const list = song.cues.filter((c) => chosen.cues.has(c.id));
   const moveCaret = (at: Ticks): void => {
@@ -48,14 +55,60 @@ export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say,
     say(formatPosition(bars, at, song.bars));
     showLine(at);
   };
-  const place = (action: Cue['action'], at: Ticks): void => {
+  /** With the tone that is made behind the scenes it is one step. */
+  const together = (edits: readonly Edit[], edit: Edit | null): Edit | null =>
+    edit && edits.length > 0 ? { kind: 'group', edits: [...edits, edit] } : edit;
+  const put = ({ action, edits, name }: Wanted, at: Ticks): void => {
     const id = newId();
-    const name = cueWords(show, action);
-    perform(placeCue(show, song.id, actionCue(id, at, action)), `place ${name}`);
+    perform(together(edits, placeCue(show, song.id, actionCue(id, at, action))), `place ${name}`);
     setCaret(song.id, at);
     showLine(at);
     chosen.choose(new Set([id]));
+    ask(null);
     say(`${name} placed at ${formatPosition(bars, at, song.bars)}`);
+  };
+  const wantedNow = (does: Placeable['does']): Wanted | null => {
+    const wanted = wantedOf(show, does, newId);
+    if (!wanted) say('There is no room for another tone.');
+    return wanted;
+  };
+  const place = (does: Placeable['does'], at: Ticks): void => {
+    const wanted = wantedNow(does);
+    if (!wanted) return;
+    const there = wanted.action.kind === 'tone' ? tonesOn(song, at) : [];
+    if (there.length === 0) {
+      put(wanted, at);
+      return;
+    }
+    const names = there.map((c) => cueWords(show, c.action)).join(' and ');
+    const stand = there.length === 1 ? 'stands' : 'stand';
+    ask({ wanted, at, there, words: `${names} ${stand} at ${formatPosition(bars, at, song.bars)}` });
+  };
+  const both = ({ wanted, at }: Twice): void => put(wanted, at);
+  /** The first that stood there does it now, and others that stood there go. */
+  const replace = ({ wanted, there }: Twice): void => {
+    const [first, ...others] = there.map((c) => c.id);
+    if (first === undefined) return;
+    const edits = [...wanted.edits, ...others.flatMap((id) => removeCues(show, song.id, new Set([id])) ?? [])];
+    ask(null);
+    perform(together(edits, exchangeActions(show, song.id, new Set([first]), wanted.action)), `exchange a cue`);
+    chosen.choose(new Set([first]));
+    say(`${wanted.name} in its place`);
+  };
+  /** Puts something else in the place of what the chosen cues do. */
+  const exchange = (does: Placeable['does']): void => {
+    const wanted = wantedNow(does);
+    if (!wanted) return;
+    const label = chosen.cues.size === 1 ? 'exchange a cue' : `exchange ${chosen.cues.size} cues`;
+    if (!perform(together(wanted.edits, exchangeActions(show, song.id, chosen.cues, wanted.action)), label)) return;
+    say(`${wanted.name} in its place`);
+    const [first] = chosen.cues;
+    // Where it was typed one goes on.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-cue="${first}"]`)?.focus());
+  };
+  const stepValue = (cueId: string, steps: number): void => {
+    const ids = chosen.cues.has(cueId) ? chosen.cues : new Set([cueId]);
+    perform(stepValues(show, song.id, ids, steps), 'change a value');
   };
   const addSweep = (what: ReturnType<typeof sweepable>[number]): void => {
     const bar = barOfTick(bars, caret);
@@ -113,7 +166,7 @@ export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say,
     if (under && line) move(cueId, snapped(song, tickAtX(line, x - under.getBoundingClientRect().left), snapTo));
   };
 
-  return { moveCaret, place, addSweep, copy, paste, move, step, remove, drop };
+  return { moveCaret, place, both, replace, exchange, stepValue, addSweep, copy, paste, move, step, remove, drop };
 }
 
 export type ChartActs = ReturnType<typeof chartActs>;

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
-import { placeables } from './placeables';
+import { indexOfLabel } from '../../../core/addressing';
+import type { Cue } from '../../../core/show';
+import { placeables, valuesNamed } from './placeables';
 
 const show = demoShow();
-const names = (text: string) => placeables(show, text).map((p) => p.name);
+const names = (text: string) => placeables(show, text, 'label').map((p) => p.name);
 
 describe('what can be placed', () => {
   it('is found by a part of its name, what begins with it first', () => {
@@ -11,15 +13,53 @@ describe('what can be placed', () => {
     expect(names('echo')).toContain('Ledger Echo');
     expect(names('four')).toEqual(['Four taps']);
     expect(names('nothing like that')).toEqual([]);
-    expect(placeables(show, '').length).toBeLessThanOrEqual(40);
+    expect(placeables(show, '', 'label').length).toBeLessThanOrEqual(40);
   });
 
   it('may be a control with its value', () => {
-    const first = (text: string) => placeables(show, text)[0]?.action;
+    const first = (text: string) => placeables(show, text, 'label')[0]?.does;
     expect(first('tarn mix 40')).toEqual({ kind: 'control', unitId: 'tarn', controlId: 'mix', value: 40 });
     expect(first('harmony on')).toEqual({ kind: 'control', unitId: 'harrow', controlId: 'active', value: 1 });
     expect(first('interval fif')).toMatchObject({ controlId: 'interval', value: 3 });
     expect(first('tarn mix 400')).toBeUndefined();
     expect(first('tarn mix loud')).toBeUndefined();
+  });
+
+  it('may be a preset by its label, its number in the counting shown, or its name', () => {
+    const quill = show.units.find((u) => u.id === 'quillback')!;
+    const h6 = indexOfLabel(quill.profile.plan, 'H6')!;
+    const one = (text: string, counting: 'zero' | 'one' | 'label' = 'label') => {
+      const found = placeables(show, text, counting).find((p) => !('kind' in p.does) || p.does.kind === 'tone');
+      return found?.does;
+    };
+    // What a tone of just that says already is that tone.
+    const direct = (does: ReturnType<typeof one>): unknown =>
+      does && 'kind' in does ? wantedParts(does) : does && [does.unitId, does.index, does.variant];
+    const wantedParts = (does: Cue['action']): unknown => {
+      const tone = does.kind === 'tone' ? show.tones.find((t) => t.id === does.toneId) : undefined;
+      const [part] = tone?.parts ?? [];
+      return part && [part.unitId, quill.slots.find((s) => s.id === part.slotId)?.index ?? null, part.variant];
+    };
+    expect(direct(one('qb h6'))).toEqual(['quillback', h6, null]);
+    expect(direct(one(`quillback ${h6 + 1}`, 'one'))).toEqual(['quillback', h6, null]);
+    expect(direct(one(`qb ${h6}`, 'zero'))).toEqual(['quillback', h6, null]);
+    expect(direct(one('qb h6 swell'))).toEqual(['quillback', h6, quill.profile.variants!.names.indexOf('Swell')]);
+    expect(direct(one('qb swell'))).toEqual(['quillback', null, quill.profile.variants!.names.indexOf('Swell')]);
+  });
+
+  it('are offered by their unit where several have what was typed', () => {
+    const asides = placeables(show, 'scene 2', 'label').map((p) => p.aside);
+    expect(new Set(asides).size).toBe(asides.length);
+  });
+});
+
+describe('another value for what stands there', () => {
+  const action = { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 10 } as const;
+
+  it('is typed by itself, and has to be in the range', () => {
+    expect(valuesNamed(show, action, '40').map((p) => p.does)).toEqual([{ ...action, value: 40 }]);
+    expect(valuesNamed(show, action, '400')).toEqual([]);
+    expect(valuesNamed(show, action, ' ')).toEqual([]);
+    expect(valuesNamed(show, { kind: 'tone', toneId: 'x', reload: false }, '40')).toEqual([]);
   });
 });

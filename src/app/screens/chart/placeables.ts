@@ -1,42 +1,148 @@
 import { decodeMessage, fromHex } from '../../../core/midi';
 import { fitsRange, keepsOf, valueRange, type Control } from '../../../core/addressing';
-import type { Cue, Show } from '../../../core/show';
+import {
+  directName,
+  directTone,
+  indexShow,
+  type Cue,
+  type Direct,
+  type Edit,
+  type Show,
+  type Unit,
+} from '../../../core/show';
 import { cueWords, valueWords } from '../../../wording';
 import type { Found } from '../../components/Find';
+import { slotNumber, slotOfNumber } from '../../state/numbers';
+import type { Counting } from '../../state/store';
 
 /** Something that can be placed on the chart, found by a part of its name. */
 export interface Placeable extends Found {
+  /** What it does, or the preset or variant that a tone is made of behind the scenes. */
+  readonly does: Cue['action'] | Direct;
+}
+
+/** What a cue is to do, and the edits that have to be made with it. */
+export interface Wanted {
   readonly action: Cue['action'];
+  readonly edits: readonly Edit[];
+  /** What it is called. */
+  readonly name: string;
+}
+
+/** The action of what can be placed, with the tone that it needs. Null where there is no room for another tone. */
+export function wantedOf(show: Show, does: Placeable['does'], newId: () => string): Wanted | null {
+  if ('kind' in does) return { action: does, edits: [], name: cueWords(show, does) };
+  const tone = directTone(show, does, newId);
+  return tone && { action: { kind: 'tone', toneId: tone.toneId, reload: false }, edits: tone.edits, name: tone.name };
 }
 
 /** More than are in sight at once are found by typing on. */
 const FOUND_LIMIT = 16;
 
-/** Names that begin with a text first, then those that hold it. */
-function best<T extends { readonly name: string }>(list: readonly T[], text: string): T[] {
-  const starts = list.filter((t) => t.name.toLowerCase().startsWith(text));
-  return [...starts, ...list.filter((t) => !starts.includes(t) && t.name.toLowerCase().includes(text))];
-}
-
-/**
- * Tones, moves, and controls with a value typed behind their name ("tarn mix 40",
- * "harmony on"), and bytes behind a unit's name, best first.
- */
-export function placeables(show: Show, text: string): Placeable[] {
-  const wanted = text.trim().toLowerCase();
-  const tones = best(show.tones, wanted).map((t): Placeable => ({
+const named = (show: Show): Placeable[] => [
+  ...show.tones.map((t): Placeable => ({
     id: `tone ${t.id}`,
     name: t.name,
     aside: `${t.parts.length} ${t.parts.length === 1 ? 'unit' : 'units'}`,
-    action: { kind: 'tone', toneId: t.id, reload: false },
-  }));
-  const moves = best(show.moves, wanted).map((m): Placeable => ({
+    does: { kind: 'tone', toneId: t.id, reload: false },
+  })),
+  ...show.moves.map((m): Placeable => ({
     id: `move ${m.id}`,
     name: m.name,
     aside: 'move',
-    action: { kind: 'move', moveId: m.id },
-  }));
-  return [...tones, ...moves, ...controlsNamed(show, wanted), ...bytesNamed(show, wanted)].slice(0, FOUND_LIMIT);
+    does: { kind: 'move', moveId: m.id },
+  })),
+];
+
+/**
+ * Tones and moves by a part of their name; presets by their label, their number in the counting that is
+ * shown, or a part of their name, and variants, of a unit that may be named before ("H6", "qb 48", "quillback
+ * h6 wide"); controls with a value behind their name ("tarn mix 40", "harmony on"); bytes behind a unit's
+ * name. Best first: what begins with the text, then what is written just so on a unit, then what holds it.
+ */
+export function placeables(show: Show, text: string, counting: Counting): Placeable[] {
+  const wanted = text.trim().toLowerCase();
+  const all = named(show);
+  const starts = all.filter((p) => p.name.toLowerCase().startsWith(wanted));
+  const holds = all.filter((p) => !starts.includes(p) && p.name.toLowerCase().includes(wanted));
+  const { exact, like } = wanted === '' ? { exact: [], like: [] } : directsNamed(show, wanted, counting);
+  const found = [...starts, ...exact, ...holds, ...like, ...controlsNamed(show, wanted), ...bytesNamed(show, wanted)];
+  return [...new Map(found.map((p) => [p.id, p])).values()].slice(0, FOUND_LIMIT);
+}
+
+/** What is left of a text behind a unit's name or letters; null where it does not begin with them. */
+function behind(unit: Unit, text: string): string | null {
+  for (const name of [unit.name, unit.monogram]) {
+    const start = `${name.toLowerCase()} `;
+    if (text.startsWith(start)) return text.slice(start.length).trim();
+  }
+  return null;
+}
+
+/** Presets and variants of units: those written just so, and those that have the text in their name. */
+function directsNamed(
+  show: Show,
+  wanted: string,
+  counting: Counting,
+): { readonly exact: readonly Placeable[]; readonly like: readonly Placeable[] } {
+  const exact: Placeable[] = [];
+  const like: Placeable[] = [];
+  for (const unit of show.units) {
+    const own = behind(unit, wanted);
+    const text = own ?? wanted;
+    if (text === '') continue;
+    for (const [list, index, variant] of directsOf(unit, text, counting, own !== null)) {
+      (list === 'exact' ? exact : like).push(
+        directPlaceable(show, unit, { unitId: unit.id, index, variant }, counting),
+      );
+    }
+  }
+  return { exact, like };
+}
+
+type Hit = readonly [list: 'exact' | 'like', index: number | null, variant: number | null];
+
+/** What a text means on one unit. `own`: the unit was named before it. */
+function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): readonly Hit[] {
+  const { plan, variants } = unit.profile;
+  const place = (t: string): number | undefined =>
+    slotOfNumber(plan, t, 'label') ??
+    slotOfNumber(plan, t, counting) ??
+    unit.slots.find((s) => s.name.toLowerCase() === t)?.index;
+  const hits: Hit[] = [];
+  const index = place(text);
+  if (index !== undefined) hits.push(['exact', index, null]);
+  for (const [variant, name] of (variants?.names ?? []).entries()) {
+    const names = [
+      name.toLowerCase(),
+      `${variants!.word} ${name}`.toLowerCase(),
+      `${variants!.word} ${variant + 1}`.toLowerCase(),
+    ];
+    if (names.includes(text)) hits.push(['exact', null, variant]);
+    else if (own && names.some((n) => n.startsWith(text))) hits.push(['like', null, variant]);
+    // A preset and a variant of it, one behind the other.
+    for (const n of names) {
+      const preset = n !== '' && text.endsWith(` ${n}`) ? place(text.slice(0, -n.length).trim()) : undefined;
+      if (preset !== undefined) hits.push(['exact', preset, variant]);
+    }
+  }
+  for (const slot of unit.slots) {
+    if (slot.name !== '' && slot.index !== index && slot.name.toLowerCase().includes(text))
+      hits.push(['like', slot.index, null]);
+  }
+  return hits;
+}
+
+/** The tone that is there already, or the preset or variant that one is made of. */
+function directPlaceable(show: Show, unit: Unit, direct: Direct, counting: Counting): Placeable {
+  const { index, variant } = direct;
+  const known = directTone(show, direct, () => '');
+  const tone = known && known.edits.length === 0 ? indexShow(show).tones.get(known.toneId) : undefined;
+  const number = index === null ? '' : ` ${slotNumber(unit.profile.plan, index, counting)}`;
+  const aside = `${unit.name}${number}`;
+  if (tone)
+    return { id: `tone ${tone.id}`, name: tone.name, aside, does: { kind: 'tone', toneId: tone.id, reload: false } };
+  return { id: `direct ${unit.id} ${index} ${variant}`, name: directName(unit, direct), aside, does: direct };
 }
 
 function controlsNamed(show: Show, wanted: string): Placeable[] {
@@ -50,7 +156,12 @@ function controlsNamed(show: Show, wanted: string): Placeable[] {
       const action = { kind: 'control', unitId: unit.id, controlId: control.id, value: found } as const;
       const words = valueWords(control, found);
       return [
-        { id: `control ${unit.id} ${control.id} ${found}`, name: `${control.name} ${words}`, aside: unit.name, action },
+        {
+          id: `control ${unit.id} ${control.id} ${found}`,
+          name: `${control.name} ${words}`,
+          aside: unit.name,
+          does: action,
+        },
       ];
     }),
   );
@@ -66,8 +177,19 @@ function bytesNamed(show: Show, wanted: string): Placeable[] {
     .map((unit): Placeable => {
       const text = bytes.map((b) => b.toString(16).padStart(2, '0')).join('');
       const action = { kind: 'message', unitId: unit.id, bytes: text } as const;
-      return { id: `message ${unit.id} ${text}`, name: cueWords(show, action), aside: unit.name, action };
+      return { id: `message ${unit.id} ${text}`, name: cueWords(show, action), aside: unit.name, does: action };
     });
+}
+
+/** Another value for what a cue sets, typed by itself: "40", "off". */
+export function valuesNamed(show: Show, action: Cue['action'], text: string): Placeable[] {
+  if (action.kind !== 'control' || text.trim() === '') return [];
+  const unit = indexShow(show).units.get(action.unitId);
+  const control = unit?.profile.controls.find((c) => c.id === action.controlId);
+  const value = control && valueNamed(control, text.trim().toLowerCase());
+  if (!unit || !control || value === undefined) return [];
+  const id = `control ${unit.id} ${control.id} ${value}`;
+  return [{ id, name: `${control.name} ${valueWords(control, value)}`, aside: unit.name, does: { ...action, value } }];
 }
 
 /** A control's value as somebody types it: a figure, "on" or "off", or the start of an option's name. */

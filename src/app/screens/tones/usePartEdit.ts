@@ -1,4 +1,4 @@
-import { newSlot, setTonePart, slotAt, type Edit, type Tone, type TonePart, type Unit } from '../../../core/show';
+import { setTonePart, slotFor, type Edit, type Tone, type TonePart, type Unit } from '../../../core/show';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 
@@ -18,13 +18,9 @@ export function usePartEdit(tone: Tone, unit: Unit): PartEdit {
       perform(edit && made.length > 0 ? { kind: 'group', edits: [...made, edit] } : edit, label);
     },
     slotIdAt: (index) => {
-      const slot = slotAt(show, unit.id, index);
-      if (slot) return slot.id;
-      const value = newSlot(newId(), index, '');
-      const place = unit.slots.findIndex((s) => s.index > index);
-      const at = place < 0 ? unit.slots.length : place;
-      made.push({ kind: 'insert', path: ['units', { id: unit.id }, 'slots'], index: at, value });
-      return value.id;
+      const { slotId, edits } = slotFor(show, unit.id, index, newId);
+      made.push(...edits);
+      return slotId;
     },
   };
 }

@@ -1,3 +1,4 @@
+import { valueRange } from '../../addressing';
 import { extent } from '../../groups';
 import { barAt, barOfTick, type Ticks } from '../../time';
 import { toneCue } from '../builders';
@@ -79,6 +80,59 @@ export function pasteCues(
   const [first] = extent(cues.map((c) => c.at));
   return setCues(song, [...song.cues, ...cues.map((c) => ({ ...c, id: newId(), at: c.at - first + at }))]);
 }
+
+/**
+ * Exchanges what cues do, where they stand: place, shift, landing and whether they are muted stay, and
+ * a tone in place of a tone is loaded again where the other was. Null when nothing would change.
+ */
+export function exchangeActions(
+  show: Show,
+  songId: string,
+  ids: ReadonlySet<string>,
+  action: Cue['action'],
+): Edit | null {
+  const song = indexShow(show).songs.get(songId);
+  if (!song) return null;
+  const inPlaceOf = (old: Cue['action']): Cue['action'] =>
+    action.kind === 'tone' && old.kind === 'tone' ? { ...action, reload: old.reload } : action;
+  return setCues(
+    song,
+    song.cues.map((c) => {
+      if (!ids.has(c.id)) return c;
+      const after = { ...c, action: inPlaceOf(c.action) };
+      return sameAction(c, after) ? c : after;
+    }),
+  );
+}
+
+/** Changes the values that cues set by so many steps of their control, as far as its range goes. Null when none would change. */
+export function stepValues(show: Show, songId: string, ids: ReadonlySet<string>, steps: number): Edit | null {
+  const { songs, units } = indexShow(show);
+  const song = songs.get(songId);
+  if (!song) return null;
+  const stepped = (action: Cue['action']): Cue['action'] => {
+    if (action.kind !== 'control') return action;
+    const control = units.get(action.unitId)?.profile.controls.find((c) => c.id === action.controlId);
+    if (!control) return action;
+    const { low, high, step } = valueRange(control.encoding);
+    // A line without steps goes by figures as one says them: by ones, or by hundredths of a short range.
+    const by = step || (high - low >= 20 ? 1 : (high - low) / 100);
+    const value = Math.round((action.value + steps * by) * 1e6) / 1e6;
+    return { ...action, value: Math.max(low, Math.min(high, value)) };
+  };
+  return setCues(
+    song,
+    song.cues.map((c) => {
+      if (!ids.has(c.id)) return c;
+      const after = { ...c, action: stepped(c.action) };
+      return sameAction(c, after) ? c : after;
+    }),
+  );
+}
+
+/** The tone cues that stand on a place and sound: what is put there besides them changes the same units. */
+export const tonesOn = (song: Song, at: Ticks): readonly Cue[] =>
+  song.cues.filter((c) => c.at === at && c.action.kind === 'tone' && !c.muted);
 
 /** Puts one tone in the place of another, in one song or in all; openings too. */
 export function replaceTone(show: Show, fromId: string, toId: string, songId: string | null): Edit | null {

@@ -1,5 +1,18 @@
 export { plugCable, pullCable, type Socket } from './cables';
-export { copyBySection, muteCues, pasteCues, removeCues, replaceTone, shiftCues, writeTones, type Press } from './cues';
+export {
+  copyBySection,
+  exchangeActions,
+  muteCues,
+  pasteCues,
+  removeCues,
+  replaceTone,
+  shiftCues,
+  stepValues,
+  tonesOn,
+  writeTones,
+  type Press,
+} from './cues';
+export { directName, directTone, type Direct } from './direct';
 export {
   copySection,
   insertBars,
@@ -58,7 +71,7 @@ export {
 } from './rig';
 export { moveReaction, setLevel, setMissing, setTonight } from './night';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
-export { nameSlot, slotAt, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
+export { nameSlot, slotAt, slotFor, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export {
   addEntry,
   addSet,

@@ -13,6 +13,27 @@ export const slotAt = (show: Show, unitId: string, index: number): Slot | undefi
     .units.get(unitId)
     ?.slots.find((s) => s.index === index);
 
+/** The slot at a place, and what enters it into the unit's list where nobody named or used it yet. */
+export function slotFor(
+  show: Show,
+  unitId: string,
+  index: number,
+  newId: () => string,
+): { readonly slotId: string; readonly edits: readonly Edit[] } {
+  const slot = slotAt(show, unitId, index);
+  if (slot) return { slotId: slot.id, edits: [] };
+  const slots = indexShow(show).units.get(unitId)?.slots ?? [];
+  const place = slots.findIndex((s) => s.index > index);
+  const value = newSlot(newId(), index, '');
+  const insert: Edit = {
+    kind: 'insert',
+    path: slotsPath(unitId),
+    index: place < 0 ? slots.length : place,
+    value,
+  };
+  return { slotId: value.id, edits: [insert] };
+}
+
 /**
  * Gives the slot at a place a name; a slot that nobody named yet gets the id `newId`. An
  * empty name takes the slot's entry away, unless a tone or a relay rule uses it. Null when

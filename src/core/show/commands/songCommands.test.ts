@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { barAt, formatPosition } from '../../time';
 import { newSection, newSong, toneCue } from '../builders';
+import { applyEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Show, Song } from '../schema';
 import { songTime } from '../songTime';
@@ -9,6 +10,7 @@ import {
   addSong,
   copyBySection,
   copySection,
+  exchangeActions,
   insertBars,
   moveSection,
   muteCues,
@@ -25,6 +27,8 @@ import {
   replaceTone,
   setPickup,
   shiftCues,
+  stepValues,
+  tonesOn,
 } from './';
 import { doingTo } from '../../testing/doing';
 
@@ -165,6 +169,56 @@ describe('several cues', () => {
     expect(all.songs.some((s) => s.openingToneId === 'fog-lead')).toBe(false);
     expect(replaceTone(show, 'fog-lead', 'none', null)).toBeNull();
     expect(replaceTone(show, 'fog-lead', 'fog-lead', null)).toBeNull();
+  });
+});
+
+describe('what stands at a change', () => {
+  const at = song().cues.find((c) => c.action.kind === 'tone')!;
+  const odd = { ...at, shift: -20, landing: 'sent' as const, muted: true, action: { ...at.action, reload: true } };
+  const withOdd = { ...song(), cues: song().cues.map((c) => (c.id === at.id ? (odd as typeof c) : c)) };
+  const from: Show = { ...show, songs: show.songs.map((s) => (s.id === ID ? withOdd : s)) };
+  const after = (edit: Edit | null): Song['cues'][number] =>
+    song(applyEdit(from, edit!)).cues.find((c) => c.id === at.id)!;
+  const other = show.tones.find((t) => at.action.kind === 'tone' && t.id !== at.action.toneId)!;
+
+  it('is exchanged where it stands: place, shift, landing and reload stay', () => {
+    const tone = { kind: 'tone', toneId: other.id, reload: false } as const;
+    expect(after(exchangeActions(from, ID, new Set([at.id]), tone))).toEqual({
+      ...odd,
+      action: { ...tone, reload: true },
+    });
+    const value = { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 40 } as const;
+    expect(after(exchangeActions(from, ID, new Set([at.id]), value))).toEqual({ ...odd, action: value });
+  });
+
+  it('is exchanged at several, and is nothing where nothing would change', () => {
+    const ids = new Set(song(from).cues.map((c) => c.id));
+    const move = { kind: 'move', moveId: show.moves[0]!.id } as const;
+    const all = applyEdit(from, exchangeActions(from, ID, ids, move)!);
+    expect(new Set(song(all).cues.map((c) => JSON.stringify(c.action)))).toEqual(new Set([JSON.stringify(move)]));
+    expect(exchangeActions(all, ID, ids, move)).toBeNull();
+    expect(exchangeActions(from, 'no song', ids, move)).toBeNull();
+    expect(exchangeActions(from, ID, new Set(['no cue']), move)).toBeNull();
+  });
+
+  it('is stepped as far as its control goes, and only where it is a value', () => {
+    const value = { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 98 } as const;
+    const ids = new Set([at.id]);
+    const set = applyEdit(from, exchangeActions(from, ID, ids, value)!);
+    const stepped = (steps: number): unknown => {
+      const edit = stepValues(set, ID, ids, steps);
+      const { action } = song(edit ? applyEdit(set, edit) : set).cues.find((c) => c.id === at.id)!;
+      return action.kind === 'control' ? action.value : action;
+    };
+    expect([stepped(1), stepped(10), stepped(-10)]).toEqual([99, 100, 88]);
+    expect(stepped(-1000)).toBe(0);
+    expect(stepValues(from, ID, ids, 1)).toBeNull();
+  });
+
+  it('is known by its place where tones stand, but for those that are muted', () => {
+    expect(tonesOn(song(), at.at).map((c) => c.id)).toContain(at.id);
+    expect(tonesOn(song(from), at.at).map((c) => c.id)).not.toContain(at.id);
+    expect(tonesOn(song(), at.at + 1)).toEqual([]);
   });
 });
 
