@@ -1,5 +1,5 @@
 import { catchUp, compileSong, stateAt, type PlayLine } from '../core/compile';
-import { moments, rigSpec, routeTo } from '../core/meaning';
+import { moments, rigSpec, routeTo, stopsOf } from '../core/meaning';
 import { controlChange, fromHex, wholeMessages, type TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
 import {
@@ -54,10 +54,7 @@ export function entryBy(show: Show, id: string | null, by: 1 | -1): SongEntry | 
 }
 
 /** Places of a song at which something changes, in their order; the first is its start. */
-export function changePlaces(show: Show, song: Song): readonly Ticks[] {
-  const own = moments(show, song).filter((m) => m.source === 'cue' && m.at < songTime(song).end);
-  return [...new Set([0, ...own.map((m) => m.at)])].sort((a, b) => a - b);
-}
+export const changePlaces = (show: Show, song: Song): readonly Ticks[] => stopsOf(show, song).map((s) => s.at);
 
 /** The change before or behind a place; the last and the first stay where they are. */
 export function changeBy(show: Show, song: Song, from: Ticks, by: 1 | -1): Ticks {

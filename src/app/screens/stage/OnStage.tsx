@@ -74,7 +74,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
     return start + Math.floor((at - start) / beatTicks + 1e-6) * beatTicks;
   });
   const counting = useNews(({ news }) => news.playing && news.from !== null && news.place < news.from);
-  const { now, next } = stageOf(show, song, tick);
+  const { now, beside, next } = stageOf(show, song, tick);
   const bar = counting ? '…' : formatBar(bars, barOfTick(bars, tick).bar, song.bars);
   return (
     <>
@@ -89,7 +89,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
         {song.stepped ? (
           <Steps song={song} tick={tick} />
         ) : (
-          <ToneNow show={show} song={song} now={now} next={next} playerId={playerId} />
+          <ToneNow show={show} song={song} now={now} beside={beside} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
         {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}

@@ -6,7 +6,7 @@ import { formatPosition, type Ticks } from '../../../core/time';
 import { selectPlace } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { stage, font } from '../../theme/tokens';
-import { tonesOf } from './stageOf';
+import { namedStops } from './stageOf';
 
 const Column = styled.ol`
   display: flex;
@@ -48,7 +48,7 @@ const Step = styled(Button)<{ $on: boolean }>`
 export function Steps({ song, tick }: { readonly song: Song; readonly tick: Ticks }) {
   const show = useShow();
   const { bars } = songTime(song);
-  const steps = tonesOf(show, song);
+  const steps = namedStops(show, song);
   const on = steps.findLastIndex((s) => s.at <= tick + 1);
   const present = useRef<HTMLLIElement>(null);
   // The step that is on moved: its own element is another one then.
@@ -59,14 +59,14 @@ export function Steps({ song, tick }: { readonly song: Song; readonly tick: Tick
   return (
     <Column aria-label="Steps">
       {steps.map((step, i) => (
-        <li key={`${step.at} ${step.tone.id}`} ref={i === on ? present : null}>
+        <li key={step.at} ref={i === on ? present : null}>
           <Step
             $on={i === on}
             aria-current={i === on ? 'step' : 'false'}
             onPress={() => void selectPlace(song.id, step.at)}
           >
             <span>{formatPosition(bars, step.at, song.bars)}</span>
-            {step.tone.name}
+            {step.name}
           </Step>
         </li>
       ))}

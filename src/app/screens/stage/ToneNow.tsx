@@ -3,7 +3,7 @@ import type { Show, Song, TonePart } from '../../../core/show';
 import { partWords } from '../../../wording';
 import { UnitBadge } from '../../components/UnitBadge';
 import { stage, font } from '../../theme/tokens';
-import { partsOf, type Placed } from './stageOf';
+import { partsOf, type NamedStop, type Placed } from './stageOf';
 
 const Box = styled.section`
   display: flex;
@@ -58,6 +58,15 @@ const Next = styled.p`
   }
 `;
 
+const Beside = styled.p`
+  margin: 0;
+  font: 700 60px/1 ${font.display};
+  color: ${stage.lamp};
+  @media (max-width: 700px) {
+    font-size: 40px;
+  }
+`;
+
 /** From so many letters on a name takes the smaller of its two sizes. */
 const LONG = 12;
 
@@ -65,22 +74,25 @@ interface Props {
   readonly show: Show;
   readonly song: Song;
   readonly now: Placed | undefined;
-  readonly next: Placed | undefined;
+  /** What came since beside it: a move, a value. */
+  readonly beside: NamedStop | undefined;
+  readonly next: NamedStop | undefined;
   /** Whose part is shown; null for all that the tone names. */
   readonly playerId: string | null;
 }
 
 /** The sound that is on, huge; what of it is one's own; and the one that comes. */
-export function ToneNow({ show, song, now, next, playerId }: Props) {
+export function ToneNow({ show, song, now, beside, next, playerId }: Props) {
   return (
     <Box aria-label="Sound">
       <Now $long={(now?.tone.name.length ?? 0) > LONG} aria-label="On now">
         {now?.tone.name ?? (next ? 'not yet' : 'no tones')}
       </Now>
+      {beside && <Beside aria-label="And since">{beside.name}</Beside>}
       {now && playerId !== null && <OwnParts show={show} parts={partsOf(show, song, now.at, playerId)} />}
       <Next aria-label="Next">
         <small>{next ? 'then ' : ''}</small>
-        {next?.tone.name ?? (now ? 'nothing more in this song' : 'none is placed in this song')}
+        {next?.name ?? (now ? 'nothing more in this song' : 'none is placed in this song')}
       </Next>
     </Box>
   );

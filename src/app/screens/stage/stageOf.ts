@@ -1,6 +1,7 @@
-import { OPENING_CUE, moments } from '../../../core/meaning';
-import { indexShow, songTime, type Show, type Song, type Tone, type TonePart } from '../../../core/show';
+import { OPENING_CUE, moments, stopsOf } from '../../../core/meaning';
+import { indexShow, songTime, type Cue, type Show, type Song, type Tone, type TonePart } from '../../../core/show';
 import type { Ticks } from '../../../core/time';
+import { cueWords } from '../../../wording';
 
 /** A tone as it stands in a song. */
 export interface Placed {
@@ -30,12 +31,44 @@ export function partsOf(show: Show, song: Song, at: Ticks, playerId: string): Re
   return parts;
 }
 
-/** What is on at a place of a song, and what comes next. */
+/** A place at which something changes, as the stage calls it: its tones first, then moves, values and messages. */
+export interface NamedStop {
+  readonly at: Ticks;
+  readonly name: string;
+  /** Whether a tone comes there, or only something besides the tone that is on. */
+  readonly tone: boolean;
+}
+
+/** A cue in words; what is of one unit alone says whose it is. */
+function stageWords(show: Show, { action }: Cue): string {
+  const words = cueWords(show, action);
+  const unit = 'unitId' in action ? indexShow(show).units.get(action.unitId) : undefined;
+  return unit ? `${unit.name} ${words}` : words;
+}
+
+/** Every stop of a song: each press that goes on has something to show. */
+export function namedStops(show: Show, song: Song): readonly NamedStop[] {
+  const cues = new Map(song.cues.map((c) => [c.id, c]));
+  const opening = tonesOf(show, song).find((p) => p.at === 0)?.tone.name ?? 'Start';
+  return stopsOf(show, song).map(({ at, cueIds }) => {
+    const there = cueIds.flatMap((id) => cues.get(id) ?? []);
+    const named = [...there.filter((c) => c.action.kind === 'tone'), ...there.filter((c) => c.action.kind !== 'tone')];
+    const tone = named[0]?.action.kind === 'tone';
+    return { at, name: named.map((c) => stageWords(show, c)).join(' · ') || opening, tone: tone || at === 0 };
+  });
+}
+
+/** What is on at a place of a song: its tone, and what came since beside it; and what comes next. */
 export function stageOf(
   show: Show,
   song: Song,
   at: Ticks,
-): { readonly now: Placed | undefined; readonly next: Placed | undefined } {
-  const all = tonesOf(show, song);
-  return { now: all.findLast((p) => p.at <= at + 1), next: all.find((p) => p.at > at + 1) };
+): { readonly now: Placed | undefined; readonly beside: NamedStop | undefined; readonly next: NamedStop | undefined } {
+  const stops = namedStops(show, song);
+  const last = stops.findLast((p) => p.at <= at + 1);
+  return {
+    now: tonesOf(show, song).findLast((p) => p.at <= at + 1),
+    beside: last && !last.tone ? last : undefined,
+    next: stops.find((p) => p.at > at + 1),
+  };
 }
