@@ -120,7 +120,7 @@ describe('a show from nothing', () => {
     await b.click('button', 'Export show');
     await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
     const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
-    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 8, title: 'New show' });
+    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 9, title: 'New show' });
     await openShelf(b);
     await choose('again.json', text);
     await b.says('alert', undefined, 'This show is in this browser already');

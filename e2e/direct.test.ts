@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { begin, openShelf, placeAt } from './begin';
+import { begin, goTo, openShelf, placeAt } from './begin';
 import { Key } from './browser';
 
 // One unit, from an empty show: each part goes on where the one before it stopped.
@@ -89,6 +89,24 @@ describe('a rig of one unit', () => {
     await b.type(Key.ENTER);
     await flag(/^5\|1 \S+ D4/);
     await flag(/^9\|1 \S+ D4/);
+  });
+
+  it('has a remark at a bar: on the chart, pressed to be changed, and on stage', async () => {
+    await goTo(b, '13');
+    await b.click('button', 'Close');
+    await b.fill('textbox', 'A remark at 13|1', `wait for the harp${Key.ENTER}`);
+    await b.find('button', '13|1 remark: wait for the harp');
+    await goTo(b, '2');
+    await b.click('button', '13|1 remark: wait for the harp');
+    await b.fill('textbox', 'Remark', `wait for the bell${Key.ENTER}`);
+    await b.find('button', '13|1 remark: wait for the bell');
+    await b.click('button', 'Play');
+    await b.find('button', 'Stop');
+    await b.click('link', 'Stage');
+    await b.says('paragraph', 'Remark', '“wait for the bell”');
+    await b.click('button', 'Stop');
+    await b.driver.navigate().back();
+    await b.find('group', 'Chart of First');
   });
 
   it('has a value placed, typed over and stepped with keys', async () => {

@@ -41,7 +41,7 @@ export function showDifferenceWords(d: ShowDifference): string {
         d.added > 0 ? `${count(d.added, 'cue')} new` : '',
         d.removed > 0 ? `${count(d.removed, 'cue')} gone` : '',
         d.changed > 0 ? `${count(d.changed, 'cue')} changed` : '',
-        d.frame ? 'tempo, metre or sections changed' : '',
+        d.frame ? 'tempo, metre, sections or remarks changed' : '',
       ].filter((x) => x !== '');
       const how = cues.length === 0 ? '' : `: ${cues.join(', ')}`;
       return `${d.name}${how}${d.sounds ? '; its units are sent something else' : ''}.`.replace(

@@ -17,7 +17,7 @@ export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) 
   const { line, lanes, flags, caret, songId, density, onPlace } = props;
   const id = useId();
   const rows = flags.map((f) => f.row);
-  const shape = lineShape(line, lanes, rows, props.tempos, props.opening !== null, density);
+  const shape = lineShape(line, lanes, rows, props.tempos, props.opening !== null, density, props.remarks.length > 0);
   const { head, lanesTop, bottom, height } = shape;
   const { text } = density;
   const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {

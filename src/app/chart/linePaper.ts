@@ -33,6 +33,25 @@ export const SectionName = styled.h2<{ readonly $size: number }>`
   }
 `;
 
+/** A line of text under the bars, from its place on. */
+export const RemarkText = styled.button<{ readonly $size: number }>`
+  position: absolute;
+  overflow: hidden;
+  padding: 0 4px 0 5px;
+  border: 0;
+  border-left: 2px solid ${desk.tide};
+  background: none;
+  color: ${desk.tide};
+  font: italic 600 ${(p) => p.$size}px / 1.25 ${font.text};
+  text-align: left;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+  &:hover {
+    text-decoration: underline;
+  }
+`;
+
 /** Lies over a sweep's curve, to choose it by pointer and keyboard. */
 export const SweepHandle = styled.button`
   position: absolute;

@@ -1,4 +1,4 @@
-import type { Cue, Song } from '../../core/show';
+import type { Cue, Remark, Song } from '../../core/show';
 import { xOf, type ChartLine } from './layout';
 
 /** A cue that has a flag on its line. */
@@ -9,6 +9,12 @@ export interface Flag {
   readonly name: string;
   readonly at: string;
   readonly row: number;
+}
+
+/** A remark that stands on its line, and its place in words. */
+export interface PlacedRemark {
+  readonly remark: Remark;
+  readonly at: string;
 }
 
 /** Pixels until the next name or tempo over the line. */

@@ -17,6 +17,8 @@ export interface LineShape {
   readonly quiet: readonly Lane[];
   readonly quietTop: number;
   readonly bottom: number;
+  /** Below the last rule: the row of remarks, where the line has any. */
+  readonly remarksTop: number;
   readonly height: number;
 }
 
@@ -31,6 +33,7 @@ export function lineShape(
   tempos: Song['tempo'],
   opening: boolean,
   d: Density,
+  remarks = false,
 ): LineShape {
   const named = line.bars.some((b) => b.section) || tempos.some((t) => t.at >= line.tick && t.at < line.end);
   // Names of sections and tempos take a row of their own, on lines that have one.
@@ -41,5 +44,7 @@ export function lineShape(
   const quiet = lanes.filter(isQuiet);
   const quietTop = lanesTop + active.length * d.lane;
   const bottom = quietTop + (quiet.length > 0 ? d.thin : 0);
-  return { head, lanesTop, active, quiet, quietTop, bottom, height: bottom + d.foot };
+  const remarksTop = bottom + 2;
+  const foot = remarks ? d.thin + 4 : 0;
+  return { head, lanesTop, active, quiet, quietTop, bottom, remarksTop, height: bottom + foot + d.foot };
 }

@@ -6,8 +6,8 @@ import type { Density } from './density';
 import type { Lane } from './lanes';
 import { CueFlag, OpeningFlag } from './CueFlag';
 import { xOf, type ChartLine } from './layout';
-import { headRoom, roomOf, tempoWords, type Flag } from './lineParts';
-import { SectionName, SweepHandle } from './linePaper';
+import { headRoom, roomOf, tempoWords, type Flag, type PlacedRemark } from './lineParts';
+import { RemarkText, SectionName, SweepHandle } from './linePaper';
 import type { LineShape } from './lineShape';
 
 export interface ChartLineProps {
@@ -30,6 +30,7 @@ export interface ChartLineProps {
   readonly selected: ReadonlySet<string>;
   /** Tick of the caret where it stands in this line. */
   readonly caret: Ticks | null;
+  readonly remarks: readonly PlacedRemark[];
   readonly onPlace: (tick: Ticks, again: boolean) => void;
   readonly onSelect: (cueId: string, add: boolean) => void;
   /** A sweep's curve was pressed. */
@@ -138,5 +139,23 @@ export function partsInTime(props: ChartLineProps, shape: LineShape): readonly R
         return { at: s.from, shown };
       }),
   );
-  return [...heads, ...openings, ...cues, ...sweeps].toSorted((a, b) => a.at - b.at).map((p) => p.shown);
+  const remarks = props.remarks.map(({ remark, at }, i): Timed => {
+    const x = xOf(line, remark.at);
+    const next = props.remarks[i + 1];
+    const shown = (
+      <RemarkText
+        key={remark.id}
+        type="button"
+        $size={text.thin}
+        title={remark.text}
+        aria-label={`${at} remark: ${remark.text}`}
+        style={{ left: x, top: shape.remarksTop, maxWidth: (next ? xOf(line, next.remark.at) : line.width) - x }}
+        onClick={() => props.onPlace(remark.at, false)}
+      >
+        {remark.text}
+      </RemarkText>
+    );
+    return { at: remark.at, shown };
+  });
+  return [...heads, ...openings, ...cues, ...sweeps, ...remarks].toSorted((a, b) => a.at - b.at).map((p) => p.shown);
 }

@@ -24,6 +24,8 @@ const Aside = styled.small`
   white-space: nowrap;
 `;
 
+const NONE: readonly Found[] = [];
+
 interface Props {
   readonly label: string;
   readonly hideLabel?: boolean;
@@ -40,23 +42,22 @@ interface Props {
 
 /** Type a part, take one. The list is made by `search`; what is typed stays until something is taken. */
 export function Find({ label, hideLabel = false, search, text, onText, onPick, onEnter, placeholder, inputId }: Props) {
-  const items = search(text);
   const input = useRef<HTMLInputElement>(null);
-  const [taken, setTaken] = useState(0);
+  const [empty, setEmpty] = useState(false);
   /**
    * Lets go of the field first: a list that belongs to it would open again over what comes next. Where what was
-   * taken brings new entries it does so even then, so the field begins anew, closed.
+   * taken brings new entries it does so even then, so the list is empty for a frame, which closes it.
    */
   const leave = (then: () => void): void => {
     input.current?.blur();
     then();
-    setTaken((n) => n + 1);
+    setEmpty(true);
+    requestAnimationFrame(() => setEmpty(false));
   };
   return (
     <Root
-      key={taken}
       {...(hideLabel ? { 'aria-label': label } : {})}
-      items={items}
+      items={empty ? NONE : search(text)}
       inputValue={text}
       onInputChange={onText}
       selectedKey={null}

@@ -18,6 +18,7 @@ function song(
   sections: readonly (readonly [number, string])[],
   cues: readonly (readonly [place: string, toneId: string, rest?: Partial<Cue>])[],
   sweeps: readonly DemoSweep[] = [],
+  remarks: readonly (readonly [place: string, text: string])[] = [],
 ): Song {
   const bare: Song = { ...newSong(id, title), ...frame };
   const { bars } = songTime(bare);
@@ -34,6 +35,12 @@ function song(
       ...newSection(`${id}-section-${i + 1}`, name, bar),
       // Solos are called in the ears: those are where everybody has to look up.
       call: name.toLowerCase().includes('solo') ? newCall() : null,
+    })),
+    remarks: remarks.map(([place, text], i) => ({
+      id: `${id}-remark-${i + 1}`,
+      at: tickAt(place),
+      text,
+      onStage: true,
     })),
     cues: cues.map(([place, toneId, rest], i) => toneCue(`${id}-cue-${i + 1}`, tickAt(place), toneId, rest)),
     sweeps: sweeps.map(({ from, to, ...rest }, i) => ({
@@ -166,6 +173,11 @@ export const demoSongs: readonly Song[] = [
       ['33', 'rope-burn'],
       ['37', 'rope-burn-echo'],
       ['41', 'still-water'],
+    ],
+    [],
+    [
+      ['17', 'harp alone, no pulse'],
+      ['33', 'count nine, breathe on seven'],
     ],
   ),
   song(

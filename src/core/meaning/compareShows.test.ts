@@ -117,7 +117,7 @@ describe('two states of a show', () => {
     );
     expect(words).toEqual(['Slack Tide in Seven: 1 cue gone, 1 cue changed; its units are sent something else.']);
     const sections = after((s) => setSongField(s, 'fog-bell', 'sections', []));
-    expect(sections).toEqual(['Fog Bell: tempo, metre or sections changed.']);
+    expect(sections).toEqual(['Fog Bell: tempo, metre, sections or remarks changed.']);
     expect(after((s) => deleteSong(s, 'fog-bell'))[0]).toBe('Gone: song Fog Bell.');
   });
 

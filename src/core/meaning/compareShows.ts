@@ -46,7 +46,7 @@ export type ShowDifference =
       readonly changed: number;
       /** The units are sent something else, or at other times. */
       readonly sounds: boolean;
-      /** Tempo, metre, sections or length differ. */
+      /** Tempo, metre, sections, remarks or length differ. */
       readonly frame: boolean;
     }
   | { readonly what: 'set' }
@@ -188,8 +188,8 @@ const soundsText = ({
   preRoll,
 }: Song): string => text([tempo, metre, pickup, bars, opening, openingToneId, cues, sweeps, taps, clocks, preRoll]);
 
-const frameText = ({ tempo, metre, pickup, bars, printed, sections }: Song): string =>
-  text([tempo, metre, pickup, bars, printed, sections]);
+const frameText = ({ tempo, metre, pickup, bars, printed, sections, remarks }: Song): string =>
+  text([tempo, metre, pickup, bars, printed, sections, remarks]);
 
 function pageDifferences(before: Show, after: Show): ShowDifference[] {
   return after.units

@@ -103,6 +103,9 @@ export function cueSheet(show: Show, song: Song): Sheet {
       '',
     );
   }
+  for (const { at, text } of song.remarks) {
+    add(at, formatPosition(time.bars, at, song.bars), `“${text}”`, undefined, sectionOf(at));
+  }
   rows.sort((a, b) => a.at - b.at);
   const [tempo] = song.tempo;
   const [metre] = song.metre;

@@ -101,6 +101,7 @@ export const newSong = (
   metre: [{ bar: 1, beats: options.beats ?? 4, unit: options.unit ?? 4 }],
   printed: [],
   sections: [],
+  remarks: [],
   opening: 'own',
   openingToneId: null,
   cues: [],

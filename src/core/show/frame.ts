@@ -28,7 +28,8 @@ export function refit(song: Song, frame: Partial<Pick<Song, 'metre' | 'pickup'>>
   const cues = song.cues.map((c) => ({ ...c, at: place(c.at) }));
   const sweeps = song.sweeps.map((s) => stretchSweep(s, place(s.from), place(s.to)));
   const tracks = song.tracks.map((t) => ({ ...t, at: place(t.at) }));
-  return { ...next, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at), sweeps, tracks };
+  const remarks = song.remarks.map((r) => ({ ...r, at: place(r.at) })).sort((a, b) => a.at - b.at);
+  return { ...next, remarks, tempo: inOrder(tempo), cues: cues.sort((a, b) => a.at - b.at), sweeps, tracks };
 }
 
 function refitTick(before: BarMap, after: BarMap, at: Ticks): Ticks {
@@ -109,12 +110,16 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
   /** Each place that something of an old bar comes to, the first under its own id. */
   const copies = <T extends { readonly id: string }>(bar: number, thing: T, at: (newBar: number) => Partial<T>): T[] =>
     (places.get(bar) ?? []).map((to, k) => ({ ...thing, ...at(to), id: k === 0 ? thing.id : newId() }));
-  const cues = song.cues.flatMap((cue) => {
-    if (cue.at < song.pickup) return [cue];
-    if (cue.at >= end) return [{ ...cue, at: cue.at + after.end - end }];
-    const old = barOfTick(bars, cue.at);
-    return copies(old.bar, cue, (to) => ({ at: barAt(after.bars, to).tick + cue.at - old.tick }));
-  });
+  const carried = <T extends { readonly id: string; readonly at: Ticks }>(things: readonly T[]): T[] =>
+    things
+      .flatMap((thing) => {
+        const to = (at: Ticks): Partial<T> => ({ at }) as Partial<T>;
+        if (thing.at < song.pickup) return [thing];
+        if (thing.at >= end) return [{ ...thing, ...to(thing.at + after.end - end) }];
+        const old = barOfTick(bars, thing.at);
+        return copies(old.bar, thing, (bar) => to(barAt(after.bars, bar).tick + thing.at - old.tick));
+      })
+      .sort((a, b) => a.at - b.at);
   // A sweep goes with the bar that it begins in, at its full length.
   const sweeps = song.sweeps.flatMap((sweep) => {
     const by = (move: Ticks): Sweep => ({ ...sweep, from: sweep.from + move, to: sweep.to + move });
@@ -126,7 +131,8 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
   const sections = song.sections.flatMap((s) => (s.bar === 0 ? [s] : copies(s.bar, s, (bar) => ({ bar }))));
   return {
     ...next,
-    cues: cues.sort((a, b) => a.at - b.at),
+    cues: carried(song.cues),
+    remarks: carried(song.remarks),
     sweeps: sweeps.sort((a, b) => a.from - b.from),
     sections: sections.sort((a, b) => a.bar - b.bar),
   };

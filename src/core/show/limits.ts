@@ -29,6 +29,9 @@ export const LIMITS = {
   cues: 8000,
   sweeps: 1000,
   sections: 1000,
+  remarks: 1000,
+  /** Letters of a remark at a bar: one line. */
+  remark: 200,
   /** Values of one sweep that are sent: a longer one has them further apart. */
   sweepValues: 20_000,
   /** How deep a file of JSON may nest; a show nests eleven deep. */

@@ -7,7 +7,7 @@ import { SESSION_ACTS, id, notes, sessionActSchema, title, within } from './shap
 export { SESSION_ACTS };
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 8;
+export const SHOW_VERSION = 9;
 
 const ticks = z.number().min(-LIMITS.ticks).max(LIMITS.ticks);
 const channel = z.int().min(1).max(16);
@@ -100,6 +100,15 @@ export const toneSchema = z.strictObject({
   name: title,
   notes,
   parts: z.array(tonePartSchema).max(256),
+});
+
+/** A line of text at a place, which sends nothing. */
+export const remarkSchema = z.strictObject({
+  id,
+  at: ticks,
+  text: z.string().min(1).max(LIMITS.remark),
+  /** Whether the stage shows it. */
+  onStage: z.boolean(),
 });
 
 export const cueSchema = z.strictObject({
@@ -274,6 +283,8 @@ export const songSchema = z.strictObject({
   /** Whether it opens with the tone that all songs open with, or with one of its own (null for none). */
   opening: z.enum(['show', 'own']),
   openingToneId: id.nullable(),
+  /** Lines of text at places of the song, in their order. */
+  remarks: z.array(remarkSchema).max(LIMITS.remarks),
   cues: z.array(cueSchema).max(LIMITS.cues),
   sweeps: z.array(sweepSchema).max(LIMITS.sweeps),
   taps: z.array(tempoTapsSchema).max(64),
@@ -445,6 +456,7 @@ export type Player = Show['players'][number];
 export type Port = Show['ports'][number];
 export type Unit = Show['units'][number];
 export type Slot = Unit['slots'][number];
+export type Remark = Deep<z.infer<typeof remarkSchema>>;
 export type HouseNumber = Show['house'][number];
 export type Relay = Unit['relays'][number];
 export type Tone = Show['tones'][number];

@@ -11,6 +11,7 @@ import { FramePanel } from './FramePanel';
 import { LanesPanel } from './LanesPanel';
 import { PlacePanel } from './PlacePanel';
 import type { Placeable } from './placeables';
+import { RemarkPart } from './RemarkPart';
 import { SeveralPanel, WholeSong } from './SeveralPanel';
 import { SoundPanel } from './SoundPanel';
 import { SweepPanel } from './SweepPanel';
@@ -128,6 +129,7 @@ export const ChartSide = memo(function ChartSide(props: Props) {
         ) : (
           <>
             <PlacePanel show={show} song={song} at={at} />
+            <RemarkPart key={`${song.id} ${at}`} show={show} song={song} at={at} />
             <CorePart show={show} />
             <WritePart show={show} song={song} snapTo={props.snapTo} />
             <TapsPart show={show} song={song} />

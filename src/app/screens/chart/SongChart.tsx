@@ -226,6 +226,7 @@ export function SongChart({ song, search }: Props) {
                   lineIndex={item.index}
                   lanes={model.lanes[item.index]!}
                   flags={model.flags[item.index]!}
+                  remarks={model.remarks[item.index]!}
                   opening={item.index === 0 ? model.opening : null}
                   tempos={song.tempo}
                   tracks={song.tracks}

@@ -6,14 +6,15 @@ import {
   openingOf,
   sharing,
   songTime,
+  type Remark,
   type Show,
   type Song,
   type SongTime,
   type Unit,
 } from '../../../core/show';
-import { formatPosition } from '../../../core/time';
+import { formatPosition, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords } from '../../../wording';
-import type { Flag } from '../../chart/lineParts';
+import type { Flag, PlacedRemark } from '../../chart/lineParts';
 import { ROOMY, type Density } from '../../chart/density';
 import { fitWhole } from '../../chart/fitWhole';
 import type { Lane } from '../../chart/lanes';
@@ -26,6 +27,7 @@ export interface ChartModel {
   /** Cues of each line that have a flag; raw messages are drawn in the lanes. */
   readonly flags: readonly (readonly Flag[])[];
   readonly lanes: readonly (readonly Lane[])[];
+  readonly remarks: readonly (readonly PlacedRemark[])[];
   /** The tone that the song opens with; null where it opens with none. */
   readonly opening: string | null;
   readonly time: SongTime;
@@ -131,6 +133,7 @@ interface Words {
   readonly cues: readonly Omit<Flag, 'row'>[];
   readonly opening: string | null;
   readonly sweeps: ReadonlyMap<string, string>;
+  readonly remarks: readonly { readonly remark: Remark; readonly at: Ticks; readonly place: string }[];
 }
 
 function wordsOf(show: Show, song: Song): Words {
@@ -142,6 +145,7 @@ function wordsOf(show: Show, song: Song): Words {
       .toSorted((a, b) => a.at - b.at)
       .map((cue) => ({ id: cue.id, cue, name: cueWords(show, cue.action), at: at(cue.at) })),
     opening: indexShow(show).tones.get(openingOf(show, song) ?? '')?.name ?? null,
+    remarks: song.remarks.map((remark) => ({ remark, at: remark.at, place: at(remark.at) })),
     sweeps: new Map(song.sweeps.map((s) => [s.id, `${at(s.from)} ${sweepWords(show, s)}`])),
   };
 }
@@ -168,11 +172,13 @@ function modelOf(
     return here.map(({ id, cue, name, place }, k) => ({ id, cue, name, at: place, row: rows[k]! }));
   });
   const lanes = lanesOf(song, lines, content, quiet, words.sweeps);
+  const remarks = byLine(lines, words.remarks).map((list) => list.map(({ remark, place }) => ({ remark, at: place })));
   const heights = lines.map((line, i) => {
     const rows = flags[i]!.map((f) => f.row);
-    return lineShape(line, lanes[i]!, rows, song.tempo, i === 0 && opening !== null, density).height;
+    const noted = remarks[i]!.length > 0;
+    return lineShape(line, lanes[i]!, rows, song.tempo, i === 0 && opening !== null, density, noted).height;
   });
-  return { lines, flags, lanes, opening, time, density, heights };
+  return { lines, flags, lanes, remarks, opening, time, density, heights };
 }
 
 function lanesOf(

@@ -6,7 +6,7 @@ import { useShow } from '../../state/store';
 import { stage } from '../../theme/tokens';
 import { Steps } from './Steps';
 import { ToneNow } from './ToneNow';
-import { stageOf } from './stageOf';
+import { remarkAt, stageOf } from './stageOf';
 import { WayToNext } from './WayToNext';
 
 const Head = styled.header`
@@ -54,6 +54,18 @@ export const Wrong = styled.p`
   color: ${stage.wrong};
 `;
 
+const Said = styled.p`
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 38px;
+  font-weight: 600;
+  font-style: italic;
+  color: ${stage.text};
+  @media (max-width: 700px) {
+    font-size: 26px;
+  }
+`;
+
 interface Props {
   readonly song: Song;
   readonly playerId: string | null;
@@ -75,6 +87,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
   });
   const counting = useNews(({ news }) => news.playing && news.from !== null && news.place < news.from);
   const { now, beside, next } = stageOf(show, song, tick);
+  const remark = remarkAt(song, tick);
   const bar = counting ? '…' : formatBar(bars, barOfTick(bars, tick).bar, song.bars);
   return (
     <>
@@ -92,6 +105,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
           <ToneNow show={show} song={song} now={now} beside={beside} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
+        {remark !== undefined && <Said aria-label="Remark">“{remark}”</Said>}
         {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}
       </Middle>
     </>

@@ -1,6 +1,6 @@
 import { OPENING_CUE, moments, stopsOf } from '../../../core/meaning';
 import { indexShow, songTime, type Cue, type Show, type Song, type Tone, type TonePart } from '../../../core/show';
-import type { Ticks } from '../../../core/time';
+import { barOfTick, type Ticks } from '../../../core/time';
 import { cueWords } from '../../../wording';
 
 /** A tone as it stands in a song. */
@@ -56,6 +56,20 @@ export function namedStops(show: Show, song: Song): readonly NamedStop[] {
     const tone = named[0]?.action.kind === 'tone';
     return { at, name: named.map((c) => stageWords(show, c)).join(' · ') || opening, tone: tone || at === 0 };
   });
+}
+
+/** So many bars a remark stays on stage. */
+const REMARK_BARS = 4;
+
+/** The remark that the stage shows at a place: from a bar before it, so that it can be read in time, for some bars. */
+export function remarkAt(song: Song, at: Ticks): string | undefined {
+  const { bars } = songTime(song);
+  const here = barOfTick(bars, Math.max(0, at)).bar;
+  return song.remarks.findLast((r) => {
+    if (!r.onStage) return false;
+    const { bar } = barOfTick(bars, r.at);
+    return here >= bar - 1 && here < bar + REMARK_BARS;
+  })?.text;
 }
 
 /** What is on at a place of a song: its tone, and what came since beside it; and what comes next. */

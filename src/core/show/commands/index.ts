@@ -101,6 +101,7 @@ export {
   setClock,
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
+export { putRemark, removeRemark } from './remarks';
 export {
   CORE_LIMIT,
   acceptFinding,

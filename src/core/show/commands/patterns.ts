@@ -15,6 +15,7 @@ export function startFrom(pattern: Song, id: string, title: string, newId: () =>
     id,
     title,
     sections: fresh(pattern.sections),
+    remarks: fresh(pattern.remarks),
     cues: fresh(pattern.cues),
     sweeps: fresh(pattern.sweeps),
     taps: fresh(pattern.taps),

@@ -3,6 +3,7 @@ import { SHOW_VERSION } from '../schema';
 import { feet } from './feet';
 import type { Migration } from './migration';
 import { movesAndSweeps } from './movesAndSweeps';
+import { remarks } from './remarks';
 import { sets } from './sets';
 import { soundAndClock } from './soundAndClock';
 import { splitters } from './splitters';
@@ -18,6 +19,7 @@ export const MIGRATIONS: readonly Migration[] = [
   sets,
   theNight,
   feet,
+  remarks,
 ];
 
 export type { Migration };
