@@ -56,7 +56,7 @@ indexedDB.databases().then((all) => Promise.all(all.map((d) => rowsOf(d.name))))
 
 /**
  * Plays the demo set in a real browser, `times` as fast, for so many seconds, with the chart in sight and an edit
- * every few seconds: a tone is placed, then taken back.
+ * every few seconds: a value is placed, then taken back.
  */
 export async function endure(seconds: number, times: number): Promise<Endured> {
   const folder = mkdtempSync(join(tmpdir(), 'lantern-bench-'));
@@ -94,7 +94,7 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
       if (now !== bar) bars += 1;
       bar = now;
       if (Date.now() - start > EDIT_EVERY * (edits + 1)) {
-        if (edits % 2 === 0) await placeAt(b, String(2 + (edits % 30)), 'fog lead');
+        if (edits % 2 === 0) await placeAt(b, String(2 + (edits % 30)), 'tarn mix 40');
         else await b.keys(Key.ESCAPE, Key.chord(Key.CONTROL, 'z'));
         edits += 1;
       }

@@ -102,12 +102,23 @@ export function SongChart({ song, search }: Props) {
     return () => observer.disconnect();
   }, []);
 
+  // Opened at a place it begins there: lines that are scrolled to are drawn all at once.
+  const [initialOffset] = useState(() => {
+    const at = Number(search.get('at') ?? Number.NaN);
+    return at >= 0 ? model.heights.slice(0, lineOf(lines, at)).reduce((sum, height) => sum + height, 0) : 0;
+  });
   const virtual = useVirtualizer({
     count: lines.length,
     getScrollElement: () => paper.current,
     estimateSize: (i) => model.heights[i]!,
     // Lines are tall: one more at either end is there before it is scrolled to.
     overscan: 1,
+    // Known before it is measured, so that lines are drawn piece by piece, not all at once when it is.
+    initialRect: {
+      width: lastSize.width + GUTTER + PADDING.left + PADDING.right,
+      height: lastSize.height + 2 * PADDING.top,
+    },
+    initialOffset,
     useFlushSync: false,
   });
   // Heights change with the song and the zoom.
