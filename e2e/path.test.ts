@@ -84,6 +84,8 @@ describe('from an empty browser to a proven song', () => {
       .click()
       .perform();
     await b.fill('combobox', 'Tone', `rope burn${Key.ARROW_DOWN}${Key.ENTER}`);
+    await b.says('dialog', undefined, 'Ledger Rhythm stands at 9|1.');
+    await b.click('button', 'Have both');
     await b.find('button', /^9\|1 Rope Burn/);
     await b.click('button', 'Undo: place Rope Burn');
     await b.gone('button', /^9\|1 Rope Burn/);

@@ -25,7 +25,7 @@ export {
 export { rigSpec, routeTo } from './rigOf';
 export { selectorRuns } from './selectorRuns';
 export { StateFold } from './stateFold';
-export { stopsOf, type Stop } from './stops';
+export { stopsOf } from './stops';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
 export { sameSurroundings, sameToWires, sendsAlike, surroundingsOf, type Surroundings } from './surroundings';
 export { linePoints, reshaped, sweptOn, type SweepForm } from './sweepShapes';
