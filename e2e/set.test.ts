@@ -105,6 +105,22 @@ describe('an evening', () => {
     await b.click('button', 'Stop');
     await b.says('region', 'Played', /Barnacle Hymn[\s\S]*by a message/);
   });
+
+  it('lets starts be learnt in a row, and songs be numbered on from one', async () => {
+    await b.click('button', 'Learn starts in a row');
+    await b.says('status', 'Learnt in a row', /^Press for /);
+    await b.click('button', 'Pad 2 of Pebble');
+    await b.click('button', 'Pad 3 of Pebble');
+    await b.says('list', 'Songs and what starts them', /Pads[\s\S]*Pads/);
+    await b.click('button', 'Use these 2');
+    await b.click('row', /^Slack Tide in Seven/);
+    await b.says('complementary', 'Chosen entry', /from Pads/);
+    await b.click('button', /^Number the \d+ songs behind it on from here$/);
+    await b.find('button', 'Undo: number the messages of songs');
+    await b.click('row', /^Gull Arithmetic/);
+    await b.says('complementary', 'Chosen entry', /from Pads/);
+    await b.click('button', 'Undo: number the messages of songs');
+  });
 });
 
 describe('a song without a clock', () => {

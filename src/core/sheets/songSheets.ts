@@ -1,15 +1,25 @@
 import { doingName, fallbackOf } from '../feet';
 import { indexShow, pageTitle, setOf, setTimes, songTime, songsOfSet, type Show, type Song, type Unit } from '../show';
+import { fromHex } from '../midi';
 import { formatPosition } from '../time';
 import { partText } from './cueSheet';
 import { minutesAndSeconds, timeOfDay } from './figures';
 import { column, table, type Sheet } from './sheet';
 
-/** The running order with clock times. */
+/** What starts a song from outside, as it is on the wire: "program 5, channel 1". */
+function startText(bytes: string): string {
+  const [status = 0, number = 0, value = 0] = fromHex(bytes) ?? [];
+  const kind = status & 0xf0;
+  const what = kind === 0xc0 ? 'program' : kind === 0x90 ? 'note' : 'control';
+  return `${what} ${number}${kind === 0xb0 ? ` = ${value}` : ''}, channel ${(status & 0x0f) + 1}`;
+}
+
+/** The running order with clock times, and what starts its songs where messages do. */
 export function setList(show: Show): Sheet {
   const set = setOf(show);
-  const { songs } = indexShow(show);
+  const { songs, ports } = indexShow(show);
   const { rows, length } = setTimes(show, set);
+  const started = rows.some(({ entry }) => entry.kind === 'song' && entry.launch !== null);
   let number = 0;
   return {
     id: 'set',
@@ -25,14 +35,19 @@ export function setList(show: Show): Sheet {
           column('At', 0.9, { figures: true }),
           column('Length', 0.9, { figures: true }),
           column('Then', 1.6),
+          ...(started ? [column('Starts by', 2.2)] : []),
         ],
         rows.map(({ entry, at, length: own }) => {
           const clock = set.onStage === null ? minutesAndSeconds(at) : timeOfDay(set.onStage + at / 60);
-          if (entry.kind === 'note') return ['', entry.text, clock, '', ''];
-          if (entry.kind === 'break') return ['', entry.title, clock, minutesAndSeconds(own), 'break'];
+          const none = started ? [''] : [];
+          if (entry.kind === 'note') return ['', entry.text, clock, '', '', ...none];
+          if (entry.kind === 'break') return ['', entry.title, clock, minutesAndSeconds(own), 'break', ...none];
           number += 1;
           const then = entry.follow === 'on' ? `goes on${entry.pause > 0 ? ` after ${entry.pause} s` : ''}` : 'waits';
-          return [String(number), songs.get(entry.songId)?.title ?? '', clock, minutesAndSeconds(own), then];
+          const { launch } = entry;
+          const start = launch ? `${startText(launch.bytes)}, ${ports.get(launch.portId)?.name ?? ''}` : '';
+          const cells = [String(number), songs.get(entry.songId)?.title ?? '', clock, minutesAndSeconds(own), then];
+          return started ? [...cells, start] : cells;
         }),
       ),
     ],

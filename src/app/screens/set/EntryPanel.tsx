@@ -1,6 +1,5 @@
-import { Ear, Trash2, X } from 'lucide-react';
+import { Ear, ListOrdered, Trash2, X } from 'lucide-react';
 import { launchBytes } from '../../../playback';
-import { fromHex } from '../../../core/midi';
 import {
   RANGES,
   changeEntry,
@@ -12,8 +11,9 @@ import {
   songEntries,
   type SetEntry,
   type SongEntry,
+  numberLaunches,
+  songsToNumber,
 } from '../../../core/show';
-import { messageWords } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Choices } from '../../components/Choices';
 import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
@@ -22,6 +22,7 @@ import { LearnMessage } from '../../components/LearnMessage';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { launchWords } from './launchWords';
 
 const NONE = 'none';
 
@@ -140,6 +141,7 @@ function SongFields({ entry }: Props<SongEntry>) {
 function LaunchField({ entry }: { readonly entry: SongEntry }) {
   const show = useShow();
   const { launch } = entry;
+  const behind = songsToNumber(show, entry.id);
   const set = (to: SongEntry['launch'], label: string): void =>
     void perform(changeEntry(show, entry, { launch: to }), label);
   const clash =
@@ -179,6 +181,12 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
           onPick={(does) => set({ ...launch, does: does as 'start' | 'queue' }, 'change what a message does')}
         />
       )}
+      {behind > 0 && (
+        <Button onPress={() => void perform(numberLaunches(show, entry.id), 'number the messages of songs')}>
+          <ListOrdered size={15} aria-hidden /> Number the {behind === 1 ? 'song' : `${behind} songs`} behind it on from
+          here
+        </Button>
+      )}
       <LearnMessage
         face={
           <>
@@ -196,7 +204,3 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
     </div>
   );
 }
-
-/** What a launch waits for, in words; a note and a control by what tells them apart. */
-const launchWords = (bytes: string): string =>
-  messageWords([...fromHex(bytes)!, ...(bytes.startsWith('9') ? [100] : [])]);

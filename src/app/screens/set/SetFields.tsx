@@ -4,6 +4,7 @@ import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { LearnStarts } from './LearnStarts';
 
 export function SetFields() {
   const show = useShow();
@@ -42,6 +43,7 @@ export function SetFields() {
           return null;
         }}
       />
+      <LearnStarts />
       <Soft>Choose a row to say what starts that song and what follows it.</Soft>
       {show.sets.length > 1 && (
         <Button onPress={() => perform(removeSet(show), `delete the set ${set.title}`)}>Delete this set</Button>

@@ -101,6 +101,7 @@ export {
   setClock,
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
+export { numberLaunches, setLaunches, songsToNumber } from './launches';
 export { putRemark, removeRemark } from './remarks';
 export {
   CORE_LIMIT,
