@@ -47,6 +47,12 @@ describe('what can be placed', () => {
     expect(direct(one('qb swell'))).toEqual(['quillback', null, quill.profile.variants!.names.indexOf('Swell')]);
   });
 
+  it('are those of a unit that is named alone', () => {
+    const found = placeables(show, 'qb', 'label');
+    expect(found.length).toBeGreaterThan(3);
+    expect(found.every((p) => p.aside?.startsWith('Quillback'))).toBe(true);
+  });
+
   it('are offered by their unit where several have what was typed', () => {
     const asides = placeables(show, 'scene 2', 'label').map((p) => p.aside);
     expect(new Set(asides).size).toBe(asides.length);

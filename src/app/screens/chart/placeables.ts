@@ -70,11 +70,12 @@ export function placeables(show: Show, text: string, counting: Counting): Placea
   return [...new Map(found.map((p) => [p.id, p])).values()].slice(0, FOUND_LIMIT);
 }
 
-/** What is left of a text behind a unit's name or letters; null where it does not begin with them. */
+/** What is left of a text behind a unit's name or letters, nothing where it is just that; null where it does not begin with them. */
 function behind(unit: Unit, text: string): string | null {
   for (const name of [unit.name, unit.monogram]) {
-    const start = `${name.toLowerCase()} `;
-    if (text.startsWith(start)) return text.slice(start.length).trim();
+    const start = name.toLowerCase();
+    if (text === start) return '';
+    if (text.startsWith(`${start} `)) return text.slice(start.length).trim();
   }
   return null;
 }
@@ -90,7 +91,6 @@ function directsNamed(
   for (const unit of show.units) {
     const own = behind(unit, wanted);
     const text = own ?? wanted;
-    if (text === '') continue;
     for (const [list, index, variant] of directsOf(unit, text, counting, own !== null)) {
       (list === 'exact' ? exact : like).push(
         directPlaceable(show, unit, { unitId: unit.id, index, variant }, counting),
@@ -109,6 +109,8 @@ function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): 
     slotOfNumber(plan, t, 'label') ??
     slotOfNumber(plan, t, counting) ??
     unit.slots.find((s) => s.name.toLowerCase() === t)?.index;
+  // Its name alone: what one can go on to type behind it.
+  if (text === '') return unit.slots.filter((s) => s.name !== '').map((s): Hit => ['like', s.index, null]);
   const hits: Hit[] = [];
   const index = place(text);
   if (index !== undefined) hits.push(['exact', index, null]);
