@@ -6,7 +6,10 @@ import { describe, expect, it } from 'vitest';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const text = (path: string): string => readFileSync(join(root, path), 'utf8');
 
-/** The needs that there are, by letter. */
+/** Needs that came later, as far as they are answered. */
+const LATER = ['S16', 'S17', 'S18', 'T18', 'T19', 'T21'];
+
+/** The needs that there were first, by letter. */
 const NEEDS: Readonly<Record<string, number>> = { W: 5, M: 15, T: 17, D: 6, F: 11, S: 12, X: 7 };
 
 describe('the page of what it does', () => {
@@ -21,7 +24,7 @@ describe('the page of what it does', () => {
     const wanted = Object.entries(NEEDS).flatMap(([letter, n]) =>
       Array.from({ length: n }, (_, i) => `${letter}${i + 1}`),
     );
-    expect(rows.map((r) => r.id).sort()).toEqual(wanted.sort());
+    expect(rows.map((r) => r.id).sort()).toEqual([...wanted, ...LATER].sort());
   });
 
   it.each(rows)('names tests for $id that there are', ({ shown }) => {

@@ -34,6 +34,8 @@ export const nameFailures = (name: () => string): void => {
   nameNow = name;
 };
 
+const MODIFIERS: readonly string[] = [Key.SHIFT, Key.CONTROL, Key.ALT, Key.META];
+
 interface AxNode {
   readonly ignored: boolean;
   readonly name?: { readonly value?: string };
@@ -244,12 +246,19 @@ export class Browser {
     await this.driver.actions().move({ origin: thumb }).click().perform();
   }
 
-  /** Presses keys, whatever has the keyboard. */
+  /** Presses keys and chords, whatever has the keyboard. */
   async keys(...keys: string[]): Promise<void> {
-    await this.driver
-      .actions()
-      .sendKeys(...keys)
-      .perform();
+    const actions = this.driver.actions();
+    for (const key of keys) {
+      // Of a chord all but the last are held.
+      const held = Array.from(key.replace(Key.NULL, ''));
+      const last = held.pop()!;
+      if (held.some((h) => !MODIFIERS.includes(h))) throw new Error('a chord of modifiers and one key, or one key');
+      for (const h of held) actions.keyDown(h);
+      actions.sendKeys(last);
+      for (const h of held.toReversed()) actions.keyUp(h);
+    }
+    await actions.perform();
   }
 
   /** Sends keys to an element, which takes the keyboard first. */

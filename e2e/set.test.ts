@@ -106,6 +106,23 @@ describe('an evening', () => {
     await b.says('region', 'Played', /Barnacle Hymn[\s\S]*by a message/);
   });
 
+  it('has the next song chosen on stage without being started, and shows it', async () => {
+    await b.click('button', 'Play Slack Tide in Seven now');
+    await b.find('button', 'Stop');
+    await b.click('link', 'Stage');
+    await b.click('button', 'Choose the next song');
+    const first = await (await b.find('paragraph', 'Song that comes next')).getText();
+    await b.keys(Key.chord(Key.SHIFT, Key.PAGE_DOWN));
+    await b.wait(
+      async () => (await (await b.find('paragraph', 'Song that comes next')).getText()) !== first,
+      'another song comes next',
+    );
+    await b.find('heading', 'Slack Tide in Seven');
+    await b.click('button', 'Stop');
+    await b.driver.navigate().back();
+    await b.find('grid', 'Running order');
+  });
+
   it('lets starts be learnt in a row, and songs be numbered on from one', async () => {
     await b.click('button', 'Learn starts in a row');
     await b.says('status', 'Learnt in a row', /^Press for /);

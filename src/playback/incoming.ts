@@ -8,7 +8,7 @@ import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
 import type { Arrival } from './ports';
 import { Reactor, type Restored } from './reactor';
-import type { Start } from './running';
+import { entryOf, type Start } from './running';
 import type { Sender } from './sender';
 import { roundZero } from './transport';
 import { placeIn, type Input, type Session, type SessionEvent } from './sessionState';
@@ -31,6 +31,7 @@ export interface Driven {
   readonly entryFor: (songId: string) => string | null;
   readonly select: (songId: string, place: Ticks, entryId?: string | null) => void;
   readonly goSong: (by: 1 | -1) => void;
+  readonly chooseSong: (by: 1 | -1) => void;
   readonly goChange: (by: 1 | -1) => void;
   readonly queue: (entryId: string | null) => void;
   readonly back: () => void;
@@ -199,11 +200,24 @@ export class Incoming {
       case 'next-song':
       case 'previous-song':
         return this.driven.goSong(act === 'next-song' ? 1 : -1);
+      case 'choose-next':
+      case 'choose-previous':
+        return this.driven.chooseSong(act === 'choose-next' ? 1 : -1);
+      case 'start-chosen':
+        return this.startChosen();
       case 'back':
         return this.driven.back();
       case 'panic':
         return this.driven.panic();
     }
+  }
+
+  /** Starts the song that was chosen; where none was, the one that stands there. */
+  private startChosen(): void {
+    const { show, queued } = this.driven.session;
+    const chosen = show && entryOf(show, queued);
+    if (chosen) this.driven.begin(chosen.songId, 0, { entryId: chosen.id, how: 'launched' });
+    else this.playHere();
   }
 
   /** Plays on from where the session is, or the first of the set. */

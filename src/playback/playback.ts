@@ -2,7 +2,7 @@ import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import type { SeamLate } from '../core/compile';
 import { routeTo } from '../core/meaning';
-import { indexShow, songEntries, songTime, ticksAt, type Show } from '../core/show';
+import { indexShow, setOf, songEntries, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import { isFootBytes, type Errand } from '../core/feet';
 import type { AssumedRig } from './assumedRig';
@@ -169,12 +169,23 @@ export class Playback {
     this.wake();
   }
 
-  /** To the next change of the song, or the one before; it never leaves the song. */
+  /** Another song comes next, the one behind what was chosen or before it; what is on stays. Back at what is on, none is chosen. */
+  chooseSong(by: 1 | -1): void {
+    const { show, entryId, queued } = this.session;
+    const entry = show && entryBy(show, queued ?? entryId, by);
+    if (entry) this.queue(entry.id === entryId ? null : entry.id);
+  }
+
+  /** To the next change of the song, or the one before; it leaves the song only behind its last change, where the set runs on. */
   goChange(by: 1 | -1): void {
     const { show, song, transport, entryId } = this.session;
     if (!show || !song) return;
     const here = ticksAt(songTime(song), placeIn(this.session, this.now()).place);
     const place = changeBy(show, song, here, by);
+    if (by > 0 && place <= here + 1 && setOf(show).runsOn) {
+      this.goSong(1);
+      return;
+    }
     if (transport.kind === 'playing') this.begin(song.id, place, { entryId });
     else this.give({ kind: 'select', songId: song.id, place, entryId });
     this.wake();

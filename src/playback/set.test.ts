@@ -95,6 +95,26 @@ describe('a song that is over', () => {
 });
 
 describe('from song to song', () => {
+  it('is browsed without being started: chosen, changed again, taken back, then gone to', () => {
+    const { playback, go } = played(show);
+    playback.play(songOf(0).id, 0);
+    go(500);
+    const songs = entries.filter((e) => e.kind === 'song');
+    const queued = (by: 1 | -1): unknown => {
+      playback.chooseSong(by);
+      const news = go(50);
+      expect(news).toMatchObject({ playing: true, songId: songOf(0).id });
+      return news.queued;
+    };
+    expect([queued(1), queued(1), queued(1)]).toEqual([songs[1]!.id, songs[2]!.id, songs[3]!.id]);
+    expect([queued(-1), queued(-1)]).toEqual([songs[2]!.id, songs[1]!.id]);
+    // Back at what is on, none is chosen; before the first there is none.
+    expect([queued(-1), queued(-1)]).toEqual([null, null]);
+    expect([queued(1), queued(1)]).toEqual([songs[1]!.id, songs[2]!.id]);
+    playback.goSong(1);
+    expect(go(50)).toMatchObject({ playing: true, songId: songOf(2).id, queued: null });
+  });
+
   it('goes on with the next while one plays, and to the queued one first', () => {
     const { playback, go } = played(show);
     playback.play(songOf(0).id, 0);
@@ -106,6 +126,23 @@ describe('from song to song', () => {
     expect(go(50)).toMatchObject({ playing: true, songId: songOf(5).id, queued: null });
     playback.goSong(-1);
     expect(go(50).songId).toBe(songOf(4).id);
+  });
+
+  it('is left by the change after its last where the set runs on, and never else', () => {
+    const places = changePlaces(show, songOf(0));
+    const stepped = (runsOn: boolean): unknown => {
+      const own: Show = { ...show, sets: show.sets.map((s) => (s.id === show.setId ? { ...s, runsOn } : s)) };
+      const { playback, go } = played(own);
+      playback.select(songOf(0).id, 0);
+      go(50);
+      return places.map(() => {
+        playback.goChange(1);
+        return go(50).songId;
+      });
+    };
+    const inside = places.slice(1).map(() => songOf(0).id);
+    expect(stepped(true)).toEqual([...inside, songOf(1).id]);
+    expect(stepped(false)).toEqual([...inside, songOf(0).id]);
   });
 
   it('goes there with the rig while nothing plays, past the break', () => {

@@ -12,6 +12,9 @@ export const SESSION_WORDS: Readonly<Record<SessionAct, string>> = {
   'previous-change': 'previous change',
   'next-song': 'next song',
   'previous-song': 'previous song',
+  'choose-next': 'choose the next song, and go on as it is',
+  'choose-previous': 'choose the song before, and go on as it is',
+  'start-chosen': 'start the chosen song',
   back: 'take the start back',
   panic: 'all sound off',
 };

@@ -141,6 +141,10 @@ export class PlaybackHost implements PlaybackWorker {
     this.playback.goSong(by);
   }
 
+  chooseSong(by: 1 | -1): void {
+    this.playback.chooseSong(by);
+  }
+
   goChange(by: 1 | -1): void {
     this.playback.goChange(by);
   }

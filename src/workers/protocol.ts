@@ -89,6 +89,8 @@ export interface PlaybackWorker {
   select(songId: string, place: Ticks, entryId: string | null): void;
   /** One song, or one change, on or back. */
   goSong(by: 1 | -1): void;
+  /** Has another song come next; what is on stays. */
+  chooseSong(by: 1 | -1): void;
   goChange(by: 1 | -1): void;
   /** Chooses what comes next; null for what the set says. */
   queue(entryId: string | null): void;

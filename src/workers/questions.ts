@@ -42,6 +42,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   play: z.tuple([id, time, id.nullable()]),
   select: z.tuple([id, time, id.nullable()]),
   goSong: z.tuple([by]),
+  chooseSong: z.tuple([by]),
   goChange: z.tuple([by]),
   queue: z.tuple([id.nullable()]),
   back: z.tuple([]),

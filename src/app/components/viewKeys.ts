@@ -61,6 +61,7 @@ const SET: Keys = [
 const STAGE: Keys = [
   ['← →', 'previous and next change'],
   ['Page Up · Page Down', 'previous and next song'],
+  ['Shift Page Up · Shift Page Down', 'choose which song comes next; what is on stays'],
   ['Escape', 'stop'],
 ];
 

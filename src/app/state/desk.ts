@@ -188,6 +188,7 @@ export const {
   stop: stopSong,
   select: selectPlace,
   goSong,
+  chooseSong,
   goChange,
   queue: queueEntry,
   back: takeStartBack,

@@ -39,6 +39,7 @@ export interface Playing {
   readonly play: (songId: string, from: Ticks, entryId?: string | null) => Promise<void>;
   readonly select: (songId: string, place: Ticks, entryId?: string | null) => Promise<void>;
   readonly goSong: (by: 1 | -1) => Promise<void>;
+  readonly chooseSong: (by: 1 | -1) => Promise<void>;
   readonly goChange: (by: 1 | -1) => Promise<void>;
   readonly queue: (entryId: string | null) => Promise<void>;
   readonly back: () => Promise<void>;
@@ -126,6 +127,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     },
     select: async (songId, place, entryId = null) => void (await ask((w) => w.select(songId, place, entryId))),
     goSong: async (by) => void (await ask((w) => w.goSong(by))),
+    chooseSong: async (by) => void (await ask((w) => w.chooseSong(by))),
     goChange: async (by) => void (await ask((w) => w.goChange(by))),
     queue: async (entryId) => void (await ask((w) => w.queue(entryId))),
     back: async () => void (await ask((w) => w.back())),

@@ -111,6 +111,9 @@ const ACT_NAMES: Readonly<Record<Extract<Doing, { kind: 'session' }>['act'], str
   'previous-change': 'Prev. change',
   'next-song': 'Next song',
   'previous-song': 'Prev. song',
+  'choose-next': 'Choose next',
+  'choose-previous': 'Choose prev.',
+  'start-chosen': 'Start chosen',
   back: 'Take back',
   panic: 'Panic',
 };

@@ -53,6 +53,7 @@ export const newSet = (id: string, title: string, rest: Partial<ShowSet> = {}): 
   title,
   onStage: null,
   between: 30,
+  runsOn: false,
   entries: [],
   missing: [],
   tonight: [],

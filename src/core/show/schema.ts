@@ -343,6 +343,8 @@ export const setSchema = z.strictObject({
   onStage: z.int().min(0).max(1439).nullable(),
   /** Seconds that are reckoned between songs that wait. */
   between: within(RANGES.betweenSeconds),
+  /** Whether the change after a song's last goes on to the next song; else it never leaves the song. */
+  runsOn: z.boolean(),
   entries: z.array(setEntrySchema).max(LIMITS.songs),
   /** Players who are not there: their parts are let into the backing. */
   missing: z.array(id).max(LIMITS.players),

@@ -16,6 +16,9 @@ export const SESSION_ACTS = [
   'previous-change',
   'next-song',
   'previous-song',
+  'choose-next',
+  'choose-previous',
+  'start-chosen',
   'back',
   'panic',
 ] as const;

@@ -1,5 +1,6 @@
 import { removeSet, setOf, setSetField, RANGES, figureIn, rangeWords } from '../../../core/show';
 import { clockWords, readClock } from '../../../wording';
+import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
@@ -43,6 +44,12 @@ export function SetFields() {
           return null;
         }}
       />
+      <Check
+        isSelected={set.runsOn}
+        onChange={(runsOn) => void perform(setSetField(show, 'runsOn', runsOn), 'change what follows a last change')}
+      >
+        “Next change” behind a song's last goes on to the next song
+      </Check>
       <LearnStarts />
       <Soft>Choose a row to say what starts that song and what follows it.</Soft>
       {show.sets.length > 1 && (

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { songTime, type Song } from '../../../core/show';
+import { indexShow, setOf, songTime, type Song } from '../../../core/show';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../../core/time';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
@@ -31,6 +31,16 @@ const Head = styled.header`
     line-height: 1;
     font-variant-numeric: tabular-nums;
   }
+`;
+
+const Comes = styled.p`
+  margin: 0;
+  overflow: hidden;
+  font-size: 30px;
+  font-weight: 700;
+  color: ${stage.lamp};
+  text-overflow: ellipsis;
+  white-space: nowrap;
 `;
 
 const Middle = styled.div`
@@ -87,6 +97,10 @@ export function OnStage({ song, playerId, wrong }: Props) {
   });
   const counting = useNews(({ news }) => news.playing && news.from !== null && news.place < news.from);
   const { now, beside, next } = stageOf(show, song, tick);
+  const comes = useNews(({ news }) => {
+    const entry = setOf(show).entries.find((e) => e.id === news.queued);
+    return entry?.kind === 'song' ? indexShow(show).songs.get(entry.songId)?.title : undefined;
+  });
   const remark = remarkAt(song, tick);
   const bar = counting ? '…' : formatBar(bars, barOfTick(bars, tick).bar, song.bars);
   return (
@@ -96,6 +110,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
           {song.title}
           {player && ` · ${player.name}`}
         </h1>
+        {comes !== undefined && <Comes aria-label="Song that comes next">next: {comes}</Comes>}
         {!song.stepped && <b aria-label="Bar">{bar}</b>}
       </Head>
       <Middle>

@@ -1,11 +1,11 @@
-import { ChevronLeft, ChevronRight, Lock, LockOpen, Play, SkipForward, Square, Undo2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight, ListPlus, Lock, LockOpen, Play, SkipForward, Square, Undo2 } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
-import { goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
+import { chooseSong, goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { setStageOnly } from '../../state/device';
 import { useApp, useShow } from '../../state/store';
@@ -113,6 +113,8 @@ export function StageKeys({ song }: { readonly song: Song }) {
       ArrowLeft: () => void goChange(-1),
       PageDown: () => void goSong(1),
       PageUp: () => void goSong(-1),
+      'Shift+PageDown': () => void chooseSong(1),
+      'Shift+PageUp': () => void chooseSong(-1),
       Escape: () => void stopSong(),
     }),
   );
@@ -132,6 +134,9 @@ export function StageKeys({ song }: { readonly song: Song }) {
       </Key>
       <Key aria-label="Next change" onPress={() => void goChange(1)}>
         <ChevronRight size={36} aria-hidden />
+      </Key>
+      <Key aria-label="Choose the next song" onPress={() => void chooseSong(1)}>
+        <ListPlus size={30} aria-hidden />
       </Key>
       <Key aria-label="Next song" onPress={() => void goSong(1)}>
         <SkipForward size={30} aria-hidden />

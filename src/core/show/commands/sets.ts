@@ -89,8 +89,8 @@ export function changeEntry<E extends SetEntry>(
   return { kind: 'set', path: [...entriesPath(set), { id: entry.id }], before, after };
 }
 
-/** Sets what a set is called, when it begins, or what is reckoned between its songs. Null when nothing would change. */
-export function setSetField<K extends 'title' | 'onStage' | 'between'>(
+/** Sets what a set is called, when it begins, what is reckoned between its songs, or whether changes go on into the next. Null when nothing would change. */
+export function setSetField<K extends 'title' | 'onStage' | 'between' | 'runsOn'>(
   show: Show,
   field: K,
   value: ShowSet[K],
