@@ -20,7 +20,7 @@ describe('every view of the largest show', () => {
     await untilProven(b, 240_000);
   }, 300_000);
 
-  it('is opened while it plays, and no message leaves late', { retry: 2, timeout: 300_000 }, async () => {
+  it('is opened while it plays, and no message leaves late', { retry: 3, timeout: 300_000 }, async () => {
     await b.click('link', 'Chart');
     await b.find('group', /^Chart of/);
     await b.click('button', 'Play');
