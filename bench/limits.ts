@@ -15,11 +15,11 @@ export async function limits(only = ''): Promise<boolean> {
     '\nShows at their limits: seconds to open, prove, prove again after an edit, export and print; in a heap of 500 MB.',
   );
   let good = true;
-  for (const name of Object.keys(LIMIT_CASES).slice(0, size(undefined, 1))) {
+  for (const name of Object.keys(LIMIT_CASES).filter((n) => size(true, n.endsWith(' units')))) {
     if (!name.includes(only)) continue;
     const { stdout, stderr, status } = spawnSync(process.execPath, ['--max-old-space-size=500', file, name], {
       encoding: 'utf8',
-      timeout: PATIENCE,
+      timeout: size(PATIENCE, 10 * PATIENCE),
     });
     const refused = /^Error: (refused in .*)/m.exec(stderr)?.[1];
     if (refused !== undefined) {
@@ -35,7 +35,8 @@ export async function limits(only = ''): Promise<boolean> {
     }
     const { took } = JSON.parse(stdout) as { took: Record<string, number> };
     const all = Object.values(took).map((ms) => (ms / 1000).toFixed(2).padStart(7));
-    good &&= Math.max(...Object.values(took)) < AIM;
+    // Where only that it runs is looked at, a busy machine may take its time.
+    good &&= Math.max(...Object.values(took)) < size(AIM, Number.POSITIVE_INFINITY);
     console.log(`  ${name.padEnd(44)} ${all.join(' ')}`);
   }
   console.log('  aim: each step within 10 s');
