@@ -53,7 +53,7 @@ export async function chart(): Promise<ChartTimes> {
       const tick = (now) => {
         if (n > 5) frames.push(now - last);
         last = now;
-        if (++n > 240) { paper.scrollTop = 0; done(frames); return; }
+        if (++n > ${size(240, 30)}) { paper.scrollTop = 0; done(frames); return; }
         paper.scrollTop += 24;
         requestAnimationFrame(tick);
       };
