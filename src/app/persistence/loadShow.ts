@@ -1,11 +1,13 @@
 import { readShowData } from '../../core/formats/show-file';
 import { hasErrors, type Problem, type Read } from '../../core/problems';
-import type { Show } from '../../core/show';
+import { SHOW_VERSION, type Show } from '../../core/show';
 import type { Shelf } from './db';
 import { dataOf, type Lying } from './shows';
 
 export interface Loaded extends Omit<Lying, 'data'> {
   readonly read: Read<Show>;
+  /** What lies there is of an older version: no row of it is as it was read. */
+  readonly lifted: boolean;
 }
 
 /**
@@ -21,7 +23,7 @@ export async function loadShow(shelf: Shelf, id: string): Promise<Loaded | undef
     const read = readShowData(data);
     const bad = read.value ? [] : songsAt(read.problems, lying.songIds);
     // What is wrong with the rest of the show is not for a song to answer for.
-    if (bad.length === 0) return { read, ...rest };
+    if (bad.length === 0) return { read, lifted: (data as { version?: unknown }).version !== SHOW_VERSION, ...rest };
     for (const song of bad) but.add(song);
   }
 }

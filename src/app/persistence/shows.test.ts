@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
 import { applyEdit, deleteSong, newFootSwitch, songEntries, type Show } from '../../core/show';
@@ -93,6 +94,25 @@ describe('the shelf', () => {
     expect((await loadShow(shelf, show.id))!.read.value).toEqual(show);
     await saveShow(shelf, show, 3, 2);
     expect(await loadShow(shelf, show.id)).toMatchObject({ revision: 4, inRows: true });
+  });
+
+  it('has a show of an older version whole again after one song of it was edited', async () => {
+    const old = JSON.parse(
+      readFileSync(new URL('../../../fixtures/shows/version-8.json', import.meta.url), 'utf8'),
+    ) as { id: string; title: string; songs: { id: string }[] };
+    const { songs, ...frame } = old;
+    await shelf.songs.bulkPut(songs.map((data) => ({ showId: old.id, id: data.id, data })));
+    const ids = songs.map((s) => s.id);
+    await shelf.shows.put({ id: old.id, title: old.title, revision: 1, savedAt: 1, data: frame, songs: ids });
+    const { read, lifted } = (await loadShow(shelf, old.id))!;
+    expect(lifted).toBe(true);
+    const value = read.value!;
+    const edited = { ...value, songs: value.songs.map((s, i) => (i === 0 ? { ...s, title: 'Other' } : s)) };
+    // What lies there is nothing that was read: as saving hands it on.
+    await saveShow(shelf, edited, 1, 2, { ...value, songs: value.songs.map((s) => ({ ...s })) });
+    const again = (await loadShow(shelf, old.id))!;
+    expect(again).toMatchObject({ lifted: false, lost: 0, damaged: [] });
+    expect(again.read.value).toEqual(edited);
   });
 
   it('leaves out what arrives and what is pressed for a song whose row is lost', async () => {

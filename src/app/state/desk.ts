@@ -76,7 +76,7 @@ const saving = createSaving({
   save: (show, base, now, before) => saveShow(shelf, show, base, now, before),
   load: async (id) => {
     const loaded = await loadShow(shelf, id);
-    return loaded?.read.value && { show: loaded.read.value, revision: loaded.revision };
+    return loaded?.read.value && { show: loaded.read.value, revision: loaded.revision, lifted: loaded.lifted };
   },
   now: Date.now,
   later,
@@ -330,7 +330,7 @@ export async function openFromShelf(id: string): Promise<void> {
   const shelved = fresh?.show.id === id ? fresh : null;
   fresh = null;
   if (shelved) {
-    if (shelved.revision !== null) saving.opened(shelved.show, shelved.revision);
+    if (shelved.revision !== null) saving.opened({ show: shelved.show, revision: shelved.revision, lifted: false });
     await enter(shelved.show, shelved.revision);
     return;
   }
@@ -348,7 +348,8 @@ export async function openFromShelf(id: string): Promise<void> {
   const { value, problems } = loaded.read;
   if (value) {
     // Rows that cannot be read stay where they are: what is saved is compared with what could be.
-    if (loaded.inRows && loaded.lost === 0) saving.opened(value, loaded.revision);
+    const { revision, lifted } = loaded;
+    if (loaded.inRows && loaded.lost === 0) saving.opened({ show: value, revision, lifted });
     await enter(value, loaded.revision);
     useApp.setState({ damaged: loaded.damaged });
     if (loaded.lost > 0) {

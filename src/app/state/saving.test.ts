@@ -14,14 +14,18 @@ class Desk {
   refuses = false;
   gone = false;
   saves = 0;
+  /** Songs that the last save had to write. */
+  written = 0;
+  lifted = false;
   time = 0;
   private timers: { at: number; run: () => void }[] = [];
   readonly doc = createDocument(useApp, () => useApp.getState().open?.save !== 'saved' && this.saving.soon());
   readonly saving: Saving = createSaving({
     open: () => useApp.getState().open,
     document: this.doc,
-    save: async (s, base): Promise<Saved> => {
+    save: async (s, base, _, before): Promise<Saved> => {
       this.saves += 1;
+      this.written = s.songs.filter((song) => !before?.songs.includes(song)).length;
       await Promise.resolve();
       if (this.refuses) throw new Error('no room');
       if (this.gone && base !== null) return { kind: 'gone' };
@@ -30,7 +34,7 @@ class Desk {
       this.row = { show: s, revision: (base ?? 0) + 1 };
       return { kind: 'saved', revision: this.row.revision };
     },
-    load: async () => this.row,
+    load: async () => ({ ...this.row, lifted: this.lifted }),
     now: () => this.time,
     later: (run, millis) => {
       const timer = { at: this.time + millis, run };
@@ -153,5 +157,24 @@ describe('saving', () => {
     desk.doc.enter({ ...show, id: 'other' }, 7);
     await saving;
     expect(open()).toMatchObject({ revision: 7, save: 'saved' });
+  });
+
+  it('writes all songs of a show that was lifted from an older version, and then only what changed', async () => {
+    for (const [lifted, written] of [
+      [true, show.songs.length],
+      [false, 0],
+    ] as const) {
+      desk.saving.opened({ show: open().show, revision: open().revision!, lifted });
+      rename(`Lifted ${lifted}`);
+      await desk.pass(SAVE_DELAY);
+      expect(desk.written).toBe(written);
+    }
+    // Another tab may be of the older version still.
+    desk.lifted = true;
+    desk.theirs('From an older tab');
+    await desk.saving.follow(desk.row.revision);
+    rename('Edited here');
+    await desk.pass(SAVE_DELAY);
+    expect(desk.written).toBe(show.songs.length);
   });
 });

@@ -8,6 +8,13 @@ export const SAVE_DELAY = 150;
 /** A store that refuses is tried again this often: there may be room. */
 const TRY_AGAIN = 5000;
 
+/** A show that lies on the shelf. `lifted`: of an older version, so that no row of it is as it was read. */
+export interface LyingShow {
+  readonly show: Show;
+  readonly revision: number;
+  readonly lifted: boolean;
+}
+
 /** What saving needs of the shelf and of the machine. */
 export interface SavingNeeds {
   readonly open: () => OpenShow | null;
@@ -15,7 +22,7 @@ export interface SavingNeeds {
   /** `before` is what lies on the shelf, where that is known: what did not change need not be written. */
   readonly save: (show: Show, base: number | null, now: number, before: Show | null) => Promise<Saved>;
   /** The show as it lies there; undefined where it is gone or cannot be read. */
-  readonly load: (id: string) => Promise<{ readonly show: Show; readonly revision: number } | undefined>;
+  readonly load: (id: string) => Promise<LyingShow | undefined>;
   readonly now: () => number;
   /** Runs something later; gives what calls it off. */
   readonly later: (run: () => void, millis: number) => () => void;
@@ -24,7 +31,7 @@ export interface SavingNeeds {
 /** Keeps the open show on the shelf. What another tab saved is never written over, and never lost. */
 export interface Saving {
   /** A show was opened that lies on the shelf like this. */
-  readonly opened: (show: Show, revision: number) => void;
+  readonly opened: (there: LyingShow) => void;
   /** Something changed: it is saved soon. */
   readonly soon: () => void;
   /** Saves what is not saved. Calls wait for each other, so that a revision is never used twice. */
@@ -48,6 +55,11 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
 
   /** What lies on the shelf, and under which revision. */
   let lying: { readonly show: Show; readonly revision: number } | null = null;
+  const lies = ({ show, revision, lifted }: LyingShow): void => {
+    // The frame is saved with its new version: songs that stayed as they were would be of the old one beside it.
+    const songs = lifted ? show.songs.map((s) => ({ ...s })) : show.songs;
+    lying = { show: { ...show, songs }, revision };
+  };
   const before = (show: Show, revision: number | null): Show | null =>
     lying && lying.show.id === show.id && lying.revision === revision ? lying.show : null;
 
@@ -81,14 +93,12 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     const theirs = is && (await load(is.show.id));
     if (theirs && open()?.show.id === theirs.show.id) {
       document.replace(theirs.show, theirs.revision, 'take what another tab saved');
-      lying = { show: open()!.show, revision: theirs.revision };
+      lies({ ...theirs, show: open()!.show });
     }
   };
 
   return {
-    opened: (show, revision) => {
-      lying = { show, revision };
-    },
+    opened: lies,
     soon: () => soon(SAVE_DELAY),
     now: saveNow,
     follow: async (revision) => {
