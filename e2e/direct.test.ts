@@ -52,7 +52,8 @@ describe('a rig of one unit', () => {
 
   it('has what stands at a change exchanged by typing on it; one undo takes it back', async () => {
     await onFlag(/^3\|1 Low Tide/, 'bi');
-    await b.says('combobox', 'Put in its place', /^/);
+    const field = await b.find('combobox', 'Put in its place');
+    expect(await field.getAttribute('value')).toBe('bi');
     await b.type(Key.ENTER);
     await flag(/^3\|1 Bite, proven$/);
     await b.click('button', 'Undo: exchange a cue');
@@ -92,14 +93,15 @@ describe('a rig of one unit', () => {
   });
 
   it('has a remark at a bar: on the chart, pressed to be changed, and on stage', async () => {
-    await goTo(b, '13');
+    // Off the grid to which the chart snaps.
+    await goTo(b, '13|1|40');
     await b.click('button', 'Close');
-    await b.fill('textbox', 'A remark at 13|1', `wait for the harp${Key.ENTER}`);
-    await b.find('button', '13|1 remark: wait for the harp');
+    await b.fill('textbox', /^A remark at 13/, `wait for the harp${Key.ENTER}`);
     await goTo(b, '2');
-    await b.click('button', '13|1 remark: wait for the harp');
+    await b.click('radio', 'Frame');
+    await b.click('button', /^13\S* remark: wait for the harp$/);
     await b.fill('textbox', 'Remark', `wait for the bell${Key.ENTER}`);
-    await b.find('button', '13|1 remark: wait for the bell');
+    await b.find('button', /^13\S* remark: wait for the bell$/);
     await b.click('button', 'Play');
     await b.find('button', 'Stop');
     await b.click('link', 'Stage');

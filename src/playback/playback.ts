@@ -182,7 +182,8 @@ export class Playback {
     if (!show || !song) return;
     const here = ticksAt(songTime(song), placeIn(this.session, this.now()).place);
     const place = changeBy(show, song, here, by);
-    if (by > 0 && place <= here + 1 && setOf(show).runsOn) {
+    // A song that is played beside the set has none to go on to.
+    if (by > 0 && place <= here + 1 && entryOf(show, entryId) && setOf(show).runsOn) {
       this.goSong(1);
       return;
     }

@@ -183,6 +183,8 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
     song,
     planned,
     entryId: input.entryId,
+    // What was chosen is come to.
+    queued: session.queued === input.entryId ? null : session.queued,
     following: null,
     beside: null,
     history: withEnd(session.history, now),

@@ -115,6 +115,16 @@ describe('from song to song', () => {
     expect(go(50)).toMatchObject({ playing: true, songId: songOf(2).id, queued: null });
   });
 
+  it('is gone to by the rig alone while nothing plays, and is chosen no more then', () => {
+    const { playback, go } = played(show);
+    playback.select(songOf(0).id, 0);
+    go(50);
+    playback.chooseSong(1);
+    playback.chooseSong(1);
+    playback.goSong(1);
+    expect(go(50)).toMatchObject({ playing: false, songId: songOf(2).id, queued: null });
+  });
+
   it('goes on with the next while one plays, and to the queued one first', () => {
     const { playback, go } = played(show);
     playback.play(songOf(0).id, 0);
@@ -143,6 +153,15 @@ describe('from song to song', () => {
     const inside = places.slice(1).map(() => songOf(0).id);
     expect(stepped(true)).toEqual([...inside, songOf(1).id]);
     expect(stepped(false)).toEqual([...inside, songOf(0).id]);
+  });
+
+  it('is never left so where it is played beside the set', () => {
+    const out = show.sets.map((s) => ({ ...s, runsOn: true, entries: s.entries.slice(1) }));
+    const { playback, go } = played({ ...show, sets: out });
+    playback.select(songOf(0).id, 0);
+    go(50);
+    for (const _ of changePlaces(show, songOf(0))) playback.goChange(1);
+    expect(go(50).songId).toBe(songOf(0).id);
   });
 
   it('goes there with the rig while nothing plays, past the break', () => {

@@ -35,6 +35,8 @@ export interface ChartLineProps {
   readonly onSelect: (cueId: string, add: boolean) => void;
   /** A sweep's curve was pressed. */
   readonly onSweep: (sweepId: string) => void;
+  /** A remark was pressed. */
+  readonly onRemark: (at: Ticks) => void;
   /** A section's name, a tempo or a metre was pressed. */
   readonly onFrame: () => void;
   readonly onDrop: (cueId: string, x: number, y: number) => void;
@@ -150,7 +152,7 @@ export function partsInTime(props: ChartLineProps, shape: LineShape): readonly R
         title={remark.text}
         aria-label={`${at} remark: ${remark.text}`}
         style={{ left: x, top: shape.remarksTop, maxWidth: (next ? xOf(line, next.remark.at) : line.width) - x }}
-        onClick={() => props.onPlace(remark.at, false)}
+        onClick={() => props.onRemark(remark.at)}
       >
         {remark.text}
       </RemarkText>

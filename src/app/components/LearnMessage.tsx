@@ -1,15 +1,14 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { pressOf, type Press } from '../../core/meaning';
 import type { Bytes } from '../../core/midi';
 import { indexShow } from '../../core/show';
 import { messageWords } from '../../wording';
-import { listenOnly } from '../state/desk';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
 import { Button, MainButton, Soft } from './controls';
-import { DialogButton } from './DialogButton';
 import { Last, Rows } from './dialogParts';
+import { ListenDialog } from './ListenDialog';
 import { StandInKeys } from './StandInKeys';
 
 interface Props {
@@ -25,20 +24,10 @@ interface Props {
 
 /** Takes a message from what arrives; while it listens, what arrives does nothing else. */
 export function LearnMessage({ face, label, ask, fits, says = messageWords, onTake }: Props) {
-  const [from, setFrom] = useState(0);
   return (
-    <DialogButton
-      face={face}
-      label={label}
-      title="Learn a message"
-      onOpen={() => {
-        setFrom(useNews.getState().lines.at(-1)?.number ?? 0);
-        void listenOnly(true);
-      }}
-      onClosed={() => void listenOnly(false)}
-    >
-      {(close) => <Listening from={from} close={close} ask={ask} fits={fits} says={says} onTake={onTake} />}
-    </DialogButton>
+    <ListenDialog face={face} label={label} title="Learn a message">
+      {(close, from) => <Listening from={from} close={close} ask={ask} fits={fits} says={says} onTake={onTake} />}
+    </ListenDialog>
   );
 }
 

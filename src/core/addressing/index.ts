@@ -46,3 +46,4 @@ export type { Deep } from './readonly';
 export { countedTable, edgeSlots, freshGroup } from './planShape';
 export { compareProfiles, type ProfileDifference } from './compareProfiles';
 export { learn } from './learn';
+export { figureText, hasTwoStates, valueText } from './valueText';

@@ -1,4 +1,4 @@
-import { labelOf } from '../addressing';
+import { labelOf, valueText } from '../addressing';
 import { moments } from '../meaning';
 import {
   cuesInOrder,
@@ -84,7 +84,9 @@ export function cueSheet(show: Show, song: Song): Sheet {
       add(
         at,
         place,
-        control ? `${unit!.name}: ${control.name}` : `${unit?.name ?? ''}: bytes`,
+        control && action.kind === 'control'
+          ? `${unit!.name}: ${control.name} ${valueText(control, action.value)}`
+          : `${unit?.name ?? ''}: bytes`,
         undefined,
         sectionOf(at),
       );

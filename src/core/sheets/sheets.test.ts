@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { emptyShow, songsOfSet } from '../show';
+import { actionCue, emptyShow, songsOfSet } from '../show';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind, type SheetTable } from './';
 
 const show = demoShow();
@@ -34,6 +34,29 @@ describe('sheets of paper', () => {
     const lead = changes!.rows.find((r) => r[2] === 'Fog Lead')!;
     expect(lead[3]).toContain('QB H6 Bite');
     expect(changes!.rows.some((r) => r[2]!.includes('moved until'))).toBe(true);
+  });
+
+  it('say of a song its remarks, and values with their figure', () => {
+    const song = {
+      ...show.songs[0]!,
+      cues: [actionCue('c', 3840, { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 40 })],
+    };
+    const own = { ...song, sweeps: [], remarks: [{ id: 'r', at: 7680, text: 'wait for the harp', onStage: false }] };
+    const sheet = sheetsOf({ ...show, songs: [own, ...show.songs.slice(1)] }, 'cues')[0]!;
+    const rows = sheet.parts.flatMap((p) => (p.kind === 'table' ? p.rows : []));
+    expect(rows.map((r) => r[2])).toEqual(['Still Water', 'Tarn: Mix 40 %', '“wait for the harp”']);
+  });
+
+  it('have what starts the songs of the set, where messages do', () => {
+    expect(tables('set')[0]!.columns.map((c) => c.head)).not.toContain('Starts by');
+    const [set] = show.sets;
+    const launch = { portId: 'feet', bytes: 'C104', does: 'start' as const };
+    const entries = set!.entries.map((e, i) => (i === 0 && e.kind === 'song' ? { ...e, launch } : e));
+    const sheet = sheetsOf({ ...show, sets: [{ ...set!, entries }] }, 'set')[0]!;
+    const [order] = sheet.parts.filter((p): p is SheetTable => p.kind === 'table');
+    const started = order!.rows.map((r) => r[order!.columns.findIndex((c) => c.head === 'Starts by')]);
+    expect(started[0]).toBe(`program 4, channel 2, ${show.ports.find((p) => p.id === 'feet')!.name}`);
+    expect(started.slice(1).every((s) => s === '')).toBe(true);
   });
 
   it('have the set with clock times, its break, and what follows', () => {

@@ -130,6 +130,7 @@ export {
   tonesOn,
   directName,
   directTone,
+  knownDirect,
   type Direct,
   slotFor,
   muteCues,

@@ -189,6 +189,12 @@ export function SongChart({ song, search }: Props) {
     },
     onSelect: chosen.pick,
     onSweep: chosen.chooseSweep,
+    onRemark: (at: Ticks) => {
+      chosen.clear();
+      setPart('here');
+      // Just where it stands: the snap would lead past it.
+      acts.moveCaret(at);
+    },
     onFrame: () => {
       chosen.clear();
       setPart('frame');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
-import { indexOfLabel } from '../../../core/addressing';
+import { indexOfLabel, labelOf } from '../../../core/addressing';
 import type { Cue } from '../../../core/show';
 import { placeables, valuesNamed } from './placeables';
 
@@ -45,6 +45,20 @@ describe('what can be placed', () => {
     expect(direct(one(`qb ${h6}`, 'zero'))).toEqual(['quillback', h6, null]);
     expect(direct(one('qb h6 swell'))).toEqual(['quillback', h6, quill.profile.variants!.names.indexOf('Swell')]);
     expect(direct(one('qb swell'))).toEqual(['quillback', null, quill.profile.variants!.names.indexOf('Swell')]);
+  });
+
+  it('are counted as it is shown, also of a unit whose labels are figures', () => {
+    const tarn = show.units.find((u) => u.id === 'tarn')!;
+    const index = (text: string, counting: 'zero' | 'one' | 'label') => {
+      const [does] = placeables(show, text, counting).map((p) => p.does);
+      if (!does) return undefined;
+      if (!('kind' in does)) return does.index;
+      const part = does.kind === 'tone' ? show.tones.find((x) => x.id === does.toneId)?.parts[0] : undefined;
+      return tarn.slots.find((s) => s.id === part?.slotId)?.index;
+    };
+    // Tarn writes its presets from 000 on.
+    expect(labelOf(tarn.profile.plan, 40)).toBe('040');
+    expect([index('tarn 40', 'label'), index('tarn 40', 'zero'), index('tarn 40', 'one')]).toEqual([40, 40, 39]);
   });
 
   it('are those of a unit that is named alone', () => {

@@ -4,6 +4,7 @@ import {
   directName,
   directTone,
   indexShow,
+  knownDirect,
   type Cue,
   type Direct,
   type Edit,
@@ -86,18 +87,19 @@ function directsNamed(
   wanted: string,
   counting: Counting,
 ): { readonly exact: readonly Placeable[]; readonly like: readonly Placeable[] } {
-  const exact: Placeable[] = [];
-  const like: Placeable[] = [];
-  for (const unit of show.units) {
+  const hits = show.units.flatMap((unit) => {
     const own = behind(unit, wanted);
-    const text = own ?? wanted;
-    for (const [list, index, variant] of directsOf(unit, text, counting, own !== null)) {
-      (list === 'exact' ? exact : like).push(
+    return directsOf(unit, own ?? wanted, counting, own !== null).map((hit) => ({ unit, hit }));
+  });
+  // More are not shown: what a hundred units have need not be looked up.
+  const placed = (list: Hit[0]): readonly Placeable[] =>
+    hits
+      .filter(({ hit }) => hit[0] === list)
+      .slice(0, FOUND_LIMIT)
+      .map(({ unit, hit: [, index, variant] }) =>
         directPlaceable(show, unit, { unitId: unit.id, index, variant }, counting),
       );
-    }
-  }
-  return { exact, like };
+  return { exact: placed('exact'), like: placed('like') };
 }
 
 type Hit = readonly [list: 'exact' | 'like', index: number | null, variant: number | null];
@@ -105,10 +107,9 @@ type Hit = readonly [list: 'exact' | 'like', index: number | null, variant: numb
 /** What a text means on one unit. `own`: the unit was named before it. */
 function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): readonly Hit[] {
   const { plan, variants } = unit.profile;
+  // A figure is counted as it is shown: as a label it may be another preset.
   const place = (t: string): number | undefined =>
-    slotOfNumber(plan, t, 'label') ??
-    slotOfNumber(plan, t, counting) ??
-    unit.slots.find((s) => s.name.toLowerCase() === t)?.index;
+    slotOfNumber(plan, t, counting) ?? unit.slots.find((s) => s.name.toLowerCase() === t)?.index;
   // Its name alone: what one can go on to type behind it.
   if (text === '') return unit.slots.filter((s) => s.name !== '').map((s): Hit => ['like', s.index, null]);
   const hits: Hit[] = [];
@@ -138,8 +139,7 @@ function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): 
 /** The tone that is there already, or the preset or variant that one is made of. */
 function directPlaceable(show: Show, unit: Unit, direct: Direct, counting: Counting): Placeable {
   const { index, variant } = direct;
-  const known = directTone(show, direct, () => '');
-  const tone = known && known.edits.length === 0 ? indexShow(show).tones.get(known.toneId) : undefined;
+  const tone = knownDirect(show, direct);
   const number = index === null ? '' : ` ${slotNumber(unit.profile.plan, index, counting)}`;
   const aside = `${unit.name}${number}`;
   if (tone)

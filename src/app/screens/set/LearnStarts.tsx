@@ -5,10 +5,10 @@ import { useShallow } from 'zustand/react/shallow';
 import { indexShow, setLaunches, songEntries } from '../../../core/show';
 import { launchesHeard } from '../../../playback';
 import { Button, MainButton, Soft } from '../../components/controls';
-import { DialogButton } from '../../components/DialogButton';
 import { Last, Rows } from '../../components/dialogParts';
+import { ListenDialog } from '../../components/ListenDialog';
 import { StandInKeys } from '../../components/StandInKeys';
-import { listenOnly, perform } from '../../state/desk';
+import { perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
@@ -36,9 +36,8 @@ const Songs = styled.ol`
 
 /** The messages that start the songs of the set, pressed one after the other. */
 export function LearnStarts() {
-  const [from, setFrom] = useState(0);
   return (
-    <DialogButton
+    <ListenDialog
       face={
         <>
           <Ear size={15} aria-hidden /> Learn starts in a row
@@ -47,14 +46,9 @@ export function LearnStarts() {
       label="Learn starts in a row"
       title="Press for each song in turn"
       width={560}
-      onOpen={() => {
-        setFrom(useNews.getState().lines.at(-1)?.number ?? 0);
-        void listenOnly(true);
-      }}
-      onClosed={() => void listenOnly(false)}
     >
-      {(close) => <Row from={from} close={close} />}
-    </DialogButton>
+      {(close, from) => <Row from={from} close={close} />}
+    </ListenDialog>
   );
 }
 

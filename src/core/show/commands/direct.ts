@@ -27,6 +27,30 @@ const only = (tone: Tone): TonePart | undefined => {
   return part && more.length === 0 && part.controls.length === 0 && part.effects.length === 0 ? part : undefined;
 };
 
+const keyOf = (unitId: string, slotId: string | null, variant: number | null): string =>
+  JSON.stringify([unitId, slotId, variant]);
+
+const kept = new WeakMap<Show['tones'], ReadonlyMap<string, Tone>>();
+
+/** Tones that want one preset or variant of one unit and nothing else, by that; of several the first. */
+function directTones(tones: Show['tones']): ReadonlyMap<string, Tone> {
+  let found = kept.get(tones);
+  if (!found) {
+    const all = tones.toReversed().flatMap((tone): [string, Tone][] => {
+      const part = only(tone);
+      return part ? [[keyOf(part.unitId, part.slotId, part.variant), tone]] : [];
+    });
+    kept.set(tones, (found = new Map(all)));
+  }
+  return found;
+}
+
+/** The tone that wants just this, whatever it is called by now; undefined where the show has none. */
+export function knownDirect(show: Show, { unitId, index, variant }: Direct): Tone | undefined {
+  const slotId = index === null ? null : slotAt(show, unitId, index)?.id;
+  return slotId === undefined ? undefined : directTones(show.tones).get(keyOf(unitId, slotId, variant));
+}
+
 /** What something wanted directly is called: as its preset or variant is, else as the unit writes it. */
 export function directName(unit: Unit, { index, variant }: Direct): string {
   const { plan, variants } = unit.profile;
@@ -48,11 +72,7 @@ export function directTone(show: Show, wanted: Direct, newId: () => string): Dir
   const { plan, variants } = unit.profile;
   if (index !== null && !(index >= 0 && index < slotCount(plan))) return null;
   if (variant !== null && !(variant >= 0 && variant < (variants?.names.length ?? 0))) return null;
-  const slotId = index === null ? null : slotAt(show, unitId, index)?.id;
-  const known = show.tones.find((t) => {
-    const part = only(t);
-    return part?.unitId === unitId && part.slotId === slotId && part.variant === variant;
-  });
+  const known = knownDirect(show, wanted);
   if (known) return { toneId: known.id, name: known.name, edits: [] };
   if (show.tones.length >= LIMITS.tones) return null;
   const slot = index === null ? { slotId: null, edits: [] } : slotFor(show, unitId, index, newId);

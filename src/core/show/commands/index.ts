@@ -12,7 +12,7 @@ export {
   writeTones,
   type Press,
 } from './cues';
-export { directName, directTone, type Direct } from './direct';
+export { directName, directTone, knownDirect, type Direct } from './direct';
 export {
   copySection,
   insertBars,
