@@ -8,10 +8,11 @@ import { useShow } from '../state/store';
 import { desk } from '../theme/tokens';
 import { MainButton, SignButton } from './controls';
 
-const Slip = styled.div`
+/** On stage it stands under the song's title: what is wrong is said above the keys, and must not be covered. */
+const Slip = styled.div<{ readonly $onStage: boolean }>`
   position: fixed;
-  left: 16px;
-  bottom: 92px;
+  left: ${(p) => (p.$onStage ? 30 : 16)}px;
+  ${(p) => (p.$onStage ? 'top: 100px; font-size: 22px;' : 'bottom: 92px;')}
   z-index: 6;
   display: flex;
   align-items: center;
@@ -25,7 +26,7 @@ const Slip = styled.div`
 `;
 
 /** The page was loaded anew while a song played: it can go on from the bar it was in. */
-export function GoOn() {
+export function GoOn({ onStage = false }: { readonly onStage?: boolean }) {
   const show = useShow();
   const resume = useResume((s) => s.resume);
   const song = resume?.showId === show.id ? indexShow(show).songs.get(resume.songId) : undefined;
@@ -33,7 +34,7 @@ export function GoOn() {
   const { bars, end } = songTime(song);
   const bar = barOfTick(bars, Math.min(resume.at, end - 1));
   return (
-    <Slip role="status" aria-label="Go on">
+    <Slip $onStage={onStage} role="status" aria-label="Go on">
       {song.title} played when the page was loaded anew.
       <MainButton onPress={() => void playSong(song.id, Math.max(0, bar.tick), resume.entryId)}>
         Go on at bar {formatBar(bars, bar.bar, song.bars)}

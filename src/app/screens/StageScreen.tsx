@@ -84,7 +84,7 @@ function OpenStage() {
               <StandInFloor unit={floor} />
             </Beside>
           )}
-          <GoOn />
+          <GoOn onStage />
           <KeysHelp />
         </>
       ) : (

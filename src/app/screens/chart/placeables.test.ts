@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
 import { indexOfLabel, labelOf } from '../../../core/addressing';
-import type { Cue } from '../../../core/show';
+import { newSlot, newTone, type Cue } from '../../../core/show';
 import { placeables, valuesNamed } from './placeables';
 
 const show = demoShow();
@@ -45,6 +45,19 @@ describe('what can be placed', () => {
     expect(direct(one(`qb ${h6}`, 'zero'))).toEqual(['quillback', h6, null]);
     expect(direct(one('qb h6 swell'))).toEqual(['quillback', h6, quill.profile.variants!.names.indexOf('Swell')]);
     expect(direct(one('qb swell'))).toEqual(['quillback', null, quill.profile.variants!.names.indexOf('Swell')]);
+  });
+
+  it('are what is called just so before what only begins with it, but for a bare figure or scene', () => {
+    const unit = show.units.find((u) => u.id === 'quillback')!;
+    const tones = [newTone('t1', 'Halo 2'), newTone('t2', '12 strings'), newTone('t3', 'Bite back')];
+    const slots = [...unit.slots, newSlot('halo', 100, 'Halo')];
+    const own = { ...show, tones, units: [{ ...unit, slots }] };
+    const first = (text: string) => placeables(own, text, 'one')[0]?.name;
+    expect(first('halo')).toBe('Halo');
+    expect(first('halo 2')).toBe('Halo 2');
+    expect(first('12')).toBe('12 strings');
+    expect(first('bite')).toBe('Bite back');
+    expect(first('qb bite')).toBe('Quillback Bite');
   });
 
   it('are counted as it is shown, also of a unit whose labels are figures', () => {

@@ -59,15 +59,26 @@ const named = (show: Show): Placeable[] => [
  * Tones and moves by a part of their name; presets by their label, their number in the counting that is
  * shown, or a part of their name, and variants, of a unit that may be named before ("H6", "qb 48", "quillback
  * h6 wide"); controls with a value behind their name ("tarn mix 40", "harmony on"); bytes behind a unit's
- * name. Best first: what begins with the text, then what is written just so on a unit, then what holds it.
+ * name. Best first: what is called just so, then what begins with the text, then what may be meant by it: a bare
+ * figure or scene of some unit, a name that holds it.
  */
 export function placeables(show: Show, text: string, counting: Counting): Placeable[] {
   const wanted = text.trim().toLowerCase();
   const all = named(show);
+  const equals = all.filter((p) => p.name.toLowerCase() === wanted);
   const starts = all.filter((p) => p.name.toLowerCase().startsWith(wanted));
   const holds = all.filter((p) => !starts.includes(p) && p.name.toLowerCase().includes(wanted));
-  const { exact, like } = wanted === '' ? { exact: [], like: [] } : directsNamed(show, wanted, counting);
-  const found = [...starts, ...exact, ...holds, ...like, ...controlsNamed(show, wanted), ...bytesNamed(show, wanted)];
+  const directs = wanted === '' ? null : directsNamed(show, wanted, counting);
+  const found = [
+    ...equals,
+    ...(directs?.exact ?? []),
+    ...starts,
+    ...(directs?.bare ?? []),
+    ...holds,
+    ...(directs?.like ?? []),
+    ...controlsNamed(show, wanted),
+    ...bytesNamed(show, wanted),
+  ];
   return [...new Map(found.map((p) => [p.id, p])).values()].slice(0, FOUND_LIMIT);
 }
 
@@ -81,12 +92,8 @@ function behind(unit: Unit, text: string): string | null {
   return null;
 }
 
-/** Presets and variants of units: those written just so, and those that have the text in their name. */
-function directsNamed(
-  show: Show,
-  wanted: string,
-  counting: Counting,
-): { readonly exact: readonly Placeable[]; readonly like: readonly Placeable[] } {
+/** Presets and variants of units: those written just so, those of a bare figure or variant, those that have the text in their name. */
+function directsNamed(show: Show, wanted: string, counting: Counting): Readonly<Record<Hit[0], readonly Placeable[]>> {
   const hits = show.units.flatMap((unit) => {
     const own = behind(unit, wanted);
     return directsOf(unit, own ?? wanted, counting, own !== null).map((hit) => ({ unit, hit }));
@@ -99,10 +106,10 @@ function directsNamed(
       .map(({ unit, hit: [, index, variant] }) =>
         directPlaceable(show, unit, { unitId: unit.id, index, variant }, counting),
       );
-  return { exact: placed('exact'), like: placed('like') };
+  return { exact: placed('exact'), bare: placed('bare'), like: placed('like') };
 }
 
-type Hit = readonly [list: 'exact' | 'like', index: number | null, variant: number | null];
+type Hit = readonly [list: 'exact' | 'bare' | 'like', index: number | null, variant: number | null];
 
 /** What a text means on one unit. `own`: the unit was named before it. */
 function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): readonly Hit[] {
@@ -114,14 +121,14 @@ function directsOf(unit: Unit, text: string, counting: Counting, own: boolean): 
   if (text === '') return unit.slots.filter((s) => s.name !== '').map((s): Hit => ['like', s.index, null]);
   const hits: Hit[] = [];
   const index = place(text);
-  if (index !== undefined) hits.push(['exact', index, null]);
+  if (index !== undefined) hits.push([own || /\D/.test(text) ? 'exact' : 'bare', index, null]);
   for (const [variant, name] of (variants?.names ?? []).entries()) {
     const names = [
       name.toLowerCase(),
       `${variants!.word} ${name}`.toLowerCase(),
       `${variants!.word} ${variant + 1}`.toLowerCase(),
     ];
-    if (names.includes(text)) hits.push(['exact', null, variant]);
+    if (names.includes(text)) hits.push([own ? 'exact' : 'bare', null, variant]);
     else if (own && names.some((n) => n.startsWith(text))) hits.push(['like', null, variant]);
     // A preset and a variant of it, one behind the other.
     for (const n of names) {
