@@ -160,8 +160,12 @@ export class Browser {
     );
   }
 
-  /** Asks the browser's own accessibility tree: what a screen reader would be told. */
-  private async seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
+  /** Asks the browser's own accessibility tree, what a screen reader would be told; gives the first answer of what it is asked of. */
+  private async first<T>(
+    role: string,
+    name: string | RegExp | undefined,
+    of: (backendNodeId: number) => Promise<T | undefined>,
+  ): Promise<T | undefined> {
     const { result } = await this.ask<{ result: { objectId: string } }>('Runtime.evaluate', { expression: 'document' });
     const query = typeof name === 'string' ? { accessibleName: name } : {};
     const { nodes } = await this.ask<{ nodes: AxNode[] }>('Accessibility.queryAXTree', {
@@ -171,31 +175,46 @@ export class Browser {
     });
     for (const node of nodes) {
       if (node.ignored || (name instanceof RegExp && !name.test(node.name?.value ?? ''))) continue;
-      const element = await this.shownOf(node.backendDOMNodeId);
-      if (element) return element;
+      const found = await of(node.backendDOMNodeId);
+      if (found !== undefined) return found;
     }
     return undefined;
   }
 
+  private seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
+    return this.first(role, name, (node) => this.shownOf(node));
+  }
+
+  /** The text of an element as it is seen. It is read in one go: nothing can be drawn anew in between. */
+  private textOf(role: string, name?: string | RegExp): Promise<string | undefined> {
+    return this.first(role, name, (node) =>
+      this.onShown<string>(node, 'return shown.innerText.replaceAll("\u00a0", " ");'),
+    );
+  }
+
   /** The element of a node, if there is something of it to see. */
   private async shownOf(backendNodeId: number): Promise<WebElement | undefined> {
-    const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
     const mark = `found-${++this.marks}`;
+    const seen = await this.onShown<boolean>(backendNodeId, `shown.setAttribute('data-${mark}', ''); return true;`);
+    return seen ? (await this.driver.findElements(By.css(`[data-${mark}]`)))[0] : undefined;
+  }
+
+  /** Runs a line in the page on the element of a node, `shown`; undefined where there is nothing of it to see. */
+  private async onShown<T>(backendNodeId: number, line: string): Promise<T | undefined> {
+    const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
     // What one sees and clicks of a radio button or switch is its label.
     const functionDeclaration = `function () {
       const shown = (this.matches?.('input[type=radio], input[type=checkbox]') ? this.closest('label') : null) ?? this;
       const { width, height } = shown.getBoundingClientRect?.() ?? {};
-      if (!(width > 0 && height > 0) || !shown.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return false;
-      shown.setAttribute('data-${mark}', '');
-      return true;
+      if (!(width > 0 && height > 0) || !shown.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return undefined;
+      ${line}
     }`;
-    const { result } = await this.ask<{ result: { value: unknown } }>('Runtime.callFunctionOn', {
+    const { result } = await this.ask<{ result: { value?: T } }>('Runtime.callFunctionOn', {
       objectId: object.objectId,
       functionDeclaration,
       returnByValue: true,
     });
-    if (result.value !== true) return undefined;
-    return (await this.driver.findElements(By.css(`[data-${mark}]`)))[0];
+    return result.value;
   }
 
   private devtools: Devtools | undefined;
@@ -282,14 +301,8 @@ export class Browser {
     let own = '';
     await this.wait(
       async () => {
-        try {
-          const element = await this.seek(role, name);
-          own = element ? await element.getText() : '';
-          return typeof text === 'string' ? own.includes(text) : text.test(own);
-        } catch (error) {
-          this.swallowed = error;
-          return false;
-        }
+        own = (await this.textOf(role, name)) ?? '';
+        return typeof text === 'string' ? own.includes(text) : text.test(own);
       },
       `the ${role} ${String(name)} does not say ${String(text)}`,
       patience,
