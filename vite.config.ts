@@ -32,6 +32,14 @@ const offline = VitePWA({
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/share/, /^\/licences/],
     cleanupOutdatedCaches: true,
+    // The voice is large, and few need it: it is kept from its first use on.
+    runtimeCaching: [
+      {
+        urlPattern: /\/assets\/.*\.wasm$/,
+        handler: 'CacheFirst',
+        options: { cacheName: 'voice', expiration: { maxEntries: 2 } },
+      },
+    ],
   },
 });
 

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo } from './begin';
@@ -93,6 +93,32 @@ describe('what is heard beside the units', () => {
     expect(levelAt(begins)).toBeGreaterThan(0.4);
     expect(levelAt(begins + 12_000)).toBeGreaterThan(0.4);
     expect(levelAt(begins - 1)).toBeLessThan(0.02);
+  });
+
+  it('has a word and a count ahead of any bar, as samples on their beats', async () => {
+    await b.fill('textbox', 'Call ahead of bar', `9${Key.ENTER}`);
+    await b.says('alert', undefined, 'There is no bar "9" in the song.');
+    await b.fill('textbox', 'Call ahead of bar', `3${Key.ENTER}`);
+    await b.click('button', /no count Counted ahead/);
+    await b.click('option', '1 bar');
+    await b.find('button', 'Undo: count ahead of a call');
+    await b.click('button', 'Hear the call for Before bar 3');
+    rmSync(join(b.downloads, 'bell-buoy-click.wav'));
+    await b.click('button', 'Sound as a WAV file');
+    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.wav')), 'the file arrives');
+    const heard = leftOf(readFileSync(join(b.downloads, 'bell-buoy-click.wav')));
+    const beat = (60 / 97) * RATE;
+    /** How loud it is behind the click of a beat, from the first one that is counted in. */
+    const behind = (n: number): number => {
+      const from = Math.round(n * beat + 0.06 * RATE);
+      const part = heard.slice(from, from + Math.round(0.15 * RATE));
+      return Math.sqrt(part.reduce((sum, s) => sum + s * s, 0) / part.length);
+    };
+    // The word is said a bar ahead of the count, in the count-in's place: nothing of it is before the first bar.
+    for (const n of [8, 9, 10, 11]) expect(behind(n), `beat ${n - 7} of bar 2`).toBeGreaterThan(0.02);
+    for (const n of [12, 16, 17, 24]) expect(behind(n), `beat ${n}`).toBeLessThan(0.01);
+    await b.click('button', 'Undo: count ahead of a call');
+    await b.click('button', 'Remove the call for Before bar 3');
   });
 
   it('finds the recording again after a reload', async () => {

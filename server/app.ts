@@ -30,7 +30,8 @@ export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): E
         useDefaults: false,
         directives: {
           'default-src': ["'self'"],
-          'script-src': ["'self'"],
+          // The voice is a program of its own, in WebAssembly.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'worker-src': ["'self'"],
           // Styles are put in by the application itself, each with its own text.
           'style-src': ["'self'", "'unsafe-inline'"],

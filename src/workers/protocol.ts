@@ -172,6 +172,11 @@ export interface ReaderWorker {
 }
 
 /** The worker that reads recordings for their picture. */
+/** The voice: what it says of a text, as a WAV file. */
+export interface SpeechWorker {
+  speak(text: string): Promise<Uint8Array<ArrayBuffer>>;
+}
+
 export interface PeaksWorker {
   peaks(channels: readonly Float32Array[], rate: number, onProgress: (share: number) => void): Uint8Array;
 }

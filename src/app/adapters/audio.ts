@@ -1,8 +1,14 @@
 import { factorOf } from './mixer';
-import { callWave, clickWave, type Sound, type SoundLine } from '../../core/sound';
+import { callWave, clickWave, wordOf, type ClickLevel, type Sound, type SoundLine } from '../../core/sound';
 
-/** Decoded recordings by the id of their sound. */
+/** Decoded sounds by their id, or words by their text. */
 export type Buffers = ReadonlyMap<string, AudioBuffer>;
+
+/** What sounds are made of: recordings, and what the voice said. */
+export interface Material {
+  readonly recordings: Buffers;
+  readonly words: Buffers;
+}
 
 /** Everything is decoded and rendered at this rate. */
 export const RATE = 48_000;
@@ -57,12 +63,15 @@ function waveBuffer(key: string, make: (rate: number) => Float32Array): AudioBuf
 }
 
 /** The samples of a sound, or undefined for a recording that is not there. */
-function bufferOf(sound: Sound, buffers: Buffers): AudioBuffer | undefined {
-  if (sound.kind === 'click') return waveBuffer(`click ${sound.level}`, (rate) => clickWave(sound.level, rate));
-  if (sound.kind === 'track') return buffers.get(sound.audioId);
+function bufferOf(sound: Sound, { recordings, words }: Material): AudioBuffer | undefined {
+  const click = (level: ClickLevel): AudioBuffer => waveBuffer(`click ${level}`, (rate) => clickWave(level, rate));
+  if (sound.kind === 'click') return click(sound.level);
+  if (sound.kind === 'track') return recordings.get(sound.audioId);
+  const word = words.get(wordOf(sound));
+  if (sound.kind === 'count') return word ?? click(sound.beat === 1 ? 'bar' : 'beat');
   const { call } = sound;
-  const own = call.how === 'sound' && call.audioId !== null ? buffers.get(call.audioId) : undefined;
-  return own ?? waveBuffer(`call ${call.pattern}`, (rate) => callWave(call.pattern, rate));
+  const own = call.how === 'sound' && call.audioId !== null ? recordings.get(call.audioId) : undefined;
+  return word ?? own ?? waveBuffer(`call ${call.pattern}`, (rate) => callWave(call.pattern, rate));
 }
 
 /**
@@ -74,9 +83,9 @@ export function putSound(
   out: AudioNode,
   sound: Sound,
   at: number,
-  buffers: Buffers,
+  material: Material,
 ): AudioScheduledSourceNode | null {
-  const buffer = bufferOf(sound, buffers);
+  const buffer = bufferOf(sound, material);
   const late = Math.max(0, context.currentTime - at);
   if (!buffer || (late > 0 && sound.kind !== 'track')) return null;
   const skip = (sound.kind === 'track' ? sound.skip : 0) + late;
@@ -127,11 +136,11 @@ export function playStretched(
 }
 
 /** A sound line as one stereo recording that begins at `line.start`, until a song time in microseconds. */
-export async function renderSounds(line: SoundLine, end: number, buffers: Buffers): Promise<AudioBuffer> {
+export async function renderSounds(line: SoundLine, end: number, material: Material): Promise<AudioBuffer> {
   const length = Math.max(1, Math.ceil(((end - line.start) / 1e6) * RATE));
   const context = new OfflineAudioContext(2, length, RATE);
   for (const sound of line.sounds) {
-    putSound(context, context.destination, sound, (sound.at - line.start) / 1e6, buffers);
+    putSound(context, context.destination, sound, (sound.at - line.start) / 1e6, material);
   }
   return context.startRendering();
 }

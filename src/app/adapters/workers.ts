@@ -1,6 +1,13 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
 import type { Outgoing, PlaybackEars } from '../../playback';
-import type { FilesWorker, PeaksWorker, PlaybackWorker, ProofWorker, ReaderWorker } from '../../workers/protocol';
+import type {
+  FilesWorker,
+  PeaksWorker,
+  PlaybackWorker,
+  ProofWorker,
+  ReaderWorker,
+  SpeechWorker,
+} from '../../workers/protocol';
 import { Thread, byLocks } from './thread';
 import { WithPage } from './withPage';
 
@@ -85,4 +92,16 @@ export function readerInWorker<T>(
   return once(thread, 'the part of the application that reads files cannot be started', () =>
     read(wrap<ReaderWorker>(thread), transfer(bytes, [bytes.buffer])),
   );
+}
+
+/** Has texts said, one after the other, in a worker of its own that ends with the last. What is said is a WAV file. */
+export async function speakInWorker(
+  texts: readonly string[],
+  onSaid: (text: string, wav: Uint8Array<ArrayBuffer>) => Promise<void>,
+): Promise<void> {
+  const thread = page.keep(new Worker(new URL('../../workers/speech.worker.ts', import.meta.url), { type: 'module' }));
+  await once(thread, 'the voice cannot be loaded', async () => {
+    const voice = wrap<SpeechWorker>(thread);
+    for (const text of texts) await onSaid(text, await voice.speak(text));
+  });
 }

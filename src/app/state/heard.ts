@@ -1,8 +1,17 @@
 import { loopIn } from '../../core/compile';
-import { SOURCES, soundInto, soundLine, sourceOf, type Sound, type SoundRound, type Source } from '../../core/sound';
-import { indexShow, setOf, songTime, sungAs, ticksAt, type Song } from '../../core/show';
+import {
+  SOURCES,
+  soundInto,
+  soundLine,
+  sourceOf,
+  wordOf,
+  type Sound,
+  type SoundRound,
+  type Source,
+} from '../../core/sound';
+import { indexShow, setOf, songTime, sungAs, ticksAt, type Call, type Song } from '../../core/show';
 import type { Micros } from '../../core/time';
-import { liveContext, playStretched, putSound } from '../adapters/audio';
+import { liveContext, playStretched, putSound, type Material } from '../adapters/audio';
 import { shelf } from '../persistence/db';
 import { loadSound } from '../persistence/sounds';
 import { factorOf, type Mixer } from '../adapters/mixer';
@@ -12,6 +21,7 @@ import { useNews } from './news';
 import { decodedSounds, readySound } from './sound';
 import { useRehearsal } from './rehearsal';
 import { useApp } from './store';
+import { sayWords, spokenWords } from './words';
 
 /** Sounds are put on the context this long ahead: a page in the background wakes once a second. */
 const AHEAD_SECONDS = 3;
@@ -35,7 +45,6 @@ class Heard {
   private sounds: readonly Sound[];
   private readonly outs: ReadonlyMap<Source, GainNode>;
   private readonly timer: ReturnType<typeof setInterval>;
-  private readonly speeches: ReturnType<typeof setTimeout>[] = [];
   private readonly ends: (() => void)[] = [];
   private over = false;
 
@@ -62,8 +71,6 @@ class Heard {
     this.over = true;
     clearInterval(this.timer);
     for (const end of this.ends) end();
-    for (const timer of this.speeches) clearTimeout(timer);
-    if (this.speeches.length > 0) speechSynthesis.cancel();
     for (const out of this.outs.values()) out.disconnect();
   }
 
@@ -80,13 +87,7 @@ class Heard {
       if (at > horizon) return;
       this.next += 1;
       if (sound.kind === 'track' && this.hearing.speed !== 1) void this.stretch(sound, at);
-      else if (sound.kind === 'call' && sound.call.how === 'voice' && speaks()) {
-        const { text } = sound;
-        const wait = (at - this.context.currentTime) * 1000;
-        // One that is past is left out, as any sound but a recording is.
-        if (wait < 0) continue;
-        this.speeches.push(setTimeout(() => speechSynthesis.speak(new SpeechSynthesisUtterance(text)), wait));
-      } else putSound(this.context, this.outs.get(sourceOf(sound))!, sound, at, decodedSounds);
+      else putSound(this.context, this.outs.get(sourceOf(sound))!, sound, at, material);
     }
   }
 
@@ -133,7 +134,8 @@ class Heard {
   }
 }
 
-const speaks = (): boolean => 'speechSynthesis' in globalThis && speechSynthesis.getVoices().length > 0;
+/** Both grow while it plays: what is ready when its time comes is heard. */
+const material: Material = { recordings: decodedSounds, words: spokenWords };
 
 let heard: { readonly line: Heard; readonly song: Song; readonly text: string; readonly key: string } | null = null;
 
@@ -217,4 +219,21 @@ export async function playSample(showId: string, audioId: string, gain: number):
   const source = new AudioBufferSourceNode(context, { buffer });
   source.connect(new GainNode(context, { gain: factorOf(gain) })).connect(mixer.input('samples'));
   source.start();
+}
+
+/** Plays a call at once, as it would be heard. Gives what there is to say where it is not heard as it is written. */
+export async function hearCall(showId: string, call: Call, says: string): Promise<string | null> {
+  wakeSound();
+  const context = liveContext();
+  const mixer = liveMixer();
+  if (!context || !mixer) return 'The browser has no sound here.';
+  const sound: Sound =
+    call.how === 'count'
+      ? { kind: 'count', at: 0, beat: 1, spoken: true, gain: 0 }
+      : { kind: 'call', at: 0, call, text: call.text.trim() || says, gain: 0 };
+  if (call.audioId !== null) await readySound(showId, call.audioId);
+  const word = wordOf(sound);
+  await sayWords(word === '' ? [] : [word]);
+  putSound(context, mixer.input('calls'), sound, context.currentTime + 0.02, material);
+  return null;
 }

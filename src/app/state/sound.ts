@@ -1,13 +1,14 @@
 import { create } from 'zustand';
 import toWav from 'audiobuffer-to-wav';
 import { fileName } from '../../core/formats/fileName';
-import { soundLine } from '../../core/sound';
-import { LIMITS, microsAt, setOf, songTime, type Audio, type Show, type Song } from '../../core/show';
+import { soundLine, wordsOf } from '../../core/sound';
+import { LIMITS, microsAt, setOf, songTime, soundsOf, type Audio, type Show, type Song } from '../../core/show';
 import { LONGEST_SECONDS, decode, playingTime, renderSounds, type Buffers } from '../adapters/audio';
 import { download } from '../adapters/download';
 import { peaksInWorker } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepSound, loadSound } from '../persistence/sounds';
+import { readyWords, spokenWords, useVoice } from './words';
 
 /** What is known here of the show's sounds: pictures by id, and whose bytes this browser has not. */
 interface SoundState {
@@ -22,17 +23,9 @@ const buffers = new Map<string, AudioBuffer>();
 /** What is decoded so far, by id. */
 export const decodedSounds: Buffers = buffers;
 
-const audioIds = (song: Song): string[] => [
-  ...new Set(
-    [song.announce?.audioId, ...song.sections.map((s) => s.call?.audioId), ...song.tracks.map((t) => t.audioId)].filter(
-      (id): id is string => typeof id === 'string',
-    ),
-  ),
-];
-
 /** Fetches the pictures of a song's recordings. */
 export async function loadPeaks(show: Show, song: Song): Promise<void> {
-  for (const id of audioIds(song)) {
+  for (const id of soundsOf(song)) {
     if (useSounds.getState().peaks[id]) continue;
     const row = await loadSound(shelf, show.id, id);
     if (row) useSounds.setState((s) => ({ peaks: { ...s.peaks, [id]: row.peaks } }));
@@ -40,11 +33,16 @@ export async function loadPeaks(show: Show, song: Song): Promise<void> {
   }
 }
 
-/** Decodes what a song needs to be heard. What is not here, or will not decode, is left out and said beside the track. */
-export async function readySounds(show: Show, song: Song): Promise<Buffers> {
-  for (const id of audioIds(song)) await readySound(show.id, id);
-  return buffers;
+/** Decodes what a song needs to be heard, and has its words said. What is not here, or will not decode, is left out and said beside the track. */
+export async function readySounds(show: Show, song: Song): Promise<void> {
+  const said = readyWords(song);
+  for (const id of soundsOf(song)) await readySound(show.id, id);
+  // Words that take longer are heard from when they are there; nobody waits for a song because of them.
+  await Promise.race([said, new Promise((resolve) => setTimeout(resolve, WORDS_MILLIS))]);
 }
+
+/** So long a song that is to play waits for its words. */
+const WORDS_MILLIS = 2500;
 
 /** Decodes one sound; undefined where it is not here, or will not decode. */
 export async function readySound(showId: string, id: string): Promise<AudioBuffer | undefined> {
@@ -148,14 +146,16 @@ export async function exportSounds(show: Show, song: Song): Promise<string> {
   const line = soundLine(song, 0, new Set(setOf(show).missing));
   if (line.sounds.length === 0) return 'There is nothing to be heard: no click, no calls, no recording.';
   const time = songTime(song);
-  const buffer = await renderSounds(line, microsAt(time, time.end), await readySounds(show, song));
+  await readySounds(show, song);
+  await readyWords(song);
+  const buffer = await renderSounds(line, microsAt(time, time.end), { recordings: buffers, words: spokenWords });
   const name = fileName(`${song.title} click`, 'wav');
   download(name, new Uint8Array(toWav(buffer)), 'audio/wav');
-  const spoken = line.sounds.some((s) => s.kind === 'call' && s.call.how === 'voice');
+  const unsaid = useVoice.getState().failed && wordsOf(line.sounds).some((word) => !spokenWords.has(word));
   const lead = ((0 - line.start) / 1e6).toFixed(3);
   return [
     `Exported ${name}: bar 1 begins ${lead} s into it.`,
-    spoken ? 'What the browser speaks cannot be recorded; its pattern of tones stands in its place.' : '',
+    unsaid ? 'The voice could not be loaded; tones stand in its place.' : '',
   ]
     .join(' ')
     .trim();

@@ -188,8 +188,8 @@ const soundsText = ({
   preRoll,
 }: Song): string => text([tempo, metre, pickup, bars, opening, openingToneId, cues, sweeps, taps, clocks, preRoll]);
 
-const frameText = ({ tempo, metre, pickup, bars, printed, sections, remarks }: Song): string =>
-  text([tempo, metre, pickup, bars, printed, sections, remarks]);
+const frameText = ({ tempo, metre, pickup, bars, printed, sections, calls, remarks }: Song): string =>
+  text([tempo, metre, pickup, bars, printed, sections, calls, remarks]);
 
 function pageDifferences(before: Show, after: Show): ShowDifference[] {
   return after.units

@@ -103,6 +103,7 @@ export const newSong = (
   printed: [],
   sections: [],
   remarks: [],
+  calls: [],
   opening: 'own',
   openingToneId: null,
   cues: [],
@@ -127,6 +128,7 @@ export const newCall = (rest: Partial<Call> = {}): Call => ({
   pattern: 'rise',
   audioId: null,
   ahead: 4,
+  count: 0,
   ...rest,
 });
 

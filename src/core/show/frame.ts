@@ -129,12 +129,14 @@ export function rearrangeBars(song: Song, order: readonly BarOfOrder[], newId: (
     return copies(old.bar, sweep, (to) => by(barAt(after.bars, to).tick - old.tick));
   });
   const sections = song.sections.flatMap((s) => (s.bar === 0 ? [s] : copies(s.bar, s, (bar) => ({ bar }))));
+  const calls = song.calls.flatMap((c) => copies(c.bar, c, (bar) => ({ bar })));
   return {
     ...next,
     cues: carried(song.cues),
     remarks: carried(song.remarks),
     sweeps: sweeps.sort((a, b) => a.from - b.from),
     sections: sections.sort((a, b) => a.bar - b.bar),
+    calls: calls.sort((a, b) => a.bar - b.bar),
   };
 }
 

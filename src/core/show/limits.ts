@@ -30,6 +30,10 @@ export const LIMITS = {
   sweeps: 1000,
   sections: 1000,
   remarks: 1000,
+  /** Calls ahead of bars, of a song. */
+  calls: 1000,
+  /** Bars that a call counts. */
+  countBars: 8,
   /** Letters of a remark at a bar: one line. */
   remark: 200,
   /** Values of one sweep that are sent: a longer one has them further apart. */

@@ -213,9 +213,10 @@ export const metreMarkSchema = z.strictObject({
   unit: z.union([1, 2, 4, 8, 16, 32, 64, 128].map((n) => z.literal(n))),
 });
 
-/** What is heard in the ears ahead of something: spoken, as a pattern of tones, or a sound of one's own. */
+/** What is heard in the ears ahead of something: a word, a pattern of tones or a sound of one's own, and a count. */
 export const callSchema = z.strictObject({
-  how: z.enum(['voice', 'tones', 'sound']),
+  /** `count` is the count alone. */
+  how: z.enum(['voice', 'tones', 'sound', 'count']),
   /** What is said; empty is the name of what it goes ahead of. */
   text: z.string().max(200),
   pattern: z.enum(['rise', 'fall', 'twice', 'thrice']),
@@ -223,7 +224,12 @@ export const callSchema = z.strictObject({
   audioId: id.nullable(),
   /** Beats of the metre that it begins ahead. */
   ahead: z.int().min(1).max(64),
+  /** Bars right ahead of it whose beats are counted; 0 for none. */
+  count: z.int().min(0).max(LIMITS.countBars),
 });
+
+/** A call ahead of a bar, whether a section begins there or not. */
+export const barCallSchema = z.strictObject({ id, bar: z.int().min(1), call: callSchema });
 
 export const sectionSchema = z.strictObject({
   id,
@@ -280,6 +286,8 @@ export const songSchema = z.strictObject({
   metre: z.array(metreMarkSchema).min(1).max(100000),
   printed: z.array(z.strictObject({ bar: z.int().min(0), number: z.int() })).max(1000),
   sections: z.array(sectionSchema).max(LIMITS.sections),
+  /** Calls ahead of bars, in their order, beside those of sections. */
+  calls: z.array(barCallSchema).max(LIMITS.calls),
   /** Whether it opens with the tone that all songs open with, or with one of its own (null for none). */
   opening: z.enum(['show', 'own']),
   openingToneId: id.nullable(),
@@ -470,6 +478,7 @@ export type Sweep = Song['sweeps'][number];
 export type TempoTaps = Song['taps'][number];
 export type Section = Song['sections'][number];
 export type Call = NonNullable<Section['call']>;
+export type BarCall = Song['calls'][number];
 export type Track = Song['tracks'][number];
 export type Levels = Song['levels'];
 export type Reaction = Show['reactions'][number];

@@ -108,6 +108,72 @@ describe('calls', () => {
     expect(soundLine(announced, 0).start).toBe(-6_000_000);
     expect(calls(announced, 960)).toEqual([]);
   });
+
+  it('go ahead of any bar, named after the section that it lies in', () => {
+    const anywhere = song({
+      sections: [newSection('a', 'Walk on', 2)],
+      calls: [
+        { id: 'x', bar: 1, call: newCall({ ahead: 4 }) },
+        { id: 'y', bar: 3, call: newCall({ ahead: 1 }) },
+      ],
+    });
+    expect(calls(anywhere)).toEqual([[3_500_000, 'Walk on']]);
+    // Before bar 1 there is only the count-in to be heard over.
+    const counted = { ...anywhere, click: { on: false, countIn: 1, parts: 1 } };
+    expect(calls(counted)).toEqual([
+      [-2_000_000, 'Low Water'],
+      [3_500_000, 'Walk on'],
+    ]);
+  });
+});
+
+describe('counts', () => {
+  const counts = (s: Song, at = 0): [number, number, boolean][] =>
+    soundLine(s, at).sounds.flatMap((x) => (x.kind === 'count' ? [[Math.round(x.at), x.beat, x.spoken]] : []));
+  const counting = (change: Parameters<typeof newCall>[0], rest: Partial<Song> = {}): Song =>
+    song({ calls: [{ id: 'x', bar: 3, call: newCall({ count: 1, ahead: 8, ...change }) }], ...rest });
+
+  it('are the beats of the bars right ahead, in the metre of each', () => {
+    // Bar 1 has four beats of half a second, bar 2 three.
+    const metre = [
+      { bar: 1, beats: 4, unit: 4 as const },
+      { bar: 2, beats: 3, unit: 4 as const },
+    ];
+    expect(counts(counting({ count: 2 }, { metre }))).toEqual([
+      [0, 1, true],
+      [500_000, 2, true],
+      [1_000_000, 3, true],
+      [1_500_000, 4, true],
+      [2_000_000, 1, true],
+      [2_500_000, 2, true],
+      [3_000_000, 3, true],
+    ]);
+  });
+
+  it('leave the beat of the word to the word, stand alone where there is none, and are tones where that is wished', () => {
+    expect(counts(counting({ ahead: 4 })).map(([, beat]) => beat)).toEqual([2, 3, 4]);
+    expect(counts(counting({ how: 'count', count: 0 })).map(([, beat]) => beat)).toEqual([1, 2, 3, 4]);
+    expect(calls(counting({ how: 'count' }))).toEqual([]);
+    expect(counts(counting({ how: 'tones' })).every(([, , spoken]) => !spoken)).toBe(true);
+  });
+
+  it('go back before bar 1 in its metre and tempo, as far as anything is heard there', () => {
+    const early = (countIn: number): Song =>
+      counting(
+        {},
+        {
+          calls: [{ id: 'x', bar: 2, call: newCall({ count: 2, ahead: 8 }) }],
+          click: { on: false, countIn, parts: 1 },
+        },
+      );
+    expect(counts(early(0)).map(([at]) => at / 1e6)).toEqual([0, 0.5, 1, 1.5]);
+    expect(counts(early(1)).map(([at]) => at / 1e6)).toEqual([-1.5, -1, -0.5, 0, 0.5, 1, 1.5]);
+  });
+
+  it('are left out as far as they are past', () => {
+    expect(counts(counting({}), 6 * 960).map(([, beat]) => beat)).toEqual([3, 4]);
+    expect(counts(counting({}), 9 * 960)).toEqual([]);
+  });
 });
 
 describe('recordings', () => {

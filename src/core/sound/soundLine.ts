@@ -1,5 +1,14 @@
 import { microsAt, songTime, type Call, type Song, type SongTime, type Track } from '../show';
-import { barAt, barOfTick, millisToMicros, tempoAt, type BarMap, type Micros, type Ticks } from '../time';
+import {
+  TICKS_PER_QUARTER,
+  barAt,
+  barOfTick,
+  millisToMicros,
+  tempoAt,
+  type BarMap,
+  type Micros,
+  type Ticks,
+} from '../time';
 
 /** How loud and how high a click is: the first of a bar, a beat, or a part of one. */
 export type ClickLevel = 'bar' | 'beat' | 'part';
@@ -9,6 +18,14 @@ export type Sound =
   /** `gain` is in decibels. */
   | { readonly kind: 'click'; readonly at: Micros; readonly level: ClickLevel; readonly gain: number }
   | { readonly kind: 'call'; readonly at: Micros; readonly call: Call; readonly text: string; readonly gain: number }
+  /** A beat that is counted, from 1 in its bar: spoken, or as a tone. */
+  | {
+      readonly kind: 'count';
+      readonly at: Micros;
+      readonly beat: number;
+      readonly spoken: boolean;
+      readonly gain: number;
+    }
   | {
       readonly kind: 'track';
       readonly at: Micros;
@@ -60,7 +77,7 @@ export type Source = (typeof SOURCES)[number];
 const sourceOfRole = (role: Track['role']): 'backing' | 'guide' => (role === 'guide' ? 'guide' : 'backing');
 
 export const sourceOf = (sound: Sound): Source =>
-  sound.kind === 'click' ? 'click' : sound.kind === 'call' ? 'calls' : sourceOfRole(sound.role);
+  sound.kind === 'click' ? 'click' : sound.kind === 'track' ? sourceOfRole(sound.role) : 'calls';
 
 /** What comes round in a loop is heard in every round alike: without a count-in, recordings broken off at the seam. */
 export interface SoundRound {
@@ -171,20 +188,52 @@ function announcement(song: Song, time: SongTime, at: Ticks, first: Micros): Sou
   ];
 }
 
-/** Calls ahead of sections: so many beats of the metre that holds before the section. */
+/** Calls ahead of sections and bars: a word so many beats of the metre ahead that holds before the place, and a count. */
 function calls(song: Song, time: SongTime, place: Micros, first: Micros): Sound[] {
-  return song.sections.flatMap((section): Sound[] => {
-    const { call } = section;
-    if (!call) return [];
-    const begins = barAt(time.bars, section.bar).tick;
-    const before = begins > 0 ? metreAt(song, time.bars, begins - 1) : metreAt(song, time.bars, 0);
-    const tick = begins - call.ahead * before.beatTicks;
-    // Before tick 0 there is no tempo map; the first tempo holds.
-    const at = tick >= 0 ? microsAt(time, tick) : (tick / 960) * beatSeconds(time, 0) * 1e6;
-    const passed = microsAt(time, begins) < place - 1 || at < first - 1;
-    return passed ? [] : [{ kind: 'call', at, call, text: call.text.trim() || section.name, gain: song.levels.calls }];
+  const all = [
+    ...song.sections.flatMap(({ bar, name, call }) => (call ? [{ bar, name, call }] : [])),
+    ...song.calls.map(({ bar, call }) => ({ bar, name: nameOfBar(song, bar), call })),
+  ];
+  return all.flatMap(({ bar, name, call }): Sound[] => {
+    const begins = barAt(time.bars, bar).tick;
+    if (microsAt(time, begins) < place - 1) return [];
+    const before = metreAt(song, time.bars, Math.max(0, begins - 1));
+    const word = microsBefore(time, begins - call.ahead * before.beatTicks);
+    const gain = song.levels.calls;
+    const said: Sound[] =
+      call.how === 'count' ? [] : [{ kind: 'call', at: word, call, text: call.text.trim() || name, gain }];
+    const counted = counts(song, time, bar, call.how === 'count' ? Math.max(1, call.count) : call.count)
+      // The word stands in the place of the number on its beat.
+      .filter(({ at }) => said.length === 0 || Math.abs(at - word) > 1)
+      .map(({ at, beat }): Sound => ({ kind: 'count', at, beat, spoken: call.how !== 'tones', gain }));
+    // What would have begun before anything is heard is left out.
+    return [...said, ...counted].filter(({ at }) => at >= first - 1);
   });
 }
+
+/** The section that a bar lies in; the song itself before the first. */
+const nameOfBar = (song: Song, bar: number): string => song.sections.findLast((s) => s.bar <= bar)?.name ?? song.title;
+
+/** The beats of so many bars before a bar, in the metre of each; before bar 1 in that of bar 1. */
+function counts(
+  song: Song,
+  time: SongTime,
+  bar: number,
+  count: number,
+): { readonly at: Micros; readonly beat: number }[] {
+  const beats: { at: Micros; beat: number }[] = [];
+  let tick = barAt(time.bars, bar).tick;
+  for (let n = bar - 1; n >= bar - count; n--) {
+    const { beats: all, beatTicks } = n >= 1 ? barAt(time.bars, n) : metreAt(song, time.bars, 0);
+    tick -= all * beatTicks;
+    for (let i = 0; i < all; i++) beats.push({ at: microsBefore(time, tick + i * beatTicks), beat: i + 1 });
+  }
+  return beats;
+}
+
+/** The song time of a place; before tick 0 there is no tempo map, and the first tempo holds. */
+const microsBefore = (time: SongTime, tick: Ticks): Micros =>
+  tick >= 0 ? microsAt(time, tick) : (tick / TICKS_PER_QUARTER) * beatSeconds(time, 0) * 1e6;
 
 /** A part is heard where its player is missing, beside the backing. */
 function tracks(song: Song, time: SongTime, at: Ticks, place: Micros, missing: Missing): Sound[] {

@@ -1,12 +1,15 @@
+import { Ear, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { newCall, setCall, setCallSound, type Call } from '../../../core/show';
-import { Soft } from '../../components/controls';
+import { newCall, setCall, setCallSound, songTime, type Call, type CallPlace, type Song } from '../../../core/show';
+import { barAt } from '../../../core/time';
+import { SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
+import { SoundFileButton } from '../../components/SoundFileButton';
 import { newId, perform } from '../../state/desk';
+import { hearCall } from '../../state/heard';
 import { takeSound } from '../../state/sound';
 import { Row } from './panelParts';
-import { SoundFileButton } from '../../components/SoundFileButton';
 import { RecordButton } from './SoundSource';
 import type { Props } from './TrackPart';
 
@@ -15,6 +18,7 @@ const HOWS = [
   { id: 'voice', name: 'spoken' },
   { id: 'tones', name: 'tones' },
   { id: 'sound', name: 'own sound' },
+  { id: 'count', name: 'count alone' },
 ];
 
 const PATTERNS = [
@@ -24,40 +28,62 @@ const PATTERNS = [
   { id: 'thrice', name: 'three times' },
 ];
 
+const COUNTS = [0, 1, 2, 4].map((n) => ({
+  id: String(n),
+  name: n === 0 ? 'no count' : n === 1 ? '1 bar' : `${n} bars`,
+}));
+
+/** Beats from the beginning of so many bars ahead of a place until that place, in the metre that holds before it. */
+function beatsAhead(song: Song, place: CallPlace, bars: number): number {
+  const bar =
+    place.of === 'bar' ? place.bar : (song.sections.find((s) => place.of === 'section' && s.id === place.id)?.bar ?? 1);
+  return barAt(songTime(song).bars, Math.max(1, bar - 1)).beats * bars;
+}
+
 interface CallProps extends Props {
-  readonly sectionId: string | null;
+  readonly place: CallPlace;
   readonly name: string;
+  /** What is said where no text is given. */
+  readonly says: string;
   readonly call: Call | null;
 }
 
-/** What is heard ahead of a section, or of the song. */
-export function CallPart({ show, song, sectionId, name, call }: CallProps) {
+/** What is heard ahead of a section, of a bar, or of the song. */
+export function CallPart({ show, song, place, name, says, call }: CallProps) {
   const [said, setSaid] = useState<string | null>(null);
   const put = (next: Call | null, label: string): null => {
-    perform(setCall(show, song.id, sectionId, next), label);
+    perform(setCall(show, song.id, place, next), label);
     return null;
   };
   const take = async (file: File): Promise<void> => {
     const taken = await takeSound(show.id, newId(), file, setSaid);
     setSaid('problem' in taken ? taken.problem : null);
     if ('audio' in taken) {
-      perform(setCallSound(show, song.id, sectionId, call ?? newCall(), taken.audio), `call with ${taken.audio.name}`);
+      perform(setCallSound(show, song.id, place, call ?? newCall(), taken.audio), `call with ${taken.audio.name}`);
     }
   };
+  /** A count takes the bars right ahead; a word that was said in them goes ahead of it. */
+  const count = (bars: number): void => {
+    if (!call) return;
+    const until = beatsAhead(song, place, bars);
+    const ahead = bars > 0 && call.ahead <= until ? Math.min(64, beatsAhead(song, place, bars + 1)) : call.ahead;
+    put({ ...call, count: bars, ahead }, 'count ahead of a call');
+  };
+  const counted = call?.how === 'count' ? Math.max(1, call.count) : (call?.count ?? 0);
   return (
     <div role="group" aria-label={name} style={{ display: 'grid', gap: 6 }}>
       <Row style={{ flexWrap: 'nowrap' }}>
         <div style={{ flex: 1, minWidth: 0 }}>
           <Pick
             label={name}
-            choices={HOWS}
+            choices={place.of === 'song' ? HOWS.filter((h) => h.id !== 'count') : HOWS}
             value={call?.how ?? 'none'}
             onPick={(id) =>
               put(id === 'none' ? null : { ...(call ?? newCall()), how: id as Call['how'] }, `call for ${name}`)
             }
           />
         </div>
-        {call && (
+        {call && call.how !== 'count' && (
           <DraftField
             label="beats ahead"
             value={String(call.ahead)}
@@ -70,20 +96,41 @@ export function CallPart({ show, song, sectionId, name, call }: CallProps) {
             }}
           />
         )}
+        {call && (
+          <SignButton
+            aria-label={`Hear the call for ${name}`}
+            onPress={() => void hearCall(show.id, call, says).then(setSaid)}
+          >
+            <Ear size={15} />
+          </SignButton>
+        )}
+        {place.of === 'bar' && (
+          <SignButton aria-label={`Remove the call for ${name}`} onPress={() => put(null, 'remove a call')}>
+            <Trash2 size={15} />
+          </SignButton>
+        )}
       </Row>
+      {call && place.of !== 'song' && (
+        <Row style={{ flexWrap: 'nowrap' }}>
+          <Pick
+            label="Counted ahead"
+            choices={
+              COUNTS.some((c) => c.id === String(counted))
+                ? COUNTS
+                : [...COUNTS, { id: String(counted), name: `${counted} bars` }]
+            }
+            value={String(counted)}
+            onPick={(id) => count(Number(id))}
+          />
+          {call.how === 'tones' && <Tones call={call} put={put} />}
+        </Row>
+      )}
+      {call?.how === 'tones' && place.of === 'song' && <Tones call={call} put={put} />}
       {call?.how === 'voice' && (
         <DraftField
-          label="Text (empty: the name)"
+          label={`Text (empty: ${says})`}
           value={call.text}
           commit={(text) => put({ ...call, text: text.slice(0, 200) }, 'change a call')}
-        />
-      )}
-      {call && call.how !== 'sound' && (
-        <Pick
-          label={call.how === 'voice' ? 'Where nothing speaks, tones' : 'Tones'}
-          choices={PATTERNS}
-          value={call.pattern}
-          onPick={(id) => put({ ...call, pattern: id as Call['pattern'] }, 'change a call')}
         />
       )}
       {call?.how === 'sound' && (
@@ -93,9 +140,21 @@ export function CallPart({ show, song, sectionId, name, call }: CallProps) {
             onFile={(file) => void take(file)}
           />
           <RecordButton name={`Call ${name}`} onFile={(file) => void take(file)} />
-          <Soft>{said ?? show.audio.find((a) => a.id === call.audioId)?.name ?? 'tones until there is one'}</Soft>
+          <Soft>{show.audio.find((a) => a.id === call.audioId)?.name ?? 'tones until there is one'}</Soft>
         </Row>
       )}
+      {said !== null && <Soft role="status">{said}</Soft>}
     </div>
+  );
+}
+
+function Tones({ call, put }: { readonly call: Call; readonly put: (next: Call, label: string) => null }) {
+  return (
+    <Pick
+      label="Tones"
+      choices={PATTERNS}
+      value={call.pattern}
+      onPick={(id) => put({ ...call, pattern: id as Call['pattern'] }, 'change a call')}
+    />
   );
 }

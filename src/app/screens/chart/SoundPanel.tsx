@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
-import { callEverySection, newCall, setClock, setSongField, songTime, type Song } from '../../../core/show';
-import { formatBar } from '../../../core/time';
+import { setClock, setSongField, type Song } from '../../../core/show';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
@@ -8,7 +7,7 @@ import { newId, perform } from '../../state/desk';
 import { exportSounds, loadPeaks } from '../../state/sound';
 import { Panel, Row } from './panelParts';
 import { type Props, AddTrack, TrackPart } from './TrackPart';
-import { CallPart } from './CallPart';
+import { CallsPart } from './CallsPart';
 
 const COUNTS = [0, 1, 2, 3, 4, 8].map((n) => ({
   id: String(n),
@@ -56,25 +55,7 @@ export function SoundPanel({ show, song }: Props) {
         <TrackPart key={track.id} show={show} song={song} track={track} />
       ))}
       <AddTrack show={show} song={song} />
-      <h3>Calls in the ears</h3>
-      {song.sections.some((x) => x.call === null) && (
-        <Row>
-          <Button onPress={() => perform(callEverySection(show, song.id, newCall()), 'call ahead of every section')}>
-            Call ahead of every section
-          </Button>
-        </Row>
-      )}
-      <CallPart show={show} song={song} sectionId={null} name="The song itself" call={song.announce} />
-      {song.sections.map((section) => (
-        <CallPart
-          key={section.id}
-          show={show}
-          song={song}
-          sectionId={section.id}
-          name={`${section.name}, bar ${formatBar(songTime(song).bars, section.bar, song.bars)}`}
-          call={section.call}
-        />
-      ))}
+      <CallsPart show={show} song={song} />
       <h3>MIDI clock to</h3>
       {show.ports.map((port) => (
         <Check

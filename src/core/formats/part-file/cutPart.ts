@@ -97,11 +97,12 @@ function titleOf(show: Show, wish: PartWish): string {
 
 /** Recordings lie beside a show, not in it: what hangs on them stays behind. */
 function withoutSounds(song: Song): Song {
-  const call = (c: Call | null): Call | null => (c?.audioId ? { ...c, how: 'voice', audioId: null } : c);
+  const call = <C extends Call | null>(c: C): C => (c?.audioId ? { ...c, how: 'voice', audioId: null } : c);
   const sections = song.sections.map((s) => ({ ...s, call: call(s.call) }));
+  const calls = song.calls.map((c) => ({ ...c, call: call(c.call) }));
   // An opening of its own that it does not use names a tone that nobody brings.
   const openingToneId = song.opening === 'own' ? song.openingToneId : null;
-  return { ...song, openingToneId, tracks: [], sections, announce: call(song.announce) };
+  return { ...song, openingToneId, tracks: [], sections, calls, announce: call(song.announce) };
 }
 
 const layersOf = (feet: Feet): readonly Feet['everywhere'][] => [feet.everywhere, ...feet.pages];

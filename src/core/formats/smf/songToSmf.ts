@@ -117,7 +117,7 @@ function notCarried(show: Show, songs: readonly Song[]): Problem[] {
       : []),
     ...(has((s) => s.sweeps.length > 0) ? ['sweeps as curves (their values are in it)'] : []),
     ...(has((s) => s.tracks.length > 0) ? ['recordings'] : []),
-    ...(has((s) => s.sections.some((x) => x.call !== null)) ? ['calls'] : []),
+    ...(has((s) => s.calls.length > 0 || s.sections.some((x) => x.call !== null)) ? ['calls'] : []),
     ...(has((s) => s.remarks.length > 0) ? ['remarks'] : []),
     ...(has((s) => s.printed.length > 0) ? ['printed bar numbers'] : []),
     ...(has((s) => s.cues.some((c) => c.muted)) ? ['cues that are muted'] : []),

@@ -172,7 +172,7 @@ const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
   [
     'sound',
     'audioId',
-    (s) => (s.songs[0]!.announce = { how: 'sound', text: '', pattern: 'rise', audioId: 'gone', ahead: 1 }),
+    (s) => (s.songs[0]!.announce = { how: 'sound', text: '', pattern: 'rise', audioId: 'gone', ahead: 1, count: 0 }),
   ],
   ['port', 'portId', (s) => s.songs[0]!.clocks.push({ id: 'new', portId: 'gone' })],
 ];

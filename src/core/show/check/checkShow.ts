@@ -45,6 +45,7 @@ export function checkShow(show: Show): Problem[] {
     ids('cue', song.cues, 'songs', i, 'cues');
     ids('section', song.sections, 'songs', i, 'sections');
     ids('remark', song.remarks, 'songs', i, 'remarks');
+    ids('call', song.calls, 'songs', i, 'calls');
     ids('sweep', song.sweeps, 'songs', i, 'sweeps');
     ids('taps', song.taps, 'songs', i, 'taps');
     ids('clock', song.clocks, 'songs', i, 'clocks');

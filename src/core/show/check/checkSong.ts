@@ -66,6 +66,7 @@ function checkSound(song: Song, i: number, known: Known): Problem[] {
   };
   sound(song.announce?.audioId, 'announce');
   for (const [k, section] of song.sections.entries()) sound(section.call?.audioId, 'sections', k, 'call');
+  for (const [k, { call }] of song.calls.entries()) sound(call.audioId, 'calls', k, 'call');
   for (const [k, track] of song.tracks.entries()) {
     sound(track.audioId, 'tracks', k);
     if (track.playerId !== null && !known.players.has(track.playerId)) {

@@ -99,6 +99,8 @@ export {
   setCall,
   setCallSound,
   setClock,
+  soundsOf,
+  type CallPlace,
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
 export { numberLaunches, setLaunches, songsToNumber } from './launches';

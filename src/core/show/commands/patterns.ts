@@ -16,6 +16,7 @@ export function startFrom(pattern: Song, id: string, title: string, newId: () =>
     title,
     sections: fresh(pattern.sections),
     remarks: fresh(pattern.remarks),
+    calls: fresh(pattern.calls),
     cues: fresh(pattern.cues),
     sweeps: fresh(pattern.sweeps),
     taps: fresh(pattern.taps),

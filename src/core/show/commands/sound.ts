@@ -1,16 +1,17 @@
 import type { Edit, Path } from '../edits';
 import { indexShow } from '../find';
+import { LIMITS } from '../limits';
 import type { Audio, Feet, FootSwitch, Call, Reaction, Show, Song, Track } from '../schema';
 import { removeSong } from './sets';
 import { setSongField } from './songs';
 
-/** The sounds that a song uses. */
-const soundsOf = (song: Song): ReadonlySet<string> =>
-  new Set(
-    [song.announce?.audioId, ...song.sections.map((s) => s.call?.audioId), ...song.tracks.map((t) => t.audioId)].filter(
-      (id) => id !== undefined && id !== null,
-    ),
-  );
+/** The sounds that a song uses, by their ids. */
+export const soundsOf = (song: Song): ReadonlySet<string> =>
+  new Set([...callsOf(song).map((c) => c.audioId), ...song.tracks.map((t) => t.audioId)].filter((id) => id !== null));
+
+/** All calls of a song: its announcement, those of sections, those of bars. */
+const callsOf = ({ announce, sections, calls }: Song): readonly Call[] =>
+  [announce, ...sections.map((s) => s.call), ...calls.map((c) => c.call)].filter((c) => c !== null);
 
 /** Sounds leave the show with their last use: the edits for those that a song uses no longer after it is changed. */
 function withoutUnused(show: Show, before: Song, after: Song): Edit[] {
@@ -44,21 +45,39 @@ function withoutSounds(show: Show, gone: readonly string[]): Edit[] {
 const together = (edits: readonly Edit[]): Edit | null =>
   edits.length === 0 ? null : edits.length === 1 ? edits[0]! : { kind: 'group', edits };
 
-function withCall(song: Song, sectionId: string | null, call: Call | null): Song {
-  if (sectionId === null) return { ...song, announce: call };
-  return { ...song, sections: song.sections.map((s) => (s.id === sectionId ? { ...s, call } : s)) };
+/** Where a call belongs: ahead of the song, of a section by its id, or of a bar. */
+export type CallPlace = { readonly of: 'song' } | { readonly of: 'section'; readonly id: string } | BarPlace;
+/** Ahead of a bar: under the id of the call. */
+interface BarPlace {
+  readonly of: 'bar';
+  readonly id: string;
+  readonly bar: number;
 }
 
-/** Says what is heard ahead of a section, or, with null for the section, ahead of the song itself. */
-export function setCall(show: Show, songId: string, sectionId: string | null, call: Call | null): Edit | null {
+/** The fields of a song that its calls stand in, with a call put in its place or (null) taken away. Null where there is no such place. */
+function withCall(song: Song, place: CallPlace, call: Call | null): Partial<Song> | null {
+  if (place.of === 'song') return { announce: call };
+  if (place.of === 'section') {
+    if (!song.sections.some((s) => s.id === place.id)) return null;
+    return { sections: song.sections.map((s) => (s.id === place.id ? { ...s, call } : s)) };
+  }
+  const { id, bar } = place;
+  if (!(Number.isInteger(bar) && bar >= 1 && bar <= song.bars)) return null;
+  const rest = song.calls.filter((c) => c.id !== id);
+  if (call === null) return { calls: rest };
+  // Ahead of one bar there is one call.
+  if (rest.length >= LIMITS.calls || rest.some((c) => c.bar === bar)) return null;
+  return { calls: [...rest, { id, bar, call }].sort((a, b) => a.bar - b.bar) };
+}
+
+/** Says what is heard ahead of something; null for nothing. Null where there is no such place, or nothing would change. */
+export function setCall(show: Show, songId: string, place: CallPlace, call: Call | null): Edit | null {
   const song = indexShow(show).songs.get(songId);
-  if (!song || (sectionId !== null && !song.sections.some((s) => s.id === sectionId))) return null;
-  const after = withCall(song, sectionId, call);
-  const edit =
-    sectionId === null
-      ? setSongField(show, songId, 'announce', call)
-      : setSongField(show, songId, 'sections', after.sections);
-  return edit && together([...withoutUnused(show, song, after), edit]);
+  const fields = song && withCall(song, place, call);
+  if (!song || !fields) return null;
+  const [field] = Object.keys(fields) as (keyof Song)[];
+  const edit = setSongField(show, songId, field!, fields[field!] as never);
+  return edit && together([...withoutUnused(show, song, { ...song, ...fields }), edit]);
 }
 
 /** Puts a sound into the show's list of them. */
@@ -89,14 +108,8 @@ export function changeTrack(show: Show, songId: string, trackId: string, change:
 }
 
 /** Gives a call a sound of one's own, which joins the show's sounds. */
-export function setCallSound(
-  show: Show,
-  songId: string,
-  sectionId: string | null,
-  call: Call,
-  audio: Audio,
-): Edit | null {
-  const edit = setCall(show, songId, sectionId, { ...call, how: 'sound', audioId: audio.id });
+export function setCallSound(show: Show, songId: string, place: CallPlace, call: Call, audio: Audio): Edit | null {
+  const edit = setCall(show, songId, place, { ...call, how: 'sound', audioId: audio.id });
   // The new one joins at the end, so that what leaves before it keeps its place.
   return edit && { kind: 'group', edits: [addAudio(show, audio), edit] };
 }
@@ -160,6 +173,7 @@ export function deleteSong(show: Show, songId: string): Edit | null {
     tracks: [],
     announce: null,
     sections: song.sections.map((s) => ({ ...s, call: null })),
+    calls: [],
   };
   return together([...withoutUnused(show, song, bare), edit]);
 }

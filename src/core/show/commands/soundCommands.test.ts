@@ -4,7 +4,7 @@ import { checkShow } from '../check/checkShow';
 import { applyEdit } from '../edits';
 import type { Audio, Show, Song, Track } from '../schema';
 import { newCall } from '../builders';
-import { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock } from './';
+import { addTrack, changeTrack, removeTrack, setCall, setCallSound, setClock, type CallPlace } from './';
 import { doingTo } from '../../testing/doing';
 
 const show = demoShow();
@@ -55,38 +55,57 @@ describe('recordings', () => {
   });
 });
 
+const OF_SONG: CallPlace = { of: 'song' };
+const AT_SECTION: CallPlace = { of: 'section', id: section };
+
 describe('calls', () => {
+  it('stand ahead of any bar, one ahead of each, and are moved under their id', () => {
+    const at = (bar: number, id = 'c1'): CallPlace => ({ of: 'bar', id, bar });
+    const call = newCall({ text: 'wait', count: 2 });
+    const late = done(setCall(show, ID, at(19), call));
+    const both = done(setCall(late, ID, at(6, 'c2'), call), late);
+    expect(song(both).calls.map((c) => c.bar)).toEqual([6, 19]);
+    expect(setCall(both, ID, at(6), call)).toBeNull();
+    const moved = done(setCall(both, ID, at(7), call), both);
+    expect(song(moved).calls.map((c) => [c.id, c.bar])).toEqual([
+      ['c2', 6],
+      ['c1', 7],
+    ]);
+    expect(song(done(setCall(moved, ID, at(7), null), moved)).calls.map((c) => c.id)).toEqual(['c2']);
+    for (const bar of [0, -1, 2.5, song(show).bars + 1]) expect(setCall(show, ID, at(bar), call)).toBeNull();
+  });
+
   it('go ahead of a section or of the song, and go again', () => {
     const call = { ...newCall(), how: 'tones' as const, pattern: 'thrice' as const, ahead: 3 };
-    const ahead = done(setCall(show, ID, section, call));
+    const ahead = done(setCall(show, ID, AT_SECTION, call));
     expect(song(ahead).sections.find((s) => s.id === section)!.call).toEqual(call);
-    const both = done(setCall(ahead, ID, null, call), ahead);
+    const both = done(setCall(ahead, ID, OF_SONG, call), ahead);
     expect(song(both).announce).toEqual(call);
-    expect(song(done(setCall(both, ID, null, null), both)).announce).toBeNull();
-    expect(setCall(show, ID, 'no-section', call)).toBeNull();
-    expect(setCall(show, 'no-song', null, call)).toBeNull();
-    expect(setCall(both, ID, null, call)).toBeNull();
+    expect(song(done(setCall(both, ID, OF_SONG, null), both)).announce).toBeNull();
+    expect(setCall(show, ID, { of: 'section', id: 'no-section' }, call)).toBeNull();
+    expect(setCall(show, 'no-song', OF_SONG, call)).toBeNull();
+    expect(setCall(both, ID, OF_SONG, call)).toBeNull();
   });
 
   it('with a sound of their own bring it along, and take it with them', () => {
-    const spoken = done(setCallSound(show, ID, section, newCall(), audio('v1')));
+    const spoken = done(setCallSound(show, ID, AT_SECTION, newCall(), audio('v1')));
     expect(song(spoken).sections.find((s) => s.id === section)!.call).toMatchObject({ how: 'sound', audioId: 'v1' });
     expect(sounds(spoken)).toEqual(['v1']);
-    expect(sounds(done(setCall(spoken, ID, section, null), spoken))).toEqual([]);
+    expect(sounds(done(setCall(spoken, ID, AT_SECTION, null), spoken))).toEqual([]);
   });
 
   it('leave the old sound behind when they get another, unless something else uses it', () => {
-    const first = done(setCallSound(show, ID, section, newCall(), audio('v1')));
-    const second = done(setCallSound(first, ID, section, newCall(), audio('v2')), first);
+    const first = done(setCallSound(show, ID, AT_SECTION, newCall(), audio('v1')));
+    const second = done(setCallSound(first, ID, AT_SECTION, newCall(), audio('v2')), first);
     expect(sounds(second)).toEqual(['v2']);
     const shared = done(addTrack(first, 'fog-bell', track('t', 'v1'), null), first);
-    expect(sounds(done(setCallSound(shared, ID, section, newCall(), audio('v2')), shared))).toEqual(['v1', 'v2']);
+    expect(sounds(done(setCallSound(shared, ID, AT_SECTION, newCall(), audio('v2')), shared))).toEqual(['v1', 'v2']);
   });
 
   it('keep a sound that a call of the same song still has', () => {
-    const first = done(setCallSound(show, ID, section, newCall(), audio('v1')));
-    const both = done(setCall(first, ID, null, { ...newCall(), how: 'sound', audioId: 'v1' }), first);
-    expect(sounds(done(setCall(both, ID, section, null), both))).toEqual(['v1']);
+    const first = done(setCallSound(show, ID, AT_SECTION, newCall(), audio('v1')));
+    const both = done(setCall(first, ID, OF_SONG, { ...newCall(), how: 'sound', audioId: 'v1' }), first);
+    expect(sounds(done(setCall(both, ID, AT_SECTION, null), both))).toEqual(['v1']);
   });
 });
 

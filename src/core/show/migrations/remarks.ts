@@ -1,13 +1,26 @@
-import { each } from './each';
+import { each, isData, type Data } from './each';
 import type { Migration } from './migration';
 
-/** Remarks at bars; whether changes go on into the next song (no, as before). */
+/** Calls count bars: none, as before. */
+const counting = (call: unknown): unknown => (isData(call) ? { ...call, count: 0 } : call);
+
+/** Sections with their calls. */
+const called = (sections: unknown): unknown =>
+  each(sections, (section): Data => ({ ...section, call: counting(section['call']) }));
+
+/** Remarks and calls at bars; whether changes go on into the next song (no, as before). */
 export const remarks: Migration = {
   from: 8,
   name: 'remarks',
   up: (show) => ({
     ...show,
-    songs: each(show.songs, (song) => ({ ...song, remarks: [] })),
+    songs: each(show.songs, (song) => ({
+      ...song,
+      remarks: [],
+      calls: [],
+      announce: counting(song['announce']),
+      sections: called(song['sections']),
+    })),
     sets: each(show.sets, (set) => ({ ...set, runsOn: false })),
   }),
 };

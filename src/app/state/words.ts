@@ -1,0 +1,48 @@
+import { create } from 'zustand';
+import { soundLine, withoutSilence, wordsOf } from '../../core/sound';
+import type { Song } from '../../core/show';
+import { RATE, decode, type Buffers } from '../adapters/audio';
+import { speakInWorker } from '../adapters/workers';
+
+/** Whether the voice failed when it was asked last: tones stand in its place then. */
+export const useVoice = create<{ readonly failed: boolean }>(() => ({ failed: false }));
+
+const words = new Map<string, AudioBuffer>();
+
+/** What was said so far, by its text. */
+export const spokenWords: Buffers = words;
+
+/** Words that are kept: of an evening's songs, some megabytes. */
+const MOST = 600;
+
+/** What is being said; one voice speaks at a time. */
+let speaking: Promise<void> = Promise.resolve();
+
+/** Has all said that a song says in the ears. What is not said in the end is heard as tones. */
+export const readyWords = (song: Song): Promise<void> => sayWords(wordsOf(soundLine(song, 0).sounds));
+
+/** Has words said that were not said yet. */
+export function sayWords(texts: readonly string[]): Promise<void> {
+  speaking = speaking.then(() => speak(texts.filter((word) => !words.has(word))));
+  return speaking;
+}
+
+async function speak(texts: readonly string[]): Promise<void> {
+  if (texts.length === 0) return;
+  try {
+    await speakInWorker(texts, async (text, wav) => {
+      words.set(text, withoutItsSilence(await decode(wav.buffer)));
+      for (const [oldest] of words) if (words.size > MOST) words.delete(oldest);
+    });
+    useVoice.setState({ failed: false });
+  } catch {
+    useVoice.setState({ failed: true });
+  }
+}
+
+function withoutItsSilence(said: AudioBuffer): AudioBuffer {
+  const samples = withoutSilence(said.getChannelData(0));
+  const buffer = new AudioBuffer({ length: Math.max(1, samples.length), sampleRate: RATE, numberOfChannels: 1 });
+  buffer.getChannelData(0).set(samples);
+  return buffer;
+}
