@@ -3,31 +3,9 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo } from './begin';
 import { Key } from './browser';
+import { RATE, impulses } from './recordings';
 
 const { b, folder } = begin();
-
-const RATE = 48_000;
-
-/** A WAV file (RIFF, 16-bit PCM, one channel) that is silent but for single samples. */
-function impulses(name: string, length: number, at: readonly number[]): string {
-  const bytes = Buffer.alloc(44 + length * 2);
-  bytes.write('RIFF', 0);
-  bytes.writeUInt32LE(36 + length * 2, 4);
-  bytes.write('WAVEfmt ', 8);
-  bytes.writeUInt32LE(16, 16);
-  bytes.writeUInt16LE(1, 20);
-  bytes.writeUInt16LE(1, 22);
-  bytes.writeUInt32LE(RATE, 24);
-  bytes.writeUInt32LE(RATE * 2, 28);
-  bytes.writeUInt16LE(2, 32);
-  bytes.writeUInt16LE(16, 34);
-  bytes.write('data', 36);
-  bytes.writeUInt32LE(length * 2, 40);
-  for (const i of at) bytes.writeInt16LE(16_000, 44 + i * 2);
-  const path = join(folder, name);
-  writeFileSync(path, bytes);
-  return path;
-}
 
 /** The left channel of a 16-bit stereo WAV file, from -1 to 1. */
 function leftOf(bytes: Buffer): Float64Array {
@@ -66,7 +44,7 @@ describe('what is heard beside the units', () => {
     writeFileSync(empty, '');
     await chooseFile(b, empty);
     await b.says('alert', undefined, /"empty\.mp3" is empty/);
-    await chooseFile(b, impulses('ticks.wav', RATE * 3, [0, 12_000]));
+    await chooseFile(b, impulses(folder, 'ticks.wav', RATE * 3, [0, 12_000]));
     await b.find('group', 'ticks');
     await b.fill('textbox', 'and after, ms', `100${Key.ENTER}`);
     await b.find('button', 'Undo: move a recording');
@@ -143,7 +121,7 @@ describe('what is heard beside the units', () => {
 
   it('takes a recording that is dropped on it', async () => {
     const zone = await (await b.find('button', 'Add a recording')).getRect();
-    const data = { items: [], files: [impulses('dropped.wav', RATE, [0])], dragOperationsMask: 1 };
+    const data = { items: [], files: [impulses(folder, 'dropped.wav', RATE, [0])], dragOperationsMask: 1 };
     const place = { x: Math.round(zone.x + 20), y: Math.round(zone.y - 3) };
     for (const type of ['dragEnter', 'dragOver', 'drop']) {
       await b.driver.sendDevToolsCommand('Input.dispatchDragEvent', { type, ...place, data });

@@ -174,6 +174,9 @@ export class Incoming {
         this.driven.give({ kind: 'move', moveId: act.moveId });
         break;
       case 'sample':
+      case 'level':
+      case 'turn':
+      case 'part':
         this.driven.happened([act]);
         break;
       case 'set':

@@ -1,4 +1,5 @@
 import type { Loop, PlayLine } from '../core/compile';
+import type { Act } from '../core/meaning';
 import type { Bytes, IdentityText, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import { microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
@@ -157,6 +158,7 @@ export type SessionEvent =
   /** A tone was pressed on a pad or a switch, at a place of what plays. */
   | { readonly kind: 'pressed'; readonly toneId: string; readonly songId: string | null; readonly place: Micros }
   | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
+  | Extract<Act, { readonly kind: 'level' | 'turn' | 'part' }>
   /** More arrives on a port than can be passed on: what is too much is left out. */
   | { readonly kind: 'flooded'; readonly portId: string }
   /** A foot controller is known to hold something: it was stored, or read back. */

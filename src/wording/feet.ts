@@ -2,7 +2,7 @@ import { labelOf, type Trigger } from '../core/addressing';
 import { doingName, type MemoryDifference, type Press, type TransferEnd } from '../core/feet';
 import { toHex, type Bytes } from '../core/midi';
 import { indexShow, pageTitle, type Doing, type Show } from '../core/show';
-import { SESSION_WORDS } from './reactions';
+import { SESSION_WORDS, doesWords } from './reactions';
 import { valueWords } from './values';
 
 /** What of a switch does something, as a heading. */
@@ -23,6 +23,9 @@ export function doingWords(show: Show, unitId: string, does: Doing): string {
       return SESSION_WORDS[does.act];
     case 'song':
       return `${SONG_WORDS[does.how]} ${doingName(show, does)}`;
+    case 'turn':
+    case 'part':
+      return doesWords(show, does);
     case 'sample':
       return `sound ${doingName(show, does)}`;
     case 'control': {

@@ -1,5 +1,5 @@
 import type { Act, Miss } from '../core/meaning';
-import { indexShow, type Reaction, type SessionAct, type Show } from '../core/show';
+import { indexShow, sourceName, type Reaction, type SessionAct, type Show, type Turn } from '../core/show';
 import { messageWords } from './verdicts';
 import { valueWords } from './values';
 
@@ -42,6 +42,18 @@ export function hearsWords(show: Show, { portId, kind, channel, number, low, hig
   return `${what}${range}${on}, from ${port}`;
 }
 
+const TURN_WORDS: Readonly<Record<Turn, string>> = { flip: 'on and off', on: 'on', off: 'off' };
+
+/** A source in a sentence: "the click", "the samples", "Drums". */
+const sourceWord = (show: Show, of: string): string => {
+  const name = sourceName(show, of);
+  return show.stems.some((s) => s.id === of)
+    ? name
+    : name === ''
+      ? 'something that is gone'
+      : `the ${name.toLowerCase()}`;
+};
+
 const toneName = (show: Show, id: string): string => indexShow(show).tones.get(id)?.name ?? 'a tone that is gone';
 const songName = (show: Show, id: string): string => indexShow(show).songs.get(id)?.title ?? 'a song that is gone';
 const soundName = (show: Show, id: string): string =>
@@ -66,6 +78,12 @@ export function doesWords(show: Show, does: Reaction['does']): string {
       return `move ${show.moves.find((m) => m.id === does.moveId)?.name ?? 'that is gone'}`;
     case 'sample':
       return `play ${soundName(show, does.audioId)}`;
+    case 'level':
+      return `level of ${sourceWord(show, does.of)}, from ${does.from} to ${does.to} dB`;
+    case 'turn':
+      return `${sourceWord(show, does.of)} ${TURN_WORDS[does.how]}`;
+    case 'part':
+      return `the part of ${indexShow(show).players.get(does.playerId)?.name ?? 'a player who is gone'} ${TURN_WORDS[does.how]}`;
     case 'control':
       return `${controlName(show, does.unitId, does.controlId)}, from ${does.curve.from} to ${does.curve.to}`;
     case 'switch':
@@ -105,11 +123,15 @@ export function actWords(show: Show, act: Act): string {
     }
     case 'send':
       return `out of ${indexShow(show).ports.get(act.portId)?.name ?? 'a port that is gone'}: ${messageWords(act.bytes)}`;
+    case 'level':
+      return `level of ${sourceWord(show, act.of)}: ${act.gain.toFixed(1)} dB`;
     case 'session':
     case 'song':
     case 'tone':
     case 'move':
     case 'sample':
+    case 'turn':
+    case 'part':
       return doesWords(show, act);
   }
 }

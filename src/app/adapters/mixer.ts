@@ -1,25 +1,30 @@
-import { SOURCES, type Source } from '../../core/sound';
-
-/** Outputs of the sound card, from 0: of one, both sides of a sound go there; of two, left and right. */
-export type Route = readonly number[];
-export type Routes = Readonly<Record<Source, Route>>;
-
-export const BOTH: Route = [0, 1];
-export const ALL_BOTH: Routes = { click: BOTH, calls: BOTH, backing: BOTH, guide: BOTH, samples: BOTH };
+import type { Send } from '../../core/sound';
 
 /** Where each source goes into a context, and how loud it is just now. */
 export interface Mixer {
-  readonly input: (source: Source) => AudioNode;
+  /** Where a source goes in, as it is heard. */
+  readonly input: (source: string) => AudioNode;
   /** How many outputs there are. */
   readonly outputs: number;
-  readonly route: (routes: Routes) => void;
-  /** Decibels beside what is programmed. */
-  readonly trim: (source: Source, gain: number) => void;
+  /** The ways to the outputs from now on. */
+  readonly send: (sends: readonly Send[]) => void;
+  /** What a source is multiplied by on all its ways: 1 is as loud as it is programmed. */
+  readonly level: (source: string, factor: number) => void;
 }
 
 export const factorOf = (decibels: number): number => 10 ** (decibels / 20);
 
-/** The way from sources to outputs. An output that the sound card has not, goes to the first. */
+/** Seconds in which a level comes to another, so that nothing cracks. */
+const GLIDE = 0.01;
+
+interface Way {
+  readonly out: Readonly<Record<Send['side'], AudioNode>>;
+  readonly port: Readonly<Record<Send['side'], number>>;
+  readonly input: GainNode;
+  readonly gains: Map<string, GainNode>;
+}
+
+/** The ways from sources to outputs of a context. */
 export function createMixer(context: AudioContext): Mixer {
   const outputs = Math.max(1, context.destination.maxChannelCount);
   const merger = new ChannelMergerNode(context, { numberOfInputs: outputs });
@@ -29,33 +34,48 @@ export function createMixer(context: AudioContext): Mixer {
   context.destination.channelInterpretation = outputs > 2 ? 'discrete' : 'speakers';
   merger.connect(context.destination);
   const stereo = { channelCount: 2, channelCountMode: 'explicit', channelInterpretation: 'speakers' } as const;
-  const inputs = new Map(
-    SOURCES.map((source) => {
-      const input = new GainNode(context, stereo);
-      const split = new ChannelSplitterNode(context, { numberOfOutputs: 2 });
-      const mono = new GainNode(context, { ...stereo, channelCount: 1 });
-      input.connect(split);
-      input.connect(mono);
-      return [source, { input, split, mono }] as const;
-    }),
-  );
-  const there = (output: number): number => (output < outputs ? output : 0);
+  const ways = new Map<string, Way>();
+  const wayOf = (source: string): Way => {
+    const known = ways.get(source);
+    if (known) return known;
+    const input = new GainNode(context, stereo);
+    const split = new ChannelSplitterNode(context, { numberOfOutputs: 2 });
+    const both = new GainNode(context, { ...stereo, channelCount: 1 });
+    input.connect(split);
+    input.connect(both);
+    const out = { left: split, right: split, both };
+    const way: Way = { input, out, port: { left: 0, right: 1, both: 0 }, gains: new Map() };
+    ways.set(source, way);
+    return way;
+  };
   return {
     outputs,
-    input: (source) => inputs.get(source)!.input,
-    route: (routes) => {
-      for (const [source, { split, mono }] of inputs) {
-        split.disconnect();
-        mono.disconnect();
-        const [left, right] = routes[source];
-        if (left === undefined) continue;
-        if (right === undefined || there(left) === there(right)) mono.connect(merger, 0, there(left));
-        else {
-          split.connect(merger, 0, there(left));
-          split.connect(merger, 1, there(right));
+    input: (source) => wayOf(source).input,
+    send: (sends) => {
+      const wanted = new Set(sends.map((s) => `${s.source}/${keyOf(s)}`));
+      for (const [source, { gains }] of ways) {
+        for (const [key, gain] of gains) {
+          if (wanted.has(`${source}/${key}`)) continue;
+          gain.disconnect();
+          gains.delete(key);
         }
       }
+      for (const send of sends) {
+        const { out, port, gains } = wayOf(send.source);
+        const key = keyOf(send);
+        const before = gains.get(key);
+        if (before) {
+          before.gain.setTargetAtTime(send.factor, context.currentTime, GLIDE);
+          continue;
+        }
+        const gain = new GainNode(context, { gain: send.factor });
+        out[send.side].connect(gain, port[send.side]);
+        gain.connect(merger, 0, send.output);
+        gains.set(key, gain);
+      }
     },
-    trim: (source, gain) => inputs.get(source)!.input.gain.setTargetAtTime(factorOf(gain), context.currentTime, 0.01),
+    level: (source, factor) => wayOf(source).input.gain.setTargetAtTime(factor, context.currentTime, GLIDE),
   };
 }
+
+const keyOf = ({ side, output }: Send): string => `${side}/${output}`;

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { SOURCES } from '../../core/sound';
 import type { CueProof } from '../../core/proof';
 import type { SoundRow } from './db';
 
@@ -54,6 +53,9 @@ const portUse = z.object({
   in: realName.nullable(),
 });
 
+/** Outputs of the sound card, from 0. */
+const route = z.array(z.int().min(0).max(63)).max(2).readonly();
+
 /** A port of this computer, so that it is found again when it is plugged in again. */
 export type RealName = Readonly<z.infer<typeof realName>>;
 /** What this computer has a port of a show be. */
@@ -64,8 +66,9 @@ export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
   /** The light of the desk; `system` follows the computer. */
   light: z.enum(['light', 'dark', 'system']),
-  /** Outputs by what is heard, and milliseconds that sound is later than the browser knows of. */
-  routes: z.record(z.enum(SOURCES), z.array(z.int().min(0).max(63)).max(2).readonly()),
+  /** Outputs by source and by mix for ears, and milliseconds that sound is later than the browser knows of. */
+  routes: z.record(z.string(), route),
+  earRoutes: z.record(z.string(), route),
   delay: z.number().min(-1000).max(1000),
   /** Shows that are open for a stand-in player: stage only, until somebody unlocks them. */
   stageOnly: z.array(z.string()),

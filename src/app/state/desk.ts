@@ -1,10 +1,11 @@
-import { LIMITS, forTonight, setUnitField, sharing } from '../../core/show';
+import { LIMITS, forTonight, indexShow, setMissing, setOf, setUnitField, sharing } from '../../core/show';
 import { nanoid } from 'nanoid';
 import type { Remote } from 'comlink';
 import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
 import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
 import type { FilesWorker } from '../../workers/protocol';
-import type { ListedName, Matching, Show } from '../../core/show';
+import type { ListedName, Matching, Show, Turn } from '../../core/show';
+import { moveFader, turn } from './mix';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
 import { openRealPorts } from '../adapters/realPorts';
@@ -149,6 +150,9 @@ const playbackThread = lazily(() =>
           }
           if (e.kind === 'foot-stored') feet.holds(e.unitId, e.bytes);
           if (e.kind === 'sample') void playSample(showNow()?.id ?? '', e.audioId, e.gain);
+          if (e.kind === 'level') moveFader(e.fader, e.of, e.gain);
+          if (e.kind === 'turn') turn(e.of, e.how);
+          if (e.kind === 'part') turnPart(e.playerId, e.how);
           if (e.kind === 'pressed') useNews.setState({ pressed: e });
         }
       },
@@ -164,6 +168,15 @@ const playbackThread = lazily(() =>
     sayBroken('The playback'),
   ),
 );
+
+/** Lets a player's part into the backing, or takes it out, as the set says it: with undo. */
+function turnPart(playerId: string, how: Turn): void {
+  const show = showNow();
+  if (!show) return;
+  const missing = how === 'on' || (how === 'flip' && !setOf(show).missing.includes(playerId));
+  const name = indexShow(show).players.get(playerId)?.name ?? '';
+  perform(setMissing(show, playerId, missing), missing ? `${name} is missing` : `${name} is there`);
+}
 
 /** Where one unit alone comes back on a port, it is that one that answered. Once, so that undo takes it back. */
 function noteAnswer({ portId, identity }: Answer): void {

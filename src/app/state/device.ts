@@ -6,9 +6,13 @@ import { useApp, type Counting, type Light } from './store';
 /** Takes up what this computer remembers. */
 export async function readDevice(): Promise<void> {
   try {
-    const { counting, light, routes, delay, stageOnly } = await loadDevice(shelf);
+    const { counting, light, routes, earRoutes, delay, stageOnly } = await loadDevice(shelf);
     if (stageOnly) useApp.setState({ stageOnly });
-    takeMix({ ...(routes ? { routes } : {}), ...(delay === undefined ? {} : { delay }) });
+    takeMix({
+      ...(routes ? { routes } : {}),
+      ...(earRoutes ? { earRoutes } : {}),
+      ...(delay === undefined ? {} : { delay }),
+    });
     if (light) shine(light);
     if (counting) useApp.setState({ counting });
   } catch {

@@ -1,21 +1,12 @@
 import { loopIn } from '../../core/compile';
-import {
-  SOURCES,
-  soundInto,
-  soundLine,
-  sourceOf,
-  wordOf,
-  type Sound,
-  type SoundRound,
-  type Source,
-} from '../../core/sound';
+import { soundInto, soundLine, sourceOf, wordOf, type Sound, type SoundRound } from '../../core/sound';
 import { indexShow, setOf, songTime, sungAs, ticksAt, type Call, type Song } from '../../core/show';
 import type { Micros } from '../../core/time';
 import { liveContext, playStretched, putSound, type Material } from '../adapters/audio';
 import { shelf } from '../persistence/db';
 import { loadSound } from '../persistence/sounds';
 import { factorOf, type Mixer } from '../adapters/mixer';
-import { followLevels, liveMixer, useMix } from './mix';
+import { followMix, liveMixer, useMix } from './mix';
 import { useHearing } from './hearing';
 import { useNews } from './news';
 import { decodedSounds, readySound } from './sound';
@@ -43,7 +34,8 @@ class Heard {
   private next = 0;
   private rounds = 0;
   private sounds: readonly Sound[];
-  private readonly outs: ReadonlyMap<Source, GainNode>;
+  /** Ways into the mixer by source, cut off together at the end. */
+  private readonly outs = new Map<string, GainNode>();
   private readonly timer: ReturnType<typeof setInterval>;
   private readonly ends: (() => void)[] = [];
   private over = false;
@@ -53,16 +45,9 @@ class Heard {
     private readonly hearing: Hearing,
     /** Clock time of song time 0. */
     public zero: Micros,
-    mixer: Mixer,
+    private readonly mixer: Mixer,
   ) {
     this.sounds = hearing.sounds;
-    this.outs = new Map(
-      SOURCES.map((source) => {
-        const out = new GainNode(context);
-        out.connect(mixer.input(source));
-        return [source, out];
-      }),
-    );
     this.timer = setInterval(() => this.pump(), PUMP_MILLIS);
     this.pump();
   }
@@ -72,6 +57,16 @@ class Heard {
     clearInterval(this.timer);
     for (const end of this.ends) end();
     for (const out of this.outs.values()) out.disconnect();
+  }
+
+  private out(source: string): GainNode {
+    let out = this.outs.get(source);
+    if (!out) {
+      out = new GainNode(this.context);
+      out.connect(this.mixer.input(source));
+      this.outs.set(source, out);
+    }
+    return out;
   }
 
   /** Whether there is anything to hear at all. */
@@ -87,7 +82,7 @@ class Heard {
       if (at > horizon) return;
       this.next += 1;
       if (sound.kind === 'track' && this.hearing.speed !== 1) void this.stretch(sound, at);
-      else putSound(this.context, this.outs.get(sourceOf(sound))!, sound, at, material);
+      else putSound(this.context, this.out(sourceOf(sound)), sound, at, material);
     }
   }
 
@@ -114,7 +109,7 @@ class Heard {
     const row = await loadSound(shelf, showId, sound.audioId);
     if (!row || this.over) return;
     this.ends.push(
-      playStretched(this.context, this.outs.get(sourceOf(sound))!, sound, new Blob([row.bytes], { type: row.type }), {
+      playStretched(this.context, this.out(sourceOf(sound)), sound, new Blob([row.bytes], { type: row.type }), {
         at,
         speed,
       }),
@@ -206,7 +201,7 @@ export function followSounds(): void {
     // Whoever is missing is missing at once.
     if (state.open?.show.sets !== before.open?.show.sets) follow();
   });
-  followLevels();
+  followMix();
 }
 
 /** Plays a sound of the show at once, at a level in decibels: a sample that somebody pressed. */

@@ -13,6 +13,8 @@ function reactionOf(does: Doing): Reaction['does'] | null {
     case 'session':
     case 'song':
     case 'sample':
+    case 'turn':
+    case 'part':
       return does;
     case 'control':
       return {

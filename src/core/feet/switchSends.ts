@@ -4,6 +4,7 @@ import { decodeMessage, type Bytes } from '../midi';
 import {
   feetOf,
   indexShow,
+  sourceName,
   type Doing,
   type Feet,
   type FootPage,
@@ -75,6 +76,10 @@ export function doingName(show: Show, does: Doing): string {
       return index.songs.get(does.songId)?.title ?? '';
     case 'sample':
       return show.audio.find((a) => a.id === does.audioId)?.name ?? '';
+    case 'turn':
+      return sourceName(show, does.of);
+    case 'part':
+      return index.players.get(does.playerId)?.name ?? '';
     case 'session':
       return ACT_NAMES[does.act];
     case 'control': {

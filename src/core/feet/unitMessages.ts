@@ -50,6 +50,8 @@ export function unitMessages(boat: Show, does: Doing): UnitMessages {
     case 'session':
     case 'song':
     case 'sample':
+    case 'turn':
+    case 'part':
     case 'page':
       return NOTHING;
   }

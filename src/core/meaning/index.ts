@@ -13,6 +13,7 @@ export { durationOf, latencyOf, thruGap, type Path } from './path';
 export { pressOf, type Press } from './press';
 export {
   NOT_REACTED,
+  goesAlong,
   heardOf,
   newTone,
   react,

@@ -117,6 +117,25 @@ describe('the order of reactions', () => {
   });
 });
 
+describe('hands on the mix', () => {
+  it('move a level along its range in decibels, and turn sources and parts', () => {
+    const fader = reaction('f', { kind: 'level', of: 'click', from: -60, to: 6 }, { hears: pedal(0) });
+    const moved = [0, 64, 127].map((v): [string, Bytes] => ['feet', controlChange(1, 11, v)]);
+    expect(acts(through([fader], moved)).flat()).toEqual([
+      { kind: 'level', fader: 'f', of: 'click', gain: -60 },
+      { kind: 'level', fader: 'f', of: 'click', gain: -60 + (66 * 64) / 127 },
+      { kind: 'level', fader: 'f', of: 'click', gain: 6 },
+    ]);
+    const press: [string, Bytes][] = [['pads', noteOn(10, 36, 100)]];
+    expect(acts(through([reaction('t', { kind: 'turn', of: 'click', how: 'flip' })], press)).flat()).toEqual([
+      { kind: 'turn', of: 'click', how: 'flip' },
+    ]);
+    expect(acts(through([reaction('p', { kind: 'part', playerId: 'ines', how: 'on' })], press)).flat()).toEqual([
+      { kind: 'part', playerId: 'ines', how: 'on' },
+    ]);
+  });
+});
+
 describe('what follows a pedal', () => {
   it('sets a control along its curve', () => {
     const set = (bend: 'straight' | 'slow' | 'fast', from = 0, to = 100) =>

@@ -1,5 +1,5 @@
 import { channelOf, controlChange, decodeMessage, noteOff, noteOn, programChange, type Bytes } from '../midi';
-import type { Reaction, SessionAct, Show } from '../show';
+import type { Reaction, SessionAct, Show, Turn } from '../show';
 import { millisToMicros, type Micros } from '../time';
 
 /** A message that arrived, as reactions hear it. */
@@ -24,6 +24,10 @@ export type Act =
   | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'move'; readonly moveId: string }
   | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
+  /** A fader that comes to a level, in decibels. */
+  | { readonly kind: 'level'; readonly fader: string; readonly of: string; readonly gain: number }
+  | { readonly kind: 'turn'; readonly of: string; readonly how: Turn }
+  | { readonly kind: 'part'; readonly playerId: string; readonly how: Turn }
   | { readonly kind: 'set'; readonly unitId: string; readonly controlId: string; readonly value: number }
   | { readonly kind: 'send'; readonly portId: string; readonly bytes: Bytes };
 
@@ -107,8 +111,8 @@ function missOf({ on, songId, hears }: Reaction, playing: string | null, portId:
 const follows = ({ low, high }: Reaction['hears'], value: number): boolean => value >= low && value <= high;
 
 /** Reactions whose value goes on: all others are a press. */
-const goesAlong = ({ kind }: Reaction['does']): boolean =>
-  kind === 'control' || kind === 'message' || kind === 'switch';
+export const goesAlong = ({ kind }: Reaction['does']): boolean =>
+  kind === 'control' || kind === 'message' || kind === 'switch' || kind === 'level';
 
 const noteKey = (portId: string, { channel, number }: Heard): string => `${portId}/${channel}/${number}`;
 
@@ -195,6 +199,15 @@ function actsOf({ id, hears, does }: Reaction, heard: Heard, memory: Memory): re
       return [{ kind: 'move', moveId: does.moveId }];
     case 'sample':
       return [{ kind: 'sample', audioId: does.audioId, gain: does.gain }];
+    case 'turn':
+      return [{ kind: 'turn', of: does.of, how: does.how }];
+    case 'part':
+      return [{ kind: 'part', playerId: does.playerId, how: does.how }];
+    case 'level': {
+      if (heard.ends) return [];
+      const { of, from, to } = does;
+      return [{ kind: 'level', fader: id, of, gain: along(hears, { from, to, bend: 'straight' }, value) }];
+    }
     case 'control': {
       if (heard.ends) return [];
       const { unitId, controlId } = does;

@@ -1,5 +1,16 @@
 import { doingName, fallbackOf } from '../feet';
-import { indexShow, pageTitle, setOf, setTimes, songTime, songsOfSet, type Show, type Song, type Unit } from '../show';
+import {
+  indexShow,
+  pageTitle,
+  setOf,
+  setTimes,
+  songTime,
+  songsOfSet,
+  sourcesOf,
+  type Show,
+  type Song,
+  type Unit,
+} from '../show';
 import { fromHex } from '../midi';
 import { formatPosition } from '../time';
 import { partText } from './cueSheet';
@@ -123,14 +134,35 @@ export function mixSheet(show: Show): Sheet {
             .map((t) => {
               const name = show.audio.find((a) => a.id === t.audioId)?.name ?? '';
               const who = t.playerId === null ? '' : ` of ${players.get(t.playerId)?.name ?? ''}`;
-              return `${name} (${ROLES[t.role]}${who})`;
+              const stem = show.stems.find((s) => s.id === t.stemId)?.name;
+              return `${stem === undefined ? '' : `${stem}: `}${name} (${ROLES[t.role]}${who})`;
             })
             .join(', '),
         ]),
       ),
+      ...earTable(show),
     ],
     wide: false,
   };
+}
+
+/** What each person hears, source by source. */
+function earTable(show: Show): Sheet['parts'] {
+  if (show.ears.length === 0) return [];
+  const sources = sourcesOf(show);
+  return [
+    table(
+      'Ear mixes',
+      [column('Ears', 2, { strong: true }), ...sources.map((s) => column(s.name, 0.9, { figures: true }))],
+      show.ears.map(({ name, hears }) => [
+        name,
+        ...sources.map((s) => {
+          const gain = hears.find((h) => h.of === s.id)?.gain;
+          return gain === undefined ? '–' : String(gain);
+        }),
+      ]),
+    ),
+  ];
 }
 
 /** Tones against units: what each sound is on every unit. */

@@ -38,6 +38,8 @@ export const emptyShow = (id: string, title: string): Show => ({
   openingToneId: null,
   core: [],
   audio: [],
+  stems: [],
+  ears: [],
   moves: [],
   songs: [],
   accepted: [],

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { TRIGGERS } from '../addressing';
 import { LIMITS, RANGES } from './limits';
-import { id, sessionActSchema, within } from './shapes';
+import { id, sessionActSchema, turnSchema, within } from './shapes';
 
 const data = z.int().min(0).max(127);
 const bytes = (most: number) =>
@@ -20,6 +20,8 @@ export const doingSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('session'), act: sessionActSchema }),
   z.strictObject({ kind: z.literal('song'), songId: id, how: z.enum(['start', 'queue', 'select']) }),
   z.strictObject({ kind: z.literal('sample'), audioId: id, gain: within(RANGES.gain) }),
+  z.strictObject({ kind: z.literal('turn'), of: id, how: turnSchema }),
+  z.strictObject({ kind: z.literal('part'), playerId: id, how: turnSchema }),
   z.strictObject({ kind: z.literal('control'), unitId: id, controlId: id, value: z.number() }),
   /** Whole messages as they stand, for what the map has no name for. */
   z.strictObject({ kind: z.literal('message'), bytes: bytes(1000) }),

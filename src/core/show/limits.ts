@@ -14,6 +14,10 @@ export const LIMITS = {
   moves: 5000,
   songs: 400,
   sets: 200,
+  /** What recordings are of, each with a way out of its own. */
+  stems: 64,
+  /** Mixes for ears. */
+  ears: 32,
   reactions: 1000,
   /** Foot controllers that are programmed. */
   controllers: 32,

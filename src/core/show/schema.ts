@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { identitySchema, profileSchema, type Deep } from '../addressing';
 import { feetSchema, type doingSchema } from './feetSchema';
 import { LIMITS, RANGES } from './limits';
-import { SESSION_ACTS, id, notes, sessionActSchema, title, within } from './shapes';
+import { SESSION_ACTS, SOURCES, id, notes, sessionActSchema, title, turnSchema, within } from './shapes';
 
-export { SESSION_ACTS };
+export { SESSION_ACTS, SOURCES };
+export type { Source, Turn } from './shapes';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
 export const SHOW_VERSION = 9;
@@ -245,6 +246,8 @@ export const trackSchema = z.strictObject({
   role: z.enum(['backing', 'guide', 'part']),
   /** Whose part it is: heard where the set says that the player is missing. */
   playerId: id.nullable(),
+  /** What it is of, where that goes out by a way of its own; null for the way of its role. */
+  stemId: id.nullable(),
   /** Where its first sample is heard, and milliseconds after that (or, negative, before). */
   at: ticks.min(0),
   offset: within(RANGES.offsetMillis),
@@ -263,6 +266,16 @@ export const audioSchema = z.strictObject({
   length: z.number().positive().max(86400),
   /** Size in bytes. */
   size: z.int().min(1),
+});
+
+/** What recordings are of, in any song: "Drums", "Keys". It has outputs and a level of its own. */
+export const stemSchema = z.strictObject({ id, name: title });
+
+/** What somebody hears in their ears: of which sources (one of `SOURCES`, or a stem), at which level in decibels; of all others nothing. */
+export const earSchema = z.strictObject({
+  id,
+  name: title,
+  hears: z.array(z.strictObject({ of: id, gain: within(RANGES.gain) })).max(LIMITS.stems + SOURCES.length),
 });
 
 /** What a song is heard of, and how loud: decibels beside what each recording has of its own. */
@@ -404,6 +417,11 @@ export const reactionSchema = z.strictObject({
     z.strictObject({ kind: z.literal('tone'), toneId: id }),
     z.strictObject({ kind: z.literal('move'), moveId: id }),
     z.strictObject({ kind: z.literal('sample'), audioId: id, gain: within(RANGES.gain) }),
+    /** Moves the level of a source, in decibels, from one end of what is heard to the other; at the least it is silent. */
+    z.strictObject({ kind: z.literal('level'), of: id, from: within(RANGES.gain), to: within(RANGES.gain) }),
+    z.strictObject({ kind: z.literal('turn'), of: id, how: turnSchema }),
+    /** Lets the part of a player into the backing, as when they are missing. */
+    z.strictObject({ kind: z.literal('part'), playerId: id, how: turnSchema }),
     /** Sets a control of a unit along a curve, in the control's own figure. */
     z.strictObject({ kind: z.literal('control'), unitId: id, controlId: id, curve: curveSchema }),
     /** The same message with another channel or number (null: the same), its value along a curve. */
@@ -444,6 +462,8 @@ export const showSchema = z.strictObject({
   /** Tones that every song leans on, in the order of the number keys. */
   core: z.array(id).max(9),
   audio: z.array(audioSchema).max(5000),
+  stems: z.array(stemSchema).max(LIMITS.stems),
+  ears: z.array(earSchema).max(LIMITS.ears),
   moves: z.array(moveSchema).max(LIMITS.moves),
   songs: z.array(songSchema).max(LIMITS.songs),
   /** Findings that somebody looked at and let be: which, what it said then, and why. */
@@ -478,9 +498,10 @@ export type Sweep = Song['sweeps'][number];
 export type TempoTaps = Song['taps'][number];
 export type Section = Song['sections'][number];
 export type Call = NonNullable<Section['call']>;
-export type BarCall = Song['calls'][number];
 export type Track = Song['tracks'][number];
 export type Levels = Song['levels'];
+export type Stem = Show['stems'][number];
+export type EarMix = Show['ears'][number];
 export type Reaction = Show['reactions'][number];
 export type SessionAct = (typeof SESSION_ACTS)[number];
 export type Tonight = ShowSet['tonight'][number];

@@ -23,3 +23,11 @@ export const SESSION_ACTS = [
   'panic',
 ] as const;
 export const sessionActSchema = z.enum(SESSION_ACTS);
+
+/** What is heard goes out by its source, each with its outputs and its level: these, and the stems of a show by their ids. */
+export const SOURCES = ['click', 'calls', 'backing', 'guide', 'samples'] as const;
+export type Source = (typeof SOURCES)[number];
+
+/** A source that is turned on or off. */
+export const turnSchema = z.enum(['flip', 'on', 'off']);
+export type Turn = z.infer<typeof turnSchema>;

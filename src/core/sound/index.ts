@@ -1,5 +1,4 @@
 export {
-  SOURCES,
   countInLength,
   countInTimes,
   soundInto,
@@ -9,9 +8,10 @@ export {
   type Sound,
   type SoundLine,
   type SoundRound,
-  type Source,
 } from './soundLine';
 export { PEAKS_PER_SECOND, peaksOf } from './peaks';
+export { mixing, type MixWish, type Route, type Send } from './mixing';
+export { TakeOver } from './takeOver';
 export { speakable, withoutSilence, wordOf, wordsOf } from './words';
 export { callWave, clickWave } from './tones';
 export { findGap, timeFromPresses, type TakenTime } from './measure';

@@ -182,6 +182,7 @@ describe('recordings', () => {
     audioId: 'x',
     role: 'backing',
     playerId: null,
+    stemId: null,
     at: 960,
     offset: 20,
     gain: -3,

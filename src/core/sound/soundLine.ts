@@ -36,7 +36,8 @@ export type Sound =
       /** Song time at which it is broken off; absent where it plays to its end. */
       readonly until?: Micros;
       readonly gain: number;
-      readonly role: Track['role'];
+      /** The source that it goes out by. */
+      readonly source: string;
     };
 
 export interface SoundLine {
@@ -70,14 +71,11 @@ export function soundLine(song: Song, at: Ticks, missing: Missing = NOBODY): Sou
 export type Missing = ReadonlySet<string>;
 const NOBODY: Missing = new Set();
 
-/** What is heard goes out by its source: each has its outputs and its level. */
-export const SOURCES = ['click', 'calls', 'backing', 'guide', 'samples'] as const;
-export type Source = (typeof SOURCES)[number];
-
 const sourceOfRole = (role: Track['role']): 'backing' | 'guide' => (role === 'guide' ? 'guide' : 'backing');
 
-export const sourceOf = (sound: Sound): Source =>
-  sound.kind === 'click' ? 'click' : sound.kind === 'track' ? sourceOfRole(sound.role) : 'calls';
+/** What a sound goes out by: one of `SOURCES`, or a stem. */
+export const sourceOf = (sound: Sound): string =>
+  sound.kind === 'click' ? 'click' : sound.kind === 'track' ? sound.source : 'calls';
 
 /** What comes round in a loop is heard in every round alike: without a count-in, recordings broken off at the seam. */
 export interface SoundRound {
@@ -246,7 +244,7 @@ function tracks(song: Song, time: SongTime, at: Ticks, place: Micros, missing: M
         trackId: t.id,
         audioId: t.audioId,
         gain: t.gain + song.levels[sourceOfRole(t.role)],
-        role: t.role,
+        source: t.stemId ?? sourceOfRole(t.role),
       } as const;
       // From the start of the song a recording may begin before tick 0, in the count-in.
       if (begins >= place || (at <= 0 && begins < 0)) return { ...base, at: begins, skip: 0 };

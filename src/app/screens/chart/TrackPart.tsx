@@ -5,6 +5,7 @@ import {
   addTrack,
   changeTrack,
   removeTrack,
+  setStemOf,
   replaceAudio,
   songTime,
   type Show,
@@ -50,6 +51,7 @@ export function AddTrack({ show, song }: Props) {
       audioId,
       role,
       playerId: null,
+      stemId: null,
       at: song.pickup,
       offset: 0,
       gain: 0,
@@ -141,6 +143,14 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           onPick={(id) => change({ playerId: id === NOBODY ? null : id }, 'change whose part it is')}
         />
       )}
+      <DraftField
+        label="Stem (empty: as its role)"
+        value={show.stems.find((s) => s.id === track.stemId)?.name ?? ''}
+        commit={(text) => {
+          perform(setStemOf(show, song.id, track.id, text, newId()), 'change the stem of a recording');
+          return null;
+        }}
+      />
       <Row style={{ flexWrap: 'nowrap' }}>
         <DraftField
           label="Starts at bar|beat"

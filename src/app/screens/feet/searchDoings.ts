@@ -1,6 +1,6 @@
 import { valueRange } from '../../../core/addressing';
 import { fromHex, wholeMessages } from '../../../core/midi';
-import { SESSION_ACTS, pageTitle, pagesOf, type Doing, type Show } from '../../../core/show';
+import { SESSION_ACTS, pageTitle, pagesOf, sourcesOf, type Doing, type Show } from '../../../core/show';
 import { SESSION_WORDS, doingWords } from '../../../wording';
 import type { Found } from '../../components/Find';
 
@@ -34,6 +34,14 @@ function offersOf(show: Show, unitId: string): readonly Offer[] {
     })),
     { ...offer('page/next', 'page', { kind: 'page', to: 'next' }), name: 'To the next page' },
     { ...offer('page/previous', 'page', { kind: 'page', to: 'previous' }), name: 'To the page before' },
+    ...sourcesOf(show).map((s) => ({
+      ...offer(`turn/${s.id}`, 'sound', { kind: 'turn', of: s.id, how: 'flip' } as const),
+      name: `${s.name}, on and off`,
+    })),
+    ...show.players.map((p) => ({
+      ...offer(`part/${p.id}`, 'sound', { kind: 'part', playerId: p.id, how: 'flip' } as const),
+      name: `Part of ${p.name}, on and off`,
+    })),
     ...show.songs.map((s) => ({
       ...offer(`song/${s.id}`, 'song', { kind: 'song', songId: s.id, how: 'start' } as const),
       name: `Start ${s.title}`,

@@ -1,6 +1,4 @@
-import { Slider, SliderOutput, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { SOURCES, type Source } from '../../../core/sound';
 import {
   RANGES,
   figureIn,
@@ -8,26 +6,28 @@ import {
   rangeWords,
   setLevel,
   songsOfSet,
+  sourcesOf,
   type Levels,
   type Song,
 } from '../../../core/show';
 import { PrintButton } from '../../components/PrintButton';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
 import { NearRows } from '../../components/NearRows';
 import { PlainTable } from '../../components/plainTable';
 import { liveContext } from '../../adapters/audio';
-import { ALL_BOTH, BOTH, type Route, type Routes } from '../../adapters/mixer';
 import { perform } from '../../state/desk';
-import { liveMixer, setDelay, setRoutes, setTrim, useMix } from '../../state/mix';
+import { liveMixer, setDelay, setRoutes, useMix, type Routes } from '../../state/mix';
 import { useShow } from '../../state/store';
-import { desk, font } from '../../theme/tokens';
+import { EarMixes } from './EarMixes';
+import { SourceCard } from './SourceCard';
+import { Row, routesOf } from './mixParts';
 
 const Page = styled.div`
   display: grid;
   gap: 22px;
   align-content: start;
+  grid-auto-rows: max-content;
   overflow: auto;
   height: 100%;
   padding: 16px 24px 30px;
@@ -36,138 +36,57 @@ const Page = styled.div`
   }
 `;
 
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  gap: 12px;
-`;
-
 const Outs = styled.div`
   display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(208px, 1fr));
   gap: 14px;
 `;
 
-const Out = styled.div`
-  display: grid;
-  gap: 10px;
-  padding: 12px;
-  border: 1.5px solid ${desk.ink};
-  border-radius: 4px 14px 4px 14px;
-  background: ${desk.sheet};
-  & > b {
-    font: 700 16px/1.2 ${font.display};
-  }
-`;
-
-const Trim = styled(Slider)`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 52px;
-  align-items: center;
-  gap: 10px;
-  height: 26px;
-`;
-
-const Track = styled(SliderTrack)`
-  position: relative;
-  height: 4px;
-  border-radius: 2px;
-  background: ${desk.lineStrong};
-`;
-
-const Thumb = styled(SliderThumb)`
-  top: 2px;
-  width: 14px;
-  height: 24px;
-  border: 1.5px solid ${desk.ink};
-  border-radius: 3px 7px 3px 7px;
-  background: ${desk.lamp};
-  &[data-focus-visible] {
-    outline: 3px solid ${desk.tide};
-  }
-`;
-
-const NAMES: Readonly<Record<Source, string>> = {
+const LEVELS = ['click', 'calls', 'backing', 'guide'] as const satisfies readonly (keyof Levels)[];
+const LEVEL_NAMES: Readonly<Record<keyof Levels, string>> = {
   click: 'Click',
   calls: 'Calls',
   backing: 'Backing',
   guide: 'Guide',
-  samples: 'Samples',
 };
-const LEVELS = ['click', 'calls', 'backing', 'guide'] as const satisfies readonly (keyof Levels)[];
 
 /** Two channels: what only the ears want on the left, what the house gets on the right. */
 const SPLIT: Routes = { click: [0], calls: [0], backing: [1], guide: [0], samples: [1] };
 
-const keyOf = (route: Route): string => route.join();
-
-function routesOf(outputs: number): readonly { readonly id: string; readonly name: string; readonly route: Route }[] {
-  const pairs = Array.from({ length: Math.floor(outputs / 2) }, (_, i): Route => [2 * i, 2 * i + 1]);
-  const singles = Array.from({ length: outputs }, (_, i): Route => [i]);
-  const name = (route: Route): string => {
-    if (outputs <= 2) return route.length === 2 ? 'left and right' : route[0] === 0 ? 'left' : 'right';
-    return route.length === 2 ? `outputs ${route[0]! + 1} and ${route[1]! + 1}` : `output ${route[0]! + 1}`;
-  };
-  const all: readonly Route[] = [...(pairs.length > 0 ? pairs : [BOTH]), ...singles, []];
-  return all.map((route) => ({ id: keyOf(route), name: route.length === 0 ? 'nowhere' : name(route), route }));
-}
-
 /** Pixels of a song's row. */
 const ROW_HEIGHT = 49;
 
-/** What goes to which output, how loud in each song, and how loud just now. */
+/** What goes to which output and to whose ears, how loud in each song, and how loud just now. */
 export function MixPart() {
   const show = useShow();
-  const { routes, delay, trims } = useMix();
+  const { delay } = useMix();
   const outputs = liveMixer()?.outputs ?? 2;
   const choices = routesOf(outputs);
+  const sources = sourcesOf(show);
+  const all = (routes: Routes): void => {
+    const stems = routes === SPLIT ? Object.fromEntries(show.stems.map((s) => [s.id, SPLIT['backing']!])) : {};
+    setRoutes({ ...routes, ...stems });
+  };
   return (
     <Page>
       <Row>
         <h2 style={{ marginRight: 'auto' }}>Outputs and levels now</h2>
-        <Button onPress={() => setRoutes(ALL_BOTH)}>Everything left and right</Button>
-        <Button onPress={() => setRoutes(SPLIT)}>Click left, backing right</Button>
+        <Button onPress={() => all({})}>Everything left and right</Button>
+        <Button onPress={() => all(SPLIT)}>Click left, backing right</Button>
       </Row>
       <Outs>
-        {SOURCES.map((source) => (
-          <Out key={source} role="group" aria-label={NAMES[source]}>
-            <b>{NAMES[source]}</b>
-            <Pick
-              label={`${NAMES[source]} goes to`}
-              hideLabel
-              value={keyOf(routes[source])}
-              choices={
-                choices.some((c) => c.id === keyOf(routes[source]))
-                  ? choices
-                  : [...choices, { id: keyOf(routes[source]), name: 'an output that is not there' }]
-              }
-              onPick={(id) => {
-                const chosen = choices.find((c) => c.id === id);
-                if (chosen) setRoutes({ ...routes, [source]: chosen.route });
-              }}
-            />
-            <Trim
-              aria-label={`${NAMES[source]} now, in dB`}
-              minValue={-30}
-              maxValue={12}
-              value={trims[source]}
-              onChange={(gain) => setTrim(source, Number(gain))}
-            >
-              <Track>
-                <Thumb />
-              </Track>
-              <SliderOutput>{trims[source] > 0 ? `+${trims[source]}` : trims[source]} dB</SliderOutput>
-            </Trim>
-          </Out>
+        {sources.map((source) => (
+          <SourceCard key={source.id} source={source} choices={choices} />
         ))}
       </Outs>
       <Row>
         <Soft style={{ flex: '1 1 300px' }}>
-          The sliders hold until the next song, which begins as it is programmed. Outputs belong to this computer.
+          Sliders and switches hold until the next song, which begins as it is programmed. Outputs belong to this
+          computer. A recording gets a way of its own by a stem: name it at the recording, on the chart.
         </Soft>
         <Delay delay={delay} />
       </Row>
+      <EarMixes choices={choices} />
       <Row>
         <h2 style={{ marginRight: 'auto' }}>Levels of each song (dB)</h2>
         <PrintButton>Print the mix sheet</PrintButton>
@@ -178,7 +97,7 @@ export function MixPart() {
             <th scope="col">Song</th>
             {LEVELS.map((l) => (
               <th key={l} scope="col" style={{ width: 110 }}>
-                {NAMES[l]}
+                {LEVEL_NAMES[l]}
               </th>
             ))}
             <th scope="col">What is in it</th>
@@ -214,7 +133,7 @@ function SongRow({ song }: { readonly song: Song }) {
       {LEVELS.map((source) => (
         <td key={source}>
           <DraftField
-            label={`${NAMES[source]} in ${song.title}`}
+            label={`${LEVEL_NAMES[source]} in ${song.title}`}
             hideLabel
             numeric
             value={String(song.levels[source])}

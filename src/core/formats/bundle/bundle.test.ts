@@ -27,6 +27,7 @@ function withSounds(audio: readonly Audio[]): Show {
     audioId: id,
     role: 'backing' as const,
     playerId: null,
+    stemId: null,
     at: 0,
     offset: 12,
     gain: -3,

@@ -1,5 +1,5 @@
 import { slotCount } from '../../addressing';
-import { indexShow, type Doing, type Feet, type FootPage, type Show, type Slot } from '../../show';
+import { SOURCES, indexShow, type Doing, type Feet, type FootPage, type Show, type Slot } from '../../show';
 import type { Part } from './format';
 import { same, type UnitBridge } from './unitBridge';
 
@@ -134,7 +134,11 @@ function doingOf(does: Doing, places: Places, { bridges, toneIds, moveIds }: Fou
     }
     case 'song':
     case 'sample':
+    case 'part':
       return null;
+    case 'turn':
+      // A stem is of the show that it came from.
+      return (SOURCES as readonly string[]).includes(does.of) ? does : null;
     case 'session':
     case 'message':
       return does;

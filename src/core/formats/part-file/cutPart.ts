@@ -1,5 +1,6 @@
 import { NOWHERE, problem, type Problem } from '../../problems';
 import {
+  SOURCES,
   emptyShow,
   feetOf,
   indexShow,
@@ -105,6 +106,9 @@ function withoutSounds(song: Song): Song {
   return { ...song, openingToneId, tracks: [], sections, calls, announce: call(song.announce) };
 }
 
+/** What a switch does in any show: stems are of one show. */
+const isEverywhere = (does: Doing): boolean => does.kind !== 'turn' || (SOURCES as readonly string[]).includes(does.of);
+
 const layersOf = (feet: Feet): readonly Feet['everywhere'][] => [feet.everywhere, ...feet.pages];
 
 const doingsOf = (feet: Feet): readonly Doing[] =>
@@ -152,7 +156,9 @@ function partFeet(feet: Feet, units: ReadonlySet<string>): Feet {
     ...l,
     switches: l.switches.map((s) => ({
       ...s,
-      doings: s.doings.filter(({ does }) => does.kind !== 'song' && does.kind !== 'sample'),
+      doings: s.doings.filter(
+        ({ does }) => does.kind !== 'song' && does.kind !== 'sample' && does.kind !== 'part' && isEverywhere(does),
+      ),
     })),
   });
   return {

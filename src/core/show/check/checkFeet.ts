@@ -1,7 +1,7 @@
 import { isContinuous } from '../../addressing';
 import { problem, type Problem } from '../../problems';
 import type { Doing, Feet, FootPedal } from '../schema';
-import { at, checkValue, checkValues, controlOf, missing, once, type Known, type PathPart } from './known';
+import { at, checkValue, checkValues, controlOf, isSource, missing, once, type Known, type PathPart } from './known';
 
 /** What is programmed into a controller names things that are there, and switches and pages that it has. */
 export function checkFeet(feet: Feet, i: number, known: Known): Problem[] {
@@ -71,6 +71,10 @@ function checkDoing(does: Doing, pages: ReadonlySet<string>, known: Known, ...pa
       return there(known.songs, 'song', does.songId);
     case 'sample':
       return there(known.audio, 'sound', does.audioId);
+    case 'turn':
+      return isSource(known, does.of) ? [] : [missing('stem', does.of, ...path)];
+    case 'part':
+      return there(known.players, 'player', does.playerId);
     case 'control':
       return checkValue(does, known, ...path);
     case 'page':

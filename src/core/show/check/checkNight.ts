@@ -1,7 +1,7 @@
 import { append } from '../../groups';
 import { problem, type Problem } from '../../problems';
 import type { Reaction, ShowSet } from '../schema';
-import { at, type PathPart, type Known, once, missing, checkValues, controlOf } from './known';
+import { at, type PathPart, type Known, once, isSource, missing, checkValues, controlOf } from './known';
 
 /** Entries of a set, and who and what it says is missing, are there. */
 export function checkSet({ entries, missing: players, tonight }: ShowSet, i: number, known: Known): Problem[] {
@@ -61,6 +61,13 @@ export function checkReaction({ songId, hears, does }: Reaction, i: number, know
       break;
     case 'sample':
       there(known.audio, 'sound', does.audioId, 'does', 'audioId');
+      break;
+    case 'level':
+    case 'turn':
+      if (!isSource(known, does.of)) problems.push(missing('stem', does.of, ...here, 'does', 'of'));
+      break;
+    case 'part':
+      there(known.players, 'player', does.playerId, 'does', 'playerId');
       break;
     case 'message':
       there(known.ports, 'port', does.portId, 'does', 'portId');

@@ -1,7 +1,7 @@
 import { append } from '../../groups';
 import type { Problem } from '../../problems';
-import type { Show, Tone } from '../schema';
-import { type PathPart, type Known, once, missing, checkVariant, checkValues, checkValue } from './known';
+import { SOURCES, type Show, type Tone } from '../schema';
+import { type PathPart, type Known, isSource, once, missing, checkVariant, checkValues, checkValue } from './known';
 import { checkFeet } from './checkFeet';
 import { checkSet, checkReaction } from './checkNight';
 import { checkUnit } from './checkUnit';
@@ -27,6 +27,7 @@ export function checkShow(show: Show): Problem[] {
     moves: ids('move', show.moves, 'moves'),
     songs: ids('song', show.songs, 'songs'),
     audio: ids('sound', show.audio, 'audio'),
+    stems: ids('stem', [...SOURCES.map((id) => ({ id })), ...show.stems], 'stems'),
     unitById: new Map(show.units.map((u) => [u.id, u])),
     slotIds: new Map(show.units.map((u) => [u.id, new Set([...u.slots, ...u.lostSlots].map((s) => s.id))])),
   };
@@ -56,6 +57,14 @@ export function checkShow(show: Show): Problem[] {
   for (const [i, reaction] of show.reactions.entries()) append(problems, checkReaction(reaction, i, known));
   ids('controller', show.feet, 'feet');
   for (const [i, feet] of show.feet.entries()) append(problems, checkFeet(feet, i, known));
+  ids('ear mix', show.ears, 'ears');
+  for (const [i, { hears }] of show.ears.entries()) {
+    const sources = hears.map((h) => h.of);
+    append(problems, once('source', sources, 'ears', i, 'hears'));
+    for (const [k, of] of sources.entries()) {
+      if (!isSource(known, of)) problems.push(missing('stem', of, 'ears', i, 'hears', k, 'of'));
+    }
+  }
   ids('set', show.sets, 'sets');
   if (!show.sets.some((s) => s.id === show.setId)) problems.push(missing('set', show.setId, 'setId'));
   for (const [i, set] of show.sets.entries()) append(problems, checkSet(set, i, known));

@@ -69,6 +69,9 @@ function checkSound(song: Song, i: number, known: Known): Problem[] {
   for (const [k, { call }] of song.calls.entries()) sound(call.audioId, 'calls', k, 'call');
   for (const [k, track] of song.tracks.entries()) {
     sound(track.audioId, 'tracks', k);
+    if (track.stemId !== null && !known.stems.has(track.stemId)) {
+      problems.push(missing('stem', track.stemId, 'songs', i, 'tracks', k, 'stemId'));
+    }
     if (track.playerId !== null && !known.players.has(track.playerId)) {
       problems.push(missing('player', track.playerId, 'songs', i, 'tracks', k, 'playerId'));
     }

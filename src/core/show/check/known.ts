@@ -1,6 +1,6 @@
 import { fitsRange, valueRange, type Control } from '../../addressing';
 import { problem, type Place, type Problem } from '../../problems';
-import type { Unit } from '../schema';
+import { SOURCES, type Unit } from '../schema';
 
 export type PathPart = string | number;
 
@@ -15,6 +15,7 @@ export interface Known {
   readonly moves: ReadonlySet<string>;
   readonly songs: ReadonlySet<string>;
   readonly audio: ReadonlySet<string>;
+  readonly stems: ReadonlySet<string>;
   readonly unitById: ReadonlyMap<string, Unit>;
   readonly slotIds: ReadonlyMap<string, ReadonlySet<string>>;
 }
@@ -29,6 +30,10 @@ export function once(what: string, ids: readonly string[], ...path: PathPart[]):
   }
   return problems;
 }
+
+/** Whether something is a source: one that every show has, or a stem of this one. */
+export const isSource = (known: Known, of: string): boolean =>
+  (SOURCES as readonly string[]).includes(of) || known.stems.has(of);
 
 export const missing = (what: string, id: string, ...path: PathPart[]): Problem =>
   problem('show.missing', 'error', at(...path), { what, id });

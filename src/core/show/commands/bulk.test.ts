@@ -48,6 +48,7 @@ describe('many at once', () => {
       audioId: 'a',
       role: 'backing',
       playerId: null,
+      stemId: null,
       at: 0,
       offset: 0,
       gain: 0,

@@ -104,6 +104,7 @@ export {
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
 export { numberLaunches, setLaunches, songsToNumber } from './launches';
+export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';
 export { putRemark, removeRemark } from './remarks';
 export {
   CORE_LIMIT,

@@ -61,6 +61,7 @@ function linked(): Show {
                 audioId: 'gull',
                 role: 'part',
                 playerId: 'maude',
+                stemId: null,
                 at: 0,
                 offset: 0,
                 gain: 0,

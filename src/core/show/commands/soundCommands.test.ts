@@ -17,6 +17,7 @@ const track = (id: string, audioId: string): Track => ({
   audioId,
   role: 'backing',
   playerId: null,
+  stemId: null,
   at: 0,
   offset: 0,
   gain: 0,

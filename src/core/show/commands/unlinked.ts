@@ -3,7 +3,7 @@ import type { Doing, Feet, FootPage, Reaction, Show, ShowSet } from '../schema';
 
 /** Something of the show that is taken away. */
 export type Gone =
-  | { readonly kind: 'player' | 'port' | 'unit' | 'tone' | 'song'; readonly id: string }
+  | { readonly kind: 'player' | 'port' | 'unit' | 'tone' | 'song' | 'stem'; readonly id: string }
   | { readonly kind: 'moves'; readonly left: ReadonlySet<string> };
 
 /** Whether a reaction hears, or does something with, what is gone. */
@@ -12,6 +12,9 @@ function names({ songId, hears, does }: Reaction, gone: Gone): boolean {
   const { id } = gone;
   switch (gone.kind) {
     case 'player':
+      return does.kind === 'part' && does.playerId === id;
+    case 'stem':
+      return (does.kind === 'level' || does.kind === 'turn') && does.of === id;
     case 'unit':
       // What reacts with a unit's controls goes with the controls.
       return false;
@@ -41,6 +44,7 @@ function setWithout(set: ShowSet, gone: Gone): ShowSet {
         }),
       };
     case 'song':
+    case 'stem':
     case 'moves':
       return set;
   }
@@ -53,6 +57,8 @@ const set = (path: Path, before: unknown, after: unknown): Edit[] =>
 function does(doing: Doing, gone: Gone): boolean {
   if (gone.kind === 'moves') return doing.kind === 'move' && !gone.left.has(doing.moveId);
   if (gone.kind === 'tone') return doing.kind === 'tone' && doing.toneId === gone.id;
+  if (gone.kind === 'player') return doing.kind === 'part' && doing.playerId === gone.id;
+  if (gone.kind === 'stem') return doing.kind === 'turn' && doing.of === gone.id;
   return gone.kind === 'song' && doing.kind === 'song' && doing.songId === gone.id;
 }
 
@@ -94,7 +100,7 @@ function feetWithout(feet: readonly Feet[], gone: Gone): readonly Feet[] {
 
 /**
  * What the night has of something that is taken away goes with it: reactions, launches, bridging
- * tones, who and what is missing, clocks that are followed, whose part a recording is, what foot switches do with it.
+ * tones, who and what is missing, clocks that are followed, whose part and of what a recording is, what foot switches do with it.
  */
 export function unlinked(show: Show, gone: Gone): Edit[] {
   const reactions = show.reactions.filter((r) => !names(r, gone));
@@ -115,8 +121,9 @@ export function unlinked(show: Show, gone: Gone): Edit[] {
       if (gone.kind === 'port' && followsPortId === gone.id) {
         return set([...path, 'followsPortId'], followsPortId, null);
       }
-      if (gone.kind !== 'player' || !tracks.some((t) => t.playerId === gone.id)) return [];
-      const after = tracks.map((t) => (t.playerId === gone.id ? { ...t, playerId: null } : t));
+      if (gone.kind !== 'player' && gone.kind !== 'stem') return [];
+      const field = gone.kind === 'player' ? 'playerId' : 'stemId';
+      const after = tracks.map((t) => (t[field] === gone.id ? { ...t, [field]: null } : t));
       return set([...path, 'tracks'], tracks, after);
     }),
   ];

@@ -8,18 +8,21 @@ const counting = (call: unknown): unknown => (isData(call) ? { ...call, count: 0
 const called = (sections: unknown): unknown =>
   each(sections, (section): Data => ({ ...section, call: counting(section['call']) }));
 
-/** Remarks and calls at bars; whether changes go on into the next song (no, as before). */
+/** Remarks and calls at bars; stems and mixes for ears; whether changes go on into the next song (no, as before). */
 export const remarks: Migration = {
   from: 8,
   name: 'remarks',
   up: (show) => ({
     ...show,
+    stems: [],
+    ears: [],
     songs: each(show.songs, (song) => ({
       ...song,
       remarks: [],
       calls: [],
       announce: counting(song['announce']),
       sections: called(song['sections']),
+      tracks: each(song['tracks'], (track) => ({ ...track, stemId: null })),
     })),
     sets: each(show.sets, (set) => ({ ...set, runsOn: false })),
   }),

@@ -7,8 +7,10 @@ import {
   indexShow,
   putReaction,
   rangeWords,
+  sourcesOf,
   type Reaction,
   type Show,
+  type Turn,
 } from '../../../../core/show';
 import { SESSION_WORDS } from '../../../../wording';
 import { FormProblem, Soft } from '../../../components/controls';
@@ -16,6 +18,7 @@ import { DraftField } from '../../../components/DraftField';
 import { Pick } from '../../../components/Pick';
 import { SoundFileButton } from '../../../components/SoundFileButton';
 import { newId, perform } from '../../../state/desk';
+import { FADER } from '../../../state/mix';
 import { takeSound } from '../../../state/sound';
 import { useShow } from '../../../state/store';
 
@@ -28,6 +31,9 @@ const KINDS: Readonly<Record<Does['kind'], string>> = {
   tone: 'A tone',
   move: 'A move',
   sample: 'A sound',
+  level: 'A level, along a fader',
+  turn: 'The click, or a sound, on and off',
+  part: 'A missing player’s part',
   control: 'A control, along a pedal',
   switch: 'A switch, thrown by a pedal',
   message: 'Another message',
@@ -38,6 +44,11 @@ const HOWS = [
   { id: 'start', name: 'starts' },
   { id: 'queue', name: 'comes next' },
   { id: 'select', name: 'is gone to' },
+];
+const TURNS = [
+  { id: 'flip', name: 'on and off in turn' },
+  { id: 'on', name: 'on' },
+  { id: 'off', name: 'off' },
 ];
 const BENDS = [
   { id: 'straight', name: 'straight' },
@@ -68,6 +79,12 @@ function beginning(show: Show, kind: Does['kind']): Does | null {
       return move ? { kind, moveId: move.id } : null;
     case 'sample':
       return show.audio[0] ? { kind, audioId: show.audio[0].id, gain: 0 } : null;
+    case 'level':
+      return { kind, of: 'click', from: FADER[0], to: FADER[1] };
+    case 'turn':
+      return { kind, of: 'click', how: 'flip' };
+    case 'part':
+      return show.players[0] ? { kind, playerId: show.players[0].id, how: 'flip' } : null;
     case 'message':
       return port ? { kind, portId: port.id, channel: null, number: null, curve } : null;
     case 'control': {
@@ -89,6 +106,7 @@ const MISSING: Readonly<Partial<Record<Does['kind'], string>>> = {
   song: 'The book has no song yet.',
   tone: 'There is no tone yet.',
   move: 'There is no move yet.',
+  part: 'There is no player yet.',
   message: 'The rig has no port yet.',
   control: 'No unit has a control that a pedal can move.',
   switch: 'No unit has a switch with an on and an off of its own.',
@@ -190,6 +208,39 @@ export function DoesFields({ reaction, onChange }: Props) {
             </>
           )}
           <SoundFileButton label="Add a sound file" onFile={(file) => void take(file)} />
+        </>
+      )}
+      {(does.kind === 'level' || does.kind === 'turn') && (
+        <Pick label="Of" value={does.of} choices={sourcesOf(show)} onPick={(of) => onChange({ ...does, of })} />
+      )}
+      {does.kind === 'part' && (
+        <Pick
+          label="Player"
+          value={does.playerId}
+          choices={show.players}
+          onPick={(playerId) => onChange({ ...does, playerId })}
+        />
+      )}
+      {(does.kind === 'turn' || does.kind === 'part') && (
+        <Pick label="Goes" value={does.how} choices={TURNS} onPick={(how) => onChange({ ...does, how: how as Turn })} />
+      )}
+      {does.kind === 'level' && (
+        <>
+          <Figure
+            label="At the low end (dB)"
+            value={does.from}
+            range={RANGES.gain}
+            onTake={(from) => onChange({ ...does, from })}
+          />
+          <Figure
+            label="At the high end (dB)"
+            value={does.to}
+            range={RANGES.gain}
+            onTake={(to) => onChange({ ...does, to })}
+          />
+          <Soft style={{ fontSize: 13 }}>
+            It takes the level over where it is: a fader that stands elsewhere moves nothing until it comes by.
+          </Soft>
         </>
       )}
       {does.kind === 'control' && <ControlFields does={does} onChange={onChange} />}

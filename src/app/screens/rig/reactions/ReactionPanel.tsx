@@ -1,6 +1,6 @@
 import { Ear, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { heardOf } from '../../../../core/meaning';
+import { goesAlong, heardOf } from '../../../../core/meaning';
 import { putReaction, removeReaction, type Reaction } from '../../../../core/show';
 import { HEARD_WORDS } from '../../../../wording';
 import { Check } from '../../../components/Check';
@@ -73,7 +73,7 @@ export function ReactionPanel({ reaction, onGone }: Props) {
         onTake={(portId, press) => {
           const { kind, channel, number } = heardOf(press.bytes)!;
           // What goes along with a pedal does so in all of its way; anything else is a press.
-          const along = does.kind === 'control' || does.kind === 'message' || does.kind === 'switch';
+          const along = goesAlong(does);
           const { low, high } = along ? { low: 0, high: 127 } : press;
           set({ hears: { portId, kind, channel, number, low, high } });
         }}
