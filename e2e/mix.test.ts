@@ -101,3 +101,44 @@ describe('ears', () => {
     await b.find('textbox', 'Drums for Okoro (empty: not heard)');
   });
 });
+
+describe('no silence between the songs', () => {
+  it('a sound begins by itself when a song has ended, and goes away under the next', async () => {
+    await b.click('link', 'Running order');
+    await b.click('button', 'Add a song');
+    await b.find('dialog');
+    await b.type('Kettle', Key.TAB, '240', Key.TAB, '4/4', Key.TAB, '2', Key.ENTER);
+    await b.click('link', 'Set');
+    await b.click('row', /^Kettle/);
+    await b.find('complementary', 'Chosen entry');
+    await chooseFile(b, impulses(folder, 'harbour at night.wav', RATE * 2, [0, RATE]));
+    await b.says('complementary', 'Chosen entry', /harbour at night/);
+    await b.says('row', /^harbour at night/, /by itself, comes round/);
+    await b.click('button', 'Play Kettle now');
+    await b.says('row', /^Kettle/, 'plays');
+    await b.says('row', /^harbour at night/, 'plays');
+    await b.says('row', /^Kettle/, 'played');
+    await b.click('button', 'Play Kettle now');
+    await b.says('row', /^harbour at night/, /by itself/);
+    await b.says('row', /^harbour at night/, 'plays');
+  });
+
+  it('is ended and begun on stage, in one line with the other keys', async () => {
+    await b.click('link', 'Stage');
+    await b.click('button', 'Stop harbour at night');
+    await b.click('button', 'Play harbour at night');
+    await b.click('button', 'Stop harbour at night');
+    await b.find('button', 'Play harbour at night');
+  });
+
+  it('leaves the show with its entry', async () => {
+    const lock = await b.find('button', 'Unlock, hold for a second');
+    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await b.click('button', 'Evening at the pier');
+    await b.click('row', /^harbour at night/);
+    await b.click('button', 'Remove from the set');
+    await b.gone('row', /^harbour at night/);
+    await b.click('button', 'Undo: remove an entry from the set');
+    await b.find('row', /^harbour at night/);
+  });
+});

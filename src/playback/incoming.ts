@@ -210,6 +210,8 @@ export class Incoming {
         return this.startChosen();
       case 'back':
         return this.driven.back();
+      case 'interlude':
+        return this.driven.happened([{ kind: 'interlude' }]);
       case 'panic':
         return this.driven.panic();
     }

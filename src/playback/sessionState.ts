@@ -159,6 +159,8 @@ export type SessionEvent =
   | { readonly kind: 'pressed'; readonly toneId: string; readonly songId: string | null; readonly place: Micros }
   | { readonly kind: 'sample'; readonly audioId: string; readonly gain: number }
   | Extract<Act, { readonly kind: 'level' | 'turn' | 'part' }>
+  /** The sound between songs is wished on, or off again. */
+  | { readonly kind: 'interlude' }
   /** More arrives on a port than can be passed on: what is too much is left out. */
   | { readonly kind: 'flooded'; readonly portId: string }
   /** A foot controller is known to hold something: it was stored, or read back. */

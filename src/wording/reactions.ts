@@ -16,6 +16,7 @@ export const SESSION_WORDS: Readonly<Record<SessionAct, string>> = {
   'choose-previous': 'choose the song before, and go on as it is',
   'start-chosen': 'start the chosen song',
   back: 'take the start back',
+  interlude: 'the sound between songs, on and off',
   panic: 'all sound off',
 };
 

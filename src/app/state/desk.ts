@@ -5,6 +5,7 @@ import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
 import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
 import type { FilesWorker } from '../../workers/protocol';
 import type { ListedName, Matching, Show, Turn } from '../../core/show';
+import { followInterludes, interludesHear } from './interlude';
 import { moveFader, turn } from './mix';
 import { withLines } from '../../playback';
 import { problemLine } from '../../wording';
@@ -49,7 +50,8 @@ const later = (run: () => void, millis: number): (() => void) => {
   return () => clearTimeout(timer);
 };
 
-const showNow = (): Show | undefined => useApp.getState().open?.show;
+/** The show that is open now: not the one of the picture that an action began in. */
+export const showNow = (): Show | undefined => useApp.getState().open?.show;
 
 /** What is proven and played: the show as the night has it. */
 const tonight = (): Show | undefined => {
@@ -143,6 +145,7 @@ const playbackThread = lazily(() =>
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
       events: (events) => {
         playing.hear(events);
+        interludesHear(events);
         for (const e of events) {
           if (e.kind === 'answered') {
             ports.answered(e);
@@ -269,6 +272,7 @@ useLanes.subscribe(({ muted, solo }) => {
   if (showNow()) void playing.lanes(muted, solo);
 });
 followSounds();
+followInterludes();
 followPlace();
 
 let endWatch: (() => void) | undefined;

@@ -119,6 +119,7 @@ const ACT_NAMES: Readonly<Record<Extract<Doing, { kind: 'session' }>['act'], str
   'choose-next': 'Choose next',
   'choose-previous': 'Choose prev.',
   'start-chosen': 'Start chosen',
+  interlude: 'Interlude',
   back: 'Take back',
   panic: 'Panic',
 };

@@ -52,6 +52,7 @@ export function setList(show: Show): Sheet {
           const clock = set.onStage === null ? minutesAndSeconds(at) : timeOfDay(set.onStage + at / 60);
           const none = started ? [''] : [];
           if (entry.kind === 'note') return ['', entry.text, clock, '', '', ...none];
+          if (entry.kind === 'sound') return ['', soundName(show, entry.audioId), '', '', 'sound', ...none];
           if (entry.kind === 'break') return ['', entry.title, clock, minutesAndSeconds(own), 'break', ...none];
           number += 1;
           const then = entry.follow === 'on' ? `goes on${entry.pause > 0 ? ` after ${entry.pause} s` : ''}` : 'waits';
@@ -109,6 +110,8 @@ export function fallbackSheet(show: Show, unit: Unit, song: Song): Sheet | null 
   };
 }
 
+const soundName = (show: Show, audioId: string): string => show.audio.find((a) => a.id === audioId)?.name ?? '';
+
 const ROLES = { backing: 'backing', guide: 'guide', part: 'a part' } as const;
 
 /** What is heard in each song of the set, and how loud. */
@@ -132,7 +135,7 @@ export function mixSheet(show: Show): Sheet {
           ...[levels.click, levels.calls, levels.backing, levels.guide].map(String),
           tracks
             .map((t) => {
-              const name = show.audio.find((a) => a.id === t.audioId)?.name ?? '';
+              const name = soundName(show, t.audioId);
               const who = t.playerId === null ? '' : ` of ${players.get(t.playerId)?.name ?? ''}`;
               const stem = show.stems.find((s) => s.id === t.stemId)?.name;
               return `${stem === undefined ? '' : `${stem}: `}${name} (${ROLES[t.role]}${who})`;

@@ -17,6 +17,7 @@ import {
   type Slot,
   type Song,
   type SongEntry,
+  type SoundEntry,
   type Tone,
   type TonePart,
   type Unit,
@@ -132,6 +133,17 @@ export const newCall = (rest: Partial<Call> = {}): Call => ({
   ahead: 4,
   count: 0,
   ...rest,
+});
+
+/** A sound between songs that begins by itself and comes round until the next song. */
+export const newInterlude = (id: string, audioId: string): SoundEntry => ({
+  kind: 'sound',
+  id,
+  audioId,
+  gain: -6,
+  loops: true,
+  begins: 'after',
+  fade: 3,
 });
 
 export const newUnit = (

@@ -27,6 +27,7 @@ export {
   type SetEntry,
   type ShowSet,
   type SongEntry,
+  type SoundEntry,
   type Show,
   type Remark,
   type Slot,
@@ -44,6 +45,7 @@ export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './lim
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
+export { soundAfter, soundToPress } from './interludes';
 export { forTonight, wantsOf } from './tonight';
 export { SPEEDS, sungAs, withTempo } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
@@ -64,6 +66,7 @@ export {
   newPort,
   newSection,
   newSet,
+  newInterlude,
   songEntry,
   newSlot,
   newSong,
@@ -109,6 +112,8 @@ export {
   setCallSound,
   setClock,
   soundsOf,
+  addInterlude,
+  takeOut,
   type CallPlace,
   setCore,
   setOpening,

@@ -70,6 +70,8 @@ export const RANGES = {
   pauseSeconds: [0, 600],
   betweenSeconds: [0, 3600],
   breakMinutes: [1, 600],
+  /** In which a sound between songs goes away under the next one. */
+  fadeSeconds: [0, 60],
   gain: [-60, 12],
   /** How long a value has to stand above or below before a reaction's switch goes over. */
   holdMillis: [0, 5000],

@@ -354,6 +354,19 @@ export const setEntrySchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('break'), id, title, minutes: within(RANGES.breakMinutes) }),
   z.strictObject({ kind: z.literal('note'), id, text: title }),
+  /** A recording between songs, or before the first: no silence all night. It goes away when the next song begins. */
+  z.strictObject({
+    kind: z.literal('sound'),
+    id,
+    audioId: id,
+    gain: within(RANGES.gain),
+    /** From its end to its start again; else it plays once. */
+    loops: z.boolean(),
+    /** By itself when what stands before it has ended, or when somebody presses for it. */
+    begins: z.enum(['after', 'press']),
+    /** Seconds in which it goes away under the count-in of the next song. */
+    fade: within(RANGES.fadeSeconds),
+  }),
 ]);
 
 /** A running order. */
@@ -482,6 +495,7 @@ export type Show = Deep<z.infer<typeof showSchema>>;
 export type ShowSet = Show['sets'][number];
 export type SetEntry = ShowSet['entries'][number];
 export type SongEntry = Extract<SetEntry, { kind: 'song' }>;
+export type SoundEntry = Extract<SetEntry, { kind: 'sound' }>;
 export type Player = Show['players'][number];
 export type Port = Show['ports'][number];
 export type Unit = Show['units'][number];

@@ -12,7 +12,7 @@ export interface SetTime {
 
 /**
  * A set in time: songs as long as they are written, breaks as long as they say, and between a song and
- * what comes next its own pause, or what the set reckons. Notes take no time.
+ * what comes next its own pause, or what the set reckons. Notes take no time, nor do sounds between songs.
  */
 export function setTimes(
   show: Show,
@@ -28,7 +28,7 @@ export function setTimes(
     // A note stands where the next thing begins; a break takes the place of what is reckoned between songs.
     const begins = entry.kind === 'break' ? at : at + gap;
     rows.push({ entry, at: begins, length });
-    if (entry.kind === 'note') continue;
+    if (entry.kind === 'note' || entry.kind === 'sound') continue;
     at = begins + length;
     gap = entry.kind === 'break' ? 0 : entry.follow === 'on' ? entry.pause : set.between;
   }

@@ -20,6 +20,7 @@ export const SESSION_ACTS = [
   'choose-previous',
   'start-chosen',
   'back',
+  'interlude',
   'panic',
 ] as const;
 export const sessionActSchema = z.enum(SESSION_ACTS);

@@ -6,7 +6,7 @@ import {
   figureIn,
   indexShow,
   rangeWords,
-  removeEntry,
+  takeOut,
   setSongField,
   songEntries,
   type SetEntry,
@@ -22,6 +22,7 @@ import { LearnMessage } from '../../components/LearnMessage';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
+import { InterludeFields } from './InterludeFields';
 import { launchWords } from './launchWords';
 
 const NONE = 'none';
@@ -62,6 +63,8 @@ export function EntryPanel({ entry, onGone }: Props) {
             }}
           />
         </>
+      ) : entry.kind === 'sound' ? (
+        <InterludeFields entry={entry} />
       ) : (
         <>
           <h2>Note</h2>
@@ -78,7 +81,7 @@ export function EntryPanel({ entry, onGone }: Props) {
       )}
       <Button
         onPress={() => {
-          perform(removeEntry(show, entry.id), 'remove an entry from the set');
+          perform(takeOut(show, entry.id), 'remove an entry from the set');
           onGone();
         }}
       >

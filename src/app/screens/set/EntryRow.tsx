@@ -1,13 +1,15 @@
-import { Check as Tick, GripVertical, ListPlus, Play, SkipForward } from 'lucide-react';
+import { AudioLines, Check as Tick, GripVertical, ListPlus, Play, SkipForward, Square } from 'lucide-react';
 import { Button as AriaButton, GridListItem } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { setOf, type SetTime, type Song } from '../../../core/show';
+import { setOf, type SetTime, type Show, type Song, type SoundEntry } from '../../../core/show';
 import { durationWords, clockWords } from '../../../wording';
 import type { Played } from '../../../playback';
 import { SignButton, Soft } from '../../components/controls';
 import { LanternMark } from '../../components/LanternMark';
 import { playSong, queueEntry } from '../../state/desk';
+import { playInterlude, stopInterlude, useInterlude } from '../../state/interlude';
+import { useNews } from '../../state/news';
 import { useSongMark } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { narrow } from '../../theme/narrow';
@@ -90,14 +92,17 @@ interface Props {
 /** One entry of the running order. What plays and what is queued are told apart by shape, and said. */
 export function EntryRow({ row, song, number, clock, plays, next, played }: Props) {
   const { entry } = row;
-  const name = entry.kind === 'song' ? (song?.title ?? '') : entry.kind === 'break' ? entry.title : entry.text;
+  const show = useShow();
+  const name = nameOf(show, entry, song);
   const state = plays ? 'plays' : next ? 'next' : 'none';
   return (
     <Item id={entry.id} textValue={name} $state={state}>
       <Grip slot="drag" aria-label={`Move ${name}`}>
         <GripVertical size={17} />
       </Grip>
-      {entry.kind === 'song' && song ? (
+      {entry.kind === 'sound' ? (
+        <InterludeCells entry={entry} name={name} />
+      ) : entry.kind === 'song' && song ? (
         <SongCells entry={entry} song={song} number={number} clock={clock} row={row} state={state} played={played} />
       ) : (
         <>
@@ -111,6 +116,45 @@ export function EntryRow({ row, song, number, clock, plays, next, played }: Prop
         </>
       )}
     </Item>
+  );
+}
+
+/** What an entry is called. */
+function nameOf(show: Show, entry: SetTime['entry'], song: Song | undefined): string {
+  switch (entry.kind) {
+    case 'song':
+      return song?.title ?? '';
+    case 'break':
+      return entry.title;
+    case 'note':
+      return entry.text;
+    case 'sound':
+      return show.audio.find((a) => a.id === entry.audioId)?.name ?? 'a sound that is gone';
+  }
+}
+
+function InterludeCells({ entry, name }: { readonly entry: SoundEntry; readonly name: string }) {
+  const plays = useInterlude((i) => i.entryId === entry.id);
+  const busy = useNews((s) => s.news.playing);
+  const how = [entry.begins === 'after' ? 'by itself' : 'when pressed', entry.loops ? 'comes round' : 'once'];
+  return (
+    <>
+      <span />
+      <span />
+      <AudioLines size={18} aria-label="sound between songs" />
+      <span style={{ fontStyle: 'italic', fontSize: 16 }}>{name}</span>
+      {plays ? <Tag>plays</Tag> : <Soft>{how.join(', ')}</Soft>}
+      <span />
+      <span style={{ display: 'flex', justifyContent: 'flex-end' }}>
+        <SignButton
+          aria-label={plays ? `Stop ${name}` : `Play ${name} now`}
+          isDisabled={busy && !plays}
+          onPress={() => (plays ? stopInterlude() : void playInterlude(entry))}
+        >
+          {plays ? <Square size={17} /> : <Play size={17} />}
+        </SignButton>
+      </span>
+    </>
   );
 }
 

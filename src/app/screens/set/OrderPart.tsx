@@ -15,6 +15,7 @@ import { narrow, stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
 import { EntryRow } from './EntryRow';
 import { PlayedList } from './PlayedList';
+import { AddInterlude } from './AddInterlude';
 import { SetFields } from './SetFields';
 import { EmptySet } from './EmptySet';
 
@@ -152,6 +153,7 @@ export function OrderPart() {
           >
             <Plus size={15} aria-hidden /> Note
           </Button>
+          <AddInterlude behind={chosen} onAdded={setChosen} />
         </Head>
         <div onKeyDownCapture={onKey}>
           <Virtualizer layout={ListLayout} layoutOptions={ROWS}>

@@ -1,4 +1,15 @@
-import { ChevronLeft, ChevronRight, ListPlus, Lock, LockOpen, Play, SkipForward, Square, Undo2 } from 'lucide-react';
+import {
+  AudioLines,
+  ChevronLeft,
+  ChevronRight,
+  ListPlus,
+  Lock,
+  LockOpen,
+  Play,
+  SkipForward,
+  Square,
+  Undo2,
+} from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
@@ -6,6 +17,7 @@ import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
 import { chooseSong, goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
+import { interludeHere, pressInterlude, useInterlude } from '../../state/interlude';
 import { useNews } from '../../state/news';
 import { setStageOnly } from '../../state/device';
 import { useApp, useShow } from '../../state/store';
@@ -93,6 +105,23 @@ function HeldKey({
   );
 }
 
+/** The sound between songs, where there is one now: its name, and whether it plays. */
+function InterludeKey() {
+  const show = useShow();
+  const plays = useInterlude((i) => i.entryId);
+  const news = useNews((s) => s.news);
+  const here = plays ?? (news.playing ? null : interludeHere()?.id) ?? null;
+  const entry = setOf(show).entries.find((e) => e.id === here);
+  if (entry?.kind !== 'sound') return null;
+  const name = show.audio.find((a) => a.id === entry.audioId)?.name ?? 'the sound between songs';
+  return (
+    <Key aria-label={plays ? `Stop ${name}` : `Play ${name}`} onPress={pressInterlude}>
+      {plays ? <Square size={24} fill="currentColor" aria-hidden /> : <AudioLines size={26} aria-hidden />}
+      <span style={{ maxWidth: 160, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</span>
+    </Key>
+  );
+}
+
 /** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back. The rest is behind the lock. */
 export function StageKeys({ song }: { readonly song: Song }) {
   const show = useShow();
@@ -141,6 +170,7 @@ export function StageKeys({ song }: { readonly song: Song }) {
       <Key aria-label="Next song" onPress={() => void goSong(1)}>
         <SkipForward size={30} aria-hidden />
       </Key>
+      <InterludeKey />
       {canGoBack && (
         <Key aria-label="Undo the start" onPress={() => void takeStartBack()}>
           <Undo2 size={28} aria-hidden />

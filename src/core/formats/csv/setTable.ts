@@ -1,5 +1,5 @@
 import type { Read } from '../../problems';
-import { LIMITS, RANGES, indexShow, setOf, songEntry, type SetEntry, type Show } from '../../show';
+import { LIMITS, RANGES, indexShow, setOf, newInterlude, songEntry, type SetEntry, type Show } from '../../show';
 import {
   byName,
   figureOf,
@@ -14,14 +14,17 @@ import {
 
 const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge'] as const;
 
-/** The running order as a table: songs, breaks and notes. What starts a song from outside is not in it. */
+/** The running order as a table: songs, breaks, notes and sounds between songs. What starts a song from outside is not in it. */
 export function writeSetTable(show: Show): string {
   const { songs, tones } = indexShow(show);
   const title = writtenName(show.songs, (s) => s.title);
+  const soundName = writtenName(show.audio, (a) => a.name);
+  const sounds = new Map(show.audio.map((a) => [a.id, a]));
   const toneName = writtenName(show.tones, (t) => t.name);
   const rows = setOf(show).entries.map((e): string[] => {
     if (e.kind === 'break') return ['break', e.title, '', '', String(e.minutes), ''];
     if (e.kind === 'note') return ['note', e.text, '', '', '', ''];
+    if (e.kind === 'sound') return ['sound', soundName(sounds.get(e.audioId)), e.begins, '', '', ''];
     const bridge = e.bridgeToneId === null ? '' : toneName(tones.get(e.bridgeToneId));
     return ['song', title(songs.get(e.songId)), e.follow, String(e.pause), '', bridge];
   });
@@ -40,8 +43,9 @@ export function readSetTable(show: Show, text: string, newId: () => string): Rea
 }
 
 function entryOf(show: Show, left: SetEntry[], row: TableRow, newId: () => string, say: SayOf): SetEntry | undefined {
-  const kind = wordIn(row, 'Kind', ['song', 'break', 'note'], say);
+  const kind = wordIn(row, 'Kind', ['song', 'break', 'note', 'sound'], say);
   const title = row.cells['Title']!;
+  if (kind === 'sound') return soundOf(show, left, row, newId, say);
   if (kind !== 'song') {
     if (title === '' || title.length > LIMITS.title) {
       say(row, 'Title', 'csv.value', { found: title, expected: [`1 to ${LIMITS.title} letters`] });
@@ -62,4 +66,14 @@ function entryOf(show: Show, left: SetEntry[], row: TableRow, newId: () => strin
   const was = at < 0 ? undefined : left.splice(at, 1)[0];
   const base = was?.kind === 'song' ? was : songEntry(newId(), song.id);
   return { ...base, follow, pause, bridgeToneId: bridge?.id ?? null };
+}
+
+/** A sound between songs, by its name: one that stood in the set keeps how it is played. */
+function soundOf(show: Show, left: SetEntry[], row: TableRow, newId: () => string, say: SayOf): SetEntry | undefined {
+  const audio = theOne(byName(show.audio, (a) => a.name)(row.cells['Title']!), 'sound', 'Title', row, say);
+  const begins = wordIn(row, 'Follows', ['after', 'press'], say);
+  if (!audio) return undefined;
+  const at = left.findIndex((e) => e.kind === 'sound' && e.audioId === audio.id);
+  const was = at < 0 ? undefined : left.splice(at, 1)[0];
+  return was?.kind === 'sound' ? { ...was, begins } : { ...newInterlude(newId(), audio.id), begins };
 }

@@ -66,14 +66,19 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
               ...set,
               missing: [],
               tonight: [],
-              entries: set.entries.map((e) => (e.kind === 'song' ? { ...e, launch: null } : e)),
+              // Recordings stay behind, and so do those between songs.
+              entries: set.entries.flatMap((e) =>
+                e.kind === 'sound' ? [] : [e.kind === 'song' ? { ...e, launch: null } : e],
+              ),
             },
           ],
           setId: set.id,
         }),
   };
   const what = [
-    ...(whole.some((s) => s.tracks.length > 0) || audio.size > 0 ? ['recordings'] : []),
+    ...(whole.some((s) => s.tracks.length > 0) || audio.size > 0 || set?.entries.some((e) => e.kind === 'sound')
+      ? ['recordings']
+      : []),
     ...(kept.some((u) => u.relays.length > 0) ? ['relay rules between units'] : []),
     ...(doings.some((d) => d.kind === 'song') ? ['switches that start songs'] : []),
     ...(set?.entries.some((e) => e.kind === 'song' && e.launch) ? ['what starts a song from outside'] : []),

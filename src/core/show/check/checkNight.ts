@@ -13,8 +13,11 @@ export function checkSet({ entries, missing: players, tonight }: ShowSet, i: num
     'entries',
   );
   for (const [j, entry] of entries.entries()) {
-    if (entry.kind !== 'song') continue;
     const here = ['sets', i, 'entries', j] as const;
+    if (entry.kind === 'sound' && !known.audio.has(entry.audioId)) {
+      problems.push(missing('sound', entry.audioId, ...here, 'audioId'));
+    }
+    if (entry.kind !== 'song') continue;
     const { songId, bridgeToneId, launch } = entry;
     if (!known.songs.has(songId)) problems.push(missing('song', songId, ...here, 'songId'));
     if (bridgeToneId !== null && !known.tones.has(bridgeToneId)) {

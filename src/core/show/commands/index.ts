@@ -88,6 +88,7 @@ export {
 } from './sets';
 export { changeCue, placeCue, removeCue, setSongField } from './songs';
 export {
+  addInterlude,
   addTrack,
   callEverySection,
   changeTrack,
@@ -100,6 +101,7 @@ export {
   setCallSound,
   setClock,
   soundsOf,
+  takeOut,
   type CallPlace,
 } from './sound';
 export { songOfCore, startFrom } from './patterns';

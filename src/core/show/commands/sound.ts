@@ -1,8 +1,8 @@
-import type { Edit, Path } from '../edits';
+import { applyEdit, type Edit, type Path } from '../edits';
 import { indexShow } from '../find';
 import { LIMITS } from '../limits';
-import type { Audio, Feet, FootSwitch, Call, Reaction, Show, Song, Track } from '../schema';
-import { removeSong } from './sets';
+import type { Audio, Feet, FootSwitch, Call, Reaction, Show, Song, SoundEntry, Track } from '../schema';
+import { addEntry, removeEntry, removeSong } from './sets';
 import { setSongField } from './songs';
 
 /** The sounds that a song uses, by their ids. */
@@ -23,11 +23,12 @@ function withoutUnused(show: Show, before: Song, after: Song): Edit[] {
   );
 }
 
-/** Sounds that reactions and foot switches play. */
-const samplesOf = ({ reactions, feet }: Pick<Show, 'reactions' | 'feet'>): ReadonlySet<string> =>
-  new Set(
-    [...reactions, ...feet.flatMap(doingsOf)].flatMap(({ does }) => (does.kind === 'sample' ? [does.audioId] : [])),
-  );
+/** Sounds that reactions and foot switches play, and those between songs. */
+const samplesOf = ({ reactions, feet, sets }: Pick<Show, 'reactions' | 'feet' | 'sets'>): ReadonlySet<string> =>
+  new Set([
+    ...[...reactions, ...feet.flatMap(doingsOf)].flatMap(({ does }) => (does.kind === 'sample' ? [does.audioId] : [])),
+    ...sets.flatMap((s) => s.entries.flatMap((e) => (e.kind === 'sound' ? [e.audioId] : []))),
+  ]);
 
 /** All that the switches of a controller do. */
 const doingsOf = ({ everywhere, pages }: Feet): FootSwitch['doings'] =>
@@ -134,7 +135,11 @@ export function putReaction(show: Show, reaction: Reaction, audio: Audio | null 
     ? { kind: 'set', path: ['reactions', { id: reaction.id }], before, after: reaction }
     : { kind: 'insert', path: ['reactions'], index: reactions.length, value: reaction };
   const after = before ? reactions.with(index, reaction) : [...reactions, reaction];
-  return together([...(audio ? [addAudio(show, audio)] : []), edit, ...withoutSamples(show, after)]);
+  return together([
+    ...(audio ? [addAudio(show, audio)] : []),
+    edit,
+    ...withoutSamples(show, { ...show, reactions: after }),
+  ]);
 }
 
 /** Takes a reaction away, and its sample with the last use of it. */
@@ -142,16 +147,28 @@ export function removeReaction(show: Show, id: string): Edit | null {
   const index = show.reactions.findIndex((r) => r.id === id);
   if (index < 0) return null;
   const edit: Edit = { kind: 'remove', path: ['reactions'], index, value: show.reactions[index] };
-  return together([edit, ...withoutSamples(show, show.reactions.toSpliced(index, 1))]);
+  return together([edit, ...withoutSamples(show, { ...show, reactions: show.reactions.toSpliced(index, 1) })]);
 }
 
-/** Samples that no reaction and no foot switch plays any more, and no song. */
-function withoutSamples(show: Show, after: Show['reactions']): Edit[] {
-  const still = new Set([...samplesOf({ ...show, reactions: after }), ...show.songs.flatMap((s) => [...soundsOf(s)])]);
+/** Samples that nothing plays any more after a change of reactions or sets, and no song. */
+function withoutSamples(show: Show, after: Show): Edit[] {
+  const still = new Set([...samplesOf(after), ...show.songs.flatMap((s) => [...soundsOf(s)])]);
   return withoutSounds(
     show,
     [...samplesOf(show)].filter((id) => !still.has(id)),
   );
+}
+
+/** Puts a sound between songs into the set, behind the entry of an id or at its end; it joins the show's sounds. */
+export const addInterlude = (show: Show, entry: SoundEntry, audio: Audio, behind: string | null): Edit => ({
+  kind: 'group',
+  edits: [addAudio(show, audio), addEntry(show, entry, behind)],
+});
+
+/** Takes an entry out of the set. A song stays in the book; a sound leaves the show with its last use. */
+export function takeOut(show: Show, entryId: string): Edit | null {
+  const edit = removeEntry(show, entryId);
+  return edit && together([edit, ...withoutSamples(show, applyEdit(show, edit))]);
 }
 
 /** Lets a port have MIDI clock in a song (with an id for it), or takes it away (null). */
