@@ -5,7 +5,7 @@ export { Playback, WAKE_MILLIS, type PlaybackEars, type PlaybackNews } from './p
 export { hushedUnits } from './planAnew';
 export { LOOK_AHEAD, REAL_AHEAD, type SessionEvent, type SongLoop } from './sessionState';
 export { StandIns } from './standIns';
-export { launchBytes, launchesHeard } from './launch';
+export { launchesHeard } from './launch';
 export { type Played } from './running';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';

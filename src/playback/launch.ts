@@ -1,13 +1,5 @@
-import { toHex, type Bytes } from '../core/midi';
-import { songEntries, type Show, type SongEntry } from '../core/show';
-
-/** What of a message tells a launch apart: of a program change two bytes, of a note its number, of a control its value too. */
-export function launchBytes(bytes: Bytes): string | null {
-  const kind = bytes[0]! & 0xf0;
-  const struck = kind === 0x90 && (bytes[2] ?? 0) > 0;
-  const length = kind === 0xc0 || struck ? 2 : kind === 0xb0 ? 3 : 0;
-  return length === 0 || bytes.length < length ? null : toHex(bytes.slice(0, length)).toUpperCase();
-}
+import type { Bytes } from '../core/midi';
+import { launchBytes, songEntries, type Show, type SongEntry } from '../core/show';
 
 /** A message that may start a song, and the port that it came in by. */
 export interface HeardLaunch {

@@ -16,7 +16,7 @@ import {
 import { expectSame } from '../core/testing/expectSame';
 import type { RigState } from '../core/rig';
 import { barAt } from '../core/time';
-import { launchBytes } from './launch';
+import { launchBytes } from '../core/show';
 import { changePlaces } from './running';
 import { placeIn } from './sessionState';
 import { played } from './testing/played';

@@ -136,6 +136,7 @@ export {
   sweepable,
   writeTones,
   type Press,
+  launchBytes,
   numberLaunches,
   setLaunches,
   songsToNumber,

@@ -1,10 +1,10 @@
 import { Ear, ListOrdered, Trash2, X } from 'lucide-react';
-import { launchBytes } from '../../../playback';
 import {
   RANGES,
   changeEntry,
   figureIn,
   indexShow,
+  launchBytes,
   rangeWords,
   takeOut,
   setSongField,

@@ -3,7 +3,18 @@ import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
-import { checkShow, newSong, newUnit, setOf, sharing, toneCue, type Show, type Song } from '../../show';
+import {
+  checkShow,
+  newInterlude,
+  newSong,
+  newUnit,
+  setOf,
+  sharing,
+  toneCue,
+  type SetEntry,
+  type Show,
+  type Song,
+} from '../../show';
 import { randomShow } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import {
@@ -143,6 +154,34 @@ describe('the running order as a table', () => {
     const wanted = titles.slice(1).map((t) => demo.songs.find((s) => s.title === t)!.id);
     expect(order).toEqual(wanted);
     expect(value!.songs).toBe(demo.songs);
+  });
+
+  it('has what starts songs, and sounds between them', () => {
+    const [first, ...rest] = setOf(demo).entries;
+    const launch = { portId: demo.ports[0]!.id, bytes: 'B01440', does: 'queue' as const };
+    const audio = { id: 'x', name: 'Harbour', type: 'audio/wav', length: 9, size: 9 };
+    const loop = { ...newInterlude('loop', 'x'), begins: 'press' as const, fade: 7 };
+    const sets = demo.sets.map((s) =>
+      s.id === demo.setId ? { ...s, entries: [{ ...first!, launch } as SetEntry, loop, ...rest] } : s,
+    );
+    const show: Show = { ...demo, audio: [audio], sets };
+    const table = writeSetTable(show);
+    expect(table).toMatch(/B0 14 40,[^,]+,queue/);
+    const { value, problems } = readSetTable(show, table, newId);
+    expect(problems).toEqual([]);
+    expect(setOf(value!).entries[0]).toEqual({ ...first, launch });
+    expect(setOf(value!).entries[1]).toEqual(loop);
+    // A table without the column leaves it, one with an empty cell takes it away.
+    const { title } = demo.songs.find((s) => first!.kind === 'song' && s.id === first!.songId)!;
+    expect(setOf(readSetTable(show, `Title\n${title}`, newId).value!).entries[0]).toMatchObject({ launch });
+    expect(setOf(readSetTable(show, `Title,Started by\n${title},`, newId).value!).entries[0]).toMatchObject({
+      launch: null,
+    });
+    for (const bytes of ['90', 'F0 01', 'C0 FF', 'nothing']) {
+      const wrong = readSetTable(show, `Title,Started by,Port\n${title},${bytes},${demo.ports[0]!.name}`, newId);
+      expect(said(wrong)).toMatch(/line 2, column 2: .*C0 05/);
+    }
+    expect(said(readSetTable(show, `Kind,Title\nsound,Quay`, newId))).toMatch(/no sound "Quay"/);
   });
 
   it('says which title it does not know', () => {

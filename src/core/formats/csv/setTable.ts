@@ -1,5 +1,17 @@
 import type { Read } from '../../problems';
-import { LIMITS, RANGES, indexShow, setOf, newInterlude, songEntry, type SetEntry, type Show } from '../../show';
+import { fromHex } from '../../midi';
+import {
+  LIMITS,
+  RANGES,
+  indexShow,
+  launchBytes,
+  setOf,
+  newInterlude,
+  songEntry,
+  type SetEntry,
+  type Show,
+  type SongEntry,
+} from '../../show';
 import {
   byName,
   figureOf,
@@ -12,37 +24,55 @@ import {
   type TableRow,
 } from './table';
 
-const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge'] as const;
+const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge', 'Started by', 'Port', 'Does'] as const;
 
-/** The running order as a table: songs, breaks, notes and sounds between songs. What starts a song from outside is not in it. */
+/** What a message that is written as bytes may be, as an example for each kind. */
+const LAUNCHES = ['C0 05', '99 28', 'B0 14 7F'];
+
+/** The running order as a table: songs with what starts them, breaks, notes and sounds between songs. */
 export function writeSetTable(show: Show): string {
-  const { songs, tones } = indexShow(show);
+  const { songs, tones, ports } = indexShow(show);
   const title = writtenName(show.songs, (s) => s.title);
   const soundName = writtenName(show.audio, (a) => a.name);
   const sounds = new Map(show.audio.map((a) => [a.id, a]));
+  const portName = writtenName(show.ports, (p) => p.name);
   const toneName = writtenName(show.tones, (t) => t.name);
   const rows = setOf(show).entries.map((e): string[] => {
-    if (e.kind === 'break') return ['break', e.title, '', '', String(e.minutes), ''];
-    if (e.kind === 'note') return ['note', e.text, '', '', '', ''];
-    if (e.kind === 'sound') return ['sound', soundName(sounds.get(e.audioId)), e.begins, '', '', ''];
+    if (e.kind === 'break') return ['break', e.title, '', '', String(e.minutes)];
+    if (e.kind === 'note') return ['note', e.text];
+    if (e.kind === 'sound') return ['sound', soundName(sounds.get(e.audioId)), e.begins];
     const bridge = e.bridgeToneId === null ? '' : toneName(tones.get(e.bridgeToneId));
-    return ['song', title(songs.get(e.songId)), e.follow, String(e.pause), '', bridge];
+    const { launch } = e;
+    const start = launch
+      ? [launch.bytes.replaceAll(/(..)(?=.)/g, '$1 '), portName(ports.get(launch.portId)), launch.does]
+      : [];
+    return ['song', title(songs.get(e.songId)), e.follow, String(e.pause), '', bridge, ...start];
   });
-  return writeTable(COLUMNS, rows);
+  return writeTable(
+    COLUMNS,
+    rows.map((row) => [...row, ...COLUMNS.slice(row.length).map(() => '')]),
+  );
 }
 
-/** The show with its running order as a table has it. A song that stood in it keeps what starts it; one that is not named stays in the book. */
+/** The show with its running order as a table has it. A song that stood in it keeps what starts it where the table has no column for that; one that is not named stays in the book. */
 export function readSetTable(show: Show, text: string, newId: () => string): Read<Show> {
-  return readTable(text, COLUMNS, ['Title'], (rows, say) => {
+  return readTable(text, COLUMNS, ['Title'], (rows, say, has) => {
     const tooMany = rows[LIMITS.songs];
     if (tooMany) say(tooMany, null, 'csv.too-long', { limit: LIMITS.songs });
     const left = [...setOf(show).entries];
-    const entries = rows.slice(0, LIMITS.songs).flatMap((row) => entryOf(show, left, row, newId, say) ?? []);
+    const entries = rows.slice(0, LIMITS.songs).flatMap((row) => entryOf(show, left, row, newId, say, has) ?? []);
     return { ...show, sets: show.sets.map((s) => (s.id === show.setId ? { ...s, entries } : s)) };
   });
 }
 
-function entryOf(show: Show, left: SetEntry[], row: TableRow, newId: () => string, say: SayOf): SetEntry | undefined {
+function entryOf(
+  show: Show,
+  left: SetEntry[],
+  row: TableRow,
+  newId: () => string,
+  say: SayOf,
+  has: (column: string) => boolean,
+): SetEntry | undefined {
   const kind = wordIn(row, 'Kind', ['song', 'break', 'note', 'sound'], say);
   const title = row.cells['Title']!;
   if (kind === 'sound') return soundOf(show, left, row, newId, say);
@@ -65,7 +95,21 @@ function entryOf(show: Show, left: SetEntry[], row: TableRow, newId: () => strin
   const at = left.findIndex((e) => e.kind === 'song' && e.songId === song.id);
   const was = at < 0 ? undefined : left.splice(at, 1)[0];
   const base = was?.kind === 'song' ? was : songEntry(newId(), song.id);
-  return { ...base, follow, pause, bridgeToneId: bridge?.id ?? null };
+  const launch = has('Started by') ? launchOf(show, row, say) : base.launch;
+  return { ...base, follow, pause, bridgeToneId: bridge?.id ?? null, launch };
+}
+
+/** What starts a song, from its bytes and the name of its port; null where the cell is empty. */
+function launchOf(show: Show, row: TableRow, say: SayOf): SongEntry['launch'] {
+  const text = row.cells['Started by']!;
+  if (text === '') return null;
+  const bytes = fromHex(text);
+  // A note tells itself apart by its number, however hard it is struck.
+  const own = bytes && launchBytes(bytes.length === 2 && (bytes[0]! & 0xf0) === 0x90 ? [...bytes, 127] : bytes);
+  if (!own) say(row, 'Started by', 'csv.value', { found: text, expected: LAUNCHES });
+  const port = theOne(byName(show.ports, (p) => p.name)(row.cells['Port']!), 'port', 'Port', row, say);
+  const does = wordIn(row, 'Does', ['start', 'queue'], say);
+  return own && port ? { portId: port.id, bytes: own, does } : null;
 }
 
 /** A sound between songs, by its name: one that stood in the set keeps how it is played. */

@@ -33,13 +33,13 @@ export const writeTable = (columns: readonly string[], rows: readonly (readonly 
 
 /**
  * Reads a table whose first line has titles, in any order and any case; `needed` have to be there, others may be left out.
- * Columns are parted by commas, semicolons or tabs. Then `understand` reads its lines; one error refuses the whole table.
+ * Columns are parted by commas, semicolons or tabs. Then `understand` reads its lines, and is told which columns are there; one error refuses the whole table.
  */
 export function readTable<T>(
   text: string,
   columns: readonly string[],
   needed: readonly string[],
-  understand: (rows: readonly TableRow[], say: SayOf) => T,
+  understand: (rows: readonly TableRow[], say: SayOf, has: (column: string) => boolean) => T,
 ): Read<T> {
   const refuse = <C extends ProblemCode>(code: C, place: Place, data: ProblemData[C]): Read<T> => ({
     value: undefined,
@@ -68,7 +68,7 @@ export function readTable<T>(
     const at = column === null ? 1 : head.indexOf(column.toLowerCase()) + 1;
     problems.push(problem(code, 'error', { in: 'text', row, column: Math.max(1, at) }, about));
   };
-  const value = understand(rows, say);
+  const value = understand(rows, say, (column) => head.includes(column.toLowerCase()));
   return problems.length > 0 ? { value: undefined, problems } : { value, problems };
 }
 

@@ -105,7 +105,7 @@ export {
   type CallPlace,
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
-export { numberLaunches, setLaunches, songsToNumber } from './launches';
+export { launchBytes, numberLaunches, setLaunches, songsToNumber } from './launches';
 export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';
 export { putRemark, removeRemark } from './remarks';
 export {

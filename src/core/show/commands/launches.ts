@@ -1,4 +1,4 @@
-import { fromHex, toHex } from '../../midi';
+import { fromHex, toHex, type Bytes } from '../../midi';
 import type { Edit } from '../edits';
 import { setOf } from '../find';
 import type { SetEntry, Show, SongEntry } from '../schema';
@@ -21,6 +21,16 @@ export function launchFurther(bytes: string, by: number): string | null {
   if (next > 127) return null;
   const rest = value === undefined ? [next] : counts ? [number, next] : [next, value];
   return toHex([status, ...rest]).toUpperCase();
+}
+
+/** What of a message tells a launch apart: of a program change two bytes, of a note its number, of a control its value too. */
+export function launchBytes(bytes: Bytes): string | null {
+  const kind = bytes[0]! & 0xf0;
+  const struck = kind === 0x90 && (bytes[2] ?? 0) > 0;
+  const length = kind === 0xc0 || struck ? 2 : kind === 0xb0 ? 3 : 0;
+  return length === 0 || bytes.length < length || bytes.slice(1).some((b) => b > 127)
+    ? null
+    : toHex(bytes.slice(0, length)).toUpperCase();
 }
 
 const entriesSet = (show: Show, after: readonly SetEntry[]): Edit | null => {
