@@ -2,8 +2,9 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { TABLES, type TableKind } from '../../../core/formats/csv';
 import type { ExportWish } from '../../../core/formats/exportFile';
+import type { PartWish } from '../../../core/formats/part-file';
 import type { MidiWish } from '../../../core/formats/smf';
-import { setOf, songsOfSet } from '../../../core/show';
+import { setOf, songsOfSet, type Show } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { Pick, type Choice } from '../../components/Pick';
@@ -33,6 +34,18 @@ const FORMATS: readonly Choice[] = [
   { id: '0', name: 'Type 0: all in one track' },
 ];
 
+const KITS: readonly Choice[] = [
+  { id: 'all', name: 'All tones and moves' },
+  { id: 'tones', name: 'All tones' },
+  { id: 'moves', name: 'All moves' },
+];
+
+const kitOf = ({ tones, moves }: Show, id: string): PartWish => ({
+  kind: 'kit',
+  toneIds: id === 'moves' ? [] : tones.map((t) => t.id),
+  moveIds: id === 'tones' ? [] : moves.map((m) => m.id),
+});
+
 /** What was chosen where it is there, else the first. */
 const chosenOf = (choices: readonly Choice[], id: string): string =>
   choices.some((c) => c.id === id) ? id : (choices[0]?.id ?? '');
@@ -42,7 +55,7 @@ export function ExportPart() {
   const show = useShow();
   const [told, setTold] = useState<Exported | { readonly failed: string } | null>(null);
   const [midi, setMidi] = useState({ song: SET, mode: 'written', per: 'all', format: '1' });
-  const [part, setPart] = useState({ song: '', set: '', unit: '', pages: '' });
+  const [part, setPart] = useState({ song: '', set: '', unit: '', pages: '', kit: '' });
   const [table, setTable] = useState<{ kind: TableKind; id: string }>({ kind: 'cues', id: '' });
   const [names, setNames] = useState('');
 
@@ -104,6 +117,13 @@ export function ExportPart() {
               value={part.pages}
               onPick={(pages) => setPart({ ...part, pages })}
               onTake={(id) => take({ kind: 'part', part: { kind: 'pages', unitId: id } })}
+            />
+            <PartLine
+              label="Kit, without songs"
+              choices={KITS}
+              value={part.kit}
+              onPick={(kit) => setPart({ ...part, kit })}
+              onTake={(id) => take({ kind: 'part', part: kitOf(show, id) })}
             />
           </div>
         </Line>

@@ -31,6 +31,10 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
   const bridges =
     set?.entries.flatMap((e) => (e.kind === 'song' && e.bridgeToneId !== null ? [e.bridgeToneId] : [])) ?? [];
   const used = usedBy(songs, doings, openingToneId === null ? bridges : [...bridges, openingToneId]);
+  if (wish.kind === 'kit') {
+    for (const id of wish.toneIds) used.tones.add(id);
+    for (const id of wish.moveIds) used.moves.add(id);
+  }
   const tones = show.tones.filter((t) => used.tones.has(t.id));
   const moves = show.moves.filter((m) => used.moves.has(m.id));
   for (const { parts } of tones) for (const p of parts) used.units.add(p.unitId);
@@ -97,6 +101,7 @@ export function cutPart(show: Show, wish: PartWish): { readonly part: Part; read
 function titleOf(show: Show, wish: PartWish): string {
   if (wish.kind === 'set') return show.sets.find((s) => s.id === wish.setId)!.title;
   if (wish.kind === 'pages') return indexShow(show).units.get(wish.unitId)!.name;
+  if (wish.kind === 'kit') return `${show.title} kit`;
   const [first] = wish.songIds;
   return wish.songIds.length === 1 ? indexShow(show).songs.get(first!)!.title : show.title;
 }

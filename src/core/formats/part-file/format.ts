@@ -6,7 +6,9 @@ export const PART_FORMAT = 'hollow-lantern-part';
 export type PartWish =
   | { readonly kind: 'songs'; readonly songIds: readonly string[] }
   | { readonly kind: 'set'; readonly setId: string }
-  | { readonly kind: 'pages'; readonly unitId: string };
+  | { readonly kind: 'pages'; readonly unitId: string }
+  /** Tones and moves alone. */
+  | { readonly kind: 'kit'; readonly toneIds: readonly string[]; readonly moveIds: readonly string[] };
 
 export type PartKind = PartWish['kind'];
 

@@ -258,6 +258,35 @@ describe('a set', () => {
   });
 });
 
+describe('a kit', () => {
+  const all: PartWish = { kind: 'kit', toneIds: demo.tones.map((t) => t.id), moveIds: demo.moves.map((m) => m.id) };
+
+  it('is tones and moves with the maps that they lean on, and no song', () => {
+    const { show } = handedOn(demo, all);
+    expect([show.tones, show.moves, show.songs]).toEqual([demo.tones, demo.moves, []]);
+    const moves = handedOn(demo, { ...all, toneIds: [] }).show;
+    expect(moves.tones).toEqual([]);
+    const used = new Set(demo.moves.flatMap((m) => m.steps.map((s) => s.unitId)));
+    expect(moves.units.map((u) => u.id).sort()).toEqual([...used].sort());
+  });
+
+  it('changes nothing where it came from, and is whole in a show with the same rig', () => {
+    expect(sharing(demo, bring(demo, handedOn(demo, all)).show)).toEqual(demo);
+    const { show } = bring(bareRig(demo), handedOn(demo, all));
+    expect(show.tones.map((t) => t.name)).toEqual(demo.tones.map((t) => t.name));
+    expect(show.moves.map((m) => m.steps)).toEqual(demo.moves.map((m) => m.steps));
+  });
+
+  it('finds controls by their names on a unit whose map has other numbers', () => {
+    const units = demo.units.map((u) => ({
+      ...u,
+      profile: { ...u.profile, controls: u.profile.controls.toReversed() },
+    }));
+    const { show } = bring(bareRig({ ...demo, units }), handedOn(demo, { ...all, toneIds: [] }));
+    expect(show.moves.map((m) => m.name)).toEqual(demo.moves.map((m) => m.name));
+  });
+});
+
 describe('pages of a controller', () => {
   const controller = demo.feet.find((f) => f.pages.length > 0)!;
   const part = handedOn(demo, { kind: 'pages', unitId: controller.id });

@@ -5,7 +5,7 @@ import { parseJson, readShowData } from '../show-file';
 import { PART_FORMAT, type Part } from './format';
 
 const fileSchema = z.looseObject({
-  kind: z.enum(['songs', 'set', 'pages']),
+  kind: z.enum(['songs', 'set', 'pages', 'kit']),
   version: z.unknown(),
   show: z.looseObject({}),
   pageSongs: z.record(z.string(), z.string()).default({}),
