@@ -3,7 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { matchVoices, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
 import { hasErrors } from '../../core/problems';
-import type { Song } from '../../core/show';
+import { applyEdit, cutIntoSongs, type Edit, type Song } from '../../core/show';
 import { importedWords } from '../../wording';
 import { newId, perform, say, versions } from '../state/desk';
 import { useShow } from '../state/store';
@@ -13,6 +13,7 @@ import { Button, MainButton, Soft } from './controls';
 import { DialogButton } from './DialogButton';
 import { Last, Rows } from './dialogParts';
 import { openMidi, type MidiOpened } from './midiOpened';
+import { SongCuts } from './SongCuts';
 import { Pick } from './Pick';
 import { Told } from './Told';
 
@@ -66,6 +67,7 @@ export function SongFromFileForm({
   const [opened, setOpened] = useState<MidiOpened | null>(first ?? null);
   const [chosen, setChosen] = useState<ReadonlyMap<string, string | null>>(new Map());
   const [steps, setSteps] = useState(true);
+  const [cuts, setCuts] = useState<readonly number[]>([]);
   const plain = opened && !hasErrors(opened.problems) ? opened.plain : undefined;
   const song: Song | undefined = plain?.songs[0];
   const voices = plain ? voicesOf(plain) : [];
@@ -75,6 +77,7 @@ export function SongFromFileForm({
     try {
       const next = await openMidi(file);
       setChosen(new Map());
+      setCuts([]);
       setOpened(next);
     } catch (error) {
       say(`${file.name} was not read: ${(error as Error).message}`);
@@ -129,6 +132,7 @@ export function SongFromFileForm({
               One step in place of a ramp through a selector
             </Check>
           )}
+          <SongCuts song={found.song} chosen={cuts} onChange={setCuts} />
           <p role="status" aria-label="What was understood">
             {importedWords(found.report)}
           </p>
@@ -143,12 +147,14 @@ export function SongFromFileForm({
             if (!found) return;
             void versions.keepBefore(opened?.name ?? found.song.title).then((kept) => {
               if (!kept) return;
-              perform(found.edit, `add ${found.song.title}`);
+              const cut = cutIntoSongs(applyEdit(show, found.edit), found.song.id, cuts, newId);
+              const edit: Edit = cut ? { kind: 'group', edits: [found.edit, cut] } : found.edit;
+              perform(edit, cut ? `add ${cuts.length + 1} songs` : `add ${found.song.title}`);
               onAdded(found.song.id);
             });
           }}
         >
-          Add the song
+          {cuts.length > 0 ? `Add ${cuts.length + 1} songs` : 'Add the song'}
         </MainButton>
       </Last>
     </Rows>

@@ -45,6 +45,7 @@ export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './lim
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
+export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
 export { forTonight, wantsOf } from './tonight';
 export { SPEEDS, sungAs, withTempo } from './speed';
@@ -101,6 +102,7 @@ export {
   setTonight,
   removeTrack,
   replaceAudio,
+  cutIntoSongs,
   hearing,
   putEar,
   removeEar,

@@ -1,7 +1,8 @@
-import { Plus, Trash2, X } from 'lucide-react';
+import { Plus, Scissors, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import {
   LIMITS,
+  cutIntoSongs,
   insertBars,
   putPrinted,
   removeBars,
@@ -19,7 +20,7 @@ import { Check } from '../../components/Check';
 import { Button, Field, Input, Label, SignButton } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { DraftField } from '../../components/DraftField';
-import { perform } from '../../state/desk';
+import { newId, perform } from '../../state/desk';
 import { Panel, Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';
 import { TempoPart } from './TempoPart';
@@ -176,6 +177,12 @@ function BarsPart({ show, song, bar }: FrameProps & { readonly bar: number }) {
           onPress={() => perform(putPrinted(show, song.id, bar, 1), 'number a bar anew')}
         >
           <Plus size={14} aria-hidden /> Renumber from bar {bar}
+        </Button>{' '}
+        <Button
+          isDisabled={bar < 2}
+          onPress={() => perform(cutIntoSongs(show, song.id, [bar], newId), `cut ${song.title} at bar ${name}`)}
+        >
+          <Scissors size={14} aria-hidden /> A song of its own from bar {name}
         </Button>
       </div>
     </>
