@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo } from './begin';
-import { Key } from './browser';
+import { By, Key } from './browser';
 import { RATE, impulses } from './recordings';
 import { arrive, injectMidi, plug } from './standInMidi';
 
@@ -140,5 +140,19 @@ describe('no silence between the songs', () => {
     await b.gone('row', /^harbour at night/);
     await b.click('button', 'Undo: remove an entry from the set');
     await b.find('row', /^harbour at night/);
+  });
+});
+
+describe('a song without an end', () => {
+  it('goes on until it is stopped, and is then as long as it was played', async () => {
+    await b.click('button', 'Add a song');
+    await b.find('dialog');
+    await b.type('Vamp', Key.TAB, '400', Key.TAB, '4/4', Key.TAB, Key.DELETE, Key.ENTER);
+    await b.click('button', 'Play Vamp now');
+    const bar = async (): Promise<number> =>
+      Number((await (await b.driver.findElement(By.css('[aria-label="Position"]'))).getText()).split('|')[0]);
+    await b.wait(async () => (await bar()) >= 10, 'it goes on behind its eight bars');
+    await b.click('button', 'Stop');
+    await b.find('button', /^Undo: Vamp is 1\d bars$/);
   });
 });

@@ -115,6 +115,52 @@ describe('a song from a MIDI file', () => {
     await b.find('button', /^5\|1 .*, proven$/);
   });
 
+  it('that holds several songs is cut where they begin: behind a silence, and at a bar that is typed', async () => {
+    const at = (bars: number): number => 480 * 4 * bars;
+    const bytes = writeMidi({
+      header: { format: 1, numTracks: 1, ticksPerBeat: 480 },
+      tracks: [
+        [
+          { deltaTime: 0, meta: true, type: 'trackName', text: 'Quillback' },
+          {
+            deltaTime: 0,
+            meta: true,
+            type: 'timeSignature',
+            numerator: 4,
+            denominator: 4,
+            metronome: 24,
+            thirtyseconds: 8,
+          },
+          program(0, 0, 47),
+          program(at(2), 0, 2),
+          program(at(10), 0, 47),
+          program(at(2), 0, 2),
+          { deltaTime: at(4), meta: true, type: 'endOfTrack' },
+        ],
+      ],
+    });
+    writeFileSync(join(folder, 'Whole evening.mid'), Uint8Array.from(bytes));
+    await b.click('link', 'Book');
+    await b.click('button', 'Song from a MIDI file');
+    await b.find('button', 'Choose the file');
+    await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'Whole evening.mid'));
+    await b.click('switch', /^Bar 13, behind \d+ s of silence$/);
+    await b.fill('textbox', 'Another bar', `99${Key.ENTER}`);
+    await b.says('alert', undefined, /Expected a bar from 2 to/);
+    await b.fill('textbox', 'Another bar', `3${Key.ENTER}`);
+    await b.find('switch', 'Bar 3');
+    await b.click('button', 'Add 3 songs');
+    await b.find('group', 'Chart of Whole evening');
+    await b.click('link', 'Book');
+    await b.find('link', 'Whole evening 2');
+    await b.click('link', 'Whole evening 3');
+    await b.find('group', 'Chart of Whole evening 3');
+    await b.find('button', /^3\|1 .*, proven$/);
+    await b.click('button', 'Undo: add 3 songs');
+    await b.click('link', 'Book');
+    await b.gone('link', 'Whole evening 2');
+  });
+
   it('says what is wrong with one that cannot be read, and nothing is lost', async () => {
     writeFileSync(join(folder, 'torn.mid'), Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1]));
     await b.click('link', 'Book');

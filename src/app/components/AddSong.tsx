@@ -40,7 +40,7 @@ function AddSongForm({ onAdded, close }: Props) {
         <Pair style={{ alignItems: 'start' }}>
           <FormField control={control} name="tempo" label="Tempo (quarter notes per minute)" />
           {framedBy(start).metre && <FormField control={control} name="metre" label="Metre" />}
-          {framedBy(start).bars && <FormField control={control} name="bars" label="Bars" />}
+          {framedBy(start).bars && <FormField control={control} name="bars" label="Bars (empty: open-ended)" />}
         </Pair>
         <Pick
           label="Start from"

@@ -18,12 +18,21 @@ describe('the form of a new song', () => {
     expect(problems({ title: '  ' })).toEqual(['title: Enter a title.']);
     expect(problems({ tempo: '401' })).toEqual(['tempo: Tempo: 20 to 400 quarter notes a minute, not "401".']);
     expect(problems({ metre: '7/9', bars: '0' })).toEqual([
-      'metre: Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "7/9".',
-      'bars: Bars: a whole number from 1 to 2000, not "0".',
+      'metre: Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1, 2, 4, 8, 16, 32, 64, 128; not "7/9".',
+      'bars: Bars: a whole number from 1 to 2000, or nothing for a song without an end; not "0".',
     ]);
-    expect(problems({ title: '', tempo: 'x', metre: '', bars: '' })).toHaveLength(4);
-    for (const bars of ['', '1.5', 'x', '2001', '-3']) expect(problems({ bars })).toHaveLength(1);
+    expect(problems({ title: '', tempo: 'x', metre: '', bars: '0' })).toHaveLength(4);
+    for (const bars of ['1.5', 'x', '2001', '-3']) expect(problems({ bars })).toHaveLength(1);
     for (const metre of ['', '0/4', '65/4', '4', '4/4/4']) expect(problems({ metre })).toHaveLength(1);
+  });
+
+  it('makes a song without an end where nobody says its bars, in any metre', () => {
+    expect(made({ bars: ' ', metre: '11/64' })).toMatchObject({
+      open: true,
+      bars: 8,
+      metre: [{ beats: 11, unit: 64 }],
+    });
+    expect(made({}).open).toBe(false);
   });
 
   it('takes a decimal comma', () => {

@@ -13,7 +13,7 @@ import {
 } from '../../core/show';
 
 /** What a beat can be, as the lower figure of a metre. */
-const UNITS = [1, 2, 4, 8, 16, 32] as const;
+const UNITS = [1, 2, 4, 8, 16, 32, 64, 128] as const;
 const BEATS = 64;
 /** More bars than a song that is typed has; one from a file may have more. */
 const BARS = 2000;
@@ -31,13 +31,18 @@ function readMetre(text: string): Read<{ readonly beats: number; readonly unit: 
   const [, beats, unit] = (METRE.exec(text) ?? []).map(Number);
   const known = UNITS.find((u) => u === unit);
   if (known !== undefined && beats! >= 1 && beats! <= BEATS) return { value: { beats: beats!, unit: known } };
-  return { problem: `Metre: beats/unit, as in 7/8, with 1 to ${BEATS} beats of 1 to 32; not "${text}".` };
+  return { problem: `Metre: beats/unit, as in 7/8, with 1 to ${BEATS} beats of ${UNITS.join(', ')}; not "${text}".` };
 }
 
-function readBars(text: string): Read<number> {
-  const bars = text.trim() === '' ? Number.NaN : Number(text);
+/** Of a song without an end nobody knows the bars: it begins with so many. */
+const OPEN_BARS = 8;
+
+/** Bars, or null for a song without an end. */
+function readBars(text: string): Read<number | null> {
+  if (text.trim() === '') return { value: null };
+  const bars = Number(text);
   if (Number.isInteger(bars) && bars >= 1 && bars <= BARS) return { value: bars };
-  return { problem: `Bars: a whole number from 1 to ${BARS}, not "${text}".` };
+  return { problem: `Bars: a whole number from 1 to ${BARS}, or nothing for a song without an end; not "${text}".` };
 }
 
 function readTempo(text: string): Read<number> {
@@ -85,9 +90,13 @@ export function songOfForm(show: Show, form: z.output<typeof newSongForm>, newId
   const { title, tempo, start } = form;
   const pattern = show.songs.find((s) => s.id === start);
   if (pattern) return withTempo(startFrom(pattern, newId(), title, newId), tempo);
-  const frame = { bpm: tempo, beats: form.metre.beats, unit: form.metre.unit, bars: form.bars };
+  const frame = { bpm: tempo, beats: form.metre.beats, unit: form.metre.unit, bars: form.bars ?? OPEN_BARS };
   if (start === CORE_START) return songOfCore(show, newId(), title, frame, newId);
-  return { ...newSong(newId(), title, frame), opening: show.openingToneId === null ? 'own' : 'show' };
+  return {
+    ...newSong(newId(), title, frame),
+    open: form.bars === null,
+    opening: show.openingToneId === null ? 'own' : 'show',
+  };
 }
 
 /** What a new song can begin as: patterns first. */

@@ -1,4 +1,17 @@
-import { LIMITS, forTonight, indexShow, setMissing, setOf, setUnitField, sharing } from '../../core/show';
+import {
+  LIMITS,
+  forTonight,
+  indexShow,
+  setMissing,
+  setOf,
+  setSongField,
+  setUnitField,
+  sharing,
+  songTime,
+  ticksAt,
+  sungAs,
+} from '../../core/show';
+import { barOfTick } from '../../core/time';
 import { nanoid } from 'nanoid';
 import type { Remote } from 'comlink';
 import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
@@ -146,6 +159,7 @@ const playbackThread = lazily(() =>
       events: (events) => {
         playing.hear(events);
         interludesHear(events);
+        if (events.some((e) => e.kind === 'stopped' && e.why === 'asked')) growByPlaying();
         for (const e of events) {
           if (e.kind === 'answered') {
             ports.answered(e);
@@ -171,6 +185,18 @@ const playbackThread = lazily(() =>
     sayBroken('The playback'),
   ),
 );
+
+/** An open-ended song is as long as it was played, where that was longer than it is written. Not for a stand-in player. */
+function growByPlaying(): void {
+  const show = showNow();
+  const { news } = useNews.getState();
+  const { songId, place } = news;
+  const song = show?.songs.find((s) => s.id === songId);
+  if (!show || !song?.open || useApp.getState().stageOnly.includes(show.id)) return;
+  const time = songTime(sungAs(song, news));
+  const { bar } = barOfTick(time.bars, ticksAt(time, place));
+  if (bar > song.bars) perform(setSongField(show, song.id, 'bars', bar), `${song.title} is ${bar} bars`);
+}
 
 /** Lets a player's part into the backing, or takes it out, as the set says it: with undo. */
 function turnPart(playerId: string, how: Turn): void {

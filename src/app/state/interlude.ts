@@ -91,11 +91,17 @@ export function interludesHear(events: readonly SessionEvent[]): void {
     if (event.kind === 'started') ended = false;
     if (event.kind === 'interlude') pressInterlude();
     // The news that it stopped comes with the event or right behind it.
-    if (event.kind === 'stopped' && event.why === 'end') ended = true;
+    if (event.kind === 'stopped' && (event.why === 'end' || (event.why === 'asked' && isOpen()))) ended = true;
   }
   follow();
 }
 let ended = false;
+
+/** Whether the song that is on has no end of its own: to stop it is to end it. */
+function isOpen(): boolean {
+  const { songId } = useNews.getState().news;
+  return useApp.getState().open?.show.songs.find((s) => s.id === songId)?.open === true;
+}
 
 function follow(): void {
   const { playing: plays, history } = useNews.getState().news;

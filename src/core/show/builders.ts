@@ -91,7 +91,7 @@ export const newSong = (
   options: {
     readonly bpm?: number;
     readonly beats?: number;
-    readonly unit?: 1 | 2 | 4 | 8 | 16 | 32;
+    readonly unit?: Song['metre'][number]['unit'];
     readonly bars?: number;
   } = {},
 ): Song => ({
@@ -118,6 +118,7 @@ export const newSong = (
   tracks: [],
   pattern: false,
   stepped: false,
+  open: false,
   followsPortId: null,
   levels: EVEN_LEVELS,
 });

@@ -186,7 +186,6 @@ export {
   addSet,
   changeEntry,
   moveInSet,
-  removeEntry,
   removeSet,
   setSetField,
   chooseSet,

@@ -325,6 +325,8 @@ export const songSchema = z.strictObject({
   pattern: z.boolean(),
   /** It has no clock: whoever plays steps through its changes. */
   stepped: z.boolean(),
+  /** It has no end: behind its last bar click and count go on until it is stopped. */
+  open: z.boolean(),
   /** The port whose MIDI clock it follows; null where it keeps its own time. */
   followsPortId: id.nullable(),
   levels: levelsSchema,

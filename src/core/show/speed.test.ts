@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { atSpeed } from './speed';
+import { clockPulses } from '../compile';
+import { soundLine } from '../sound';
+import { LIMITS } from './limits';
+import { atSpeed, sungAs, withoutEnd } from './speed';
 import { newSong } from './builders';
 import { microsAt, songTime } from './songTime';
 import type { Song } from './schema';
@@ -35,5 +38,26 @@ describe('a song at another speed', () => {
     expect(atSpeed(song, 0.7)).not.toBe(atSpeed(song, 0.6));
     // Songs that share their tempos share them at a speed too: nothing is thought to have moved.
     expect(atSpeed({ ...song, notes: 'x' }, 0.7).tempo).toBe(atSpeed(song, 0.7).tempo);
+  });
+});
+
+describe('a song without an end', () => {
+  const open: Song = { ...newSong('s', 'Vamp', { bpm: 120, bars: 8 }), open: true };
+
+  it('is played for half an hour more, the same each time that it is asked for', () => {
+    const played = sungAs(open, { speed: 1, outside: null });
+    // Bars of two seconds.
+    expect(played.bars).toBe(8 + 900);
+    expect(sungAs(open, { speed: 1, outside: null })).toBe(played);
+    expect(withoutEnd({ ...open, open: false }).bars).toBe(8);
+    expect(soundLine(played, 0).sounds.filter((x) => x.kind === 'click').length).toBeGreaterThan(3600);
+  });
+
+  it('is no longer than a song may be, nor than the clock that it sends has pulses for', () => {
+    const fast: Song = { ...open, tempo: [{ at: 0, bpm: 100_000, beat: 1, rampTo: null }] };
+    expect(withoutEnd(fast).bars).toBe(LIMITS.bars);
+    const clocked = withoutEnd({ ...fast, clocks: [{ id: 'c', portId: 'p' }] });
+    expect(clockPulses(clocked)).toBeLessThanOrEqual(LIMITS.clockPulses);
+    expect(clocked.bars).toBeGreaterThan(2000);
   });
 });

@@ -1,4 +1,7 @@
+import { TICKS_PER_QUARTER, barAt, ticksToSeconds } from '../time';
+import { LIMITS } from './limits';
 import type { Song } from './schema';
+import { songTime } from './songTime';
 
 /** Speeds at which a song can be practised, as a share of what is written. */
 export const SPEEDS = { low: 0.5, high: 1.5 } as const;
@@ -48,7 +51,34 @@ export function atTempo(song: Song, bpm: number): Song {
 export const sungAs = (
   song: Song,
   { speed, outside }: { readonly speed: number; readonly outside: number | null },
-): Song => (outside !== null && song.followsPortId !== null ? atTempo(song, outside) : atSpeed(song, speed));
+): Song => {
+  const whole = withoutEnd(song);
+  return outside !== null && song.followsPortId !== null ? atTempo(whole, outside) : atSpeed(whole, speed);
+};
+
+/** An open-ended song goes on for so long behind its last bar, as written, in seconds: nobody plays longer on one sound. */
+const OPEN_SECONDS = 30 * 60;
+
+/** Ticks from one pulse of a MIDI clock to the next: 24 a quarter (MIDI 1.0). */
+const PULSE_TICKS = TICKS_PER_QUARTER / 24;
+
+const endless = new WeakMap<Song, Song>();
+
+/** A song as it is played: an open-ended one with as many bars more as there is time for. */
+export function withoutEnd(song: Song): Song {
+  if (!song.open) return song;
+  let made = endless.get(song);
+  if (!made) {
+    const { bars, tempo, end } = songTime(song);
+    const { length } = barAt(bars, song.bars);
+    const seconds = ticksToSeconds(tempo, end + length) - ticksToSeconds(tempo, end);
+    // A clock that it sends has to have room for all of its pulses.
+    const clock = song.clocks.length === 0 ? Infinity : Math.floor((LIMITS.clockPulses * PULSE_TICKS - end) / length);
+    const more = Math.min(LIMITS.bars - song.bars, Math.ceil(OPEN_SECONDS / seconds), clock);
+    endless.set(song, (made = { ...song, bars: song.bars + Math.max(0, more) }));
+  }
+  return made;
+}
 
 /** The song with all its tempos in the proportion that brings the first to a tempo. */
 export function withTempo(song: Song, bpm: number): Song {

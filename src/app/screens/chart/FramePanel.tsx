@@ -115,6 +115,14 @@ function WholeFields({ show, song }: FrameProps) {
         }
       />
       <Check
+        isSelected={song.open}
+        onChange={(open) =>
+          perform(setSongField(show, song.id, 'open', open), open ? 'let the song have no end' : 'let the song end')
+        }
+      >
+        Open-ended: click and count until it is stopped
+      </Check>
+      <Check
         isSelected={song.pattern}
         onChange={(pattern) =>
           perform(

@@ -79,7 +79,6 @@ export {
   addToSet,
   changeEntry,
   moveInSet,
-  removeEntry,
   removeFromSet,
   removeSet,
   removeSong,

@@ -20,6 +20,7 @@ export const remarks: Migration = {
       ...song,
       remarks: [],
       calls: [],
+      open: false,
       announce: counting(song['announce']),
       sections: called(song['sections']),
       tracks: each(song['tracks'], (track) => ({ ...track, stemId: null })),
