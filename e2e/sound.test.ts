@@ -130,6 +130,28 @@ describe('what is heard beside the units', () => {
     await b.click('button', 'Remove dropped');
   });
 
+  it('has bars laid onto it by tapping along: where bar 1 is, and the tempo', async () => {
+    await b.click('button', 'Lay bars onto ticks');
+    await b.says('dialog', undefined, /Behind bar 1 the recording has/);
+    await b.click('button', 'Cancel');
+    await chooseFile(b, impulses(folder, 'long take.wav', RATE * 20, [0, RATE, RATE * 2]));
+    await b.click('button', 'Lay bars onto long take');
+    await b.click('button', 'Play it');
+    await b.click('button', 'Tap the beat');
+    await b.find('textbox', 'Tap 1, in seconds');
+    await b.click('button', 'Stop');
+    // Each tap can be corrected, and one that was missed put in.
+    await b.fill('textbox', 'Tap 1, in seconds', `8${Key.ENTER}`);
+    for (const at of ['8.5', '9']) await b.fill('textbox', 'Another tap (s)', `${at}${Key.ENTER}`);
+    await b.says('status', 'What comes of it', '120.00 beats a minute, taps off by up to 0 ms');
+    await b.says('status', 'What comes of it', 'Behind bar 1 the recording has 6 bars');
+    await b.click('button', 'Lay the bars');
+    await b.find('button', 'Undo: lay bars onto a recording');
+    await b.says('group', 'Chart of Bell Buoy', '♩ = 120');
+    await b.click('button', 'Undo: lay bars onto a recording');
+    await b.click('button', 'Remove long take');
+  });
+
   it('plays with the count-in before bar 1', async () => {
     await b.press('textbox', /^Bar\|beat/, Key.chord(Key.CONTROL, 'a'), '1', Key.ENTER);
     await b.type(Key.ESCAPE);

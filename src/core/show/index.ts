@@ -103,6 +103,7 @@ export {
   removeTrack,
   replaceAudio,
   cutIntoSongs,
+  layBars,
   hearing,
   putEar,
   removeEar,

@@ -24,6 +24,7 @@ import { newId, perform } from '../../state/desk';
 import { takeSound, useSounds } from '../../state/sound';
 import { Row } from './panelParts';
 import { SoundFileButton } from '../../components/SoundFileButton';
+import { LayBars } from './LayBars';
 import { SoundDrop } from './SoundSource';
 
 const NOBODY = 'nobody';
@@ -170,6 +171,11 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           }}
         />
       </Row>
+      {audio && !missing && (
+        <Row>
+          <LayBars show={show} song={song} track={track} name={name} length={audio.length} />
+        </Row>
+      )}
       <Check
         isSelected={track.muted}
         onChange={(muted) => change({ muted }, muted ? `mute ${name}` : `unmute ${name}`)}

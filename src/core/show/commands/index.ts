@@ -106,6 +106,7 @@ export {
 export { songOfCore, startFrom } from './patterns';
 export { launchBytes, numberLaunches, setLaunches, songsToNumber } from './launches';
 export { cutIntoSongs } from './cut';
+export { layBars } from './layBars';
 export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';
 export { putRemark, removeRemark } from './remarks';
 export {
