@@ -239,3 +239,29 @@ describe('a controller that takes nothing over its cable', () => {
     await b.says('region', 'Check by listening', 'All 1 switches send what they should.');
   });
 });
+
+describe('a floor that is laid out by hand', () => {
+  it('gets switches, rows and pedals, which are moved, named and removed, for any unit', async () => {
+    await b.click('link', 'Feet');
+    await b.click('link', 'Controller');
+    await b.pick(/Another unit as a foot controller$/, 'Tarn');
+    await b.find('button', 'Switch 1, row 1, place 1');
+    await b.click('button', 'Row');
+    await b.find('button', 'Switch 8, row 2, place 4');
+    await b.click('button', 'Switch 8, row 2, place 4');
+    await b.type(Key.ARROW_RIGHT);
+    await b.find('button', 'Switch 8, row 2, place 5');
+    await b.type(Key.ARROW_LEFT, Key.ARROW_LEFT);
+    // Two change places.
+    await b.find('button', 'Switch 8, row 2, place 3');
+    await b.find('button', 'Switch 7, row 2, place 4');
+    await b.fill('textbox', 'What is written on it', `Harp${Key.ENTER}`);
+    await b.find('button', 'Harp, row 2, place 3');
+    await b.click('button', 'Pedal');
+    await b.find('button', 'Remove Pedal 1');
+    await b.click('button', 'Remove Harp');
+    await b.gone('button', 'Harp, row 2, place 3');
+    await b.click('link', 'Pages');
+    await b.find('button', 'Add a page');
+  });
+});

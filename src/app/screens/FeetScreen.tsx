@@ -1,7 +1,6 @@
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { newController } from '../../core/addressing';
-import { changeProfile, type Unit } from '../../core/show';
+import { layOutFloor, type Unit } from '../../core/show';
 import { AddUnit } from '../components/AddUnit';
 import { Button, Soft } from '../components/controls';
 import { perform } from '../state/desk';
@@ -69,10 +68,10 @@ function NoController() {
   const show = useShow();
   const { id, units } = show;
   const navigate = useNavigate();
-  const sending = units.find((u) => newController(u.profile.senders) !== null);
   const layOut = (unit: Unit): void => {
-    const done = changeProfile(show, unit.id, { ...unit.profile, controller: newController(unit.profile.senders) });
-    if (done.ok) perform(done.edit, 'lay out a foot controller');
+    const done = layOutFloor(show, unit.id);
+    if (done.ok && perform(done.edit, 'lay out a foot controller'))
+      void navigate(`/show/${id}/feet/${unit.id}/controller`);
   };
   return (
     <Empty>
@@ -81,10 +80,18 @@ function NoController() {
         No foot controller is in the rig yet. Add one: the library has several kinds, from four switches to sixteen.
       </p>
       <AddUnit kind="foot-controller" onAdded={(unitId) => void navigate(`/show/${id}/feet/${unitId}`)} />
-      {sending && (
+      {units.length > 0 && (
         <>
-          <Soft>{sending.name} sends, but nobody said yet how its switches lie on the floor.</Soft>
-          <Button onPress={() => layOut(sending)}>Use {sending.name} as a foot controller</Button>
+          <Soft>
+            Or a unit that is there already: its floor is laid out by hand, of what it sends or of four new switches.
+          </Soft>
+          <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
+            {units.map((unit) => (
+              <Button key={unit.id} onPress={() => layOut(unit)}>
+                Use {unit.name} as a foot controller
+              </Button>
+            ))}
+          </div>
         </>
       )}
     </Empty>

@@ -1,17 +1,18 @@
 import { Download } from 'lucide-react';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { TRIGGERS, type Controller, type Trigger } from '../../../core/addressing';
-import { changeFeet, changeProfile, feetOf, figureIn, type Unit } from '../../../core/show';
+import { changeFeet, changeProfile, feetOf, figureIn, layOutFloor, type Unit } from '../../../core/show';
 import { TRIGGER_HEADS } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
-import { PlainTable } from '../../components/plainTable';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { problemLine } from '../../../wording';
 import { exportAndSay } from '../../state/exports';
 import { useShow } from '../../state/store';
+import { FloorPlan } from './FloorPlan';
 import { ControllerPick, SmallHead, Stack, Tools } from './parts';
 
 const Columns = styled.div`
@@ -32,13 +33,7 @@ const Pair = styled.div`
   align-items: start;
 `;
 
-const Places = styled(PlainTable)`
-  & td,
-  & th {
-    padding: 3px 8px;
-    white-space: nowrap;
-  }
-`;
+const NONE = 'none';
 
 const HOLDS = [
   ['program', 'Program changes'],
@@ -71,22 +66,23 @@ const CALLS = [
 export function ControllerPart({ unit }: { readonly unit: Unit }) {
   const show = useShow();
   const controller = unit.profile.controller!;
+  const navigate = useNavigate();
+  const others = show.units.filter((u) => u.profile.controller === null);
+  const layOut = (id: string): void => {
+    const done = layOutFloor(show, id);
+    if (done.ok && perform(done.edit, 'lay out a foot controller')) {
+      void navigate(`/show/${show.id}/feet/${id}/controller`);
+    }
+  };
   const { holds, display, call } = controller;
   const change = (next: Partial<Controller>, label: string): void => {
     const done = changeProfile(show, unit.id, { ...unit.profile, controller: { ...controller, ...next } });
     if (!done.ok) say(done.problems.map(problemLine)[0] ?? 'That does not fit.');
     else perform(done.edit, label);
   };
-  const figure = (
-    label: string,
-    value: number,
-    range: readonly [number, number],
-    take: (v: number) => void,
-    hideLabel = false,
-  ) => (
+  const figure = (label: string, value: number, range: readonly [number, number], take: (v: number) => void) => (
     <DraftField
       label={label}
-      hideLabel={hideLabel}
       numeric
       value={String(value)}
       commit={(text) => {
@@ -106,6 +102,15 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
     <Stack>
       <Tools>
         <ControllerPick unit={unit} part="controller" />
+        {others.length > 0 && (
+          <Pick
+            label="Another unit as a foot controller"
+            width="230px"
+            value={NONE}
+            choices={[{ id: NONE, name: 'choose …' }, ...others.map((u) => ({ id: u.id, name: u.name }))]}
+            onPick={layOut}
+          />
+        )}
         <Button onPress={() => void exportAndSay({ kind: 'unit', unitId: unit.id }).then(say)}>
           <Download size={16} aria-hidden /> Export the controller
         </Button>
@@ -115,35 +120,7 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
       </Tools>
       <Columns>
         <section>
-          <SmallHead>Switches</SmallHead>
-          <Places aria-label="Where the switches lie">
-            <thead>
-              <tr>
-                <th scope="col">Switch</th>
-                <th scope="col">Row, from the far side</th>
-                <th scope="col">From the left</th>
-              </tr>
-            </thead>
-            <tbody>
-              {controller.switches.map((placed) => {
-                const name = unit.profile.senders.find((s) => s.id === placed.id)?.name ?? placed.id;
-                const move = (to: Partial<typeof placed>): void =>
-                  change(
-                    { switches: controller.switches.map((s) => (s === placed ? { ...s, ...to } : s)) },
-                    'move a switch on the floor',
-                  );
-                return (
-                  <tr key={placed.id}>
-                    <th scope="row">{name}</th>
-                    <td>{figure(`Row of ${name}`, placed.row + 1, [1, 16], (v) => move({ row: v - 1 }), true)}</td>
-                    <td>
-                      {figure(`Column of ${name}`, placed.column + 1, [1, 16], (v) => move({ column: v - 1 }), true)}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Places>
+          <FloorPlan unit={unit} />
         </section>
         <section>
           <SmallHead>What a switch knows</SmallHead>

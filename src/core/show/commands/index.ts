@@ -105,6 +105,7 @@ export {
 } from './sound';
 export { songOfCore, startFrom } from './patterns';
 export { launchBytes, numberLaunches, setLaunches, songsToNumber } from './launches';
+export { addPedal, addRow, addSwitch, layOutFloor, moveSwitch, removeFromFloor } from './floor';
 export { cutIntoSongs } from './cut';
 export { layBars } from './layBars';
 export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';

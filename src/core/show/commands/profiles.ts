@@ -6,11 +6,12 @@ import { indexShow } from '../find';
 import { newSlot } from '../builders';
 import { profileProblems } from '../profileProblems';
 import { withoutControls, type StillThere } from './withoutControls';
-import type { HouseNumber, Show, Slot, TonePart, Unit } from '../schema';
+import { changedLayers } from './unlinked';
+import type { Feet, HouseNumber, Show, Slot, TonePart, Unit } from '../schema';
 
-/** Something that a tone, a preset or a song says of a unit and that a changed profile no longer has. */
+/** Something that a tone, a preset, a song or a page says of a unit and that a changed profile no longer has. */
 export interface Dropped {
-  readonly where: 'tone' | 'slot' | 'song';
+  readonly where: 'tone' | 'slot' | 'song' | 'page';
   readonly id: string;
   readonly name: string;
   /** What it was: a control's or an effect's name, or the unit's word for a variant. */
@@ -20,6 +21,16 @@ export interface Dropped {
 export type ProfileChange =
   | { readonly ok: true; readonly edit: Edit | null; readonly dropped: readonly Dropped[] }
   | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** What is programmed, as far as the controller still has the switches and pedals for it. */
+function onItsSwitches(feet: Feet, { senders }: Profile): Feet {
+  const there = new Set(senders.map((s) => s.id));
+  return changedLayers(feet, (layer) => ({
+    ...layer,
+    switches: layer.switches.filter((s) => there.has(s.id)),
+    pedals: layer.pedals.filter((p) => there.has(p.id)),
+  }));
+}
 
 /**
  * Puts another profile in a unit's place: an edited one, another firmware's, or that of
@@ -67,6 +78,12 @@ export function changeProfile(show: Show, unitId: string, next: Profile, rest: P
   edits.push(
     ...withoutControls(show, unitId, left, (name, what) => dropped.push({ where: 'song', id: '', name, what })),
   );
+  const feet = show.feet.map((f) => (f.id === unitId ? onItsSwitches(f, sound) : f));
+  if (JSON.stringify(feet) !== JSON.stringify(show.feet)) {
+    // The pages first: what they name is there until then.
+    edits.unshift({ kind: 'set', path: ['feet'], before: show.feet, after: feet });
+    dropped.push({ where: 'page', id: unitId, name: `${unit.name}: pages`, what: 'switch' });
+  }
   return { ok: true, edit: edits.length === 0 ? null : { kind: 'group', edits }, dropped };
 }
 
