@@ -62,6 +62,7 @@ describe('a rig of one unit', () => {
 
   it('keeps where and how it lands when it is exchanged in its panel', async () => {
     await b.click('button', /^3\|1 Low Tide/);
+    await b.click('button', 'More');
     await b.fill('textbox', /^Shift in ms/, `-30${Key.ENTER}`);
     await b.fill('combobox', 'Put in its place', 'c1');
     await b.type(Key.ENTER);

@@ -61,6 +61,9 @@ describe('paper', () => {
     await b.pick(/Of$/, 'Fog Bell');
     await b.gone('article', 'Cue sheet: Slack Tide in Seven');
     expect(await printed()).toEqual(['297×210']);
+    // What is printed at its head is edited beside it.
+    await b.fill('textbox', 'Notes of Fog Bell, printed on its cue sheet', `wait for the bell${Key.ENTER}`);
+    await b.says('article', 'Cue sheet: Fog Bell', 'wait for the bell');
     await b.pick(/Sheet$/, 'Set list');
     await b.find('article', 'Set list: Evening at the pier');
     expect(await printed()).toEqual(['210×297']);

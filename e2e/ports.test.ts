@@ -265,6 +265,7 @@ describe('a clock from outside', () => {
     await b.type(Key.ESCAPE);
     await goTo(b, '1');
     await b.click('radio', 'Frame');
+    await b.click('button', 'More');
     await b.pick(/Follows the clock of$/, 'Pads');
     await part('Rig', 'Ports');
     await b.fill('textbox', 'BPM', `100${Key.ENTER}`);

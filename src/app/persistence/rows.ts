@@ -78,6 +78,8 @@ export const deviceSchema = z.object({
   controllers: z.record(z.string(), z.record(z.string(), z.string().regex(/^([0-9a-f]{2})*$/))),
   /** When each show went out as a file last, or was opened here first. */
   exported: z.record(z.string(), z.number()),
+  /** Places whose rarer fields are open. */
+  opened: z.array(z.string()),
   /** What was ticked off of lists that are typed into controllers, by show. */
   typed: z.record(z.string(), z.array(z.string())),
 });

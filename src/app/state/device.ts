@@ -1,12 +1,14 @@
 import { shelf } from '../persistence/db';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { takeMix } from './mix';
+import { useOpened } from './opened';
 import { useApp, type Counting, type Light } from './store';
 
 /** Takes up what this computer remembers. */
 export async function readDevice(): Promise<void> {
   try {
-    const { counting, light, routes, earRoutes, delay, stageOnly } = await loadDevice(shelf);
+    const { counting, light, routes, earRoutes, delay, stageOnly, opened } = await loadDevice(shelf);
+    if (opened) useOpened.setState({ places: opened });
     if (stageOnly) useApp.setState({ stageOnly });
     takeMix({
       ...(routes ? { routes } : {}),

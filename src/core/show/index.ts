@@ -221,6 +221,7 @@ export {
   setShowTitle,
   setSlotField,
   setSongField,
+  setToneNotes,
   setTonePart,
   setUnitField,
   slotAt,

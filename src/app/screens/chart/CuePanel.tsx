@@ -20,6 +20,7 @@ import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { FindingList } from '../../components/FindingList';
 import { LanternMark, lanternWords } from '../../components/LanternMark';
+import { More } from '../../components/More';
 import { Pick } from '../../components/Pick';
 import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
@@ -115,33 +116,35 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
           return null;
         }}
       />
-      <Pick
-        label="Landing"
-        choices={[
-          { id: 'complete', name: 'complete on its beat' },
-          { id: 'sent', name: 'sent on its beat' },
-        ]}
-        value={cue.landing}
-        onPick={(id) => change({ landing: id as Cue['landing'] }, 'change a landing')}
-      />
-      <DraftField
-        label="Shift in ms (minus is earlier)"
-        value={String(cue.shift)}
-        commit={(text) => {
-          const shift = figureIn(RANGES.shiftMillis, text);
-          if (shift === undefined) return rangeWords(RANGES.shiftMillis);
-          change({ shift }, 'shift a cue');
-          return null;
-        }}
-      />
-      {action.kind === 'tone' && (
-        <Check
-          isSelected={action.reload}
-          onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}
-        >
-          Load presets again that are on already
-        </Check>
-      )}
+      <More place="cue" used={cue.landing === 'sent' || cue.shift !== 0 || (action.kind === 'tone' && action.reload)}>
+        <Pick
+          label="Landing"
+          choices={[
+            { id: 'complete', name: 'complete on its beat' },
+            { id: 'sent', name: 'sent on its beat' },
+          ]}
+          value={cue.landing}
+          onPick={(id) => change({ landing: id as Cue['landing'] }, 'change a landing')}
+        />
+        <DraftField
+          label="Shift in ms (minus is earlier)"
+          value={String(cue.shift)}
+          commit={(text) => {
+            const shift = figureIn(RANGES.shiftMillis, text);
+            if (shift === undefined) return rangeWords(RANGES.shiftMillis);
+            change({ shift }, 'shift a cue');
+            return null;
+          }}
+        />
+        {action.kind === 'tone' && (
+          <Check
+            isSelected={action.reload}
+            onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}
+          >
+            Load presets again that are on already
+          </Check>
+        )}
+      </More>
       <Check isSelected={cue.muted} onChange={(muted) => change({ muted }, muted ? 'mute a cue' : 'unmute a cue')}>
         Muted
       </Check>

@@ -18,7 +18,9 @@ import {
 import { TICKS_PER_QUARTER, barOfTick, formatBar, type Ticks } from '../../../core/time';
 import { Check } from '../../components/Check';
 import { Button, Field, Input, Label, SignButton } from '../../components/controls';
+import { More } from '../../components/More';
 import { Pick } from '../../components/Pick';
+import { SongNotes } from '../../components/SongNotes';
 import { DraftField } from '../../components/DraftField';
 import { newId, perform } from '../../state/desk';
 import { Panel, Row } from './panelParts';
@@ -95,6 +97,9 @@ function WholeFields({ show, song }: FrameProps) {
             return take(edit, 'change the pickup', 'less than a bar');
           }}
         />
+      </Row>
+      <SongNotes song={song} />
+      <More place="song" used={song.followsPortId !== null}>
         <DraftField
           label="Pre-roll, ms"
           value={String(song.preRoll)}
@@ -105,15 +110,18 @@ function WholeFields({ show, song }: FrameProps) {
             return take(setSongField(show, song.id, 'preRoll', millis), 'change the pre-roll', 'another length');
           }}
         />
-      </Row>
-      <Pick
-        label="Follows the clock of"
-        value={song.followsPortId ?? OWN}
-        choices={[{ id: OWN, name: 'none: its own tempo' }, ...show.ports]}
-        onPick={(id) =>
-          perform(setSongField(show, song.id, 'followsPortId', id === OWN ? null : id), 'change whose clock it follows')
-        }
-      />
+        <Pick
+          label="Follows the clock of"
+          value={song.followsPortId ?? OWN}
+          choices={[{ id: OWN, name: 'none: its own tempo' }, ...show.ports]}
+          onPick={(id) =>
+            perform(
+              setSongField(show, song.id, 'followsPortId', id === OWN ? null : id),
+              'change whose clock it follows',
+            )
+          }
+        />
+      </More>
       <Check
         isSelected={song.open}
         onChange={(open) =>

@@ -14,6 +14,7 @@ import {
 } from '../../../core/show';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
+import { More } from '../../components/More';
 import { DraftField } from '../../components/DraftField';
 import { goToTone, newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
@@ -125,17 +126,19 @@ export function WritePart({ show, song, snapTo }: Props) {
               </Button>
             ))}
           </Keys>
-          <DraftField
-            label="The hand is late by (ms)"
-            value={String(reaction)}
-            numeric
-            commit={(text) => {
-              const late = figureIn(RANGES.reactionMillis, text);
-              if (late === undefined) return rangeWords(RANGES.reactionMillis);
-              setReaction(late);
-              return null;
-            }}
-          />
+          <More place="write">
+            <DraftField
+              label="The hand is late by (ms)"
+              value={String(reaction)}
+              numeric
+              commit={(text) => {
+                const late = figureIn(RANGES.reactionMillis, text);
+                if (late === undefined) return rangeWords(RANGES.reactionMillis);
+                setReaction(late);
+                return null;
+              }}
+            />
+          </More>
         </>
       )}
     </Box>

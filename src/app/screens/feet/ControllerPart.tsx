@@ -7,6 +7,7 @@ import { TRIGGER_HEADS } from '../../../wording';
 import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { More } from '../../components/More';
 import { Pick } from '../../components/Pick';
 import { perform, say } from '../../state/desk';
 import { problemLine } from '../../../wording';
@@ -124,12 +125,12 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
         </section>
         <section>
           <SmallHead>What a switch knows</SmallHead>
-          {TRIGGERS.map((t) => (
-            <Check key={t} isSelected={controller.triggers.includes(t)} onChange={(on) => toggle(t, on)}>
-              {TRIGGER_HEADS[t]}
-              {t === 'again' && ' (it flips between two)'}
-            </Check>
+          {TRIGGERS.filter((t) => t !== 'double').map((t) => (
+            <TriggerCheck key={t} trigger={t} controller={controller} onChange={toggle} />
           ))}
+          <More place="triggers" used={controller.triggers.includes('double')}>
+            <TriggerCheck trigger="double" controller={controller} onChange={toggle} />
+          </More>
           <Pick
             label="A switch"
             value={controller.jumps}
@@ -223,6 +224,19 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
     </Stack>
   );
 }
+
+interface TriggerProps {
+  readonly trigger: Trigger;
+  readonly controller: Controller;
+  readonly onChange: (trigger: Trigger, on: boolean) => void;
+}
+
+const TriggerCheck = ({ trigger, controller, onChange }: TriggerProps) => (
+  <Check isSelected={controller.triggers.includes(trigger)} onChange={(on) => onChange(trigger, on)}>
+    {TRIGGER_HEADS[trigger]}
+    {trigger === 'again' && ' (it flips between two)'}
+  </Check>
+);
 
 interface LinesProps {
   readonly label: string;

@@ -9,6 +9,7 @@ import { download } from '../../adapters/download';
 import { Button, FormProblem, MainButton, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
 import { PrintButton } from '../../components/PrintButton';
+import { SongNotes } from '../../components/SongNotes';
 import { useNear } from '../../components/useNear';
 import { askFiles } from '../../state/desk';
 import { useApp, useShow } from '../../state/store';
@@ -91,6 +92,9 @@ export function PaperPart() {
   const picked = known.filter((s) => only === ALL || s.id === only);
   const chosen: ChosenSheets = { kind, counting, sheets: picked.length > 0 ? picked : known };
   const { sheets } = chosen;
+  // What is printed at the head of a sheet is edited beside it.
+  const song =
+    kind === 'cues' && sheets.length === 1 ? show.songs.find((s) => `cues-${s.id}` === sheets[0]!.id) : undefined;
   const many = known.length > 1;
   const prints = sheets.reduce((sum, s) => sum + s.lines, 0) <= PRINTED_LINES;
   // Whatever may be printed has to be there when it is: the browser waits for nothing then.
@@ -121,6 +125,7 @@ export function PaperPart() {
             onPick={setOnly}
           />
         )}
+        {song && <SongNotes key={song.id} song={song} style={{ width: 330 }} />}
         <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p as PaperSize)} />
         <MainButton
           isDisabled={sheets.length === 0 || busy}

@@ -5,12 +5,18 @@ import { encodingKinds, encodingOfKind, type Encoding } from '../../../core/addr
 import { encodingKindWords } from '../../../wording';
 import { Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
+import { More } from '../../components/More';
 import { Pick } from '../../components/Pick';
+import { useOpened } from '../../state/opened';
 import { desk } from '../../theme/tokens';
 import { ENCODING_FIELDS, fieldText, withField, type EncodingField } from './encodingFields';
 import { CurveFields } from './CurveFields';
 import { ChecksumFields } from './ChecksumFields';
 import { type Props, ValueTable, Stray } from './ValueTable';
+
+/** Kinds that few units need: they stand in the list once somebody asked for more. */
+const RARE: readonly Encoding['kind'][] = ['fourteen-bit', 'nrpn', 'exclusive'];
+const RARE_PLACE = 'encodings';
 
 const Grid = styled.div`
   display: grid;
@@ -61,6 +67,8 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
       }}
     />
   );
+  const all = useOpened((s) => s.places.includes(RARE_PLACE)) || RARE.includes(encoding.kind);
+  const kinds = encodingKinds.filter((kind) => all || !RARE.includes(kind));
   return (
     <>
       <Grid>
@@ -68,9 +76,12 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
           <Pick
             label="How it is sent"
             value={encoding.kind}
-            choices={encodingKinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
+            choices={kinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
             onPick={(kind) => void change(encodingOfKind(kind as Encoding['kind'], encoding))}
           />
+          <More place={RARE_PLACE} used={RARE.includes(encoding.kind)}>
+            {null}
+          </More>
         </div>
         {ENCODING_FIELDS[encoding.kind].map((field) =>
           field.takes === 'bytes' || field.key === 'template' ? (

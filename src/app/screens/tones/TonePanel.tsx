@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { aimOf, compareTones } from '../../../core/meaning';
-import { captureOver, newPart, renameTone, type Tone, type Unit } from '../../../core/show';
+import { captureOver, newPart, renameTone, setToneNotes, type Tone, type Unit } from '../../../core/show';
 import { differenceWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -71,6 +71,14 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
         commit={(name) => {
           perform(renameTone(show, tone.id, name), 'rename a tone');
           return name.trim() === '' ? 'Enter a name' : null;
+        }}
+      />
+      <DraftField
+        label="Notes, printed on the tone sheet"
+        value={tone.notes}
+        commit={(text) => {
+          perform(setToneNotes(show, tone.id, text), 'change the notes of a tone');
+          return null;
         }}
       />
       <Row>

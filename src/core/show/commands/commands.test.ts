@@ -16,6 +16,7 @@ import {
   removeSong,
   removeTone,
   renameTone,
+  setToneNotes,
   setShowTitle,
   setSongField,
   setTonePart,
@@ -76,6 +77,9 @@ describe('tones', () => {
     expect(after.tones.at(-1)!.name).toBe('Tone');
     expect(done(renameTone(after, 't', ' Gull '), after).tones.at(-1)!.name).toBe('Gull');
     expect(renameTone(after, 't', '  ')).toBeNull();
+    expect(done(setToneNotes(after, 't', ' for the harp '), after).tones.at(-1)!.notes).toBe('for the harp');
+    expect(setToneNotes(after, 't', ' ')).toBeNull();
+    expect(setToneNotes(after, 'nowhere', 'x')).toBeNull();
     expect(renameTone(after, 't', 'Tone')).toBeNull();
     expect(done(removeTone(after, 't'), after).tones).toEqual(show.tones);
     expect(removeTone(show, 'fog-lead')).toBeNull();

@@ -122,6 +122,7 @@ export {
   setOpening,
   setShowOpening,
   setTolerance,
+  setToneNotes,
   setTonePart,
   toneUses,
 } from './tones';

@@ -119,6 +119,14 @@ export function renameTone(show: Show, toneId: string, name: string): Edit | nul
   return { kind: 'set', path: [...tonePath(toneId), 'name'], before: tone.name, after: text };
 }
 
+/** Says something of a tone, which is printed with it. Null when nothing would change. */
+export function setToneNotes(show: Show, toneId: string, text: string): Edit | null {
+  const tone = indexShow(show).tones.get(toneId);
+  const after = text.trim().slice(0, LIMITS.notes);
+  if (!tone || after === tone.notes) return null;
+  return { kind: 'set', path: [...tonePath(toneId), 'notes'], before: tone.notes, after };
+}
+
 /**
  * Sets what a tone wants of one unit, or, with null, takes the unit out of the tone. Null
  * when nothing would change.
