@@ -81,6 +81,12 @@ export interface ProblemData {
   };
   'exclusive.not-one': { readonly expected: string; readonly found: string };
   'feet.memory': { readonly expected: string };
+  'dump.not-one': { readonly expected: string; readonly found: string };
+  'dump.beyond': { readonly what: string; readonly size: number; readonly to: number };
+  'dump.overlap': { readonly other: string; readonly at: number };
+  /** `page` and `switch` count from 0; null where it is the page itself. */
+  'dump.no-room': { readonly page: number; readonly switch: number | null; readonly what: string };
+  'dump.form': { readonly expected: string; readonly found: string };
   'controller.same-place': { readonly unit: string; readonly first: string; readonly second: string };
   'show.order': { readonly what: string };
   'show.slot-range': { readonly unit: string; readonly index: number; readonly slots: number };

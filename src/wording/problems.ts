@@ -57,6 +57,12 @@ const SENTENCES: Sentences = {
     `The figures of ${d.control} of ${d.unit} have to rise or fall all the way from ${d.low} to ${d.high}, those two included.`,
   'exclusive.not-one': (d) => `This is not a system exclusive file: expected ${d.expected}, found ${d.found}.`,
   'feet.memory': (d) => `This is not what a foot controller keeps: expected ${d.expected}.`,
+  'dump.not-one': (d) => `This is no dump of that form: expected ${d.expected}, found ${d.found}.`,
+  'dump.beyond': (d) => `It ends at byte ${d.to} of a ${d.what} that has ${d.size}.`,
+  'dump.overlap': (d) => `It lies over ${d.other}, which reaches beyond byte ${d.at}.`,
+  'dump.no-room': (d) =>
+    `Page ${d.page + 1}${d.switch === null ? '' : `, switch ${d.switch + 1}`}: the controller has no room for ${d.what}.`,
+  'dump.form': (d) => `This is not how a controller keeps its pages: expected ${d.expected}, found ${d.found}.`,
   'controller.same-place': (d) => `${d.first} and ${d.second} of ${d.unit} lie in the same place on the floor.`,
   'show.range': (d) => `The lower end, ${d.low}, has to lie below the upper end, ${d.high}.`,
   'show.order': (d) => `The ${d.what} must be in order, each at a place of its own.`,

@@ -53,6 +53,7 @@ export function newController(senders: readonly Sender[]): Controller | null {
     takes: 'nothing',
     before: [],
     after: [],
+    memory: null,
     pitch: 60,
   };
 }

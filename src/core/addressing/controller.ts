@@ -1,8 +1,6 @@
 import { z } from 'zod';
-
-/** What of a switch can do something: that it is pressed, pressed again (it flips between two), let go, held, or pressed twice. */
-export const TRIGGERS = ['press', 'again', 'release', 'long', 'double'] as const;
-export type Trigger = (typeof TRIGGERS)[number];
+import { dumpFormSchema } from './dumpForm';
+import { TRIGGERS } from './triggers';
 
 const idSchema = z.string().min(1).max(64);
 const count = z.int().min(0).max(256);
@@ -45,6 +43,8 @@ export const controllerSchema = z.strictObject({
   /** What has to be done at the controller before a transfer, and after it, in order. */
   before: z.array(z.string().min(1).max(200)).max(12),
   after: z.array(z.string().min(1).max(200)).max(12),
+  /** How its pages stand in a dump of its memory; null where nobody described it. */
+  memory: dumpFormSchema.nullable(),
   /** Millimetres from the middle of a switch to the middle of the next. */
   pitch: z.number().min(10).max(200),
 });

@@ -41,7 +41,8 @@ export {
   type Sender,
   type Variants,
 } from './profile';
-export { TRIGGERS, type Trigger } from './controller';
+export { TRIGGERS, type Trigger } from './triggers';
+export { dumpFormSchema, type DumpForm } from './dumpForm';
 export type { Deep } from './readonly';
 export { countedTable, edgeSlots, freshGroup } from './planShape';
 export { compareProfiles, type ProfileDifference } from './compareProfiles';

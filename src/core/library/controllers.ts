@@ -1,4 +1,12 @@
-import { linear, newProfile, plainPlan, type Controller, type Profile, type Sender } from '../addressing';
+import {
+  linear,
+  newProfile,
+  plainPlan,
+  type Controller,
+  type DumpForm,
+  type Profile,
+  type Sender,
+} from '../addressing';
 import type { LibraryEntry } from './entry';
 
 const sender = (id: string, name: string, channel: number, encoding: Sender['encoding']): Sender => ({
@@ -59,9 +67,83 @@ const tenSwitches: Profile = newProfile('Foot controller with ten switches', pag
     takes: 'transfer',
     before: ['Hold switches 1 and 5 until the display shows LISTEN.'],
     after: ['Leave it alone until the display shows KEPT; then it is on its first page.'],
+    memory: null,
     pitch: 62,
   },
 });
+
+/** Four small switches: a message a page, as it stands, with an exclusive or. */
+const fourMemory: DumpForm = {
+  head: 'f07d4634',
+  ask: 'f07d46347ff7',
+  perPage: true,
+  packing: 'none',
+  checksum: 'xor',
+  pages: { at: 0, size: 64, count: 8 },
+  name: null,
+  switches: { at: 0, size: 16, count: 4 },
+  switchName: null,
+  actions: [
+    { trigger: 'press', messages: { at: 0, size: 4, count: 2 } },
+    { trigger: 'long', messages: { at: 8, size: 4, count: 2 } },
+  ],
+  message: {
+    kind: { at: 0, none: 0, program: 1, control: 2, note: null },
+    channel: { at: 1, first: 0 },
+    number: { at: 2 },
+    value: { at: 3 },
+  },
+  pedals: null,
+};
+
+/** With displays: all pages in one message of packed bytes, names and pedals among them. */
+const displayMemory: DumpForm = {
+  head: 'f07d4c44',
+  ask: 'f07d4c447ff7',
+  perPage: false,
+  packing: 'eighth-low',
+  checksum: 'missing',
+  // Behind eight bytes of its own settings.
+  pages: { at: 8, size: 672, count: 60 },
+  name: { at: 0, length: 16, pad: 32 },
+  switches: { at: 16, size: 40, count: 16 },
+  switchName: { at: 0, length: 16, pad: 32 },
+  actions: [
+    { trigger: 'press', messages: { at: 16, size: 4, count: 4 } },
+    { trigger: 'long', messages: { at: 32, size: 4, count: 2 } },
+  ],
+  message: {
+    kind: { at: 0, none: 255, program: 192, control: 176, note: 144 },
+    channel: { at: 1, first: 1 },
+    number: { at: 2 },
+    value: { at: 3 },
+  },
+  pedals: { row: { at: 656, size: 4, count: 4 }, channel: { at: 0, first: 1 }, number: 1, from: 2, to: 3, unused: 255 },
+};
+
+/** Pads: halves of bytes, what is pressed and let go, no names. */
+const padMemory: DumpForm = {
+  head: 'f07d5041',
+  ask: '',
+  perPage: false,
+  packing: 'halves-high',
+  checksum: 'sum',
+  pages: { at: 0, size: 40, count: 8 },
+  name: null,
+  switches: { at: 0, size: 8, count: 5 },
+  switchName: null,
+  actions: [
+    { trigger: 'press', messages: { at: 0, size: 4, count: 1 } },
+    { trigger: 'release', messages: { at: 4, size: 4, count: 1 } },
+  ],
+  message: {
+    kind: { at: 3, none: 0, program: 3, control: 2, note: 1 },
+    channel: { at: 2, first: 0 },
+    number: { at: 0 },
+    value: { at: 1 },
+  },
+  pedals: null,
+};
 
 const fourSwitches: Profile = newProfile('Four small switches', pages('bank', 8), {
   firmware: '1.0',
@@ -79,6 +161,7 @@ const fourSwitches: Profile = newProfile('Four small switches', pages('bank', 8)
     takes: 'nothing',
     before: [],
     after: [],
+    memory: fourMemory,
     pitch: 48,
   },
 });
@@ -100,6 +183,7 @@ const withDisplays: Profile = newProfile('Large foot controller with a display a
     takes: 'transfer',
     before: ['Open its menu and choose "Receive".'],
     after: ['Close its menu.'],
+    memory: displayMemory,
     pitch: 75,
   },
 });
@@ -130,6 +214,7 @@ const pads: Profile = newProfile('Small pad controller', pages('set', 8), {
     takes: 'transfer',
     before: ['Hold its button while it is plugged in.'],
     after: [],
+    memory: padMemory,
     pitch: 38,
   },
 });
@@ -152,6 +237,7 @@ const noteStrip: Profile = newProfile('Strip of eight switches that send notes',
     takes: 'nothing',
     before: [],
     after: [],
+    memory: null,
     pitch: 55,
   },
 });

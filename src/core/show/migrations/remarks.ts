@@ -8,6 +8,12 @@ const counting = (call: unknown): unknown => (isData(call) ? { ...call, count: 0
 const called = (sections: unknown): unknown =>
   each(sections, (section): Data => ({ ...section, call: counting(section['call']) }));
 
+/** A controller of which nobody described the memory. */
+const described = (profile: unknown): unknown =>
+  isData(profile) && isData(profile['controller'])
+    ? { ...profile, controller: { ...profile['controller'], memory: null } }
+    : profile;
+
 /** Remarks and calls at bars; stems and mixes for ears; whether changes go on into the next song (no, as before). */
 export const remarks: Migration = {
   from: 8,
@@ -16,6 +22,11 @@ export const remarks: Migration = {
     ...show,
     stems: [],
     ears: [],
+    units: each(show.units, (unit) => ({
+      ...unit,
+      profile: described(unit['profile']),
+      versions: Array.isArray(unit['versions']) ? unit['versions'].map(described) : unit['versions'],
+    })),
     songs: each(show.songs, (song) => ({
       ...song,
       remarks: [],

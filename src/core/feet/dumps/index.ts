@@ -1,0 +1,2 @@
+export { blankDump, dumpDifferences, readDump, writeDump, type DumpDifference } from './dump';
+export { formProblems } from './formProblems';
