@@ -240,6 +240,33 @@ describe('a controller that takes nothing over its cable', () => {
   });
 });
 
+describe('a controller with a memory of its own', () => {
+  it('gives a dump, takes the pages written into it, and what changed is found byte by byte', async () => {
+    await b.click('button', 'Ask Four Stones for a dump');
+    await b.click('button', 'Ask now');
+    await b.says('status', 'What came', '8 messages, 568 bytes.');
+    await b.click('button', 'Keep it');
+    await b.says('list', 'Kept files', 'Dump');
+    await b.click('button', 'Read its pages');
+    await b.wait(
+      async () => (await text()).includes('The dump holds the pages as they are here.'),
+      'they are the same',
+    );
+    await b.click('button', 'Write the pages into it');
+    await b.says('list', 'Kept files', 'Dump, with the pages');
+    // Another switch does something else from now on.
+    await b.click('link', 'Pages');
+    await b.click('button', /^Switch 3: nothing/);
+    await b.fill('combobox', 'Does', `fog lead${Key.ENTER}`);
+    await b.find('button', /^Switch 3: Fog Lead/);
+    await b.click('link', 'Transfer');
+    await b.click('button', 'Write the pages into it');
+    await b.click('button', 'Send Dump, with the pages');
+    await b.pick(/differs from$/, 'Dump');
+    await b.says('status', 'Bytes that differ', /message 1, byte \d+: /);
+  });
+});
+
 describe('a floor that is laid out by hand', () => {
   it('gets switches, rows and pedals, which are moved, named and removed, for any unit', async () => {
     await b.click('link', 'Feet');

@@ -2,19 +2,22 @@ import { encodeValue, valueRange } from '../core/addressing';
 import {
   EMPTY_MEMORY,
   FOOT_AT_REST,
+  blankDump,
   footStep,
   isFootBytes,
   isLit,
   newReceiver,
   memoryBytes,
+  readDump,
   readMemoryBytes,
   receive,
+  writeDump,
   type FootInput,
   type FootMemory,
   type FootReceiver,
   type FootState,
 } from '../core/feet';
-import type { Bytes } from '../core/midi';
+import { toHex, wholeMessages, type Bytes } from '../core/midi';
 import type { RigSpec, UnitSpec } from '../core/rig';
 import type { Micros } from '../core/time';
 
@@ -48,6 +51,8 @@ type Way = 'in' | 'out';
 
 interface Machine {
   readonly spec: UnitSpec;
+  /** The dump that it took last, in its own form; absent where it took none. */
+  dump?: readonly number[];
   receiver: FootReceiver;
   memory: FootMemory;
   state: FootState;
@@ -129,6 +134,7 @@ export class FootStandIns {
   /** A message arrived at a unit: a block of a transfer, perhaps. */
   arrived(unitId: string, at: Micros, bytes: Bytes): void {
     const machine = this.machines.get(unitId);
+    if (machine?.spec.profile.controller?.memory && this.dumped(unitId, machine, at, bytes)) return;
     // One that is programmed by hand takes nothing over its cable.
     if (!machine || !isFootBytes(bytes) || machine.spec.profile.controller?.takes !== 'transfer') return;
     for (const message of this.fated(machine, 'in', bytes)) {
@@ -142,6 +148,26 @@ export class FootStandIns {
       const out = answers.flatMap((answer) => this.fated(machine, 'out', answer));
       if (out.length > 0) this.send(unitId, at, out);
     }
+  }
+
+  /** A controller with a memory of its own gives a dump when it is asked, and takes one. Whether the message was for that. */
+  private dumped(unitId: string, machine: Machine, at: Micros, bytes: Bytes): boolean {
+    const form = machine.spec.profile.controller!.memory!;
+    const whole = machine.dump ?? blankDump(form);
+    if (form.ask !== '' && toHex(bytes) === form.ask) {
+      const { value } = writeDump(form, whole, machine.memory);
+      this.send(unitId, at, wholeMessages(value ?? []) ?? []);
+      return true;
+    }
+    if (!readDump(form, bytes).value) return false;
+    // Of a controller with a message for each page, the others stay.
+    const head = form.head.length / 2;
+    const others = (wholeMessages(whole) ?? []).filter((m) => !form.perPage || m[head] !== bytes[head]);
+    machine.dump = form.perPage ? [...others, bytes].sort((a, b) => a[head]! - b[head]!).flat() : [...bytes];
+    machine.memory = readDump(form, machine.dump).value ?? EMPTY_MEMORY;
+    machine.state = startOf(machine.memory);
+    this.stored(unitId, memoryBytes(machine.memory));
+    return true;
   }
 
   /** A unit was called to one of its presets: a page. */

@@ -45,3 +45,4 @@ export {
   type TransferEnd,
 } from './transfer';
 export { deadEnds, footWays, pageOfSong, type Press } from './ways';
+export { blankDump, dumpDifferences, formProblems, readDump, writeDump } from './dumps';

@@ -108,6 +108,7 @@ export {
   layOutFloor,
   moveSwitch,
   removeFromFloor,
+  takeKept,
   cutIntoSongs,
   layBars,
   hearing,

@@ -1,7 +1,7 @@
 import { Play, Square, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { layBars, songTime, type Song, type Track } from '../../../core/show';
+import { layBars, songTime, type Show, type Song, type Track } from '../../../core/show';
 import { PEAKS_PER_SECOND, beatAt, numberTaps, steadyBeats, tapsOff } from '../../../core/sound';
 import { barAt } from '../../../core/time';
 import { Check } from '../../components/Check';
@@ -13,10 +13,11 @@ import { DraftField } from '../../components/DraftField';
 import { perform } from '../../state/desk';
 import { useSounds } from '../../state/sound';
 import { desk, font } from '../../theme/tokens';
-import type { Props as SongProps } from './TrackPart';
 import { useTapping } from './useTapping';
 
-interface Props extends SongProps {
+interface Props {
+  readonly show: Show;
+  readonly song: Song;
   readonly track: Track;
   readonly name: string;
   /** Seconds that the recording plays. */

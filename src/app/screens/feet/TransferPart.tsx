@@ -16,6 +16,7 @@ import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { Exclusives } from './Exclusives';
 import { ListenCheck } from './ListenCheck';
+import { MemoryPart } from './MemoryPart';
 import { ControllerPick, Say, SmallHead, Stack, Tools } from './parts';
 import { StandInPart } from './StandInPart';
 import { TypingList } from './TypingList';
@@ -66,6 +67,7 @@ export function TransferPart({ unit }: { readonly unit: Unit }) {
         <div style={{ display: 'grid', gap: 16 }}>
           <StandInPart unit={unit} />
           <Exclusives unit={unit} />
+          <MemoryPart unit={unit} />
         </div>
       </Two>
     </Stack>

@@ -294,8 +294,10 @@ export function blankDump(form: DumpForm): readonly number[] {
         page[own + messages.at + k * messages.size + message.kind.at] = message.kind.none;
     }
   }
-  for (let i = 0; pedals && i < pedals.row.count; i++)
-    page[pedals.row.at + i * pedals.row.size + pedals.number] = pedals.unused;
+  if (pedals) {
+    const { at, size, count } = pedals.row;
+    for (let i = 0; i < count; i++) page[at + i * size + pedals.number] = pedals.unused;
+  }
   const before = Array.from({ length: pages.at }, () => 0);
   const all = Array.from({ length: pages.count }, () => page);
   const memories = perPage ? all.map((p) => [...before, ...p]) : [[...before, ...all.flat()]];

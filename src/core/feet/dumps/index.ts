@@ -1,2 +1,2 @@
-export { blankDump, dumpDifferences, readDump, writeDump, type DumpDifference } from './dump';
+export { blankDump, dumpDifferences, readDump, writeDump } from './dump';
 export { formProblems } from './formProblems';

@@ -106,6 +106,7 @@ export {
 export { songOfCore, startFrom } from './patterns';
 export { launchBytes, numberLaunches, setLaunches, songsToNumber } from './launches';
 export { addPedal, addRow, addSwitch, layOutFloor, moveSwitch, removeFromFloor } from './floor';
+export { takeKept } from './stored';
 export { cutIntoSongs } from './cut';
 export { layBars } from './layBars';
 export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';

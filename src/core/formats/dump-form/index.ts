@@ -1,0 +1,1 @@
+export { readDumpForm, writeDumpForm } from './dumpForm';
