@@ -94,7 +94,7 @@ export function readerInWorker<T>(
   );
 }
 
-/** Has texts said, one after the other, in a worker of its own that ends with the last. What is said is a WAV file. */
+/** Has texts said, one after the other, in a worker of its own that ends with the last. What is said is a WAV file; a text that cannot be said is passed over. */
 export async function speakInWorker(
   texts: readonly string[],
   onSaid: (text: string, wav: Uint8Array<ArrayBuffer>) => Promise<void>,
@@ -102,6 +102,9 @@ export async function speakInWorker(
   const thread = page.keep(new Worker(new URL('../../workers/speech.worker.ts', import.meta.url), { type: 'module' }));
   await once(thread, 'the voice cannot be loaded', async () => {
     const voice = wrap<SpeechWorker>(thread);
-    for (const text of texts) await onSaid(text, await voice.speak(text));
+    for (const text of texts) {
+      const wav = await voice.speak(text).catch(() => null);
+      if (wav) await onSaid(text, wav);
+    }
   });
 }

@@ -39,8 +39,8 @@ export function LaneView({ lane, line, top, fill, counting, density }: LaneProps
       {/* One bracket a player. */}
       <path
         d={`M${-GUTTER + 2} ${top + (lane.first ? 3 : 0)}V${top + height - (lane.last ? 3 : 0)}`}
-        stroke={desk.ink}
-        strokeWidth={2.4}
+        stroke={lane.bracket ?? desk.ink}
+        strokeWidth={lane.bracket ? 4 : 2.4}
       />
       <text
         x={-GUTTER + 8}

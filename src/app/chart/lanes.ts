@@ -15,6 +15,8 @@ export interface Lane {
   readonly index: number;
   /** Sent nothing while a song plays. */
   readonly hushed: boolean;
+  /** The colour of the player, where one stands for something; null for the usual. */
+  readonly bracket: string | null;
   /** The first and the last of their player's lanes. */
   readonly first: boolean;
   readonly last: boolean;

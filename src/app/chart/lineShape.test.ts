@@ -16,6 +16,7 @@ const lane = (id: string, rest: Partial<Lane> = {}): Lane => ({
   name: 'Ines',
   index: 0,
   hushed: false,
+  bracket: null,
   first: false,
   last: false,
   before: undefined,

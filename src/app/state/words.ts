@@ -15,6 +15,9 @@ export const spokenWords: Buffers = words;
 /** Words that are kept: of an evening's songs, some megabytes. */
 const MOST = 600;
 
+/** Words that the voice could not say. */
+const unsayable = new Set<string>();
+
 /** What is being said; one voice speaks at a time. */
 let speaking: Promise<void> = Promise.resolve();
 
@@ -23,21 +26,27 @@ export const readyWords = (song: Song): Promise<void> => sayWords(wordsOf(soundL
 
 /** Has words said that were not said yet. */
 export function sayWords(texts: readonly string[]): Promise<void> {
-  speaking = speaking.then(() => speak(texts.filter((word) => !words.has(word))));
+  speaking = speaking.then(() => speak(texts.filter((word) => !words.has(word) && !unsayable.has(word))));
   return speaking;
 }
 
 async function speak(texts: readonly string[]): Promise<void> {
   if (texts.length === 0) return;
+  let said = 0;
   try {
     await speakInWorker(texts, async (text, wav) => {
       words.set(text, withoutItsSilence(await decode(wav.buffer)));
+      said += 1;
       for (const [oldest] of words) if (words.size > MOST) words.delete(oldest);
     });
-    useVoice.setState({ failed: false });
   } catch {
+    // The voice itself did not come, or ended: what it said before that is kept, the rest is tried again.
     useVoice.setState({ failed: true });
+    return;
   }
+  useVoice.setState({ failed: said === 0 });
+  // One that cannot be said is not tried again as long as others can.
+  if (said > 0) for (const text of texts) if (!words.has(text)) unsayable.add(text);
 }
 
 function withoutItsSilence(said: AudioBuffer): AudioBuffer {

@@ -1,4 +1,4 @@
-import { emptyShow, newPort, type Reaction, type Show, songEntry, newSet } from '../show';
+import { emptyShow, newPlayer, newPort, type Reaction, type Show, songEntry, newSet } from '../show';
 import { demoFeet } from './feet';
 import { SHOW_OPENING, demoSongs } from './songs';
 import { demoTones } from './tones';
@@ -28,9 +28,9 @@ export function demoShow(): Show {
     ...emptyShow('winter-pier', 'Winter Pier Residency'),
     notes: 'Tidewater Almanac, instrumental, an evening at the end of the pier.',
     players: [
-      { id: 'ines', name: 'Ines', part: 'baritone guitar' },
-      { id: 'okoro', name: 'Okoro', part: 'six-string bass' },
-      { id: 'maude', name: 'Maude', part: 'electric harp and lights' },
+      newPlayer('ines', 'Ines', 'baritone guitar'),
+      newPlayer('okoro', 'Okoro', 'six-string bass'),
+      newPlayer('maude', 'Maude', 'electric harp and lights'),
     ],
     ports: [
       newPort('rack', 'Rack', 'din', { splitter: true, spare: 'The grey cable in the lid' }),

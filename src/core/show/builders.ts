@@ -10,6 +10,7 @@ import {
   type FootPage,
   type FootSwitch,
   type Levels,
+  type Player,
   type Port,
   type Section,
   type Show,
@@ -39,6 +40,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   openingToneId: null,
   core: [],
   audio: [],
+  colours: [],
   stems: [],
   ears: [],
   moves: [],
@@ -135,6 +137,8 @@ export const newCall = (rest: Partial<Call> = {}): Call => ({
   count: 0,
   ...rest,
 });
+
+export const newPlayer = (id: string, name: string, part = ''): Player => ({ id, name, part, colour: null });
 
 /** A sound between songs that begins by itself and comes round until the next song. */
 export const newInterlude = (id: string, audioId: string): SoundEntry => ({
@@ -273,5 +277,6 @@ export const newFootSwitch = (
   name: '',
   doings: does.map((d) => ({ on: 'press', does: d })),
   pinned: false,
+  colour: null,
   ...rest,
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { TRIGGERS } from '../addressing';
 import { LIMITS, RANGES } from './limits';
-import { id, sessionActSchema, turnSchema, within } from './shapes';
+import { colourSchema, id, sessionActSchema, turnSchema, within } from './shapes';
 
 const data = z.int().min(0).max(127);
 const bytes = (most: number) =>
@@ -36,6 +36,8 @@ export const switchSchema = z.strictObject({
   doings: z.array(z.strictObject({ on: z.enum(TRIGGERS), does: doingSchema })).max(64),
   /** A proposal leaves it as it is. */
   pinned: z.boolean(),
+  /** A colour that stands for something. */
+  colour: colourSchema,
 });
 
 export const footPedalSchema = z.strictObject({

@@ -2,10 +2,21 @@ import { z } from 'zod';
 import { identitySchema, profileSchema, type Deep } from '../addressing';
 import { feetSchema, type doingSchema } from './feetSchema';
 import { LIMITS, RANGES } from './limits';
-import { SESSION_ACTS, SOURCES, id, notes, sessionActSchema, title, turnSchema, within } from './shapes';
+import {
+  COLOURS,
+  SESSION_ACTS,
+  SOURCES,
+  colourSchema,
+  id,
+  notes,
+  sessionActSchema,
+  title,
+  turnSchema,
+  within,
+} from './shapes';
 
-export { SESSION_ACTS, SOURCES };
-export type { Source, Turn } from './shapes';
+export { COLOURS, SESSION_ACTS, SOURCES };
+export type { ColourName, Source, Turn } from './shapes';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
 export const SHOW_VERSION = 9;
@@ -13,7 +24,12 @@ export const SHOW_VERSION = 9;
 const ticks = z.number().min(-LIMITS.ticks).max(LIMITS.ticks);
 const channel = z.int().min(1).max(16);
 
-export const playerSchema = z.strictObject({ id, name: title, part: z.string().max(LIMITS.title) });
+export const playerSchema = z.strictObject({
+  id,
+  name: title,
+  part: z.string().max(LIMITS.title),
+  colour: colourSchema,
+});
 
 export const portSchema = z.strictObject({
   id,
@@ -477,6 +493,10 @@ export const showSchema = z.strictObject({
   /** Tones that every song leans on, in the order of the number keys. */
   core: z.array(id).max(9),
   audio: z.array(audioSchema).max(5000),
+  /** What colours mean in this show, where somebody said so. */
+  colours: z
+    .array(z.strictObject({ colour: z.enum(COLOURS), means: z.string().min(1).max(LIMITS.name) }))
+    .max(COLOURS.length),
   stems: z.array(stemSchema).max(LIMITS.stems),
   ears: z.array(earSchema).max(LIMITS.ears),
   moves: z.array(moveSchema).max(LIMITS.moves),

@@ -32,3 +32,8 @@ export type Source = (typeof SOURCES)[number];
 /** A source that is turned on or off. */
 export const turnSchema = z.enum(['flip', 'on', 'off']);
 export type Turn = z.infer<typeof turnSchema>;
+
+/** Colours that stand for something, beside a pattern or a name: what each means, the show says. */
+export const COLOURS = ['sea', 'amber', 'plum', 'moss', 'rose', 'slate', 'sand', 'rust'] as const;
+export type ColourName = (typeof COLOURS)[number];
+export const colourSchema = z.enum(COLOURS).nullable();

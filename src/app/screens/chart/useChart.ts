@@ -17,6 +17,7 @@ import { cueWords, sweepWords } from '../../../wording';
 import type { Flag, PlacedRemark } from '../../chart/lineParts';
 import { ROOMY, type Density } from '../../chart/density';
 import { fitWhole } from '../../chart/fitWhole';
+import { inkOf } from '../../components/ColourPick';
 import type { Lane } from '../../chart/lanes';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import { lineShape } from '../../chart/lineShape';
@@ -78,6 +79,7 @@ interface LaneContent {
   readonly name: string;
   readonly index: number;
   readonly units: readonly string[];
+  readonly bracket: string | null;
   readonly first: boolean;
   readonly last: boolean;
   readonly changes: readonly StateChange[];
@@ -104,7 +106,7 @@ function useContent(show: Show, song: Song, folded: ReadonlySet<string>): readon
     const known = new Set(players.map((p) => p.id));
     const playerOf = (u: Unit): string => (u.playerId !== null && known.has(u.playerId) ? u.playerId : NOBODY);
     const indexOf = new Map(units.map((u, i) => [u.id, i]));
-    return [...players, { id: NOBODY, name: 'Nobody' }].flatMap(({ id, name }): LaneContent[] => {
+    return [...players, { id: NOBODY, name: 'Nobody', colour: null }].flatMap(({ id, name, colour }): LaneContent[] => {
       const own = laned.filter((u) => playerOf(u) === id);
       const shown: readonly (Unit | null)[] = own.length === 0 ? [] : folded.has(id) ? [null] : own;
       return shown.map((unit, k) => {
@@ -117,6 +119,7 @@ function useContent(show: Show, song: Song, folded: ReadonlySet<string>): readon
           name,
           index: indexOf.get(ids[0]!)!,
           units: ids,
+          bracket: colour && inkOf(colour),
           first: k === 0,
           last: k === shown.length - 1,
           changes: unit ? changes : [],

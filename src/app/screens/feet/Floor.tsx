@@ -2,6 +2,8 @@ import { Layers, Pin } from 'lucide-react';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Controller } from '../../../core/addressing';
+import type { ColourName } from '../../../core/show';
+import { ColourMark } from '../../components/ColourPick';
 import { Unseen } from '../../components/shellParts';
 import { desk, font } from '../../theme/tokens';
 
@@ -16,6 +18,8 @@ export interface Plate {
   /** It stands on every page. */
   readonly everywhere: boolean;
   readonly pinned: boolean;
+  /** A colour that stands for something. */
+  readonly colour: ColourName | null;
   readonly wrong: boolean;
   readonly lit: boolean;
 }
@@ -172,6 +176,7 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
               onKeyDown={(e) => onKeyDown(e, placed)}
             >
               <Top>
+                {plate.colour && <ColourMark $colour={plate.colour} style={{ height: 14 }} title={plate.colour} />}
                 {`${plate.label}:`}
                 {plate.everywhere && <Layers size={14} aria-label="on every page" />}
                 {plate.pinned && <Pin size={13} aria-label="pinned" />}

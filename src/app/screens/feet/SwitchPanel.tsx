@@ -25,6 +25,7 @@ import {
   type Unit,
 } from '../../../core/show';
 import { TRIGGER_HEADS, doingWords, meaningWords } from '../../../wording';
+import { ColourPick } from '../../components/ColourPick';
 import { Bytes, Button, SignButton, Soft } from '../../components/controls';
 import { ControlField } from '../../components/ControlField';
 import { DraftField } from '../../components/DraftField';
@@ -176,6 +177,9 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
           <Eraser size={17} aria-hidden />
         </SignButton>
       </Head>
+      {entry && (
+        <ColourPick label="Colour" value={now.colour} onPick={(colour) => put({ ...now, colour }, 'colour a switch')} />
+      )}
       {entry && !own && (
         <Soft style={{ fontSize: 13 }}>This stands on every page. What is changed here holds for this page alone.</Soft>
       )}

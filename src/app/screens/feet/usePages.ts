@@ -79,6 +79,7 @@ export function platesOf(show: Show, unit: Unit, layer: LayerId, floor: Floor | 
       kind: !entry ? 'bare' : first?.does.kind === 'tone' ? 'tone' : first?.does.kind === 'page' ? 'page' : 'other',
       everywhere: layer !== null && entry !== null && !own,
       pinned: entry?.pinned === true,
+      colour: entry?.colour ?? null,
       wrong: wrong.some((w) => w.what !== 'unreached' && w.what !== 'unknown'),
       lit: floor?.lit.includes(place) === true,
     };

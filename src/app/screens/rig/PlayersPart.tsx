@@ -1,7 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMITS, addPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
+import { LIMITS, addPlayer, newPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
+import { ColourMeanings, ColourPick } from '../../components/ColourPick';
 import { DraftField } from '../../components/DraftField';
 import { UnitBadge } from '../../components/UnitBadge';
 import { newId, perform } from '../../state/desk';
@@ -19,7 +20,7 @@ const Page = styled.div`
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 190px 220px minmax(0, 1fr) 34px;
+  grid-template-columns: 170px 190px 150px minmax(0, 1fr) 34px;
   gap: 14px;
   align-items: end;
   padding: 12px 16px;
@@ -53,16 +54,14 @@ export function PlayersPart() {
       <div>
         <Button
           onPress={() =>
-            perform(
-              addPlayer(show, { id: newId(), name: `Player ${show.players.length + 1}`, part: '' }),
-              'add a player',
-            )
+            perform(addPlayer(show, newPlayer(newId(), `Player ${show.players.length + 1}`)), 'add a player')
           }
         >
           <Plus size={15} aria-hidden /> Add a player
         </Button>
       </div>
       {nobodys.length > 0 && <Soft>Nobody's yet: {nobodys.map((u) => u.name).join(', ')}.</Soft>}
+      <ColourMeanings />
       <Soft>Choose a unit in the drawing to say who plays it.</Soft>
     </Page>
   );
@@ -79,6 +78,11 @@ function PlayerRow({ player }: { readonly player: Player }) {
     <Row role="group" aria-label={player.name}>
       <DraftField label="Name" value={player.name} commit={(text) => set('name', text)} />
       <DraftField label="Plays" value={player.part} commit={(text) => set('part', text)} />
+      <ColourPick
+        label="Colour"
+        value={player.colour}
+        onPick={(colour) => perform(setPlayerField(show, player.id, 'colour', colour), `colour ${player.name}`)}
+      />
       <Units>
         {show.units.map(
           (u, i) =>

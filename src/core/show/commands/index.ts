@@ -109,6 +109,7 @@ export { addPedal, addRow, addSwitch, layOutFloor, moveSwitch, removeFromFloor }
 export { takeKept } from './stored';
 export { cutIntoSongs } from './cut';
 export { layBars } from './layBars';
+export { meaningOf, setMeaning } from './colours';
 export { hearing, putEar, putStem, removeEar, removeStem, setStemOf, sourceName, sourcesOf } from './mix';
 export { putRemark, removeRemark } from './remarks';
 export {

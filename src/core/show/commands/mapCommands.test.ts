@@ -1,4 +1,4 @@
-import { inOrder } from '../builders';
+import { newPlayer, inOrder } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { indexOfLabel, labelOf, newControl, onOff } from '../../addressing';
 import { demoShow } from '../../demo';
@@ -284,7 +284,7 @@ describe('the rig', () => {
   });
 
   it('has players, who leave their units behind', () => {
-    const more = done(addPlayer(show, { id: 'p', name: 'Sten', part: 'drums' }));
+    const more = done(addPlayer(show, newPlayer('p', 'Sten', 'drums')));
     expect(done(setPlayerField(more, 'p', 'part', 'cymbals'), more).players.at(-1)!.part).toBe('cymbals');
     expect(setPlayerField(more, 'p', 'name', ' ')).toBeNull();
     const { id } = show.players[0]!;

@@ -12,6 +12,9 @@ import {
   removeEar,
   removePlayer,
   removeStem,
+  meaningOf,
+  setMeaning,
+  setPlayerField,
   setStemOf,
   sourceName,
   sourcesOf,
@@ -137,4 +140,17 @@ it('a switch for the part of a player goes with the player', () => {
   const gone = done(removePlayer(moved, playerId), moved);
   expect(gone.reactions.some((r) => r.id === 'r')).toBe(false);
   expect(checkShow(gone)).toEqual([]);
+});
+
+describe('colours by meaning', () => {
+  it('are said once, taken back by an empty text, and stand on players and switches', () => {
+    const said = done(setMeaning(show, 'amber', ' solo '));
+    expect(meaningOf(said, 'amber')).toBe('solo');
+    expect(meaningOf(said, 'sea')).toBe('');
+    expect(setMeaning(said, 'amber', 'solo')).toBeNull();
+    expect(done(setMeaning(said, 'amber', ''), said).colours).toEqual([]);
+    const coloured = done(setPlayerField(said, show.players[0]!.id, 'colour', 'amber'), said);
+    expect(coloured.players[0]!.colour).toBe('amber');
+    expect(checkShow(coloured)).toEqual([]);
+  });
 });

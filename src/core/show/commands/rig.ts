@@ -134,7 +134,7 @@ export function setPlayerField<K extends keyof Player>(
   after: Player[K],
 ): Edit | null {
   const player = indexShow(show).players.get(playerId);
-  if (!player || player[field] === after || (field === 'name' && after.trim() === '')) return null;
+  if (!player || player[field] === after || (field === 'name' && String(after).trim() === '')) return null;
   return { kind: 'set', path: ['players', { id: playerId }, field], before: player[field], after };
 }
 

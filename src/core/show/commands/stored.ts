@@ -30,13 +30,14 @@ export interface KeptPage {
 type KeptSwitch = KeptPage['switches'][number];
 
 /** A switch that sends messages as they stand. */
-const asSwitch = (id: string, { name, actions }: KeptSwitch, pinned: boolean): FootSwitch => ({
+const asSwitch = (id: string, { name, actions }: KeptSwitch, was: FootSwitch | undefined): FootSwitch => ({
   id,
   name: name.slice(0, LIMITS.name),
   doings: actions.flatMap(({ trigger, messages }) =>
     messages.map((bytes) => ({ on: trigger, does: { kind: 'message' as const, bytes: toHex(bytes) } })),
   ),
-  pinned,
+  pinned: was?.pinned ?? false,
+  colour: was?.colour ?? null,
 });
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
@@ -69,7 +70,11 @@ export function takeKept(
       changeFeet(current, unitId, (feet) => {
         const own = feet.pages.find((p) => p.id === pageId) ?? newFootPage(pageId);
         const after = pageOf(own, controller, page, before);
-        return { ...feet, pages: [...feet.pages.filter((p) => p.id !== pageId), after] };
+        const there = feet.pages.some((p) => p.id === pageId);
+        return {
+          ...feet,
+          pages: there ? feet.pages.map((p) => (p.id === pageId ? after : p)) : [...feet.pages, after],
+        };
       }),
     );
   }
@@ -110,7 +115,7 @@ function pageOf(
     const [is, sent] = [kept, before].map((p) => p?.switches.find((s) => s.place === place));
     const shape = (s: KeptSwitch | undefined) => s && [s.name, s.actions.map((a) => [a.trigger, a.messages])];
     if (same(shape(is), shape(sent))) return was ? [was] : [];
-    return is ? [asSwitch(id, is, was?.pinned ?? false)] : [];
+    return is ? [asSwitch(id, is, was)] : [];
   });
   const pedals = controller.pedals.flatMap((id, place): FootPage['pedals'][number][] => {
     const was = own.pedals.find((p) => p.id === id);

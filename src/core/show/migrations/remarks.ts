@@ -14,12 +14,25 @@ const described = (profile: unknown): unknown =>
     ? { ...profile, controller: { ...profile['controller'], memory: null } }
     : profile;
 
+/** What stands on switches, without a colour. */
+const uncoloured = (layer: Data): Data => ({
+  ...layer,
+  switches: each(layer['switches'], (s) => ({ ...s, colour: null })),
+});
+
 /** Remarks and calls at bars; stems and mixes for ears; whether changes go on into the next song (no, as before). */
 export const remarks: Migration = {
   from: 8,
   name: 'remarks',
   up: (show) => ({
     ...show,
+    colours: [],
+    players: each(show.players, (player) => ({ ...player, colour: null })),
+    feet: each(show.feet, (feet) => ({
+      ...feet,
+      everywhere: isData(feet['everywhere']) ? uncoloured(feet['everywhere']) : feet['everywhere'],
+      pages: each(feet['pages'], uncoloured),
+    })),
     stems: [],
     ears: [],
     units: each(show.units, (unit) => ({
