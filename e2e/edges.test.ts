@@ -29,9 +29,17 @@ describe('a new song', () => {
     await attempt('Edge Song', '19', '4/4', '8');
     await b.says('alert', undefined, 'not "19"');
     await attempt('Edge Song', '120', '5/33', '8');
-    await b.says('alert', undefined, 'Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1 to 32; not "5/33".');
+    await b.says(
+      'alert',
+      undefined,
+      'Metre: beats/unit, as in 7/8, with 1 to 64 beats of 1, 2, 4, 8, 16, 32, 64, 128; not "5/33".',
+    );
     await attempt('Edge Song', '120', '1/32', '0');
-    await b.says('alert', undefined, 'Bars: a whole number from 1 to 2000, not "0".');
+    await b.says(
+      'alert',
+      undefined,
+      'Bars: a whole number from 1 to 2000, or nothing for a song without an end; not "0".',
+    );
     const title = await b.find('textbox', 'Title');
     expect(await title.getAttribute('value')).toBe('Edge Song');
   });
