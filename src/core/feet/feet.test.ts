@@ -428,3 +428,27 @@ describe('the life-boat', () => {
     expect(lit).toBeGreaterThan(100);
   });
 });
+
+describe('the mix by foot', () => {
+  it('is turned from any page: the click, a stem, the part of a player', () => {
+    const turned = on(
+      show,
+      newFootSwitch('switch-9', [
+        { kind: 'turn', of: 'click', how: 'flip' },
+        { kind: 'part', playerId: 'ines', how: 'on' },
+      ]),
+    );
+    const does = pageReactions(turned).flatMap((r) =>
+      r.does.kind === 'turn' || r.does.kind === 'part' ? [r.does] : [],
+    );
+    expect(does).toEqual([
+      { kind: 'turn', of: 'click', how: 'flip' },
+      { kind: 'part', playerId: 'ines', how: 'on' },
+    ]);
+    // Nothing of it goes to a unit: without the computer it is silent.
+    expect(
+      sends(turned, slack.id, 'switch-9').sends.flatMap((s) => s.messages.filter((m) => m.doing !== null)),
+    ).toEqual([]);
+    expect(sends(turned, slack.id, 'switch-9').name).toBe('Click');
+  });
+});
