@@ -36,13 +36,14 @@ export function ColourPick({ label, value, onPick }: Props) {
     return means === '' ? colour : `${colour}: ${means}`;
   };
   return (
-    <div style={{ display: 'grid', gridTemplateColumns: 'auto minmax(0, 1fr)', alignItems: 'end', gap: 8 }}>
-      {value ? <ColourMark $colour={value} style={{ height: 34 }} aria-hidden /> : <span />}
+    <div style={{ display: 'flex', alignItems: 'end', gap: 8, minWidth: 0 }}>
+      {value && <ColourMark $colour={value} style={{ height: 34 }} aria-hidden />}
       <Pick
         label={label}
         value={value ?? NONE}
         choices={[{ id: NONE, name: 'none' }, ...COLOURS.map((c) => ({ id: c, name: named(c) }))]}
         onPick={(id) => onPick(id === NONE ? null : (id as ColourName))}
+        width="100%"
       />
     </div>
   );

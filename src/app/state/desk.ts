@@ -51,6 +51,7 @@ import { followPlace } from './resume';
 import { createSaving } from './saving';
 import { followSounds, playSample, wakeSound } from './heard';
 import { keepSounds, readySamples, readySounds } from './sound';
+import { followWords } from './words';
 import { useApp } from './store';
 
 // The desk puts the parts together: each has what it needs handed in, and knows none of the others.
@@ -299,6 +300,7 @@ useLanes.subscribe(({ muted, solo }) => {
 });
 followSounds();
 followInterludes();
+followWords();
 followPlace();
 
 let endWatch: (() => void) | undefined;

@@ -37,12 +37,12 @@ export async function loadPeaks(show: Show, song: Song): Promise<void> {
 export async function readySounds(show: Show, song: Song): Promise<void> {
   const said = readyWords(song);
   for (const id of soundsOf(song)) await readySound(show.id, id);
-  // Words that take longer are heard from when they are there; nobody waits for a song because of them.
+  // They are there already, but for what was just typed: words that take longer are heard from when they are there.
   await Promise.race([said, new Promise((resolve) => setTimeout(resolve, WORDS_MILLIS))]);
 }
 
 /** So long a song that is to play waits for its words. */
-const WORDS_MILLIS = 2500;
+const WORDS_MILLIS = 300;
 
 /** Decodes one sound; undefined where it is not here, or will not decode. */
 export async function readySound(showId: string, id: string): Promise<AudioBuffer | undefined> {

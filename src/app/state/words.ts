@@ -1,8 +1,9 @@
 import { create } from 'zustand';
 import { soundLine, withoutSilence, wordsOf } from '../../core/sound';
-import type { Song } from '../../core/show';
+import { songsOfSet, type Song } from '../../core/show';
 import { RATE, decode, type Buffers } from '../adapters/audio';
 import { speakInWorker } from '../adapters/workers';
+import { useApp } from './store';
 
 /** Whether the voice failed when it was asked last: tones stand in its place then. */
 export const useVoice = create<{ readonly failed: boolean }>(() => ({ failed: false }));
@@ -22,7 +23,11 @@ const unsayable = new Set<string>();
 let speaking: Promise<void> = Promise.resolve();
 
 /** Has all said that a song says in the ears. What is not said in the end is heard as tones. */
-export const readyWords = (song: Song): Promise<void> => sayWords(wordsOf(soundLine(song, 0).sounds));
+export const readyWords = (song: Song): Promise<void> => sayWords(wordsIn(song));
+
+/** What the voice says in a song; the clicks of it are no matter. */
+const wordsIn = (song: Song): readonly string[] =>
+  wordsOf(soundLine({ ...song, tracks: [], click: { ...song.click, on: false } }, 0).sounds);
 
 /** Has words said that were not said yet. */
 export function sayWords(texts: readonly string[]): Promise<void> {
@@ -54,4 +59,20 @@ function withoutItsSilence(said: AudioBuffer): AudioBuffer {
   const buffer = new AudioBuffer({ length: Math.max(1, samples.length), sampleRate: RATE, numberOfChannels: 1 });
   buffer.getChannelData(0).set(samples);
   return buffer;
+}
+
+/** So long after an edit the words of the set are said: not while somebody types. */
+const AFTER_EDIT_MILLIS = 1500;
+
+/** From now on all that the songs of the set say is said before it is wanted: no start waits for it. */
+export function followWords(): void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  useApp.subscribe(({ open }, { open: before }) => {
+    if (!open || (open.show.songs === before?.show.songs && open.show.sets === before.show.sets)) return;
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      const { show } = useApp.getState().open ?? {};
+      void sayWords(show ? [...new Set(songsOfSet(show).flatMap((song) => wordsIn(song)))] : []);
+    }, AFTER_EDIT_MILLIS);
+  });
 }

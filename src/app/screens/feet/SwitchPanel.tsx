@@ -26,6 +26,7 @@ import {
 } from '../../../core/show';
 import { TRIGGER_HEADS, doingWords, meaningWords } from '../../../wording';
 import { ColourPick } from '../../components/ColourPick';
+import { More } from '../../components/More';
 import { Bytes, Button, SignButton, Soft } from '../../components/controls';
 import { ControlField } from '../../components/ControlField';
 import { DraftField } from '../../components/DraftField';
@@ -177,9 +178,6 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
           <Eraser size={17} aria-hidden />
         </SignButton>
       </Head>
-      {entry && (
-        <ColourPick label="Colour" value={now.colour} onPick={(colour) => put({ ...now, colour }, 'colour a switch')} />
-      )}
       {entry && !own && (
         <Soft style={{ fontSize: 13 }}>This stands on every page. What is changed here holds for this page alone.</Soft>
       )}
@@ -195,6 +193,15 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
         commit={(name) => (put({ ...now, name: name.trim().slice(0, 60) }, 'name a switch'), null)}
       />
       {layerId !== null && entry && own && <Button onPress={everywhere}>Put it on every page</Button>}
+      {entry && (
+        <More place="switch" used={now.colour !== null}>
+          <ColourPick
+            label="Colour"
+            value={now.colour}
+            onPick={(colour) => put({ ...now, colour }, 'colour a switch')}
+          />
+        </More>
+      )}
       {sends.sends.length > 0 && <Lives unit={unit} sends={sends} />}
     </Fields>
   );
