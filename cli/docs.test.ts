@@ -45,7 +45,7 @@ describe('links of the docs', () => {
     'docs/architecture.md',
     'docs/show-file.md',
     'docs/dump-form.md',
-  'docs/glossary.md',
+    'docs/glossary.md',
     'docs/adding.md',
   ])('of %s lead somewhere', (path) => {
     for (const [, to] of text(path).matchAll(/\]\(([^)#:\s]+)(?:#[^)]*)?\)/g)) {
