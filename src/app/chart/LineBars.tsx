@@ -1,3 +1,4 @@
+import type { Call } from '../../core/show';
 import { desk, font } from '../theme/tokens';
 import type { ChartLine } from './layout';
 import { gridOf } from './lineParts';
@@ -28,6 +29,7 @@ export const LineBars = ({ line, head, lanesTop, bottom, size }: Props) => (
         ))}
         <path d={`M${bar.x} ${lanesTop}V${bottom}`} stroke={desk.line} strokeWidth={1.2} />
         <path d={`M${bar.x} ${head - 12}V${lanesTop}`} stroke={desk.ink} strokeWidth={bar.section ? 2.6 : 1.1} />
+        {bar.call && <CallMark x={bar.x} y={head - 8} call={bar.call} />}
         <text x={bar.x + 5} y={head - 5} fontSize={size} fontWeight={700} fill={desk.inkSoft}>
           {bar.label}
         </text>
@@ -47,3 +49,18 @@ export const LineBars = ({ line, head, lanesTop, bottom, size }: Props) => (
     ))}
   </>
 );
+
+/** What is heard ahead of a bar: two arcs that come to its line, and a point under them where it is counted. */
+function CallMark({ x, y, call }: { readonly x: number; readonly y: number; readonly call: Call }) {
+  const counted = call.how === 'count' || call.count > 0;
+  const word = call.how === 'count' ? '' : call.text.trim() || 'the name';
+  const bars = Math.max(1, call.count);
+  const count = counted ? `${bars} ${bars === 1 ? 'bar' : 'bars'} counted` : '';
+  return (
+    <g stroke={desk.tide} strokeWidth={1.7} fill="none">
+      <title>{`Call: ${[word, count].filter((t) => t !== '').join(', ')}`}</title>
+      <path d={`M${x - 4} ${y - 4}a5 5 0 0 1 0 8M${x - 8} ${y - 6}a8 8 0 0 1 0 12`} />
+      {counted && <circle cx={x - 10} cy={y} r={1.6} fill={desk.tide} stroke="none" />}
+    </g>
+  );
+}

@@ -1,4 +1,4 @@
-import { songTime, type Section, type Song } from '../../core/show';
+import { songTime, type Call, type Section, type Song } from '../../core/show';
 import { TICKS_PER_QUARTER, barAt, printedNumber, type Ticks } from '../../core/time';
 
 /** A bar on a line, or, where a bar is wider than a line, a piece of it. */
@@ -17,6 +17,8 @@ export interface ChartBar {
   /** The metre is written where it changes. */
   readonly newMetre: boolean;
   readonly section: Section | undefined;
+  /** What is heard in the ears ahead of it. */
+  readonly call: Call | undefined;
 }
 
 /** A line of bars, as on paper. */
@@ -57,6 +59,7 @@ export function layoutChart(song: Song, width: number, scale: number): ChartLine
 function runsOf(song: Song, width: number, scale: number): ChartBar[][] {
   const { bars } = songTime(song);
   const sections = new Map(song.sections.map((s) => [s.bar, s]));
+  const calls = new Map(song.calls.map((c) => [c.bar, c.call]));
   const runs: ChartBar[][] = [];
   let metre = '';
   for (let n = song.pickup > 0 ? 0 : 1; n <= song.bars; n++) {
@@ -86,6 +89,7 @@ function runsOf(song: Song, width: number, scale: number): ChartBar[][] {
         // That of a pickup is written at the bar that it leads to.
         newMetre: first && n > 0 && text !== metre,
         section: first ? section : undefined,
+        call: first ? (section?.call ?? calls.get(n)) : undefined,
       });
     }
     if (n > 0) metre = text;

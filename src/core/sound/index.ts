@@ -1,4 +1,5 @@
 export {
+  callRoom,
   countInLength,
   countInTimes,
   soundInto,

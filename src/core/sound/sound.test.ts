@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newCall, newSection, newSong, songTime, microsAt, type Song } from '../show';
 import { barAt } from '../time';
-import { callWave, clickWave, countInLength, peaksOf, soundLine, type Sound } from './';
+import { callRoom, callWave, clickWave, countInLength, peaksOf, soundLine, type Sound } from './';
 
 const base = newSong('s', 'Low Water', { bpm: 120, bars: 4 });
 const song = (change: Partial<Song>): Song => ({ ...base, click: { on: false, countIn: 0, parts: 1 }, ...change });
@@ -168,6 +168,13 @@ describe('counts', () => {
       );
     expect(counts(early(0)).map(([at]) => at / 1e6)).toEqual([0, 0.5, 1, 1.5]);
     expect(counts(early(1)).map(([at]) => at / 1e6)).toEqual([-1.5, -1, -0.5, 0, 0.5, 1, 1.5]);
+  });
+
+  it('leave a word the room that is there before them', () => {
+    const room = (change: Parameters<typeof newCall>[0]): number => callRoom(counting({}), 3, newCall(change));
+    expect(room({ ahead: 8, count: 1 })).toBeCloseTo(2, 9);
+    expect(room({ ahead: 4, count: 0 })).toBeCloseTo(2, 9);
+    expect(room({ ahead: 2, count: 1 })).toBeCloseTo(0.5, 9);
   });
 
   it('are left out as far as they are past', () => {

@@ -209,6 +209,16 @@ function calls(song: Song, time: SongTime, place: Micros, first: Micros): Sound[
   });
 }
 
+/** Seconds from the beginning of a call ahead of a bar until its count, or until the bar: what is longer is heard over that. */
+export function callRoom(song: Song, bar: number, call: Call): number {
+  const time = songTime(song);
+  const begins = barAt(time.bars, bar).tick;
+  const before = metreAt(song, time.bars, Math.max(0, begins - 1));
+  const word = microsBefore(time, begins - call.ahead * before.beatTicks);
+  const counted = counts(song, time, bar, call.count).find(({ at }) => at > word + 1);
+  return ((counted?.at ?? microsBefore(time, begins)) - word) / 1e6;
+}
+
 /** The section that a bar lies in; the song itself before the first. */
 const nameOfBar = (song: Song, bar: number): string => song.sections.findLast((s) => s.bar <= bar)?.name ?? song.title;
 

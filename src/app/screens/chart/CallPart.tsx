@@ -1,14 +1,25 @@
 import { Ear, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { newCall, setCall, setCallSound, songTime, type Call, type CallPlace, type Song } from '../../../core/show';
+import {
+  newCall,
+  setCall,
+  setCallSound,
+  songTime,
+  type Audio,
+  type Call,
+  type CallPlace,
+  type Song,
+} from '../../../core/show';
+import { callRoom, speakable } from '../../../core/sound';
 import { barAt } from '../../../core/time';
-import { SignButton, Soft } from '../../components/controls';
+import { FormProblem, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
 import { Pick } from '../../components/Pick';
 import { SoundFileButton } from '../../components/SoundFileButton';
 import { newId, perform } from '../../state/desk';
 import { hearCall } from '../../state/heard';
 import { takeSound } from '../../state/sound';
+import { spokenWords } from '../../state/words';
 import { Row } from './panelParts';
 import { RecordButton } from './SoundSource';
 import type { Props } from './TrackPart';
@@ -35,10 +46,12 @@ const COUNTS = [0, 1, 2, 4].map((n) => ({
 
 /** Beats from the beginning of so many bars ahead of a place until that place, in the metre that holds before it. */
 function beatsAhead(song: Song, place: CallPlace, bars: number): number {
-  const bar =
-    place.of === 'bar' ? place.bar : (song.sections.find((s) => place.of === 'section' && s.id === place.id)?.bar ?? 1);
-  return barAt(songTime(song).bars, Math.max(1, bar - 1)).beats * bars;
+  return barAt(songTime(song).bars, Math.max(1, barOf(song, place) - 1)).beats * bars;
 }
+
+/** The bar that a call goes ahead of. */
+const barOf = (song: Song, place: CallPlace): number =>
+  place.of === 'bar' ? place.bar : (song.sections.find((s) => place.of === 'section' && s.id === place.id)?.bar ?? 1);
 
 interface CallProps extends Props {
   readonly place: CallPlace;
@@ -143,8 +156,38 @@ export function CallPart({ show, song, place, name, says, call }: CallProps) {
           <Soft>{show.audio.find((a) => a.id === call.audioId)?.name ?? 'tones until there is one'}</Soft>
         </Row>
       )}
+      {call && place.of !== 'song' && (
+        <TooLong song={song} bar={barOf(song, place)} call={call} says={says} sounds={show.audio} />
+      )}
       {said !== null && <Soft role="status">{said}</Soft>}
     </div>
+  );
+}
+
+/** Says of a call that it goes on over its count, or into the bar that it is ahead of. */
+function TooLong({
+  song,
+  bar,
+  call,
+  says,
+  sounds,
+}: {
+  readonly song: Song;
+  readonly bar: number;
+  readonly call: Call;
+  readonly says: string;
+  readonly sounds: readonly Audio[];
+}) {
+  const own = call.how === 'sound' ? sounds.find((a) => a.id === call.audioId)?.length : undefined;
+  const word = call.how === 'voice' ? spokenWords.get(speakable(call.text.trim() || says))?.duration : undefined;
+  const length = own ?? word ?? 0;
+  const room = callRoom(song, bar, call);
+  if (length <= room + 0.05) return null;
+  return (
+    <FormProblem>
+      It is {length.toFixed(1)} s long, and {room.toFixed(1)} s are there before{' '}
+      {call.count > 0 ? 'the count' : 'its bar'}: begin it more beats ahead.
+    </FormProblem>
   );
 }
 
