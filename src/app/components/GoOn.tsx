@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import styled from 'styled-components';
-import { indexShow, songTime } from '../../core/show';
+import { indexShow, songTime, withoutEnd } from '../../core/show';
 import { barOfTick, formatBar } from '../../core/time';
 import { playSong } from '../state/desk';
 import { forgetPlace, useResume } from '../state/resume';
@@ -31,7 +31,8 @@ export function GoOn({ onStage = false }: { readonly onStage?: boolean }) {
   const resume = useResume((s) => s.resume);
   const song = resume?.showId === show.id ? indexShow(show).songs.get(resume.songId) : undefined;
   if (!resume || !song) return null;
-  const { bars, end } = songTime(song);
+  // A song without an end may have been anywhere behind its last bar.
+  const { bars, end } = songTime(withoutEnd(song));
   const bar = barOfTick(bars, Math.min(resume.at, end - 1));
   return (
     <Slip $onStage={onStage} role="status" aria-label="Go on">

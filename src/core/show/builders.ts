@@ -21,6 +21,7 @@ import {
   type SoundEntry,
   type Tone,
   type TonePart,
+  type Track,
   type Unit,
 } from './schema';
 
@@ -139,6 +140,20 @@ export const newCall = (rest: Partial<Call> = {}): Call => ({
 });
 
 export const newPlayer = (id: string, name: string, part = ''): Player => ({ id, name, part, colour: null });
+
+/** A recording of a song, from its beginning on, as loud as it is. */
+export const newTrack = (id: string, audioId: string, rest: Partial<Omit<Track, 'id' | 'audioId'>> = {}): Track => ({
+  id,
+  audioId,
+  role: 'backing',
+  playerId: null,
+  stemId: null,
+  at: 0,
+  offset: 0,
+  gain: 0,
+  muted: false,
+  ...rest,
+});
 
 /** A sound between songs that begins by itself and comes round until the next song. */
 export const newInterlude = (id: string, audioId: string): SoundEntry => ({

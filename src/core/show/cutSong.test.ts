@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { barAt } from '../time';
 import { doingTo } from '../testing/doing';
-import { messageCue, newSection, newSong, toneCue } from './builders';
+import { messageCue, newSection, newSong, newTrack, toneCue } from './builders';
 import { checkShow } from './check/checkShow';
 import { cutIntoSongs } from './commands';
 import { cutSong, songStarts } from './cutSong';
@@ -100,17 +100,7 @@ describe('songs that are cut out of one', () => {
   });
 
   it('go on with a recording where it is by then, as far as it reaches', () => {
-    const track = {
-      id: 't',
-      audioId: 'a',
-      role: 'backing',
-      playerId: null,
-      stemId: null,
-      at: 0,
-      offset: 50,
-      gain: 0,
-      muted: false,
-    } as const;
+    const track = newTrack('t', 'a', { offset: 50 });
     const audio = { id: 'a', name: 'All', type: 'audio/wav', length: 30, size: 9 };
     const pieces = cutSong(song([], { tracks: [track] }), [9, 20], newId, [audio]);
     expect(pieces.map((p) => p.tracks.map((t) => [t.at, t.offset]))).toEqual([[[0, 50]], [[0, 50 - 16_000]], []]);

@@ -50,7 +50,7 @@ export { setTimes, type SetTime } from './setTimes';
 export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
 export { forTonight, wantsOf } from './tonight';
-export { SPEEDS, sungAs, withTempo } from './speed';
+export { SPEEDS, sungAs, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
@@ -71,6 +71,7 @@ export {
   newSet,
   newInterlude,
   newPlayer,
+  newTrack,
   songEntry,
   newSlot,
   newSong,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { applyEdit, layBars, microsAt, songTime, type Show } from '../show';
+import { applyEdit, newTrack, layBars, microsAt, songTime, type Show } from '../show';
 import { barAt } from '../time';
 import { beatAt, numberTaps, steadyBeats, tapsOff } from './';
 
@@ -47,17 +47,7 @@ describe('taps along a recording', () => {
 
 describe('bars that are laid onto a recording', () => {
   const demo = demoShow();
-  const track = {
-    id: 't',
-    audioId: 'a',
-    role: 'backing',
-    playerId: null,
-    stemId: null,
-    at: 0,
-    offset: 0,
-    gain: 0,
-    muted: false,
-  } as const;
+  const track = newTrack('t', 'a');
   const song = { ...demo.songs[1]!, tracks: [track], pickup: 0 };
   const show: Show = {
     ...demo,

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import {
   addTrack,
   changeTrack,
+  newTrack,
   removeTrack,
   setStemOf,
   replaceAudio,
@@ -47,17 +48,7 @@ export function AddTrack({ show, song }: Props) {
       return;
     }
     const role = song.tracks.length === 0 ? 'backing' : 'guide';
-    const track: Track = {
-      id: newId(),
-      audioId,
-      role,
-      playerId: null,
-      stemId: null,
-      at: song.pickup,
-      offset: 0,
-      gain: 0,
-      muted: false,
-    };
+    const track = newTrack(newId(), audioId, { role, at: song.pickup });
     perform(addTrack(show, song.id, track, taken.audio), `add ${taken.audio.name}`);
   };
   return (

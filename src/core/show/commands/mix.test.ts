@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
 import { doingTo } from '../../testing/doing';
+import { newTrack } from '../builders';
 import { checkShow } from '../check/checkShow';
 import { applyEdit } from '../edits';
 import type { Reaction, Show } from '../schema';
@@ -22,17 +23,7 @@ import {
 
 const demo = demoShow();
 const ID = 'slack-tide';
-const track = {
-  id: 't',
-  audioId: 'a',
-  role: 'backing',
-  playerId: null,
-  stemId: null,
-  at: 0,
-  offset: 0,
-  gain: 0,
-  muted: false,
-} as const;
+const track = newTrack('t', 'a');
 const show = applyEdit(
   demo,
   addTrack(demo, ID, track, { id: 'a', name: 'Drums', type: 'audio/wav', length: 9, size: 9 })!,
