@@ -22,7 +22,7 @@ function markAt(at: number, beats: number, seconds: Seconds, beatTicks: number):
   const bpm = Math.round((60_000 * beats) / seconds) / 1000;
   const beat = beatTicks / TICKS_PER_QUARTER;
   const [low, high] = RANGES.bpm;
-  return bpm * beat >= low && bpm * beat <= high * 2 ? { at, bpm, beat, rampTo: null } : null;
+  return bpm * beat >= low && bpm * beat <= high ? { at, bpm, beat, rampTo: null } : null;
 }
 
 function tempoOf(song: Song, { beat, bars }: Laid): readonly TempoMark[] | null {
