@@ -89,13 +89,13 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
     while (Date.now() - start < seconds * 1000) {
       const playing = (await b.driver.findElements(By.css('button[aria-label="Stop"]'))).length > 0;
       if (!playing) await b.click('button', 'Play');
-      const place = await b.driver.findElement(By.css('[aria-label="Position"]')).getText();
+      const place = await b.text('[aria-label="Position"]');
       const now = place.split('|')[0] ?? '';
       if (now !== bar) bars += 1;
       bar = now;
       if (Date.now() - start > EDIT_EVERY * (edits + 1)) {
         if (edits % 2 === 0) await placeAt(b, String(2 + (edits % 30)), 'tarn mix 40');
-        else await b.keys(Key.ESCAPE, Key.chord(Key.CONTROL, 'z'));
+        else await b.type(Key.ESCAPE, Key.chord(Key.CONTROL, 'z'));
         edits += 1;
       }
       if ((Date.now() - start) / 1000 > (seconds * (tenths.length + 1)) / 10) tenths.push(await metric());

@@ -58,9 +58,10 @@ export async function chooseFile(b: Browser, path: string): Promise<void> {
   await b.driver.findElement(field).sendKeys(path);
 }
 
-/** What a unit's lamp at the foot says. Asked for in one: a lamp is drawn anew whenever its unit changes. */
+/** What a unit's lamp at the foot says. */
 export const lampOf = (b: Browser, unit: string): Promise<string> =>
-  b.driver.executeScript(
-    'return document.querySelector(arguments[0]).innerText',
-    `[aria-label="Units now"] [aria-label="${unit}"]`,
-  );
+  b.text(`[aria-label="Units now"] [aria-label="${unit}"]`);
+
+/** The bar that plays, at the foot. */
+export const barNow = async (b: Browser): Promise<number> =>
+  Number((await b.text('[aria-label="Position"]')).split('|')[0]);

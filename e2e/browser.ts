@@ -2,8 +2,9 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { inspect } from 'node:util';
-import { Builder, By, Key, error, until, type WebElement } from 'selenium-webdriver';
+import { Builder, By, Key, WebElement, until } from 'selenium-webdriver';
 import { Devtools } from './devtools';
+import { keyEvents } from './keyboard';
 import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
 
 const FLAGS = [
@@ -35,7 +36,22 @@ export const nameFailures = (name: () => string): void => {
   nameNow = name;
 };
 
-const MODIFIERS: readonly string[] = [Key.SHIFT, Key.CONTROL, Key.ALT, Key.META];
+/** Gives an element the keyboard, unless something in it has it; a field is written on at its end. Nothing where it takes none. */
+const TAKES_KEYS = `const has = () => this.contains(document.activeElement);
+  if (has()) return true;
+  this.focus();
+  try { this.setSelectionRange?.(this.value.length, this.value.length); } catch {}
+  return has() || undefined;`;
+
+/** Scrolls to the element `shown`, and gives its middle; nothing while something else lies there. */
+const PRESSABLE = `shown.scrollIntoViewIfNeeded();
+  const box = shown.getBoundingClientRect();
+  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+  const there = document.elementFromPoint(x, y);
+  return shown.contains(there) ? { x, y } : undefined;`;
+
+/** What the element `shown` says. */
+const READ = 'return shown.innerText.replaceAll("\u00a0", " ");';
 
 interface AxNode {
   readonly ignored: boolean;
@@ -144,9 +160,21 @@ export class Browser {
 
   /** The first visible element with a role and an accessible name (whole, or matching). Waits for it. */
   async find(role: string, name?: string | RegExp): Promise<WebElement> {
-    let found: WebElement | undefined;
+    const node = await this.waitFor(role, name, (id) =>
+      this.onShown<boolean>(id, 'return true;').then((is) => (is ? id : undefined)),
+    );
+    return this.elementOf(node);
+  }
+
+  /** Waits until something comes of the first visible element with a role and a name. */
+  private async waitFor<T>(
+    role: string,
+    name: string | RegExp | undefined,
+    of: (backendNodeId: number) => Promise<T | undefined>,
+  ): Promise<T> {
+    let found: T | undefined;
     await this.wait(
-      async () => (found = await this.seek(role, name)) !== undefined,
+      async () => (found = await this.first(role, name, of)) !== undefined,
       `no ${role} named ${String(name)}`,
     );
     return found!;
@@ -154,10 +182,7 @@ export class Browser {
 
   /** Waits until there is no such element. */
   async gone(role: string, name?: string | RegExp): Promise<void> {
-    await this.wait(
-      async () => (await this.seek(role, name)) === undefined,
-      `there still is a ${role} named ${String(name)}`,
-    );
+    await this.wait(async () => !(await this.seek(role, name)), `there still is a ${role} named ${String(name)}`);
   }
 
   /** Asks the browser's own accessibility tree, what a screen reader would be told; gives the first answer of what it is asked of. */
@@ -181,22 +206,43 @@ export class Browser {
     return undefined;
   }
 
-  private seek(role: string, name?: string | RegExp): Promise<WebElement | undefined> {
-    return this.first(role, name, (node) => this.shownOf(node));
+  private async seek(role: string, name?: string | RegExp): Promise<boolean> {
+    return (await this.first(role, name, (node) => this.onShown<boolean>(node, 'return true;'))) ?? false;
   }
 
   /** The text of an element as it is seen. It is read in one go: nothing can be drawn anew in between. */
-  private textOf(role: string, name?: string | RegExp): Promise<string | undefined> {
-    return this.first(role, name, (node) =>
-      this.onShown<string>(node, 'return shown.innerText.replaceAll("\u00a0", " ");'),
-    );
+  private textNow(role: string, name?: string | RegExp): Promise<string | undefined> {
+    return this.first(role, name, (node) => this.onShown<string>(node, READ));
   }
 
-  /** The element of a node, if there is something of it to see. */
-  private async shownOf(backendNodeId: number): Promise<WebElement | undefined> {
-    const mark = `found-${++this.marks}`;
-    const seen = await this.onShown<boolean>(backendNodeId, `shown.setAttribute('data-${mark}', ''); return true;`);
-    return seen ? (await this.driver.findElements(By.css(`[data-${mark}]`)))[0] : undefined;
+  /** The text of the first visible element with a role and a name. Waits for it. */
+  textOf(role: string, name?: string | RegExp): Promise<string> {
+    return this.waitFor(role, name, (node) => this.onShown<string>(node, READ));
+  }
+
+  /** The texts of all elements of a selector as they are seen, read in one go. */
+  async texts(css: string): Promise<readonly string[]> {
+    const expression = `[...document.querySelectorAll(${JSON.stringify(css)})].map((e) => e.innerText.replaceAll('\u00a0', ' '))`;
+    const { result } = await this.ask<{ result: { value: string[] } }>('Runtime.evaluate', {
+      expression,
+      returnByValue: true,
+    });
+    return result.value;
+  }
+
+  /** The text of the first element of a selector; empty where there is none. */
+  async text(css: string): Promise<string> {
+    return (await this.texts(css))[0] ?? '';
+  }
+
+  /** The element of a node, as the driver names it. */
+  private async elementOf(backendNodeId: number): Promise<WebElement> {
+    const { frameTree } = await this.ask<{ frameTree: { frame: { id: string; loaderId: string } } }>(
+      'Page.getFrameTree',
+      {},
+    );
+    const { id, loaderId } = frameTree.frame;
+    return new WebElement(this.driver, `f.${id}.d.${loaderId}.e.${backendNodeId}`);
   }
 
   /** Runs a line in the page on the element of a node, `shown`; undefined where there is nothing of it to see. */
@@ -218,7 +264,6 @@ export class Browser {
   }
 
   private devtools: Devtools | undefined;
-  private marks = 0;
   private swallowed: unknown;
 
   private ask<T>(command: string, parameters: object): Promise<T> {
@@ -226,22 +271,15 @@ export class Browser {
     return this.devtools.ask<T>(command, parameters);
   }
 
-  /** Does something to an element; to the one in its place, where it was drawn anew meanwhile. */
-  private async to<T>(
-    role: string,
-    name: string | RegExp | undefined,
-    what: (e: WebElement) => Promise<T>,
-  ): Promise<T> {
-    try {
-      return await what(await this.find(role, name));
-    } catch (met) {
-      if (!(met instanceof error.StaleElementReferenceError)) throw met;
-      return what(await this.find(role, name));
-    }
-  }
-
-  click(role: string, name?: string | RegExp): Promise<void> {
-    return this.to(role, name, (element) => element.click());
+  /**
+   * Presses the pointer on the middle of an element, once it is in sight and nothing lies over it. Through the driver
+   * that takes a tenth of a second each time, most of it waiting for a new page that does not come.
+   */
+  async click(role: string, name?: string | RegExp): Promise<void> {
+    const at = await this.waitFor(role, name, (node) => this.onShown<{ x: number; y: number }>(node, PRESSABLE));
+    const press = { button: 'left', clickCount: 1 };
+    const events = [{ type: 'mouseMoved' }, { type: 'mousePressed', ...press }, { type: 'mouseReleased', ...press }];
+    await Promise.all(events.map((event) => this.ask('Input.dispatchMouseEvent', { ...at, ...event })));
   }
 
   /** What the computer says that its user wishes of pages, such as a dark one. */
@@ -252,10 +290,8 @@ export class Browser {
 
   /** Types where the keyboard is. */
   async type(...keys: string[]): Promise<void> {
-    await this.driver
-      .switchTo()
-      .activeElement()
-      .sendKeys(...keys);
+    // One behind the other without waiting for each: the browser keeps their order.
+    await Promise.all(keyEvents(keys).map((event) => this.ask('Input.dispatchKeyEvent', event)));
   }
 
   /** Takes hold of the slider within something, by a press on its thumb: what is pressed then is its. */
@@ -266,24 +302,10 @@ export class Browser {
     await this.driver.actions().move({ origin: thumb }).click().perform();
   }
 
-  /** Presses keys and chords, whatever has the keyboard. */
-  async keys(...keys: string[]): Promise<void> {
-    const actions = this.driver.actions();
-    for (const key of keys) {
-      // Of a chord all but the last are held.
-      const held = Array.from(key.replace(Key.NULL, ''));
-      const last = held.pop()!;
-      if (held.some((h) => !MODIFIERS.includes(h))) throw new Error('a chord of modifiers and one key, or one key');
-      for (const h of held) actions.keyDown(h);
-      actions.sendKeys(last);
-      for (const h of held.toReversed()) actions.keyUp(h);
-    }
-    await actions.perform();
-  }
-
   /** Sends keys to an element, which takes the keyboard first. */
-  press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
-    return this.to(role, name, (element) => element.sendKeys(...keys));
+  async press(role: string, name: string | RegExp | undefined, ...keys: string[]): Promise<void> {
+    await this.waitFor(role, name, (node) => this.onShown<boolean>(node, TAKES_KEYS));
+    await this.type(...keys);
   }
 
   /** Puts a text in place of what a field holds. */
@@ -301,7 +323,7 @@ export class Browser {
     let own = '';
     await this.wait(
       async () => {
-        own = (await this.textOf(role, name)) ?? '';
+        own = (await this.textNow(role, name)) ?? '';
         return typeof text === 'string' ? own.includes(text) : text.test(own);
       },
       `the ${role} ${String(name)} does not say ${String(text)}`,

@@ -44,7 +44,7 @@ describe('a rig of one unit', () => {
     await flag(/^9\|1 Bite, proven$/);
     await b.click('link', 'Tones');
     await b.says('grid', 'Tones against units', /Bite/);
-    const tones = await (await b.find('grid', 'Tones against units')).getText();
+    const tones = await b.textOf('grid', 'Tones against units');
     expect(tones.match(/^Bite$/gm)).toHaveLength(1);
     await b.click('link', 'Chart');
     await b.find('group', 'Chart of First');

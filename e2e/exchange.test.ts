@@ -2,7 +2,7 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo, openShelf } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
 const { b, folder } = begin();
@@ -142,6 +142,6 @@ describe('a part in another show', () => {
     await b.click('button', 'Import whole.json');
     await b.click('link', 'Chart');
     await b.find('button', /Nine Fathoms|Fog Bell/);
-    expect(await b.driver.findElement(By.css('main')).getText()).toContain('Fog Bell');
+    expect(await b.text('main')).toContain('Fog Bell');
   });
 });

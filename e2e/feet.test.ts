@@ -7,7 +7,7 @@ import { By, Key } from './browser';
 // Each part goes on where the one before it stopped: the demo's controller is programmed, transferred, and played.
 const { b, folder } = begin();
 
-const text = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+const text = async (): Promise<string> => b.text('main');
 const isFocused = async (name: string | RegExp): Promise<boolean> => {
   const label = await b.driver.switchTo().activeElement().getText();
   return typeof name === 'string' ? label === name : name.test(label);
@@ -202,7 +202,7 @@ describe('the stand-in', () => {
     await b.click('link', 'Open it beside the stage');
     await b.find('region', 'Stand-in of Treadle Ten');
     await b.press('button', /^Switch \d+ of Treadle Ten: Undertow/, Key.ENTER);
-    await b.wait(async () => (await b.driver.findElement(By.css('main'))).getText().then((t) => t !== ''), 'the stage');
+    await b.wait(async () => b.text('main').then((t) => t !== ''), 'the stage');
     await b.driver.navigate().back();
     await b.wait(async () => (await lampOf(b, 'Quillback')).includes('C1'), 'the rig is where the foot wanted it');
   });

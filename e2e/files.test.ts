@@ -2,12 +2,12 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, openDemo } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
 const { b } = begin();
 
-const main = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+const main = async (): Promise<string> => b.text('main');
 
 /** Millimetres of each page of what the browser would print. */
 async function printed(): Promise<string[]> {

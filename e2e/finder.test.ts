@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { begin, openDemo, openShelf, placeAt } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
 const { b } = begin();
@@ -98,10 +98,7 @@ describe('the finder', () => {
   it('says so when nothing is called that', async () => {
     await b.click('link', 'Book');
     await find('xylophone quartet');
-    await b.wait(
-      async () => (await b.driver.findElement(By.css('[role=dialog]')).getText()).includes('Nothing is called that'),
-      'it says so',
-    );
+    await b.wait(async () => (await b.text('[role=dialog]')).includes('Nothing is called that'), 'it says so');
     await b.type(Key.ESCAPE);
     await b.gone('dialog', 'Find an action');
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 import { RATE, impulses } from './recordings';
 import { arrive, injectMidi, plug } from './standInMidi';
 
@@ -149,8 +149,7 @@ describe('a song without an end', () => {
     await b.find('dialog');
     await b.type('Vamp', Key.TAB, '400', Key.TAB, '4/4', Key.TAB, Key.DELETE, Key.ENTER);
     await b.click('button', 'Play Vamp now');
-    const bar = async (): Promise<number> =>
-      Number((await (await b.driver.findElement(By.css('[aria-label="Position"]'))).getText()).split('|')[0]);
+    const bar = async (): Promise<number> => Number((await b.text('[aria-label="Position"]')).split('|')[0]);
     await b.wait(async () => (await bar()) >= 13, 'it goes on behind its eight bars');
     // Loaded anew, it goes on where it was: behind its last bar.
     await b.driver.navigate().refresh();

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { begin, lampOf, openDemo } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 
 // One evening that is not as planned: each part goes on where the one before it stopped.
 const { b } = begin();
@@ -9,7 +9,7 @@ const unlock = async (): Promise<void> => {
   const lock = await b.find('button', 'Unlock, hold for a second');
   await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
 };
-const text = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+const text = async (): Promise<string> => b.text('main');
 
 describe('tonight', () => {
   it('a unit is off: it is said what is missed, the set is proven without it, and it is sent nothing', async () => {
@@ -23,11 +23,8 @@ describe('tonight', () => {
     await b.wait(async () => (await lampOf(b, 'Quillback')).includes('A3'), 'the others are in their opening');
     expect(await lampOf(b, 'Tarn')).toContain('not known');
     await b.click('button', 'Stop');
-    await b.wait(async () => (await (await b.find('link', /to all shows$/)).getText()) !== '', 'the show is open');
-    await b.wait(
-      async () => (await b.driver.findElement(By.css('header'))).getText().then((t) => t.includes('set proven')),
-      'the set is proven without it',
-    );
+    await b.wait(async () => (await b.textOf('link', /to all shows$/)) !== '', 'the show is open');
+    await b.wait(async () => b.text('header').then((t) => t.includes('set proven')), 'the set is proven without it');
   });
 
   it('a unit is replaced by its spare on another channel', async () => {
@@ -56,21 +53,18 @@ describe('the mix', () => {
     await b.says('alert', undefined, 'Expected -60 to 12.');
     await b.fill('textbox', 'Calls in Fog Bell', `-6${Key.ENTER}`);
     await b.click('button', 'Click left, backing right');
-    await b.wait(async () => /left\n/.test(await (await b.find('group', 'Click')).getText()), 'the click goes left');
+    await b.wait(async () => /left\n/.test(await b.textOf('group', 'Click')), 'the click goes left');
     await b.grip('Click');
-    await b.keys(Key.ARROW_LEFT, Key.ARROW_LEFT);
-    await b.wait(async () => (await (await b.find('group', 'Click')).getText()).includes('-2 dB'), 'softer for now');
+    await b.type(Key.ARROW_LEFT, Key.ARROW_LEFT);
+    await b.wait(async () => (await b.textOf('group', 'Click')).includes('-2 dB'), 'softer for now');
     await b.click('link', 'Running order');
     await b.click('button', 'Play Fog Bell now');
     await b.find('button', 'Stop');
     await b.click('link', 'Mix');
-    await b.wait(
-      async () => (await (await b.find('group', 'Click')).getText()).includes('0 dB'),
-      'as programmed again',
-    );
+    await b.wait(async () => (await b.textOf('group', 'Click')).includes('0 dB'), 'as programmed again');
     await b.click('button', 'Stop');
     await b.driver.navigate().refresh();
-    await b.wait(async () => /left\n/.test(await (await b.find('group', 'Click')).getText()), 'outputs are kept');
+    await b.wait(async () => /left\n/.test(await b.textOf('group', 'Click')), 'outputs are kept');
   });
 });
 

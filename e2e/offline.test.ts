@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { begin, placeAt } from './begin';
-import { By, Key } from './browser';
+import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
 const { b } = begin();
@@ -38,7 +38,7 @@ const cut = (): Promise<void> =>
   });
 afterAll(() => cut().catch(() => undefined));
 
-const main = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+const main = async (): Promise<string> => b.text('main');
 
 describe('the application by itself', () => {
   it('is kept by the browser, and can be installed', async () => {
@@ -65,10 +65,7 @@ describe('the application by itself', () => {
     await b.click('button', 'Load it');
     await b.gone('status', 'New version');
     await b.find('link', /^Late Season/);
-    await b.wait(
-      async () => (await b.driver.findElement(By.css('header')).getText()).includes('set proven'),
-      'it is proven',
-    );
+    await b.wait(async () => (await b.text('header')).includes('set proven'), 'it is proven');
   });
 
   it('opens, edits, proves, plays and prints when the server is gone', async () => {
@@ -80,10 +77,7 @@ describe('the application by itself', () => {
     await placeAt(b, '20', 'Undertow');
     await b.find('button', '20|1 Undertow, proven');
     await b.click('button', 'Play');
-    await b.wait(
-      async () => (await b.driver.findElement(By.css('[aria-label="Position"]')).getText()) > '1|2',
-      'the song is on its way',
-    );
+    await b.wait(async () => (await b.text('[aria-label="Position"]')) > '1|2', 'the song is on its way');
     await b.click('button', 'Stop');
     await b.click('link', 'Files');
     await b.find('article', /^Cue sheet/);

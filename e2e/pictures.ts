@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Browser, By, Key } from './browser';
+import { Browser, Key } from './browser';
 import { arrive, injectMidi, plug } from './standInMidi';
 
 /** Takes one picture of each main view, from the demo show, into docs/screenshots. */
@@ -18,10 +18,7 @@ async function pictures(address: string): Promise<void> {
     await still('shelf');
     await b.click('button', 'Open the demo show');
     await b.find('link', /^Winter Pier Residency/);
-    await b.wait(
-      async () => (await b.driver.findElement({ css: 'header' }).getText()).includes('set proven'),
-      'the set is proven',
-    );
+    await b.wait(async () => (await b.text('header')).includes('set proven'), 'the set is proven');
     await still('book');
     await b.click('link', 'Set');
     await b.find('grid', 'Running order');
@@ -37,10 +34,7 @@ async function pictures(address: string): Promise<void> {
     await still('mix');
     await b.click('link', 'Stage');
     await b.find('figure', 'Way to the next change');
-    await b.wait(
-      async () => (await b.driver.findElement(By.css('[aria-label="Bar"]')).getText()) === '3',
-      'the song is on its way',
-    );
+    await b.wait(async () => (await b.text('[aria-label="Bar"]')) === '3', 'the song is on its way');
     await still('stage');
     await b.click('button', 'Stop');
     await b.find('button', 'Start, hold');

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { begin, goTo, lampOf, openDemo } from './begin';
+import { barNow, begin, goTo, lampOf, openDemo } from './begin';
 import { By, Key } from './browser';
 import { arrive, breakDown, injectMidi, left, plug, pull } from './standInMidi';
 
@@ -12,10 +12,7 @@ const part = async (view: string, name: string): Promise<void> => {
   await b.click('link', view);
   await b.click('link', name);
 };
-const bar = async (): Promise<number> => {
-  const position = await b.driver.findElement(By.css('[aria-label="Position"]'));
-  return Number((await position.getText()).split('|')[0]);
-};
+const bar = (): Promise<number> => barNow(b);
 
 /** What the table of ports says of one. */
 const rowOf = async (port: string): Promise<string> =>
@@ -32,7 +29,7 @@ describe("this computer's ports", () => {
     await part('Rig', 'Ports');
     await b.click('button', "Use this computer's ports");
     await b.wait(async () => {
-      const text = await (await b.driver.findElement(By.css('main'))).getText();
+      const text = await b.text('main');
       return /Stand-ins go on\./.test(text);
     }, 'it says why there are none');
     await b.find('button', 'Ask again');
@@ -122,7 +119,7 @@ describe("this computer's ports", () => {
     await breakDown(b, 'Grey box', true);
     await note(/Rack: the real port takes no messages\./);
     await b.click('link', 'Stage');
-    const stage = async (): Promise<string> => (await b.driver.findElement(By.css('main'))).getText();
+    const stage = async (): Promise<string> => b.text('main');
     await b.wait(async () => (await stage()).includes('Rack: the real port takes no messages.'), 'it is said on stage');
     const before = (await left(b, 'Grey box')).length;
     await breakDown(b, 'Grey box', false);
@@ -175,7 +172,7 @@ describe('a foot switch', () => {
     await b.click('button', 'Stop');
     await b.click('link', 'Stage');
     await b.find('list', 'Steps');
-    const step = async (): Promise<string> => (await b.driver.findElement(By.css('[aria-current="step"]'))).getText();
+    const step = async (): Promise<string> => b.text('[aria-current="step"]');
     const first = await step();
     await arrive(b, 'Foot board', 0xb4, 99, 127);
     await arrive(b, 'Foot board', 0xb4, 99, 0);

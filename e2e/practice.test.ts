@@ -1,14 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { begin, goTo, lampOf, openDemoChart, placeAt } from './begin';
+import { barNow, begin, goTo, lampOf, openDemoChart, placeAt } from './begin';
 import { By, Key } from './browser';
 
 // One song, practised: each part goes on where the one before it stopped.
 const { b } = begin();
 
-const bar = async (): Promise<number> => {
-  const position = await b.driver.findElement(By.css('[aria-label="Position"]'));
-  return Number((await position.getText()).split('|')[0]);
-};
+const bar = (): Promise<number> => barNow(b);
 
 describe('a stretch of bars', () => {
   it('is looped: the rig comes back with it, round after round', async () => {
@@ -104,7 +101,7 @@ describe('cues written by playing', () => {
     await b.type('2');
     await b.says('region', 'Write by playing', '1 tone');
     const tone = await b.find('button', /^3 /);
-    const name = (await tone.getText()).replace(/^3\s+/, '');
+    const name = (await b.textOf('button', /^3 /)).replace(/^3\s+/, '');
     await tone.click();
     await b.says('region', 'Write by playing', '2 tones');
     await b.click('button', 'Stop');

@@ -71,8 +71,7 @@ describe('the dry run', () => {
     await b.click('link', 'Dry run');
     await b.find('table', 'Songs of the set');
     await b.says('banner', undefined, 'set proven');
-    const rows = await b.driver.findElements(By.css('table tbody tr'));
-    const texts = await Promise.all(rows.map((r) => r.getText()));
+    const texts = await b.texts('table tbody tr');
     expect(texts).toHaveLength(8);
     expect(texts.filter((t) => t.includes('…'))).toEqual([]);
   });
@@ -124,8 +123,7 @@ describe('a unit’s times', () => {
         await b.wait(async () => {
           // A press before anything sounded counts for nothing.
           await b.type(Key.SPACE);
-          const [status] = await b.driver.findElements(By.css('[role=dialog] [role=status]'));
-          return !status || !(await status.getText()).includes(`${i - 1} of 5 ${said}`);
+          return !(await b.text('[role=dialog] [role=status]')).includes(`${i - 1} of 5 ${said}`);
         }, `${name} ${i}`);
       }
     };

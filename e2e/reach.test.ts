@@ -161,7 +161,7 @@ describe('colours of the computer’s own', () => {
     );
     expect(line).toBe(text);
     // A unit whose state is not known says so in words, beside its hollow lantern.
-    expect(await (await b.find('list', 'Units now')).getText()).toContain('not known');
+    expect(await b.textOf('list', 'Units now')).toContain('not known');
     await forced('none');
   });
 });

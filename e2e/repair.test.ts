@@ -67,7 +67,7 @@ describe('a show in which everything goes wrong', () => {
 
   it('is run as a set, and each song tells what it has', async () => {
     await b.click('link', 'Dry run');
-    await b.wait(async () => !(await b.driver.findElement(By.css('table')).getText()).includes('…'), 'all are run');
+    await b.wait(async () => !(await b.text('table')).includes('…'), 'all are run');
     const all = await foundByScrolling();
     for (const words of [
       'ms late, because',

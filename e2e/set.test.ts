@@ -1,14 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { begin, lampOf, openDemo } from './begin';
-import { By, Key } from './browser';
+import { barNow, begin, lampOf, openDemo } from './begin';
+import { Key } from './browser';
 
 // One evening: each part goes on where the one before it stopped.
 const { b } = begin();
 
-const rows = async (): Promise<string[]> => {
-  const found = await b.driver.findElements(By.css('[aria-label="Running order"] [role=row]'));
-  return Promise.all(found.map((r) => r.getText()));
-};
+const rows = (): Promise<readonly string[]> => b.texts('[aria-label="Running order"] [role=row]');
 const places = async (...names: string[]): Promise<number[]> => {
   const all = await rows();
   return names.map((n) => all.findIndex((r) => r.includes(n)));
@@ -111,10 +108,10 @@ describe('an evening', () => {
     await b.find('button', 'Stop');
     await b.click('link', 'Stage');
     await b.click('button', 'Choose the next song');
-    const first = await (await b.find('paragraph', 'Song that comes next')).getText();
-    await b.keys(Key.chord(Key.SHIFT, Key.PAGE_DOWN));
+    const first = await b.textOf('paragraph', 'Song that comes next');
+    await b.type(Key.chord(Key.SHIFT, Key.PAGE_DOWN));
     await b.wait(
-      async () => (await (await b.find('paragraph', 'Song that comes next')).getText()) !== first,
+      async () => (await b.textOf('paragraph', 'Song that comes next')) !== first,
       'another song comes next',
     );
     await b.find('heading', 'Slack Tide in Seven');
@@ -159,10 +156,7 @@ describe('a song without a clock', () => {
     await b.wait(async () => (await lampOf(b, 'Quillback')).includes('H6'), 'the rig is on the step');
     await b.click('link', 'Stage');
     await b.click('button', 'Next change');
-    await b.wait(async () => {
-      const on = await b.driver.findElement(By.css('[aria-current=step]'));
-      return (await on.getText()).includes('Fog Lead, Wide');
-    }, 'the next step is on');
+    await b.wait(async () => (await b.text('[aria-current=step]')).includes('Fog Lead, Wide'), 'the next step is on');
   });
 });
 
@@ -173,15 +167,13 @@ describe('a page that is loaded anew while a song plays', () => {
     await b.click('button', 'Evening at the pier');
     await b.click('button', 'Play Gull Arithmetic now');
     await b.find('button', 'Stop');
-    const position = async (): Promise<string> =>
-      (await b.driver.findElement(By.css('[aria-label="Position"]'))).getText();
-    await b.wait(async () => Number((await position()).split('|')[0]) >= 3, 'it is in bar 3');
+    await b.wait(async () => (await barNow(b)) >= 3, 'it is in bar 3');
     await b.driver.navigate().refresh();
     await b.says('status', 'Go on', 'Gull Arithmetic played');
     await b.click('button', /^Go on at bar [2-9]$/);
     await b.find('button', 'Stop');
     await b.gone('status', 'Go on');
-    await b.wait(async () => Number((await position()).split('|')[0]) >= 2, 'it goes on there');
+    await b.wait(async () => (await barNow(b)) >= 2, 'it goes on there');
     await b.click('button', 'Stop');
     await b.find('button', 'Play');
     await b.driver.navigate().refresh();

@@ -34,7 +34,7 @@ afterAll(async () => {
   server.kill();
 });
 
-const codeNow = async (): Promise<string> => (await b.find('status', 'Code')).getText();
+const codeNow = async (): Promise<string> => b.textOf('status', 'Code');
 
 describe('the stage on another screen', () => {
   it('is refused without the code', async () => {
@@ -55,10 +55,10 @@ describe('the stage on another screen', () => {
     await screen.find('heading', /^Slack Tide in Seven/);
     await b.says('status', 'Screens', '1 screen is on.');
     await b.click('button', 'Play');
-    await screen.wait(async () => {
-      const bar = await screen.driver.findElement(By.css('[aria-label="Bar"]'));
-      return Number(await bar.getText()) >= 2;
-    }, 'the bars go by on the other screen');
+    await screen.wait(
+      async () => Number(await screen.text('[aria-label="Bar"]')) >= 2,
+      'the bars go by on the other screen',
+    );
     // There is nothing on it that could be pressed.
     expect(await screen.driver.findElements(By.css('button'))).toEqual([]);
     await b.click('button', 'Stop');

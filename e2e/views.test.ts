@@ -55,8 +55,7 @@ describe('every view of the largest show', () => {
     await b.click('link', 'Files');
     await b.find('article', 'Cue sheet: Song 0');
     await b.pick(/Of$/, 'Song 7');
-    const sheet = await b.find('article', 'Cue sheet: Song 7');
-    expect(await sheet.getText()).not.toContain('201|1');
+    expect(await b.textOf('article', 'Cue sheet: Song 7')).not.toContain('201|1');
     await b.driver.executeScript('document.querySelector("[aria-label=Sheets]").scrollTop = 1e6');
     await b.says('article', 'Cue sheet: Song 7', /201\|1/);
     await b.says('main', undefined, 'Too much to print from here.');

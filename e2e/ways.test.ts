@@ -60,7 +60,7 @@ describe('a sweep', () => {
     const going = async (): Promise<boolean> =>
       (await b.driver.findElements(By.css('[aria-label="Recording"]'))).length === 0;
     for (let i = 0; (await going()) && i < 400; i++) {
-      await b.keys(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
+      await b.type(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
     }
     await b.says('status', 'Recording', /\d+ values taken, \d+ points kept: within \d+ % of the range/);
     await b.find('button', 'Undo: record a sweep');
