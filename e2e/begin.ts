@@ -65,3 +65,9 @@ export const lampOf = (b: Browser, unit: string): Promise<string> =>
 /** The bar that plays, at the foot. */
 export const barNow = async (b: Browser): Promise<number> =>
   Number((await b.text('[aria-label="Position"]')).split('|')[0]);
+
+/** Takes the stage's lock off: its key is held for a second. */
+export async function unlock(b: Browser): Promise<void> {
+  const lock = await b.find('button', 'Unlock, hold for a second');
+  await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+}

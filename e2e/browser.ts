@@ -43,12 +43,27 @@ const TAKES_KEYS = `const has = () => this.contains(document.activeElement);
   try { this.setSelectionRange?.(this.value.length, this.value.length); } catch {}
   return has() || undefined;`;
 
-/** Scrolls to the element `shown`, and gives its middle; nothing while something else lies there. */
+/**
+ * Scrolls to the element `shown`, and gives its middle once it stands still: nothing while it moves from one frame to
+ * the next, or while something else lies there.
+ */
 const PRESSABLE = `shown.scrollIntoViewIfNeeded();
-  const box = shown.getBoundingClientRect();
-  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
-  const there = document.elementFromPoint(x, y);
-  return shown.contains(there) ? { x, y } : undefined;`;
+  const middle = () => {
+    const { left, top, width, height } = shown.getBoundingClientRect();
+    return [left + width / 2, top + height / 2];
+  };
+  const [x, y] = middle();
+  // A page that is out of sight draws no frames.
+  await new Promise((next) => { requestAnimationFrame(next); setTimeout(next, 100); });
+  const [laterX, laterY] = middle();
+  const still = laterX === x && laterY === y;
+  return still && shown.contains(document.elementFromPoint(x, y)) ? { x, y } : undefined;`;
+
+/** Until the page has drawn and has nothing else to do; a page that is out of sight draws nothing. */
+const DRAWN = `new Promise((done) => {
+  requestAnimationFrame(() => requestIdleCallback(done, { timeout: 200 }));
+  setTimeout(done, 400);
+})`;
 
 /** What the element `shown` says. */
 const READ = 'return shown.innerText.replaceAll("\u00a0", " ");';
@@ -249,7 +264,7 @@ export class Browser {
   private async onShown<T>(backendNodeId: number, line: string): Promise<T | undefined> {
     const { object } = await this.ask<{ object: { objectId: string } }>('DOM.resolveNode', { backendNodeId });
     // What one sees and clicks of a radio button or switch is its label.
-    const functionDeclaration = `function () {
+    const functionDeclaration = `async function () {
       const shown = (this.matches?.('input[type=radio], input[type=checkbox]') ? this.closest('label') : null) ?? this;
       const { width, height } = shown.getBoundingClientRect?.() ?? {};
       if (!(width > 0 && height > 0) || !shown.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return undefined;
@@ -259,6 +274,7 @@ export class Browser {
       objectId: object.objectId,
       functionDeclaration,
       returnByValue: true,
+      awaitPromise: true,
     });
     return result.value;
   }
@@ -280,6 +296,8 @@ export class Browser {
     const press = { button: 'left', clickCount: 1 };
     const events = [{ type: 'mouseMoved' }, { type: 'mousePressed', ...press }, { type: 'mouseReleased', ...press }];
     await Promise.all(events.map((event) => this.ask('Input.dispatchMouseEvent', { ...at, ...event })));
+    // Nobody presses again before what the press led to is drawn. A page that was left for another answers nothing.
+    await this.ask('Runtime.evaluate', { expression: DRAWN, awaitPromise: true }).catch(() => undefined);
   }
 
   /** What the computer says that its user wishes of pages, such as a dark one. */

@@ -8,6 +8,8 @@ export interface KeyEvent {
   readonly windowsVirtualKeyCode: number;
   readonly modifiers: number;
   readonly text?: string;
+  /** What an editor does by it. */
+  readonly commands?: readonly string[];
 }
 
 interface Named {
@@ -20,13 +22,15 @@ interface Named {
 }
 
 const SHIFT = 8;
+const CONTROL = 2;
 
 const NAMED: ReadonlyMap<string, Named> = new Map([
   [Key.SHIFT, { key: 'Shift', code: 'ShiftLeft', keyCode: 16, holds: SHIFT }],
-  [Key.CONTROL, { key: 'Control', code: 'ControlLeft', keyCode: 17, holds: 2 }],
+  [Key.CONTROL, { key: 'Control', code: 'ControlLeft', keyCode: 17, holds: CONTROL }],
   [Key.ALT, { key: 'Alt', code: 'AltLeft', keyCode: 18, holds: 1 }],
   [Key.META, { key: 'Meta', code: 'MetaLeft', keyCode: 91, holds: 4 }],
   [Key.ENTER, { key: 'Enter', code: 'Enter', keyCode: 13, text: '\r' }],
+  ['\n', { key: 'Enter', code: 'Enter', keyCode: 13, text: '\r' }],
   [Key.TAB, { key: 'Tab', code: 'Tab', keyCode: 9 }],
   [Key.ESCAPE, { key: 'Escape', code: 'Escape', keyCode: 27 }],
   [Key.BACK_SPACE, { key: 'Backspace', code: 'Backspace', keyCode: 8 }],
@@ -58,6 +62,9 @@ const MARKS: readonly (readonly [string, number, string, string])[] = [
   ['Quote', 222, "'", '"'],
   ['Space', 32, ' ', ' '],
 ];
+/** What an editor does by a key with control: the devtools leave that to whoever sends it. */
+const EDITS: Readonly<Record<string, string>> = { a: 'selectAll', c: 'copy', v: 'paste', x: 'cut' };
+
 const SHIFTED_DIGITS = ')!@#$%^&*(';
 
 /** The key that writes a character, and whether shift is held for it. A character of no such key has no code. */
@@ -111,7 +118,11 @@ export function keyEvents(keys: readonly string[]): readonly KeyEvent[] {
       modifiers |= own;
       // With control, alt or meta a key writes nothing.
       const writes = one.text !== undefined && (modifiers & ~SHIFT) === 0;
-      put(writes ? 'keyDown' : 'rawKeyDown', one, writes ? { text: one.text } : {});
+      const edit = modifiers === CONTROL ? EDITS[char] : undefined;
+      put(writes ? 'keyDown' : 'rawKeyDown', one, {
+        ...(writes && { text: one.text }),
+        ...(edit !== undefined && { commands: [edit] }),
+      });
       put('keyUp', one);
       if (own > 0 && !held.some((h) => h.holds === SHIFT)) modifiers &= ~SHIFT;
     }

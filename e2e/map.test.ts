@@ -53,8 +53,9 @@ describe('a map typed by keyboard alone', () => {
 
   it('takes a pasted column, and refuses a faulty one whole, with its line', async () => {
     await b.press('button', 'Import list', Key.ENTER);
-    const paper = await b.find('textbox', /^Names one below the other/);
-    await paper.sendKeys(
+    await b.press(
+      'textbox',
+      /^Names one below the other/,
       'Ebb\nFlow\nSpring, neap',
       Key.chord(Key.CONTROL, 'a'),
       Key.chord(Key.CONTROL, 'c'),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { begin, chooseFile, openDemo } from './begin';
+import { begin, chooseFile, openDemo, unlock } from './begin';
 import { Key } from './browser';
 import { RATE, impulses } from './recordings';
 import { arrive, injectMidi, plug } from './standInMidi';
@@ -132,8 +132,7 @@ describe('no silence between the songs', () => {
   });
 
   it('leaves the show with its entry', async () => {
-    const lock = await b.find('button', 'Unlock, hold for a second');
-    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await unlock(b);
     await b.click('button', 'Evening at the pier');
     await b.click('row', /^harbour at night/);
     await b.click('button', 'Remove from the set');

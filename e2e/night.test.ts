@@ -1,14 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { begin, lampOf, openDemo } from './begin';
+import { begin, lampOf, openDemo, unlock } from './begin';
 import { Key } from './browser';
 
 // One evening that is not as planned: each part goes on where the one before it stopped.
 const { b } = begin();
 
-const unlock = async (): Promise<void> => {
-  const lock = await b.find('button', 'Unlock, hold for a second');
-  await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
-};
 const text = async (): Promise<string> => b.text('main');
 
 describe('tonight', () => {
@@ -82,7 +78,7 @@ describe('a song that is added while another plays', () => {
     await b.click('button', 'Next song');
     await b.find('heading', /^Late Ferry/);
     await b.click('button', 'Stop');
-    await unlock();
+    await unlock(b);
     await b.click('button', 'Evening at the pier');
   });
 });
@@ -95,7 +91,7 @@ describe('a stand-in player', () => {
     const stage = await b.driver.getCurrentUrl();
     await b.go(stage.replace(/\/stage$/, '/map'));
     await b.find('button', 'Start, hold');
-    await unlock();
+    await unlock(b);
     await b.find('button', 'All sound off');
     const desk = await b.find('button', 'Unlock the desk, hold for three seconds');
     await b.driver.actions().move({ origin: desk }).press().pause(3300).release().perform();

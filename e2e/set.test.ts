@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { barNow, begin, lampOf, openDemo } from './begin';
+import { barNow, begin, lampOf, openDemo, unlock } from './begin';
 import { Key } from './browser';
 
 // One evening: each part goes on where the one before it stopped.
@@ -75,8 +75,7 @@ describe('an evening', () => {
   });
 
   it('shows each player their part behind the lock', async () => {
-    const lock = await b.find('button', 'Unlock, hold for a second');
-    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await unlock(b);
     await b.click('button', 'Okoro');
     await b.find('heading', /· Okoro$/);
     await b.find('list', 'Your part');
@@ -85,8 +84,7 @@ describe('an evening', () => {
   });
 
   it('starts a song by a message that was learnt from a pad', async () => {
-    const lock = await b.find('button', 'Unlock, hold for a second');
-    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await unlock(b);
     await b.click('button', 'Evening at the pier');
     await b.click('row', /^Barnacle Hymn/);
     await b.click('button', 'Learn the message that starts it');
@@ -150,8 +148,7 @@ describe('a song without a clock', () => {
     await b.click('link', 'Stage');
     await b.find('list', 'Steps');
     await b.click('button', /^29\|1\s*Fog Lead$/);
-    const lock = await b.find('button', 'Unlock, hold for a second');
-    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await unlock(b);
     await b.click('button', 'Evening at the pier');
     await b.wait(async () => (await lampOf(b, 'Quillback')).includes('H6'), 'the rig is on the step');
     await b.click('link', 'Stage');
@@ -162,8 +159,7 @@ describe('a song without a clock', () => {
 
 describe('a page that is loaded anew while a song plays', () => {
   it('offers to go on at the bar it was in', async () => {
-    const lock = await b.find('button', 'Unlock, hold for a second');
-    await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
+    await unlock(b);
     await b.click('button', 'Evening at the pier');
     await b.click('button', 'Play Gull Arithmetic now');
     await b.find('button', 'Stop');
