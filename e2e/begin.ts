@@ -71,3 +71,45 @@ export async function unlock(b: Browser): Promise<void> {
   const lock = await b.find('button', 'Unlock, hold for a second');
   await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
 }
+
+/** A new show, empty, with its map in sight. */
+export async function newShow(b: Browser): Promise<void> {
+  await openShelf(b);
+  await b.click('button', 'New show');
+  await b.find('heading', 'No songs yet');
+  await b.click('link', 'Map');
+}
+
+/** A unit of the library, or one of the kind that is offered first, added in the map. */
+export async function addUnit(b: Browser, name: string, kind?: RegExp): Promise<void> {
+  await b.click('button', 'Add a unit');
+  await b.fill('textbox', 'Name', name);
+  if (kind) await b.pick(/Kind$/, kind);
+  await b.click('button', 'Add the unit');
+  await b.find('heading', name);
+}
+
+/** Names typed one below the other, from a slot on. */
+export async function namePresets(b: Browser, first: string, ...names: readonly string[]): Promise<void> {
+  await b.click('gridcell', first);
+  await b.type(...names.flatMap((name) => [name, Key.ENTER]));
+  await b.find('gridcell', new RegExp(`${names.at(-1)!}$`));
+}
+
+/** A song from nothing, with its chart in sight. */
+export async function addSong(b: Browser, title: string, tempo = '120', bars = '32'): Promise<void> {
+  await b.click('button', 'Add a song');
+  await b.fill('textbox', 'Title', title);
+  await b.fill('textbox', /^Tempo/, tempo);
+  // An empty field is a song without an end.
+  await b.fill('textbox', /^Bars/, bars || Key.DELETE);
+  await b.click('button', 'Add the song');
+  await b.find('group', `Chart of ${title}`);
+}
+
+/** Taps the beat of a recording that plays: a tap before its first sound is heard counts for nothing. */
+export const tapUntilHeard = (b: Browser): Promise<void> =>
+  b.wait(async () => {
+    await b.click('button', 'Tap the beat');
+    return (await b.texts('[aria-label="Taps"]')).length > 0;
+  }, 'a tap counts');

@@ -24,8 +24,12 @@ const FLAGS = [
 
 /** How long a state is waited for, in ms. */
 const PATIENCE = 15_000;
-/** How often it is looked for. A look keeps the page busy for some 30 ms: looked for oftener, what plays is late by it. */
-const POLL = 200;
+/**
+ * How long it is waited between two looks, in ms: little at first, since most states come at once. A look keeps the
+ * page busy for some 30 ms: looked for oftener, what plays is late by it.
+ */
+const PAUSES = [40, 80, 150];
+const PAUSE = 200;
 
 /** Where pictures of failures are put; not part of the project. */
 const FAILURES = 'failures';
@@ -164,12 +168,14 @@ export class Browser {
         return false;
       }
     };
-    try {
-      await this.driver.wait(holds, patience, undefined, POLL);
-    } catch (error) {
-      const path = await this.pictureOfFailure(nameNow());
-      const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;
-      throw new Error(`${what}${met}; see ${path}`, { cause: error });
+    const end = Date.now() + patience;
+    for (let looks = 0; !(await holds()); looks++) {
+      if (Date.now() > end) {
+        const path = await this.pictureOfFailure(nameNow());
+        const met = this.swallowed === undefined ? '' : `; looking met with: ${inspect(this.swallowed)}`;
+        throw new Error(`${what}, after ${patience / 1000} s${met}; see ${path}`, { cause: this.swallowed });
+      }
+      await new Promise((next) => setTimeout(next, PAUSES[looks] ?? PAUSE));
     }
   }
 

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { begin, chooseFile, openDemo } from './begin';
+import { begin, chooseFile, openDemo, tapUntilHeard } from './begin';
 import { Key } from './browser';
 import { RATE, impulses } from './recordings';
 
@@ -113,6 +113,7 @@ describe('what is heard beside the units', () => {
     await b.click('button', /The song itself/);
     await b.click('option', 'own sound');
     await b.click('button', 'Speak it');
+    await b.says('timer', undefined, /^(0\.[4-9]|[1-9])/);
     await b.click('button', 'Stop recording');
     await b.find('button', 'Undo: call with Call The song itself');
     await b.find('button', 'Another sound');
@@ -137,8 +138,8 @@ describe('what is heard beside the units', () => {
     await chooseFile(b, impulses(folder, 'long take.wav', RATE * 20, [0, RATE, RATE * 2]));
     await b.click('button', 'Lay bars onto long take');
     await b.click('button', 'Play it');
-    await b.click('button', 'Tap the beat');
-    await b.find('textbox', 'Tap 1, in seconds');
+    await b.find('button', 'Stop');
+    await tapUntilHeard(b);
     await b.click('button', 'Stop');
     // Each tap can be corrected, and one that was missed put in.
     await b.fill('textbox', 'Tap 1, in seconds', `8${Key.ENTER}`);

@@ -385,7 +385,9 @@ export class Playback {
     const now = this.now();
     this.assumed.advance(now);
     const { session, sends, events } = step(this.session, input, this.sender.moment(now));
-    if (session.transport.kind !== this.session.transport.kind) this.dirty = true;
+    const stands = session.transport.kind !== 'playing';
+    // What stands is told of when it comes to stand elsewhere, also where nothing has to be sent for that.
+    if (session.transport.kind !== this.session.transport.kind || (stands && session !== this.session)) this.dirty = true;
     this.session = session;
     const sent = sends.map((e) => this.sender.send(e, now));
     if (events.length > 0) this.happened(events);

@@ -208,10 +208,26 @@ describe('from change to change', () => {
     const slow = applyEdit(show, setSongField(show, song.id, 'tempo', [{ ...song.tempo[0]!, bpm: 63 }])!);
     edit(slow);
     expect(playback.session.song).toBe(slow.songs.find((s) => s.id === song.id));
-    playback.queue(null);
     expect(go(50).place).toBeCloseTo(before * 2, -3);
     edit({ ...show, ...inOrder([]), songs: show.songs.filter((s) => s.id !== song.id) });
     expect(playback.session.song).toBeNull();
+  });
+
+  it('says where it stands also where the rig is there already, and nothing is sent', () => {
+    const { playback, go, out } = played(show);
+    playback.play(song.id, 0);
+    go(200);
+    playback.select(song.id, places[2]!);
+    go(3000);
+    // A start that is stopped before anything of it leaves: the rig is still on the change that comes next.
+    playback.play(song.id, places[1]!);
+    playback.stop();
+    go(3000);
+    const sent = out().length;
+    playback.select(song.id, places[2]!);
+    const there = go(50).place;
+    expect(there).toBeCloseTo(placeIn(playback.session, 0).place, 0);
+    expect(out().length - sent).toBe(0);
   });
 
   it('counts one that was stopped in its count-in as at its start', () => {

@@ -6,6 +6,7 @@ import { openKeys, setKeysOpen, useKeysOpen } from '../state/keysOpen';
 import { desk } from '../theme/tokens';
 import { MainButton } from './controls';
 import { Last, Sheet, Veil } from './dialogParts';
+import { takesText } from './takesText';
 import { EVERYWHERE, keysOf, type Keys } from './viewKeys';
 
 const List = styled.dl`
@@ -42,7 +43,7 @@ export function KeysHelp() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const { target } = event;
-      const typing = target instanceof HTMLElement && target.closest('input, textarea, [contenteditable]');
+      const typing = takesText(target);
       if (event.key !== '?' || typing || event.ctrlKey || event.metaKey) return;
       event.preventDefault();
       // A cell of the map takes letters as names; "?" is none.

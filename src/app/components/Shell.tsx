@@ -28,6 +28,7 @@ import { exportShow } from '../state/exports';
 import { Note } from './Note';
 import { CountingSwitch } from './CountingSwitch';
 import { HeadSlip, Quiet } from './shellParts';
+import { takesText } from './takesText';
 import { useRegions } from './useRegions';
 import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
 
@@ -305,7 +306,7 @@ const View = memo(function View() {
 function keyed(run: () => void): (event: KeyboardEvent) => void {
   return (event) => {
     const { target } = event;
-    if (target instanceof HTMLElement && target.closest('input, textarea, [contenteditable]') && !event.altKey) return;
+    if (takesText(target) && !event.altKey) return;
     event.preventDefault();
     run();
   };

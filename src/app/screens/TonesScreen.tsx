@@ -52,7 +52,7 @@ const Nothing = styled.div`
   display: grid;
   place-content: center;
   gap: 12px;
-  height: 100%;
+  height: 80%;
   max-width: 460px;
   margin: 0 auto;
   & h1 {
@@ -77,16 +77,22 @@ export function TonesScreen() {
   const openNew = (copyOf?: Tone): void => void navigate(`/show/${show.id}/tones/${add(copyOf)}`);
   if (show.tones.length === 0) {
     return (
-      <Nothing>
-        <h1>No tones yet</h1>
-        <p>
-          A tone is a named sound of the whole rig: a preset, a variant and control values for each unit that it needs.
-        </p>
-        <div>
-          <MainButton onPress={() => openNew()}>Add the first tone</MainButton>
-        </div>
-        <TonesOf />
-      </Nothing>
+      <>
+        <Tools style={{ justifyContent: 'end' }}>
+          <PartLinks label="Tones and moves" base={`/show/${show.id}/tones`} parts={TONE_PARTS} current="" />
+        </Tools>
+        <Nothing>
+          <h1>No tones yet</h1>
+          <p>
+            A tone is a named sound of the whole rig: a preset, a variant and control values for each unit that it
+            needs.
+          </p>
+          <div>
+            <MainButton onPress={() => openNew()}>Add the first tone</MainButton>
+          </div>
+          <TonesOf />
+        </Nothing>
+      </>
     );
   }
   return tone ? <OneTone tone={tone} onNew={openNew} /> : <Sheet onAdd={add} />;

@@ -8,6 +8,7 @@ import { ChartLineView } from '../../chart/ChartLineView';
 import { SCALES, lineOf } from '../../chart/layout';
 import { GUTTER } from '../../chart/lineShape';
 import { Soft } from '../../components/controls';
+import { takesText } from '../../components/takesText';
 import { setCaret, useCaret } from '../../state/caret';
 import { loadPeaks, useSounds } from '../../state/sound';
 import { useApp, useShow } from '../../state/store';
@@ -151,7 +152,7 @@ export function SongChart({ song, search }: Props) {
   useEffect(() =>
     tinykeys(window, {
       b: (event) => {
-        if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select')) return;
+        if (takesText(event.target)) return;
         event.preventDefault();
         document.getElementById(POSITION_INPUT)?.focus();
       },

@@ -16,6 +16,7 @@ import { Check } from '../../components/Check';
 import { Button, Soft } from '../../components/controls';
 import { More } from '../../components/More';
 import { DraftField } from '../../components/DraftField';
+import { takesText } from '../../components/takesText';
 import { goToTone, newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useApp } from '../../state/store';
@@ -38,6 +39,8 @@ const Keys = styled.div`
     min-height: 44px;
     justify-content: start;
     text-align: left;
+    white-space: normal;
+    line-height: 1.2;
   }
 `;
 
@@ -95,8 +98,15 @@ export function WritePart({ show, song, snapTo }: Props) {
     if (!writes) return undefined;
     const onKey = (event: KeyboardEvent): void => {
       const toneId = /^[1-9]$/.test(event.key) ? show.core[Number(event.key) - 1] : undefined;
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea');
-      if (toneId === undefined || typing || event.repeat || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (
+        toneId === undefined ||
+        takesText(event.target) ||
+        event.repeat ||
+        event.ctrlKey ||
+        event.altKey ||
+        event.metaKey
+      )
+        return;
       event.preventDefault();
       event.stopPropagation();
       press(toneId);

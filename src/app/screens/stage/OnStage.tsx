@@ -88,10 +88,11 @@ export function OnStage({ song, playerId, wrong }: Props) {
   const show = useShow();
   const { bars, tempo } = songTime(song);
   const player = show.players.find((p) => p.id === playerId);
-  // A new drawing for each whole beat is enough: nothing else moves.
+  // A new drawing for each whole beat is enough: nothing else moves. A step may stand off the beat.
   const tick = useNews(({ news }) => {
     if (news.songId !== song.id) return 0;
     const at = secondsToTicks(tempo, microsToSeconds(Math.max(0, news.place)));
+    if (song.stepped) return Math.round(at);
     const { beatTicks, tick: start } = barOfTick(bars, at);
     return start + Math.floor((at - start) / beatTicks + 1e-6) * beatTicks;
   });
