@@ -113,3 +113,13 @@ export const tapUntilHeard = (b: Browser): Promise<void> =>
     await b.click('button', 'Tap the beat');
     return (await b.texts('[aria-label="Taps"]')).length > 0;
   }, 'a tap counts');
+
+/** Moves the pedal that has the keyboard up and down until a sweep is recorded: that ends by itself. */
+export async function movePedal(b: Browser): Promise<void> {
+  let moves = 0;
+  const recorded = async (): Promise<boolean> => {
+    await b.type(moves++ % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
+    return (await b.texts('[aria-label="Recording"]')).length > 0;
+  };
+  await b.wait(recorded, 'the sweep is recorded', 30_000);
+}

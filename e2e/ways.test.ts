@@ -2,7 +2,7 @@ import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
-import { begin, goTo, openDemo } from './begin';
+import { begin, goTo, movePedal, openDemo } from './begin';
 import { By, Key } from './browser';
 
 const { b, folder } = begin();
@@ -56,12 +56,7 @@ describe('a sweep', () => {
     await b.click('button', 'Record');
     await b.find('button', 'Stop');
     await b.grip('Record from a pedal');
-    // Up and down until the sweep is over: the recording ends by itself.
-    const going = async (): Promise<boolean> =>
-      (await b.driver.findElements(By.css('[aria-label="Recording"]'))).length === 0;
-    for (let i = 0; (await going()) && i < 400; i++) {
-      await b.type(i % 16 < 8 ? Key.ARROW_RIGHT : Key.ARROW_LEFT);
-    }
+    await movePedal(b);
     await b.says('status', 'Recording', /\d+ values taken, \d+ points kept: within \d+ % of the range/);
     await b.find('button', 'Undo: record a sweep');
   });
