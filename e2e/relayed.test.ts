@@ -79,6 +79,22 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
     await b.says('region', 'Chosen cue', /Sandbar is there/);
   });
 
+  it('has what is stored where on paper, to be ticked off at the units', async () => {
+    await b.click('link', 'Files');
+    await b.pick(/Sheet$/, 'Stored states');
+    await b.says('main', undefined, /Groyne[^]*Loud/);
+    await b.click('link', 'Chart');
+  });
+
+  it('says why a change comes too late, and mends it with one press', async () => {
+    await b.fill('textbox', /^Bar\|beat/, `3|1.25${Key.ENTER}`);
+    await b.type('sandbar b3', Key.ENTER);
+    await b.find('button', /^3\|1\.25 .*, fails$/);
+    await b.says('region', 'Chosen cue', /ms late, because/);
+    await b.click('button', /^Move it \d+ ms later$/);
+    await b.find('button', /^3\|\S+ \S+ B3, proven$/);
+  });
+
   it('goes out as a file with its recording, and opens whole in another browser', async () => {
     await b.click('radio', 'Sound');
     await chooseFile(b, silence('take.wav'));

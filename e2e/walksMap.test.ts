@@ -156,6 +156,7 @@ describe('walk 7: one preset for the night, scenes within it', () => {
 describe('walk 8: a delay with a looper and tap', () => {
   it('has the tempo tapped for it, the looper recorded on the beat, and its trails let ring', async () => {
     await newShow(b);
+    await addUnit(b, 'Skerry');
     await addUnit(b, 'Longshore', /^Delay with/);
     await namePresets(b, '01-1', 'Slap', 'Oars');
     await b.click('link', 'Tones');
@@ -170,6 +171,15 @@ describe('walk 8: a delay with a looper and tap', () => {
     await b.find('button', /^5\|1 .*, proven$/);
     await placeAt(b, '9', 'oars');
     await b.find('button', /^9\|1 Oars, proven$/);
+    // Its tempo is tapped at the song's beginning, and its sound rings on when the preset goes.
+    await b.click('button', 'Close');
+    await b.click('switch', 'Skerry');
+    await b.find('button', 'Undo: tap the tempo to Skerry');
+    await b.click('link', 'Tones');
+    await b.click('gridcell', /^Oars, Longshore/);
+    await b.pick(/Delay is left$/, 'ringing out');
+    await b.click('link', 'Chart');
+    await b.find('button', /^9\|1 Oars, (proven|fails)$/);
   });
 });
 

@@ -36,6 +36,9 @@ describe('walk 15: a foot controller that takes pages over the cable', () => {
     await b.click('button', 'Transfer');
     await b.says('region', 'Transfer over the cable', 'byte for byte', 30_000);
     await b.says('region', 'Transfer over the cable', 'It holds the pages as they are here.');
+    // The computer dies: what a foot reaches then, song by song.
+    await b.click('link', 'Without computer');
+    await b.says('table', 'Songs of the set by foot', /First[^]*Second/);
   });
 });
 
@@ -124,6 +127,7 @@ describe('walk 19: a whole set, by foot and by message', () => {
     await b.click('link', 'Map');
     await addUnit(b, 'Shingle', /^Small pad controller/);
     await b.click('link', 'Set');
+    await b.click('switch', /^“Next change” behind a song's last/);
     await b.click('button', 'Learn starts in a row');
     for (const pad of ['Pad 1', 'Pad 2', 'Pad 3']) await b.click('button', `${pad} of Shingle`);
     await b.click('button', 'Use these 3');
@@ -132,6 +136,7 @@ describe('walk 19: a whole set, by foot and by message', () => {
     await b.click('button', 'Add a reaction');
     await b.click('button', 'Learn what it waits for');
     await b.click('button', 'Pad 4 of Shingle');
+    await b.says('status', 'Learnt', /note 51/);
     await b.click('button', 'Use it');
     await b.pick(/What$/, /^choose the next song/);
     await b.click('link', 'Monitor');
@@ -146,6 +151,9 @@ describe('walk 19: a whole set, by foot and by message', () => {
     await b.find('heading', /^Third/);
     await b.click('button', 'Undo the start');
     await b.find('heading', /^Second/);
+    // Behind its last change the song goes on into the next.
+    for (let i = 0; i < 2; i++) await b.click('button', 'Next change');
+    await b.find('heading', /^Third/);
     await unlock(b);
   });
 });

@@ -93,13 +93,22 @@ describe('walk 12: a band with ears', () => {
   it('has stems, an ear mix for each person, and no silence between the songs', async () => {
     await newShow(b);
     await addUnit(b, 'Skerry');
+    await b.click('link', 'Rig');
+    await b.click('link', 'Players');
+    await b.click('button', 'Add a player');
+    await b.fill('textbox', 'Name', `Ingrid${Key.ENTER}`);
     await b.click('link', 'Chart');
     await addSong(b, 'Kettle', '240', '2');
     await b.click('radio', 'Sound');
     await chooseFile(b, impulses(folder, 'kettle drums.wav', RATE, [0]));
     await b.find('group', 'kettle drums');
     await b.fill('textbox', /^Stem/, `Drums${Key.ENTER}`);
+    await b.pick(/^(?!Song).*What it is$/, /player/);
+    await b.pick(/Player \(heard when missing\)$/, 'Ingrid');
     await b.click('link', 'Set');
+    await b.click('link', 'Tonight');
+    await b.click('switch', 'missing tonight');
+    await b.find('button', 'Undo: Ingrid is missing');
     await b.click('link', 'Mix');
     await b.pick(/Drums goes to$/, 'right');
     await card('Drums', /right/);
