@@ -20,6 +20,7 @@ import { POSITION_INPUT, TONE_INPUT } from './PlaceLine';
 import { snapped, type Snap } from './snap';
 import { onChartKey } from './chartKeys';
 import { useChart, type Zoom } from './useChart';
+import { useOneByOne } from './useOneByOne';
 import { chartActs } from './chartActs';
 import type { Typed } from './ExchangePart';
 import { TwiceDialog, type Twice } from './TwiceDialog';
@@ -122,6 +123,8 @@ export function SongChart({ song, search }: Props) {
     initialOffset,
     useFlushSync: false,
   });
+  const items = virtual.getVirtualItems();
+  const drawn = useOneByOne(items.length);
   // Heights change with the song and the zoom.
   useEffect(() => virtual.measure(), [model.heights, virtual]);
   const showLine = useCallback(
@@ -224,7 +227,7 @@ export function SongChart({ song, search }: Props) {
         onKeyDown={(e) => onChartKey(e, { show, song, caret, snapTo, lines, chosen, acts })}
       >
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((item) => {
+          {items.slice(0, drawn).map((item) => {
             const line = lines[item.index]!;
             return (
               <div
