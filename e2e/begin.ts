@@ -8,8 +8,8 @@ import { Browser, By, Key } from './browser';
  * The browser of a test file, with an empty profile, and a folder for files that are given to it. The tests
  * of a file go on where the one before stopped, unless the file says otherwise; each failure leaves a picture.
  */
-export function begin(): { readonly b: Browser; readonly folder: string } {
-  const b = new Browser();
+export function begin(keepsForOffline = false): { readonly b: Browser; readonly folder: string } {
+  const b = new Browser(keepsForOffline);
   const folder = mkdtempSync(join(tmpdir(), 'lantern-files-'));
   beforeAll(() => b.start());
   afterEach(async ({ task }) => {

@@ -84,6 +84,12 @@ export class Browser {
   private readonly profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
   private started: Driver | undefined;
 
+  /**
+   * Whether pages are kept for times without network. A browser that does not fetches all of the application once
+   * less: what is opened in it is opened once.
+   */
+  constructor(private readonly keepsForOffline = false) {}
+
   static async open(width = 1280, height = 800): Promise<Browser> {
     const browser = new Browser();
     await browser.start(width, height);
@@ -111,6 +117,10 @@ export class Browser {
     });
     this.started = driver;
     await this.look();
+    if (!this.keepsForOffline) {
+      const source = 'delete Navigator.prototype.serviceWorker;';
+      await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source });
+    }
   }
 
   /** Looks at the window that the driver is in. */

@@ -161,6 +161,7 @@ describe('the demo rig', () => {
   it('learns a control from a stand-in, and teaches one', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Tarn');
+    await b.find('heading', 'Tarn');
     await b.click('link', 'Controls');
     await b.click('button', 'Mix');
     await b.click('button', 'Learn');
@@ -233,6 +234,7 @@ describe('the demo rig', () => {
     await b.says('log', 'Messages', 'Pebble: Pad 2, pressed');
     await b.click('link', 'Map');
     await b.click('link', 'Quillback');
+    await b.find('heading', 'Quillback');
     await b.click('gridcell', 'H6 Fog Lead');
     await b.type(' ');
     await b.says('listitem', 'Quillback', 'H6');
@@ -271,6 +273,7 @@ describe('the demo rig', () => {
 
   it('writes down what a preset brings along, and what a switch sends', async () => {
     await b.click('link', 'Tarn');
+    await b.find('heading', 'Tarn');
     await b.click('gridcell', '000 Dry Boards');
     await (await b.driver.findElement(By.css('summary'))).click();
     await b.click('button', /Write down how it has$/);
@@ -278,6 +281,7 @@ describe('the demo rig', () => {
     await b.fill('textbox', 'Mix', `40${Key.ENTER}`);
     await b.find('button', /^Undo: describe a preset/);
     await b.click('link', 'Pebble');
+    await b.find('heading', 'Pebble');
     await b.click('link', 'Controls');
     await b.click('button', 'Pad 2');
     await b.fill('textbox', 'First note', `61${Key.ENTER}`);
@@ -302,6 +306,7 @@ describe('the demo rig', () => {
   it('compares firmware before it goes over to it', async () => {
     await b.click('link', 'Map');
     await b.click('link', 'Thistle Echo');
+    await b.find('heading', 'Thistle Echo');
     await b.click('link', 'Timing and behaviour');
     await b.click('button', 'Compare and switch');
     await b.says('list', 'Differences', 'A recall also engages: Engage need not be sent any more.');
@@ -313,6 +318,7 @@ describe('the demo rig', () => {
 
   it('hands a unit on, as names and whole, and takes both in elsewhere', async () => {
     await b.click('link', 'Marram');
+    await b.find('heading', 'Marram');
     await b.click('link', 'Presets');
     for (const [item, ending] of [
       [/^MIDI name document/, '.midnam'],

@@ -6,7 +6,7 @@ import { begin, placeAt } from './begin';
 import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
-const { b } = begin();
+const { b } = begin(true);
 
 /** The way to the server, which can be cut, and can bring a newer version of what keeps the application. */
 let way: Server;

@@ -147,12 +147,14 @@ describe('a section', () => {
     await b.fill('textbox', 'To the end of bar', `9${Key.ENTER}`);
     await b.fill('textbox', 'From bar', `9${Key.ENTER}`);
     await b.fill('textbox', /^Speed/, `150${Key.ENTER}`);
+    await b.pick(/Loop$/, 'bars of your own');
+    await b.fill('textbox', 'From bar', `8${Key.ENTER}`);
     await b.type(Key.ESCAPE);
-    await goTo(b, '9');
+    await goTo(b, '8');
     const before = (await left(b, 'Grey box')).length;
     await b.click('button', 'Play');
-    // A bar of 7/8 at 189 to the quarter.
-    const period = (7 * 30_000) / 189;
+    // Two bars of 7/8 at 189 to the quarter.
+    const period = (2 * 7 * 30_000) / 189;
     const fresh = async () => (await left(b, 'Grey box')).slice(before);
     const enough = async (): Promise<boolean> => {
       const all = await fresh();

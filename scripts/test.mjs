@@ -41,6 +41,7 @@ const begun = Date.now();
 
 /** What is looked at without running it. */
 const looks = async () => {
+  await step('layout', ...program('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', ...CODE));
   await step('lint', ...program('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', ...CODE));
   await step('types', ...program('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
   // The core by itself: no page, no machine.
@@ -49,21 +50,23 @@ const looks = async () => {
   const rules = ['--config', '.dependency-cruiser.cjs', ...CODE.filter((folder) => folder !== 'scripts')];
   await step('import rules', ...program('dependency-cruiser/bin/dependency-cruise.mjs', ...rules));
 };
-/** The build, and the layout beside the rest. What cannot be built or shown cannot be tried in a browser. */
+/** What cannot be built or shown cannot be tried in a browser. */
 const makes = async () => {
   const shown = await step('browser', () => ({ code: browser() }), true);
   const built = await step('build', (quiet) => node([join(root, 'scripts/build.mjs')], quiet), true);
-  await step('layout', ...program('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', ...CODE));
   return shown && built;
 };
-const [ready] = await Promise.all([makes(), looks()]);
-
-const vitest = (...projects) => node([bin('vitest/vitest.mjs'), 'run', ...projects.flatMap((p) => ['--project', p])]);
-await step('unit tests', () => vitest('unit'));
-if (ready) {
-  await step('browser tests', () => vitest('e2e', 'timed'));
-  await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
-}
+const vitest = (project) => (quiet) => node([bin('vitest/vitest.mjs'), 'run', '--project', project], quiet);
+const ready = await makes();
+/** What measures nothing runs beside the browser tests: those wait for a page half of their time. */
+const beside = async () => {
+  await looks();
+  await step('unit tests', vitest('unit'), true);
+  if (ready) await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
+};
+await Promise.all([beside(), ready && step('browser tests', vitest('e2e'))]);
+// What has to leave at its time has the machine to itself.
+if (ready) await step('browser tests that measure', vitest('timed'));
 
 const failed = done.filter((d) => d.failed).map((d) => d.name);
 console.log(`\n${done.map((d) => `${d.failed ? 'failed' : 'passed'}  ${d.name} (${d.seconds} s)`).join('\n')}`);
