@@ -62,7 +62,8 @@ const ready = await makes();
 const beside = async () => {
   await looks();
   await step('unit tests', vitest('unit'), true);
-  if (ready) await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
+  if (ready)
+    await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
 };
 await Promise.all([beside(), ready && step('browser tests', vitest('e2e'))]);
 // What has to leave at its time has the machine to itself.
