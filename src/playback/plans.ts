@@ -10,11 +10,11 @@ import {
 } from '../core/compile';
 import { contextOf, durationOf, latencyOf, rigSpec } from '../core/meaning';
 import type { TimedBytes } from '../core/midi';
-import type { RigState } from '../core/rig';
+import { paceOf, type RigState } from '../core/rig';
 import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
 import { SimulatedRig } from '../core/simulate';
 import { soundLine } from '../core/sound';
-import { millisToMicros, type Micros, type Ticks } from '../core/time';
+import type { Micros, Ticks } from '../core/time';
 
 /** What a song's play is bounded by: nothing, or a loop. */
 export const within = (show: Show, song: Song, line: PlayLine, loop: Loop | null, place = line.place): PlayLine =>
@@ -177,8 +177,8 @@ function held(
     const arrives = durationOf(path, e.bytes) + latencyOf(path, e.bytes);
     const earliest = Math.max(caught.has(e.unitId) ? until : Number.NEGATIVE_INFINITY, takes(e.unitId) - arrives + 1);
     const before = last.get(e.unitId);
-    const { recall, settle, variant } = unit.profile.times;
-    const needs = millisToMicros(Math.max(recall, settle) + variant);
+    const { recall, settle, variant } = paceOf(unit.profile);
+    const needs = Math.max(recall, settle) + variant;
     const behind =
       before && before.now > before.was ? before.now + Math.min(e.at - before.was, needs) : Number.NEGATIVE_INFINITY;
     const at = Math.max(e.at, earliest, behind);

@@ -1,19 +1,14 @@
 import { entry } from '../groups';
 import { durationOf, latencyOf, thruGap, type Path, type RigContext, type SetOff } from '../meaning';
 import type { Bytes } from '../midi';
-import type { UnitSpec } from '../rig';
-import { millisToMicros, type Micros } from '../time';
+import { acceptsAgainAfter, effectAfter, type UnitSpec } from '../rig';
+import type { Micros } from '../time';
 import type { Send, UnitSends } from './expand';
 import type { Job, Wait } from './schedule/job';
 
-/** From the arrival of a message to its effect. */
-export function effectTime(unit: UnitSpec, send: Send): Micros {
-  const { times } = unit.profile;
-  if (send.kind === 'recall') return millisToMicros(times.recall);
-  if (send.kind === 'variant') return millisToMicros(times.variant);
-  if (send.kind === 'control') return millisToMicros(times.control);
-  return 0;
-}
+/** Delay from a message's arrival to its effect, in microseconds; 0 for what has none of its own, such as a bank select. */
+const effectOf = (unit: UnitSpec, { kind }: Send): Micros =>
+  kind === 'recall' || kind === 'variant' || kind === 'control' ? effectAfter(unit, kind) : 0;
 
 /** A job that is still on its way to its port's schedule. */
 export interface PlannedJob extends Job {
@@ -148,7 +143,7 @@ export class Planner {
     for (const [k, send] of sends.entries()) {
       const duration = durationOf(path, send.bytes);
       const latency = latencyOf(path, send.bytes);
-      const effect = latency + effectTime(unit, send);
+      const effect = latency + effectOf(unit, send);
       const waits = this.waitsOf(chain, send, number, duration, latency, effect - latency);
       if (send.setOff) this.addWaitsOfTold(waits, path.portId, send.setOff, effect, number);
       const gap = chain.last < 0 ? 0 : Math.max(chain.accepts - latency, thruGap(path, chain.lastBytes, send.bytes), 0);
@@ -193,7 +188,7 @@ export class Planner {
       }
       chain.last = index;
       chain.lastBytes = send.bytes;
-      chain.accepts = recalls ? latency + millisToMicros(unit.profile.times.settle) : 0;
+      chain.accepts = recalls ? latency + acceptsAgainAfter(unit) : 0;
       chain.told = [];
       if (recalls) {
         chain.preset = mark;
@@ -252,7 +247,7 @@ export class Planner {
       if (chain.last >= 0) add(chain.last, chain.accepts - effect - first);
       for (const m of chain.told) if (m.turn !== turn) add(m.on, m.until - effect - first);
       for (const m of chain.loads) if (m.turn !== turn) add(m.on, m.until - effect - arrives + BEHIND);
-      addSlow(waits, chain, effect + arrives + millisToMicros(unit.profile.times.recall));
+      addSlow(waits, chain, effect + arrives + effectAfter(unit, 'recall'));
     }
   }
 
@@ -260,10 +255,10 @@ export class Planner {
   private markTold(portId: string, { told }: SetOff, by: Mark, sent: boolean): void {
     for (const { unit, arrives, there: reckoned } of told) {
       // What is ignored as reckoned may come a little later, and be taken: nothing else is sent before.
-      const there = reckoned ?? arrives + millisToMicros(unit.profile.times.recall);
+      const there = reckoned ?? arrives + effectAfter(unit, 'recall');
       const chain = this.chainOf(unit, portId);
       if (chain.portId !== portId) continue;
-      const settled = arrives + millisToMicros(unit.profile.times.settle);
+      const settled = arrives + acceptsAgainAfter(unit);
       const until = by.until + (this.patient ? Math.max(settled, there) + PATIENCE : settled);
       // Of earlier ones this one has waited for: what waits for it waits for them.
       const own = (marks: readonly Mark[]): Mark[] => marks.filter((m) => m.turn === by.turn);

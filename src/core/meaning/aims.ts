@@ -1,8 +1,8 @@
 import { effectiveMessage, encodeValue, slotMessages } from '../addressing';
 import { fromHex, type Bytes } from '../midi';
-import type { UnitAim, UnitSpec, Wanted } from '../rig';
+import { acceptsAgainAfter, effectAfter, paceOf, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
-import { TICKS_PER_QUARTER, millisToMicros, type Micros } from '../time';
+import { TICKS_PER_QUARTER, type Micros } from '../time';
 import type { SetOff } from './changes';
 import { contextOf, passMoment, type Doing, type RigContext } from './context';
 import { moments, tapRuns, type Moment } from './moments';
@@ -145,11 +145,10 @@ function toldBy(doings: readonly Doing[]): WhatIsTold {
     owns.set(doing.unit.id, begins + waited);
     for (const { setOff, effect } of effects) {
       for (const { unit, there, arrives } of setOff.told) {
-        const { recall, settle } = unit.profile.times;
         const at = begins + effect;
         // What is ignored as reckoned may come a little later, and be taken.
-        const after = at + (there ?? arrives + millisToMicros(recall));
-        const settled = at + arrives + millisToMicros(settle);
+        const after = at + (there ?? arrives + effectAfter(unit, 'recall'));
+        const settled = at + arrives + acceptsAgainAfter(unit);
         const was = busy.get(unit.id) ?? { there: 0, settled: 0 };
         busy.set(unit.id, { there: Math.max(was.there, after), settled: Math.max(was.settled, settled) });
         const before = found.get(unit.id);
@@ -172,7 +171,7 @@ function effectsOf(
   const effects: { setOff: SetOff; effect: Micros }[] = [];
   let waited: Micros = 0;
   if (!path || unit.relays.length === 0) return { effects, waited };
-  const { recall, variant, settle } = unit.profile.times;
+  const { recall, variant, settle } = paceOf(unit.profile);
   let free: Micros = 0;
   let accepts: Micros = 0;
   let loaded: Micros = 0;
@@ -191,13 +190,13 @@ function effectsOf(
     return arrives;
   };
   const load = (messages: readonly Bytes[], setOff: SetOff): void => {
-    const arrives = arrive(messages, undefined, takenAt(setOff) - millisToMicros(recall));
-    accepts = arrives + millisToMicros(settle);
-    effects.push({ setOff, effect: (loaded = arrives + millisToMicros(recall)) });
+    const arrives = arrive(messages, undefined, takenAt(setOff) - recall);
+    accepts = arrives + settle;
+    effects.push({ setOff, effect: (loaded = arrives + recall) });
   };
   const vary = (messages: readonly Bytes[], effective: number | undefined, setOff: SetOff): void => {
-    const arrives = arrive(messages, effective, takenAt(setOff) - millisToMicros(variant));
-    effects.push({ setOff, effect: Math.max(loaded, arrives + millisToMicros(variant)) });
+    const arrives = arrive(messages, effective, takenAt(setOff) - variant);
+    effects.push({ setOff, effect: Math.max(loaded, arrives + variant) });
   };
   for (const change of changes) {
     if (change.kind === 'slot') {

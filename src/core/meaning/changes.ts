@@ -1,7 +1,7 @@
 import { addressOf, keepsOf, type Control } from '../addressing';
 import { DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
-import { remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
-import { millisToMicros, type Micros } from '../time';
+import { paceOf, remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
+import type { Micros } from '../time';
 import { Course, type Told as ToldBy } from './course';
 import type { StateFold } from './stateFold';
 
@@ -110,9 +110,9 @@ export function changesTo(
  * the unit takes it: not at all where it is accepted while the preset still loads.
  */
 export function variantBehindRecall({ profile }: UnitSpec): Micros {
-  const { recall, variant, settle } = profile.times;
+  const { recall, variant, settle } = paceOf(profile);
   const wire = (profile.engage === null ? 1 : 2) * 3 * DIN_BYTE_MICROS;
-  return Math.max(0, Math.max(millisToMicros(settle), wire) + millisToMicros(variant - recall));
+  return Math.max(0, Math.max(settle, wire) + variant - recall);
 }
 
 /**

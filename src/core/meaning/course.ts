@@ -1,7 +1,16 @@
 import { indexOfAddress } from '../addressing';
 import { BANK_LSB, BANK_MSB, DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
-import { EventQueue, afterRecall, relaysFired, type RelaySpec, type UnitSpec, type UnitState } from '../rig';
-import { millisToMicros, type Micros } from '../time';
+import {
+  EventQueue,
+  acceptsAgainAfter,
+  afterRecall,
+  effectAfter,
+  relaysFired,
+  type RelaySpec,
+  type UnitSpec,
+  type UnitState,
+} from '../rig';
+import type { Micros } from '../time';
 
 /** A unit that rules call, as it comes about. `R` says what set it off. */
 export interface Told<R> {
@@ -138,9 +147,10 @@ export class Course<R> {
   }
 
   /** A unit begins to load a preset; `there` is called when it is there and nothing took its place. */
-  protected load({ id, profile }: UnitSpec, at: Micros, there: (at: Micros) => void, replaced: () => void): void {
-    const until = at + millisToMicros(profile.times.recall);
-    this.deafUntil.set(id, at + millisToMicros(profile.times.settle));
+  protected load(unit: UnitSpec, at: Micros, there: (at: Micros) => void, replaced: () => void): void {
+    const { id } = unit;
+    const until = at + effectAfter(unit, 'recall');
+    this.deafUntil.set(id, at + acceptsAgainAfter(unit));
     this.busyUntil.set(id, until);
     const number = (this.recalls.get(id) ?? 0) + 1;
     this.recalls.set(id, number);

@@ -1,4 +1,5 @@
 export { EventQueue } from './eventQueue';
+export { acceptsAgainAfter, effectAfter, paceOf, type Called, type Pace } from './pace';
 export type { RelaySpec, RigSpec, UnitSpec } from './rigSpec';
 export type { Wanted } from './wanted';
 export {

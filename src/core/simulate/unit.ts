@@ -1,7 +1,9 @@
 import {
   UNKNOWN_STATE,
+  acceptsAgainAfter,
   afterControl,
   afterRecall,
+  effectAfter,
   relaysFired,
   remember,
   understand,
@@ -19,7 +21,7 @@ import {
   type Bytes,
   type Message,
 } from '../midi';
-import { millisToMicros, type Micros } from '../time';
+import type { Micros } from '../time';
 import type { IgnoredWhy, TraceEntry } from './trace';
 import { tailsLost, tailsOf, type Tail } from './tails';
 import { ClockEar, TapEar, type HeardTempo } from './tempoEar';
@@ -174,8 +176,8 @@ export class SimulatedUnit {
       this.host.note({ kind: 'ignored', at, unitId: id, bytes: [0xc0, program], why: 'no-such-slot' });
       return;
     }
-    const done = at + millisToMicros(profile.times.recall);
-    this.deafUntil = at + millisToMicros(profile.times.settle);
+    const done = at + effectAfter(this.spec, 'recall');
+    this.deafUntil = at + acceptsAgainAfter(this.spec);
     this.busyUntil = done;
     // A second recall takes the place of one that has not come to its end.
     const number = ++this.recalls;
@@ -190,7 +192,7 @@ export class SimulatedUnit {
   }
 
   private setVariant(at: Micros, variant: number, passed: number): void {
-    const done = Math.max(this.busyUntil, at + millisToMicros(this.spec.profile.times.variant));
+    const done = Math.max(this.busyUntil, at + effectAfter(this.spec, 'variant'));
     this.host.later(done, () => {
       this.become(done, { ...this.state, variant });
       this.fire(done, 'variant', passed);
@@ -198,7 +200,7 @@ export class SimulatedUnit {
   }
 
   private setControl(at: Micros, control: Control, heard: number): void {
-    const done = Math.max(this.busyUntil, at + millisToMicros(this.spec.profile.times.control));
+    const done = Math.max(this.busyUntil, at + effectAfter(this.spec, 'control'));
     this.host.later(done, () => {
       const value = afterControl(control, this.state.controls[control.id], heard);
       const { [control.id]: _, ...others } = this.state.controls;

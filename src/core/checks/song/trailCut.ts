@@ -1,3 +1,4 @@
+import { effectAfter } from '../../rig';
 import { indexShow, microsAt } from '../../show';
 import { formatPosition, millisToMicros } from '../../time';
 import { finding, type Finding } from '../finding';
@@ -21,7 +22,7 @@ export const trailCut: SongCheck = (facts) => {
       for (const { effectId, how } of effects) {
         const effect = unit?.profile.effects.find((e) => e.id === effectId);
         if (!unit || !effect || how !== 'ring') continue;
-        const load = Math.max(AROUND, millisToMicros(unit.profile.times.recall) + AROUND);
+        const load = effectAfter(unit, 'recall') + AROUND;
         const cut = run.dry.trace.some(
           (t) =>
             t.kind === 'tail' &&

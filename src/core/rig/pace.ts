@@ -1,0 +1,42 @@
+import type { Profile } from '../addressing';
+import { millisToMicros, type Micros } from '../time';
+
+/** What a message calls in a unit, as far as that takes time. */
+export type Called = 'recall' | 'variant' | 'control';
+
+/**
+ * How long a unit takes, in microseconds from the arrival of a message's last byte. The only form in which compile,
+ * meaning, simulate and playback know a unit's times; the map keeps milliseconds.
+ */
+export interface Pace extends Readonly<Record<Called, Micros>> {
+  /** From a recall's arrival until the unit takes messages again; it may be shorter or longer than the recall itself. */
+  readonly settle: Micros;
+}
+
+const paces = new WeakMap<Profile, Pace>();
+
+/** The pace of a unit by its profile. Kept: it is asked for at every message. */
+export function paceOf(profile: Profile): Pace {
+  let pace = paces.get(profile);
+  if (!pace) {
+    const { recall, variant, control, settle } = profile.times;
+    pace = {
+      recall: millisToMicros(recall),
+      variant: millisToMicros(variant),
+      control: millisToMicros(control),
+      settle: millisToMicros(settle),
+    };
+    paces.set(profile, pace);
+  }
+  return pace;
+}
+
+/**
+ * Delay from a message's arrival to its audible effect, in microseconds (computations §5.2). What a variant or control
+ * does is heard no sooner than a preset that loads meanwhile: whoever asks takes the later of the two.
+ */
+export const effectAfter = ({ profile }: { readonly profile: Profile }, called: Called): Micros =>
+  paceOf(profile)[called];
+
+/** Delay from a recall's arrival until the unit accepts the next message, in microseconds. */
+export const acceptsAgainAfter = ({ profile }: { readonly profile: Profile }): Micros => paceOf(profile).settle;
