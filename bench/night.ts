@@ -82,8 +82,8 @@ async function openOnPorts(b: Browser, address: string): Promise<void> {
   await b.click('button', "Use this computer's ports");
   await plug(b, 'Grey box');
   await plug(b, 'Foot board');
-  await b.pick(/Rack sends to$/, 'Grey box');
-  await b.pick(/Feet hears$/, 'Foot board');
+  await b.pick(/Rack output$/, 'Grey box');
+  await b.pick(/Feet input$/, 'Foot board');
 }
 
 /** What leaves on a real port, against its time, while the page is busy for a quarter of a second again and again, and while it is hidden. */

@@ -267,9 +267,9 @@ describe('every view passes WCAG A and AA', () => {
 
   it('every part of a map', async () => {
     await b.click('link', 'Map');
-    for (const part of ['Controls', 'Address plan', 'Timing and behaviour', 'Relay rules', 'House numbers']) {
+    for (const part of ['Controls', 'Address plan', 'Timing and behaviour', 'Relay rules', 'Shared control numbers']) {
       await b.click('link', part);
-      await b.find('heading', part === 'House numbers' ? 'House numbers' : 'Quillback');
+      await b.find('heading', part === 'Shared control numbers' ? 'Shared control numbers' : 'Quillback');
       expect(await violations()).toEqual([]);
     }
   });
@@ -282,7 +282,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.type('undertow', Key.ENTER);
     await b.find('button', '9|1|40 Undertow, fails');
     expect(await violations()).toEqual([]);
-    for (const part of ['Frame', 'Sound', 'Lanes']) {
+    for (const part of ['Structure', 'Sound', 'Lanes']) {
       await b.click('radio', part);
       expect(await violations()).toEqual([]);
     }

@@ -99,7 +99,7 @@ describe('a rig of one unit', () => {
     await b.click('button', 'Close');
     await b.fill('textbox', /^A remark at 13/, `wait for the harp${Key.ENTER}`);
     await goTo(b, '2');
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.click('button', /^13\S* remark: wait for the harp$/);
     await b.fill('textbox', 'Remark', `wait for the bell${Key.ENTER}`);
     await b.find('button', /^13\S* remark: wait for the bell$/);

@@ -56,8 +56,8 @@ describe('a new song', () => {
 
 describe('the frame of a song', () => {
   it('refuses a tempo, a metre and a length that cannot be, in place', async () => {
-    await b.click('radio', 'Frame');
-    await b.find('region', 'Frame of the song');
+    await b.click('radio', 'Structure');
+    await b.find('region', 'Song structure');
     await b.press('textbox', 'BPM', all, '500', Key.ENTER);
     await b.says('alert', undefined, 'Expected 20 to 400.');
     await b.press('textbox', 'BPM', all, '120', Key.ENTER);
@@ -70,13 +70,13 @@ describe('the frame of a song', () => {
     await b.find('alert');
     await b.press('textbox', 'Bars', all, '12', Key.ENTER);
     await b.gone('alert');
-    await b.click('button', 'Close the frame');
+    await b.click('button', 'Close song structure');
   });
 
   it('keeps a cue where it is when the song is cut short, and says so', async () => {
     await placeAt(b, '10', 'fog lead');
     await b.find('button', /^10\|1 Fog Lead/);
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.press('textbox', 'Bars', all, '8', Key.ENTER);
     await b.find('button', 'Undo: change the length');
     await b.click('link', /findings?: to the dry run$/);

@@ -120,8 +120,8 @@ describe('without the computer', () => {
     await b.wait(async () => (await text()).includes('No cable leads to Quillback'), 'it is said who is not reached');
     await b.click('button', /^Undo: take a cable out/);
     await b.gone('img', 'fails');
-    await b.click('link', 'The life-boat is on the patch sheet too');
-    await b.says('table', 'Life-boat of Treadle Ten', 'Harrow');
+    await b.click('link', 'Emergency wiring on the patch sheet');
+    await b.says('table', 'Emergency wiring of Treadle Ten', 'Harrow');
   });
 });
 

@@ -26,7 +26,7 @@ export async function openLargest(b: Browser, address: string, folder: string): 
   await b.find('table', 'Ports');
   for (const [port, real] of LARGEST_PORTS) {
     await plug(b, real);
-    await b.pick(new RegExp(`${port} sends to$`), real);
+    await b.pick(new RegExp(`${port} output$`), real);
   }
 }
 

@@ -181,7 +181,7 @@ describe('the demo rig', () => {
     await b.click('link', 'Rig');
     await b.says('list', 'Findings', 'Nothing is wrong');
     await b.click('button', /^Tarn (channel|sent)/);
-    await b.click('button', /The unit listens on$/);
+    await b.click('button', /Unit is set to$/);
     await b.click('option', '9');
     await b.says('list', 'Findings', 'Tarn is sent to on channel 7, but listens on 9');
     await b.says('button', /^Tarn (channel|sent)/, 'sent 7, hears 9');
@@ -294,12 +294,12 @@ describe('the demo rig', () => {
     await b.click('link', 'Map');
   });
 
-  it('changes a house number on every unit, and shows where it is taken', async () => {
-    await b.click('link', 'House numbers');
-    await b.find('table', 'House numbers');
+  it('changes a shared control number on every unit, and shows where it is taken', async () => {
+    await b.click('link', 'Shared control numbers');
+    await b.find('table', 'Shared control numbers');
     await b.press('textbox', 'Number', Key.chord(Key.CONTROL, 'a'), '50', Key.ENTER);
-    await b.says('table', 'House numbers', '50 is taken');
-    await b.click('button', 'Undo: change the house number of Tuner');
+    await b.says('table', 'Shared control numbers', '50 is taken');
+    await b.click('button', 'Undo: change the shared control number of Tuner');
     await fieldSays('textbox', 'Number', '68');
   });
 

@@ -20,7 +20,7 @@ describe('hands on the mix', () => {
     await b.click('button', "Use this computer's ports");
     await b.find('table', 'Ports');
     await plug(b, 'Fader box');
-    await b.pick(/Pads hears$/, 'Fader box');
+    await b.pick(/Pads input$/, 'Fader box');
     await b.click('link', 'Set');
     await b.click('link', 'Mix');
     await b.click('button', 'Learn a fader for Click');

@@ -48,8 +48,8 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', "Use this computer's ports");
     await plug(b, 'Grey box');
     await plug(b, 'Foot board');
-    await b.pick(/Rack sends to$/, 'Grey box');
-    await b.pick(/Feet hears$/, 'Foot board');
+    await b.pick(/Rack output$/, 'Grey box');
+    await b.pick(/Feet input$/, 'Foot board');
     await arrive(b, 'Foot board', 0xbe, 80, 127);
     await b.says('table', "This computer's ports", 'control 80 = 127');
     await still('ports');

@@ -35,9 +35,9 @@ describe("this computer's ports", () => {
     await plug(b, 'Grey box');
     await plug(b, 'Foot board');
     await plug(b, 'Pad box');
-    await b.pick(/Rack sends to$/, 'Grey box');
-    await b.pick(/Feet hears$/, 'Foot board');
-    await b.pick(/Pads hears$/, 'Pad box');
+    await b.pick(/Rack output$/, 'Grey box');
+    await b.pick(/Feet input$/, 'Foot board');
+    await b.pick(/Pads input$/, 'Pad box');
     await b.click('button', 'Send a test note on Rack');
     await b.wait(async () => (await bytesOf('Grey box')).includes('144 60 80'), 'the note leaves');
     await b.wait(async () => (await bytesOf('Grey box')).includes('128 60 64'), 'and ends');
@@ -75,7 +75,7 @@ describe("this computer's ports", () => {
 
   it('may be pulled out while it plays: it is said, and caught up when they are back', async () => {
     await pull(b, 'Grey box');
-    await note(/Rack: the real port is not there/);
+    await note(/Rack: the real port is not connected/);
     await b.wait(async () => (await lampOf(b, 'Harrow')) !== '', 'others go on');
     const before = (await left(b, 'Grey box')).length;
     await plug(b, 'Grey box');
@@ -109,14 +109,14 @@ describe('a clock from outside', () => {
     await b.click('link', 'Slack Tide in Seven');
     await b.find('group', 'Chart of Slack Tide in Seven');
     await goTo(b, '1');
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.click('button', 'More');
     await b.pick(/Follows the clock of$/, 'Pads');
     await part('Rig', 'Ports');
     await b.fill('textbox', 'BPM', `100${Key.ENTER}`);
     await b.pick(/Comes in on$/, 'Pads');
     // What follows is a stand-in's: the real port on it is let go.
-    await b.pick(/Pads hears$/, 'nothing real');
+    await b.pick(/Pads input$/, 'Not connected');
     await b.click('button', 'Start the clock');
     await b.find('button', 'Stop');
     await b.wait(async () => (await bar()) >= 2, 'it goes along');

@@ -15,7 +15,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
   ['/map', 'heading', 'Quillback'],
   ['/map/-/controls', 'button', 'Add a control'],
   ['/map/-/relays', 'heading', 'Quillback'],
-  ['/map/house', 'heading', 'House numbers'],
+  ['/map/house', 'heading', 'Shared control numbers'],
   ['/tones', 'heading', 'Tones'],
   ['/tones/moves', 'heading', 'Moves'],
   ['/chart', 'group', /^Chart of/],

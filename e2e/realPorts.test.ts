@@ -24,9 +24,9 @@ describe("this computer's ports", () => {
     await b.click('button', "Use this computer's ports");
     await b.find('table', 'Ports');
     for (const [port, real] of [
-      ['Rack sends to', 'Grey box'],
-      ['Feet hears', 'Foot board'],
-      ['Pads hears', 'Pad box'],
+      ['Rack output', 'Grey box'],
+      ['Feet input', 'Foot board'],
+      ['Pads input', 'Pad box'],
     ] as const) {
       await plug(b, real);
       await b.pick(new RegExp(`${port}$`), real);
@@ -67,12 +67,12 @@ describe("this computer's ports", () => {
     await part('Rig', 'Ports');
     await plug(b, 'Grey box');
     await b.wait(
-      async () => /\bthere\b/.test(await rowOf('Rack')) && !/not there/.test(await rowOf('Rack')),
+      async () => /(?<![Nn]ot )connected/.test(await rowOf('Rack')) && !/not connected/.test(await rowOf('Rack')),
       'the port is found',
     );
     await plug(b, 'Foot board');
     await plug(b, 'Pad box');
-    await b.wait(async () => !/not there/.test(await rowOf('Feet')), 'and the feet');
+    await b.wait(async () => !/not connected/.test(await rowOf('Feet')), 'and the feet');
   });
 });
 

@@ -59,7 +59,7 @@ describe('a show in which everything goes wrong', () => {
     await b.click('link', 'Dry run');
     await b.find('table', 'Songs of the set');
     const unit = await b.driver.findElement(
-      By.xpath('//li[contains(., "Lost Lamp hangs on no port")]//a[contains(., "to the unit")]'),
+      By.xpath('//li[contains(., "Lost Lamp has no cable from a port")]//a[contains(., "to the unit")]'),
     );
     await unit.click();
     await b.find('region', 'Settings of Lost Lamp');

@@ -18,8 +18,8 @@ describe('a song of forty bars by keyboard alone', () => {
     await b.find('dialog');
     await b.type('Kelp Ladder', Key.TAB, '100', Key.TAB, '7/8', Key.TAB, '40', Key.ENTER);
     await b.find('group', 'Chart of Kelp Ladder');
-    await b.press('radio', 'Frame', Key.ENTER);
-    await b.find('region', 'Frame of the song');
+    await b.press('radio', 'Structure', Key.ENTER);
+    await b.find('region', 'Song structure');
     await b.press('textbox', /^Bar\|beat/, all, '17', Key.ENTER);
     await b.type(Key.ESCAPE);
     await b.press('button', /Metre at bar 17$/, Key.ENTER);
@@ -40,7 +40,7 @@ describe('a song of forty bars by keyboard alone', () => {
   });
 
   it('gets six cues and a sweep', async () => {
-    await b.press('button', 'Close the frame', Key.ENTER);
+    await b.press('button', 'Close song structure', Key.ENTER);
     for (const [bar, name] of [
       ['1', 'harbour cl'],
       ['9', 'ledger rh'],
@@ -109,14 +109,14 @@ describe('a song of forty bars by keyboard alone', () => {
   });
 
   it('moves a section with all that is in it, and takes it back', async () => {
-    await b.press('radio', 'Frame', Key.ENTER);
+    await b.press('radio', 'Structure', Key.ENTER);
     await b.press('textbox', /^Put a section before/, '9');
     await b.press('button', 'Move', Key.ENTER);
     await b.find('button', /^9\|1 Fog Lead/);
     await b.find('button', /^25\|1 Ledger Rhythm/);
     await b.press('button', 'Undo: move Ladder', Key.ENTER);
     await b.find('button', /^25\|1 Fog Lead/);
-    await b.press('button', 'Close the frame', Key.ENTER);
+    await b.press('button', 'Close song structure', Key.ENTER);
   });
 
   it('copies several cues, moves them together, and undoes it', async () => {

@@ -24,7 +24,7 @@ describe('what is heard beside the units', () => {
     await b.find('group', 'Chart of Bell Buoy');
     await b.press('textbox', /^Bar\|beat/, Key.chord(Key.CONTROL, 'a'), '4', Key.ENTER);
     await b.type(Key.ESCAPE);
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.click('button', /Section at bar 4$/);
     await b.find('group', 'Section Section 1');
     await b.click('radio', 'Sound');

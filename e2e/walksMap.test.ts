@@ -193,7 +193,7 @@ describe('walk 9: lights on the same timeline', () => {
     await b.click('link', 'Chart');
     await addSong(b, 'Beacon');
     await goTo(b, '9');
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.click('button', /Section at bar 9$/);
     await b.find('group', 'Section Section 1');
     await placeAt(b, '1', 'dusk');

@@ -99,7 +99,7 @@ describe('walk 18: a technician before doors', () => {
     await b.click('button', "Use this computer's ports");
     await b.find('table', 'Ports');
     await plug(b, 'Grey box');
-    await b.pick(/sends to$/, 'Grey box');
+    await b.pick(/ output$/, 'Grey box');
     await b.click('link', 'Set');
     await b.click('link', 'Tonight');
     await b.pick(/Spindrift tonight$/, 'off');
@@ -110,7 +110,7 @@ describe('walk 18: a technician before doors', () => {
     await b.click('button', 'Play First now');
     await b.wait(async () => (await left(b, 'Grey box')).length > 0, 'its opening leaves');
     await pull(b, 'Grey box');
-    await b.says('status', 'Note', /the real port is not there/);
+    await b.says('status', 'Note', /the real port is not connected/);
     const before = (await left(b, 'Grey box')).length;
     await plug(b, 'Grey box');
     await b.says('status', 'Note', /the real port is back/);

@@ -30,7 +30,7 @@ describe('walk 10: a band on one recording', () => {
     await b.click('link', 'Chart');
     await addSong(b, 'Ebb Choir', '97', '8');
     await goTo(b, '5');
-    await b.click('radio', 'Frame');
+    await b.click('radio', 'Structure');
     await b.click('button', /Section at bar 5$/);
     await b.find('group', 'Section Section 1');
     await b.fill('textbox', 'Section', `Chorus${Key.ENTER}`);
@@ -139,7 +139,7 @@ describe('walk 13: hands on faders', () => {
     await b.click('button', "Use this computer's ports");
     await b.find('table', 'Ports');
     await plug(b, 'Fader box');
-    await b.pick(/hears$/, 'Fader box');
+    await b.pick(/ input$/, 'Fader box');
     await b.click('link', 'Chart');
     await addSong(b, 'Hands', '120', '8');
     await b.click('link', 'Set');

@@ -92,8 +92,8 @@ describe('units that take the tempo', () => {
 describe('printed numbers', () => {
   it('begin again where the score says so, and the song keeps its places', async () => {
     await goTo(b, '9');
-    await b.click('radio', 'Frame');
-    await b.find('region', 'Frame of the song');
+    await b.click('radio', 'Structure');
+    await b.find('region', 'Song structure');
     await b.click('button', 'Renumber from bar 9');
     await b.press('textbox', 'Bar 9 is printed as', all, '101', Key.ENTER);
     const numbers = (): Promise<string> =>
@@ -103,7 +103,7 @@ describe('printed numbers', () => {
     await b.find('button', /^(9|101)\|1 Ledger Rhythm/);
     await b.click('button', /^Let bar \d+ count on$/);
     await b.wait(async () => !(await numbers()).includes('101'), 'it counts on again');
-    await b.click('button', 'Close the frame');
+    await b.click('button', 'Close song structure');
   });
 });
 

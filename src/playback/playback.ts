@@ -387,7 +387,8 @@ export class Playback {
     const { session, sends, events } = step(this.session, input, this.sender.moment(now));
     const stands = session.transport.kind !== 'playing';
     // What stands is told of when it comes to stand elsewhere, also where nothing has to be sent for that.
-    if (session.transport.kind !== this.session.transport.kind || (stands && session !== this.session)) this.dirty = true;
+    if (session.transport.kind !== this.session.transport.kind || (stands && session !== this.session))
+      this.dirty = true;
     this.session = session;
     const sent = sends.map((e) => this.sender.send(e, now));
     if (events.length > 0) this.happened(events);

@@ -24,9 +24,9 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { unit: 'Tarn', other: 'Harrow', control: 'Locate' },
     'Tarn also obeys the system exclusive message of Harrow: Locate has the same one on the same cable.',
   ],
-  'rig.no-port': [{ unit: 'Tarn' }, 'Tarn hangs on no port, so nothing reaches it.'],
-  'rig.port-off': [{ unit: 'Tarn', port: 'Board' }, 'Tarn hangs on Board, which is switched off.', 'Switch Board on'],
-  'rig.port-unused': [{ port: 'Board' }, 'Nothing hangs on Board, but it is switched on.', 'Switch Board off'],
+  'rig.no-port': [{ unit: 'Tarn' }, 'Tarn has no cable from a port, so nothing reaches it.'],
+  'rig.port-off': [{ unit: 'Tarn', port: 'Board' }, 'Tarn is on Board, which is switched off.', 'Switch Board on'],
+  'rig.port-unused': [{ port: 'Board' }, 'No cable is in Board, but it is switched on.', 'Switch Board off'],
   'rig.socket-shared': [
     { socket: 'Board', units: ['Tarn', 'Harrow'] },
     'Board is one 5-pin socket, but 2 cables leave it (Tarn and Harrow). Chain the units by thru, use another port, or set "Splitter" there if one is.',
@@ -58,7 +58,7 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   ],
   'map.house-differs': [
     { unit: 'Tarn', control: 'Hold', number: 75, house: 80, name: 'Freeze' },
-    'Hold of Tarn is on control 75; the house number of Freeze is 80.',
+    'Hold of Tarn is on control 75; the shared control number of Freeze is 80.',
     'Put it on 80',
   ],
   'map.generic-name': [
@@ -250,7 +250,7 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   ],
   'feet.boat-shared': [
     { controller: 'Treadle Ten', unit: 'Tarn', other: 'Harrow', channel: 6 },
-    'When the computer is gone, Tarn hangs on one cable with Harrow and hears what is sent to it on channel 6.',
+    'When the computer is gone, Tarn shares a cable with Harrow and hears what is sent to it on channel 6.',
   ],
   'feet.passed-on': [
     { controller: 'Treadle Ten', port: 'Feet' },
@@ -324,7 +324,7 @@ describe('a finding', () => {
       'Fog Bell has no opening: Tarn is left as the song before left it.',
     );
     expect(findingSentenceInSong(of('rig.no-port', { unit: 'Tarn' }))).toBe(
-      'Tarn hangs on no port, so nothing reaches it.',
+      'Tarn has no cable from a port, so nothing reaches it.',
     );
   });
 

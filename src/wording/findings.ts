@@ -76,9 +76,9 @@ const SENTENCES: Words<string> = {
     `${d.unit} also hears what is sent to ${d.other} on channel ${d.channel}: they hang on one cable.`,
   'rig.exclusive-shared': (d) =>
     `${d.unit} also obeys the system exclusive message of ${d.other}: ${d.control} has the same one on the same cable.`,
-  'rig.no-port': (d) => `${d.unit} hangs on no port, so nothing reaches it.`,
-  'rig.port-off': (d) => `${d.unit} hangs on ${d.port}, which is switched off.`,
-  'rig.port-unused': (d) => `Nothing hangs on ${d.port}, but it is switched on.`,
+  'rig.no-port': (d) => `${d.unit} has no cable from a port, so nothing reaches it.`,
+  'rig.port-off': (d) => `${d.unit} is on ${d.port}, which is switched off.`,
+  'rig.port-unused': (d) => `No cable is in ${d.port}, but it is switched on.`,
   'rig.socket-shared': (d) =>
     `${d.socket} is one 5-pin socket, but ${d.units.length} cables leave it (${list(d.units)}). Chain the units by thru, use another port, or set "Splitter" there if one is.`,
   'rig.loop': (d) => `A message can go round and round: ${circle(d.way)}.`,
@@ -88,7 +88,7 @@ const SENTENCES: Words<string> = {
   'map.reserved-number': (d) =>
     `${d.control} of ${d.unit} is on control ${d.number}, which has a fixed meaning in MIDI.`,
   'map.house-differs': (d) =>
-    `${d.control} of ${d.unit} is on control ${d.number}; the house number of ${d.name} is ${d.house}.`,
+    `${d.control} of ${d.unit} is on control ${d.number}; the shared control number of ${d.name} is ${d.house}.`,
   'map.generic-name': (d) =>
     d.number === d.named
       ? `"${d.control}" is MIDI's general name of control ${d.named}, not what ${d.unit} does with it. Give it the unit's own name.`
@@ -189,7 +189,7 @@ const SENTENCES: Words<string> = {
   'feet.boat-unreached': (d) =>
     `Switches of ${d.controller} call ${d.unit}, but no cable leads there when the computer is gone.`,
   'feet.boat-shared': (d) =>
-    `When the computer is gone, ${d.unit} hangs on one cable with ${d.other} and hears what is sent to it on channel ${d.channel}.`,
+    `When the computer is gone, ${d.unit} shares a cable with ${d.other} and hears what is sent to it on channel ${d.channel}.`,
   'feet.passed-on': (d) =>
     `${d.port} passes on what ${d.controller} sends, and the computer does the same once more: units get it twice.`,
   'feet.call-taken': (d) =>

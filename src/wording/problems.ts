@@ -110,7 +110,7 @@ const SENTENCES: Sentences = {
   'smf.too-long': (d) => `The file runs to ${d.bars} bars; a song holds up to ${d.limit}.`,
   'smf.too-many': (d) => `The file holds more than ${d.limit} events.`,
   'smf.metre-moved': (d) =>
-    `A metre change inside a bar was moved to the start of bar ${d.bar}; messages stay where they are.`,
+    `A metre change inside a bar was moved to the start of bar ${d.bar}; messages keep their places.`,
   'smf.marker-moved': (d) => `The marker "${d.name}" stands inside bar ${d.bar}; its section starts with the bar.`,
   'smf.ports-assumed': (d) =>
     `The file does not say which cables it was made for: ${n(d.ports, 'port is', 'ports are')} taken as USB. Set the cable on the rig to have its time counted.`,
@@ -206,7 +206,7 @@ const SENTENCES: Sentences = {
   'part.no-place': (d) =>
     `${d.unit} has another preset where ${d.name || 'a preset without a name'} was. Its tones keep it by name: put it into the preset list, or choose another in the tones.`,
 
-  'compile.no-port': (d) => `${d.unit} hangs on no port, so nothing can be sent to it. Connect it on the rig.`,
+  'compile.no-port': (d) => `${d.unit} has no cable from a port, so nothing can be sent to it. Connect it on the rig.`,
   'compile.port-off': (d) => `${d.port} is switched off, so nothing is sent to ${d.unit}.`,
 
   'position.form': (d) => `"${d.text}" is not a place in a song. Write bar|beat, as in 17|3 or 17|3.5.`,

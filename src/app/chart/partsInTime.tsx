@@ -68,7 +68,7 @@ export function partsInTime(props: ChartLineProps, shape: LineShape): readonly R
         $size={text.name}
         style={{ left: bar.x, maxWidth: headRoom(line, props.tempos, bar) }}
       >
-        <button type="button" title="To the frame of the song" onClick={props.onFrame}>
+        <button type="button" title="To the song structure" onClick={props.onFrame}>
           {bar.section?.name}
           {tempo && <small>{tempoWords(tempo)}</small>}
         </button>

@@ -52,14 +52,14 @@ const Rail = styled.nav`
 `;
 
 interface Props {
-  /** The unit whose map is open; null for the house numbers of all. */
+  /** The unit whose map is open; null for the shared control numbers of all. */
   readonly current: string | null;
   /** Part of the map that the links lead to. */
   readonly part: string;
   readonly onAdded: (unitId: string) => void;
 }
 
-/** The units down the side of the map, the house numbers of all, and the way to one more. */
+/** The units down the side of the map, the shared control numbers of all, and the way to one more. */
 export function UnitRail({ current, part, onAdded }: Props) {
   const show = useShow();
   const base = `/show/${show.id}/map`;
@@ -77,7 +77,7 @@ export function UnitRail({ current, part, onAdded }: Props) {
       ))}
       <Link to={`${base}/house`} style={{ marginTop: 8 }} aria-current={current === null ? 'page' : undefined}>
         <Hash size={20} aria-hidden />
-        House numbers
+        Shared control numbers
       </Link>
       <AddUnit onAdded={onAdded} />
     </Rail>

@@ -87,14 +87,14 @@ export function HouseScreen() {
   const units = show.units.filter((u) => u.profile.controls.some(renumberable));
   const add = (): void => {
     const house = { id: newId(), name: freeHouseName(show.house), number: freeHouseNumber(show.house) };
-    perform(addHouseNumber(show, house), `add the house number ${house.number}`);
+    perform(addHouseNumber(show, house), `add the shared control number ${house.number}`);
   };
   return (
     <Frame>
       <UnitRail current={null} part="" onAdded={(id) => void navigate(`/show/${show.id}/map/${id}`)} />
       <Page>
         <header>
-          <h1>House numbers</h1>
+          <h1>Shared control numbers</h1>
           <Soft>
             One function has one control number on every unit where it can be chosen. Change it here, and it changes
             everywhere.
@@ -102,12 +102,12 @@ export function HouseScreen() {
         </header>
         {show.house.length === 0 ? (
           <div>
-            <MainButton onPress={add}>Add the first house number</MainButton>
+            <MainButton onPress={add}>Add the first shared control number</MainButton>
           </div>
         ) : (
           <>
             <div style={{ overflowX: 'auto' }}>
-              <Sheet aria-label="House numbers">
+              <Sheet aria-label="Shared control numbers">
                 <thead>
                   <tr>
                     <th scope="col">Function</th>
@@ -134,7 +134,7 @@ export function HouseScreen() {
             </div>
             <div>
               <Button onPress={add} isDisabled={show.house.length >= 128}>
-                <Plus size={15} aria-hidden /> Add a house number
+                <Plus size={15} aria-hidden /> Add a shared control number
               </Button>
             </div>
           </>
@@ -152,7 +152,7 @@ function HouseRow({ house, units }: { readonly house: HouseNumber; readonly unit
   const set = (part: Partial<HouseNumber>, expected: string): string | null => {
     const edit = setHouseNumber(show, house.id, { ...house, ...part });
     if (!edit) return expected;
-    perform(edit, `change the house number of ${house.name}`);
+    perform(edit, `change the shared control number of ${house.name}`);
     return null;
   };
   return (
@@ -175,8 +175,10 @@ function HouseRow({ house, units }: { readonly house: HouseNumber; readonly unit
       ))}
       <td>
         <SignButton
-          aria-label={`Remove the house number of ${house.name}`}
-          onPress={() => perform(removeHouseNumber(show, house.id), `remove the house number of ${house.name}`)}
+          aria-label={`Remove the shared control number of ${house.name}`}
+          onPress={() =>
+            perform(removeHouseNumber(show, house.id), `remove the shared control number of ${house.name}`)
+          }
         >
           <Trash2 size={16} />
         </SignButton>
@@ -192,7 +194,7 @@ const twoOrOther = (f: Finding): string =>
       ? `is on ${f.data.number}`
       : '';
 
-/** Which control of a unit follows a house number, and whether its number is free there. */
+/** Which control of a unit follows a shared control number, and whether its number is free there. */
 function HouseCell({ house, unit }: { readonly house: HouseNumber; readonly unit: Unit }) {
   const show = useShow();
   const { profile } = unit;

@@ -142,7 +142,7 @@ describe('ports of this computer', () => {
     await settle();
     expect(usePorts.getState().access.kind).toBe('refused');
     expect(of('port')).toEqual([['port', 'rack', false]]);
-    expect(said).toEqual(['Rack: the real port is not there. Its units are not sent anything until it is back.']);
+    expect(said).toEqual(['Rack: the real port is not connected. Its units are not sent anything until it is back.']);
   });
 });
 

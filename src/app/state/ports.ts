@@ -199,7 +199,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       const twin = hasTwin(id)
         ? ' Another port of the same name is there: choose it under Ports if it is the one.'
         : '';
-      say(`${portName(id)}: the real port is not there. ${rest}${twin}`);
+      say(`${portName(id)}: the real port is not connected. ${rest}${twin}`);
     }
     for (const id of before) {
       if (lost.includes(id) || !store.getState().uses[id]) continue;

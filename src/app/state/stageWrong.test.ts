@@ -10,7 +10,7 @@ describe('what is wrong on stage', () => {
   it('is first what is gone now, then what will not land', () => {
     const late = { count: 2, millis: 2700 };
     expect(wrong('cracked', { lost: ['rack', 'lamps'], refusing: ['harp'], late })).toBe(
-      'Rack, Lamps: the real port is not there.',
+      'Rack, Lamps: the real port is not connected.',
     );
     expect(wrong('cracked', { refusing: ['harp'], late })).toBe('Harp side: the real port takes no messages.');
     expect(wrong('lit', { late, sound: 'No sound.' })).toBe(

@@ -16,7 +16,7 @@ export function stageWrong(show: Show, mark: Lantern, { lost, refusing, late, so
       .filter((p) => ids.includes(p.id))
       .map((p) => p.name)
       .join(', ');
-  if (names(lost) !== '') return `${names(lost)}: the real port is not there.`;
+  if (names(lost) !== '') return `${names(lost)}: the real port is not connected.`;
   if (names(refusing) !== '') return `${names(refusing)}: the real port takes no messages.`;
   if (late) return lateWords(late);
   if (sound !== null) return sound;

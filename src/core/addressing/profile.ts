@@ -16,7 +16,7 @@ export const controlSchema = z.strictObject({
   rest: z.number().nullable(),
   /** Names of a list's options in order; those without one are shown by number. */
   options: z.array(z.string().max(60)).max(128),
-  /** The house number that this control follows, where its number can be chosen on the unit; else null. */
+  /** The shared control number that this control follows, where its number can be chosen on the unit; else null. */
   houseId: idSchema.nullable(),
 });
 

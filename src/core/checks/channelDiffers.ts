@@ -1,7 +1,7 @@
 import { setUnitField } from '../show';
 import { finding, type Check } from './finding';
 
-/** The map sends on one channel, the unit listens on another: nothing happens, silently. */
+/** We send on one channel, the unit listens on another: nothing happens, silently. */
 export const channelDiffers: Check = (show) =>
   show.units.flatMap((unit) => {
     const { channel, listens } = unit;

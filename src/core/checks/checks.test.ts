@@ -58,7 +58,7 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
     })(),
     'also obeys the system exclusive message of',
   ],
-  ['rig.no-port', withUnit('tarn', () => ({ input: null })), 'Tarn hangs on no port, so nothing reaches it.'],
+  ['rig.no-port', withUnit('tarn', () => ({ input: null })), 'Tarn has no cable from a port, so nothing reaches it.'],
   [
     'rig.port-off',
     { ...show, ports: show.ports.map((p) => (p.id === firstPort ? { ...p, active: false } : p)) },
@@ -67,7 +67,7 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
   [
     'rig.port-unused',
     { ...show, ports: [...show.ports, newPort('p9', 'Spare port', 'din')] },
-    'Nothing hangs on Spare port',
+    'No cable is in Spare port',
   ],
   [
     'rig.loop',
@@ -102,7 +102,7 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
   [
     'map.house-differs',
     withControls('quillback', (c) => c.map((x) => (x.houseId === 'house-tuner' ? { ...x, encoding: onOff(12) } : x))),
-    'is on control 12; the house number of Tuner is 68.',
+    'is on control 12; the shared control number of Tuner is 68.',
   ],
   [
     'map.generic-name',

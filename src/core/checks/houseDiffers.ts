@@ -2,7 +2,7 @@ import { encodingClaims } from '../addressing';
 import { changeProfile, renumbered, withControl } from '../show';
 import { finding, type Check } from './finding';
 
-/** A control that follows a house number, but has another. */
+/** A control that follows a shared control number, but has another. */
 export const houseDiffers: Check = (show) => {
   const house = new Map(show.house.map((h) => [h.id, h]));
   return show.units.flatMap((unit) =>

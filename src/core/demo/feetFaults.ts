@@ -183,7 +183,7 @@ export const FEET_FAULTS: readonly Fault[] = [
   },
   {
     code: 'feet.boat-unreached',
-    about: 'A life-boat that leaves the lights on the pier.',
+    about: 'Emergency wiring that leaves the lights on the pier.',
     into: (show) => {
       const boat = [{ id: 'harrow', from: 'dry-treadle' }];
       return another('dry-treadle', 'Dry Treadle', lesser({}), [press('switch-1', lead)], { boat })(show);
@@ -191,7 +191,7 @@ export const FEET_FAULTS: readonly Fault[] = [
   },
   {
     code: 'feet.boat-shared',
-    about: 'Two units with one channel that hang on one cable only in the life-boat.',
+    about: 'Two units with one channel that hang on one cable only in the emergency wiring.',
     into: (show) => {
       const twin = newUnit('pier-tarn', 'Pier Tarn', 'PT', unitOf(show, 'tarn').profile, {
         channel: 6,

@@ -24,7 +24,7 @@ export const house = [
   { id: 'house-tap', name: 'Tap tempo', number: 93 },
 ] as const;
 
-/** The same profile with some of its controls on house numbers. */
+/** The same profile with some of its controls on shared control numbers. */
 function onHouse(profile: Profile, ids: Readonly<Record<string, (typeof house)[number]['id']>>): Profile {
   const controls = profile.controls.map((control): Control => {
     const houseId = ids[control.id];

@@ -11,7 +11,7 @@ const wired = new WeakMap<Show['units'], Map<string, Wired>>();
 const boats = new WeakMap<Show, Map<string, Show>>();
 
 /**
- * The show as it is wired when the computer is gone: a controller feeds the units that the life-boat wiring plugs in
+ * The show as it is wired when the computer is gone: a controller feeds the units that the emergency wiring plugs in
  * behind it, over one 5-pin cable after the other. Cables between units stay, but where another is plugged in;
  * what hung on the computer's ports hangs on nothing.
  */

@@ -266,7 +266,7 @@ describe('the computer', () => {
     expect(heardSwitch(show, 'none')).toBeUndefined();
   });
 
-  it('takes a pedal for the control that it moves, and hears nothing of a controller that hangs on no port', () => {
+  it('takes a pedal for the control that it moves, and hears nothing of a controller that has no cable from a port', () => {
     const pedal = pageReactions(show).find((r) => r.id.includes('pedal'))!;
     expect(pedal.does).toMatchObject({ kind: 'control', unitId: 'thistle', controlId: 'feedback' });
     expect(pedal.hears).toMatchObject({ portId: 'feet', kind: 'control', channel: 8 });
@@ -276,7 +276,7 @@ describe('the computer', () => {
   });
 });
 
-describe('the life-boat', () => {
+describe('the emergency wiring', () => {
   it('hangs units behind the controller as they are plugged in, and cuts what the computer fed', () => {
     const boat = boatShow(show, 'treadle');
     const input = (id: string) => indexShow(boat).units.get(id)!.input;

@@ -277,7 +277,7 @@ class SwitchMaker {
         this.wrong.push({ what: 'unheard', doing });
       }
     }
-    // Where no cable is planned at all there is no life-boat to be wrong.
+    // Where no cable is planned at all there is no emergency wiring to be wrong.
     if (unreached.size > 0 && this.feet.boat.length > 0) this.wrong.push({ what: 'unreached', units: [...unreached] });
     if (unknown.length > 0) this.wrong.push({ what: 'unknown', controls: unknown });
   }

@@ -130,7 +130,7 @@ function exportTable(show: Show, kind: TableKind, id: string): ExportedFile {
       return table(`${show.title} tones`, writeToneTable(show), []);
     case 'controls': {
       const unit = unitOf(show, id);
-      return table(`${unit.name} controls`, writeControlTable(unit), ['house numbers', 'variants', 'effects']);
+      return table(`${unit.name} controls`, writeControlTable(unit), ['shared control numbers', 'variants', 'effects']);
     }
     case 'presets': {
       const unit = unitOf(show, id);

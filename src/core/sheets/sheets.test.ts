@@ -80,7 +80,7 @@ describe('sheets of paper', () => {
     expect((chart.parts[1] as SheetTable).rows[2]).toEqual(['3', 'Bite', 'B0 55 02']);
   });
 
-  it('have every cable, with spares, and those of the life-boat', () => {
+  it('have every cable, with spares, and those of the emergency wiring', () => {
     const [cables, boat] = tables('patch');
     expect(cables!.rows.flat()).toContain('The grey cable in the lid');
     expect(boat!.name).toContain('Treadle Ten instead');

@@ -14,7 +14,7 @@ describe('what is free', () => {
     expect(freeControlNumber(testUnit('u', 1, { ...modelerProfile, variants: null, controls: all }))).toBe(20);
   });
 
-  it('is the first house number and name that the house has not', () => {
+  it('is the first shared control number and name that the house has not', () => {
     const house = [{ id: 'a', name: 'Function 2', number: 20 }];
     expect(freeHouseNumber(house)).toBe(21);
     expect(freeHouseName(house)).toBe('Function 3');

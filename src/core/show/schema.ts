@@ -398,7 +398,7 @@ export const setSchema = z.strictObject({
   /** Whether the change after a song's last goes on to the next song; else it never leaves the song. */
   runsOn: z.boolean(),
   entries: z.array(setEntrySchema).max(LIMITS.songs),
-  /** Players who are not there: their parts are let into the backing. */
+  /** Players who are not there: their parts are added to the backing. */
   missing: z.array(id).max(LIMITS.players),
   /** Units that are off for the night, or replaced by a spare with a channel, and perhaps firmware, of its own. */
   tonight: z

@@ -67,7 +67,7 @@ export function soundLine(song: Song, at: Ticks, missing: Missing = NOBODY): Sou
   return { sounds, start: Math.min(place, sounds[0]?.at ?? place), place };
 }
 
-/** Players whose parts are let into the backing. */
+/** Players whose parts are added to the backing. */
 export type Missing = ReadonlySet<string>;
 const NOBODY: Missing = new Set();
 

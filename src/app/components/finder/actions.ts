@@ -38,7 +38,7 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
     ['Learn', 'listen controller midi'],
     ['Teach', 'send repeatedly'],
   ]),
-  ...of('House numbers', 'map/house', [['Add a house number', 'same control number everywhere']]),
+  ...of('Shared control numbers', 'map/house', [['Add a shared control number', 'same control number everywhere']]),
   ...of('Tones', 'tones', [
     ['New tone', 'sound add'],
     ['Capture the rig', 'tone from what is on'],
@@ -65,7 +65,7 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
     ['Export name document', 'midnam patch names'],
   ]),
   ...of('Import', 'files/import', [['Choose a file', 'open part show midi csv table']]),
-  ...of('Versions and storage', 'files/versions', [['Keep the show as it is now', 'version state snapshot backup']]),
+  ...of('Versions and storage', 'files/versions', [['Save a version', 'version state snapshot backup']]),
 ];
 
 /** Parts of views that have an address of their own, besides the views themselves. */
@@ -79,13 +79,13 @@ export const PLACES: readonly (readonly [name: string, path: string, also?: stri
   ['Map: Address plan', 'map/-/plan', 'labels banks programs'],
   ['Map: Timing and behaviour', 'map/-/unit', 'recall settle firmware'],
   ['Map: Relay rules', 'map/-/relays', 'stored states'],
-  ['Map: House numbers', 'map/house'],
+  ['Map: Shared control numbers', 'map/house'],
   ['Tones: Moves', 'tones/moves'],
   ['Set: Mix', 'set/mix', 'levels outputs ears'],
   ['Set: Tonight', 'set/tonight', 'missing spare off'],
   ['Set: Screens', 'set/screens', 'share tablet stand-in'],
   ['Feet: Proposal', 'feet/-/proposal'],
-  ['Feet: Without computer', 'feet/-/without', 'life-boat fall-back'],
+  ['Feet: Without computer', 'feet/-/without', 'emergency wiring without computer'],
   ['Feet: Transfer', 'feet/-/transfer', 'dump exclusive'],
   ['Feet: Labels', 'feet/-/labels', 'strips'],
   ['Feet: Controller', 'feet/-/controller'],

@@ -58,7 +58,7 @@ const Scroll = styled.div`
 
 const PARTS = [
   { id: 'here', name: 'Here' },
-  { id: 'frame', name: 'Frame' },
+  { id: 'frame', name: 'Structure' },
   { id: 'sound', name: 'Sound' },
   { id: 'lanes', name: 'Lanes' },
 ] as const;

@@ -41,10 +41,10 @@ export function FramePanel({ show, song, at, onClose }: Props) {
   const { bars } = songTime(song);
   const here = barOfTick(bars, at);
   return (
-    <Panel aria-label="Frame of the song">
+    <Panel aria-label="Song structure">
       <h2>
-        Frame of the song
-        <SignButton aria-label="Close the frame" onPress={onClose}>
+        Song structure
+        <SignButton aria-label="Close song structure" onPress={onClose}>
           <X size={17} />
         </SignButton>
       </h2>

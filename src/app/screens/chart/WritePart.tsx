@@ -138,7 +138,7 @@ export function WritePart({ show, song, snapTo }: Props) {
           </Keys>
           <More place="write">
             <DraftField
-              label="The hand is late by (ms)"
+              label="Subtract my reaction time (ms)"
               value={String(reaction)}
               numeric
               commit={(text) => {

@@ -66,7 +66,7 @@ export function SongRun({ song }: { readonly song: Song }) {
               ? 'The song changes nothing yet.'
               : wrong === 0
                 ? `All ${changes} changes land on their beat.`
-                : `${wrong} of ${changes} changes ${wrong === 1 ? 'does' : 'do'} not land on their beat.`}
+                : `${wrong} of ${changes} changes ${wrong === 1 ? 'misses its' : 'miss their'} beat.`}
           </p>
           <FindingList findings={run.findings} well="No findings." inSong />
         </section>

@@ -63,7 +63,7 @@ export function BoatPart({ unit }: { readonly unit: Unit }) {
           Songs by foot on paper
         </Link>
         <Link to={`/show/${show.id}/rig/patch`} style={{ lineHeight: '34px' }}>
-          The life-boat is on the patch sheet too
+          Emergency wiring on the patch sheet
         </Link>
       </Tools>
       <Wiring unit={unit} />
@@ -85,8 +85,8 @@ function Wiring({ unit }: { readonly unit: Unit }) {
       label,
     );
   return (
-    <section style={{ display: 'grid', gap: 10 }} aria-label="Life-boat wiring">
-      <SmallHead>Life-boat wiring</SmallHead>
+    <section style={{ display: 'grid', gap: 10 }} aria-label="Emergency wiring">
+      <SmallHead>Emergency wiring</SmallHead>
       <Soft style={{ fontSize: 14 }}>
         When the computer is gone, plug these cables: the controller’s out into the first unit, from its thru into the
         next. Cables between units that are not named here stay.
@@ -101,7 +101,7 @@ function Wiring({ unit }: { readonly unit: Unit }) {
               hideLabel
               value={plug.from}
               choices={[unit, ...units.filter((u) => u.id !== plug.id)]}
-              onPick={(from) => set(boat.with(i, { ...plug, from }), 'change the life-boat wiring')}
+              onPick={(from) => set(boat.with(i, { ...plug, from }), 'change the emergency wiring')}
             />
             <Arrow>{plug.from === unit.id ? 'out → in of' : 'thru → in of'}</Arrow>
             <Pick
@@ -109,11 +109,11 @@ function Wiring({ unit }: { readonly unit: Unit }) {
               hideLabel
               value={plug.id}
               choices={units.filter((u) => u.id === plug.id || !plugged.has(u.id))}
-              onPick={(id) => set(boat.with(i, { ...plug, id }), 'change the life-boat wiring')}
+              onPick={(id) => set(boat.with(i, { ...plug, id }), 'change the emergency wiring')}
             />
             <SignButton
               aria-label={`Take cable ${i + 1} away`}
-              onPress={() => set(boat.toSpliced(i, 1), 'take a cable out of the life-boat')}
+              onPress={() => set(boat.toSpliced(i, 1), 'remove a cable from the emergency wiring')}
             >
               <Trash2 size={16} aria-hidden />
             </SignButton>
@@ -124,7 +124,7 @@ function Wiring({ unit }: { readonly unit: Unit }) {
         <Button
           isDisabled={free.length === 0}
           onPress={() =>
-            set([...boat, { id: free[0]!.id, from: boat.at(-1)?.id ?? unit.id }], 'add a cable to the life-boat')
+            set([...boat, { id: free[0]!.id, from: boat.at(-1)?.id ?? unit.id }], 'add a cable to the emergency wiring')
           }
         >
           <Plus size={15} aria-hidden /> Add a cable

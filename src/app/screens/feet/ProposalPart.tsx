@@ -65,16 +65,14 @@ export function ProposalPart({ unit }: { readonly unit: Unit }) {
   const [found, setFound] = useState<{
     readonly show: Show;
     readonly proposal: Proposal;
-    readonly millis: number;
   } | null>(null);
   const [busy, setBusy] = useState(false);
   const songs = songsOfSet(show);
   const ask = async (): Promise<void> => {
     setBusy(true);
-    const start = performance.now();
     try {
       const proposal = await proposePages(unit.id);
-      if (proposal) setFound({ show, proposal, millis: performance.now() - start });
+      if (proposal) setFound({ show, proposal });
     } catch {
       say('The proposal could not be worked out. Reload the page: nothing that was typed is lost.');
     }
@@ -114,31 +112,23 @@ export function ProposalPart({ unit }: { readonly unit: Unit }) {
             </p>
             <p>
               What stands on every page, what is <Pin size={14} aria-label="pinned" /> pinned, and switches that do
-              something else than call a tone stay where they are. Nothing changes before you take it over, and one undo
+              something else than call a tone keep their places. Nothing changes before you take it over, and one undo
               takes it back.
             </p>
           </div>
         )
       )}
       {found && !fresh && <Say $wrong>The show has changed since: propose again.</Say>}
-      {found && fresh && <Result unit={unit} proposal={found.proposal} millis={found.millis} />}
+      {found && fresh && <Result unit={unit} proposal={found.proposal} />}
     </Stack>
   );
 }
 
-function Result({
-  unit,
-  proposal,
-  millis,
-}: {
-  readonly unit: Unit;
-  readonly proposal: Proposal;
-  readonly millis: number;
-}) {
+function Result({ unit, proposal }: { readonly unit: Unit; readonly proposal: Proposal }) {
   const show = useShow();
   const { tones, songs } = indexShow(show);
   const controller = unit.profile.controller!;
-  const { pages, moves, stay, left, cost, core } = proposal;
+  const { pages, moves, stay, left, core } = proposal;
   const toneName = (id: string): string => tones.get(id)?.name ?? '';
   const switchName = (id: string): string => unit.profile.senders.find((s) => s.id === id)?.name ?? id;
   const columns = Math.max(...controller.switches.map((s) => s.column)) + 1;
@@ -153,9 +143,8 @@ function Result({
     <>
       <Say role="status" $wrong={left.length > 0}>
         {pages.length} pages; {moves.length === 0 ? 'nothing moves' : `${moves.length} tones move or are new`}, {stay}{' '}
-        stay where they are.{' '}
+        {stay === 1 ? 'stays' : 'stay'}.{' '}
         {left.length > 0 && `${left.length} tones have no room: ${left.map((l) => toneName(l.toneId)).join(', ')}. `}
-        Cost {(cost.core + cost.rest).toLocaleString('en')}, found in {millis.toFixed(0)} ms.
       </Say>
       {core.length > 0 && (
         <Soft style={{ fontSize: 14 }}>In one place on every page: {core.map(toneName).join(', ')}.</Soft>

@@ -22,7 +22,7 @@ const TABLE_NAMES: Readonly<Record<TableKind, string>> = {
 
 const MODES: readonly Choice[] = [
   { id: 'written', name: 'As written: all on its beat' },
-  { id: 'sent', name: 'As sent: with its lead' },
+  { id: 'sent', name: 'With early sends' },
 ];
 const PER: readonly Choice[] = [
   { id: 'all', name: 'One for all units' },

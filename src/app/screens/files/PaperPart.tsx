@@ -67,7 +67,7 @@ const NONE: Readonly<Record<SheetKind, string>> = {
   cues: 'The set has no song yet: each song of the set has a cue sheet.',
   numbers: 'No unit has presets or controls yet.',
   strips: 'No foot controller has a page yet.',
-  fallback: 'No foot controller has pages and a life-boat wiring yet.',
+  fallback: 'No foot controller has pages and a emergency wiring yet.',
   stored: 'No relay rule calls a stored state yet.',
 };
 

@@ -45,7 +45,7 @@ export function Preview({ read, from, onDone, children }: Props) {
             </p>
           ) : (
             <Differences aria-label="What changes">
-              {found.length === 0 && <li>Settings of the show, such as core tones or house numbers.</li>}
+              {found.length === 0 && <li>Settings of the show, such as core tones or shared control numbers.</li>}
               {found.map((d, i) => (
                 <li key={i}>{showDifferenceWords(d)}</li>
               ))}

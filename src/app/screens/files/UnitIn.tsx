@@ -53,7 +53,7 @@ function withUnit(show: Show, { unit, house }: UnitFile, into: string): Read<Sho
     });
     return { value: applyEdit(show, addUnit(show, own, null, house)), problems: [] };
   }
-  // House numbers of another show mean nothing here.
+  // Shared control numbers of another show mean nothing here.
   const profile = { ...unit.profile, controls: unit.profile.controls.map((c) => ({ ...c, houseId: null })) };
   const change = takeMap(show, { ...unit, profile, versions: [] }, into, true, newId);
   if (!change.ok) return { value: undefined, problems: change.problems };

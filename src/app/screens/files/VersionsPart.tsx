@@ -56,7 +56,7 @@ export function VersionsPart() {
             <Label>Name of the state</Label>
             <Input placeholder="After the rehearsal" />
           </Field>
-          <MainButton type="submit">Keep the show as it is now</MainButton>
+          <MainButton type="submit">Save a version</MainButton>
           <Button onPress={() => void exportShow(show, true)}>
             <Download size={16} aria-hidden /> Export show
           </Button>

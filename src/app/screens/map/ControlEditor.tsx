@@ -58,7 +58,10 @@ export function ControlEditor({ unit, control, onSend }: Props) {
   const { low } = valueRange(control.encoding);
   const chooseHouse = (id: string): void => {
     const house = show.house.find((h) => h.id === id);
-    put({ ...(house ? renumbered(control, house.number) : control), houseId: house?.id ?? null }, 'set a house number');
+    put(
+      { ...(house ? renumbered(control, house.number) : control), houseId: house?.id ?? null },
+      'set a shared control number',
+    );
   };
   const followsHouse = encodingClaims(control.encoding)[0]?.on === 'control';
   return (
@@ -97,7 +100,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
       />
       {followsHouse && (
         <Pick
-          label="House number that it follows"
+          label="Shared control number that it follows"
           value={control.houseId ?? NONE}
           onPick={chooseHouse}
           choices={[

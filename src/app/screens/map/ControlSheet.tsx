@@ -107,7 +107,7 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
             <th scope="col">Name</th>
             <th scope="col">On</th>
             <th scope="col">How it is sent</th>
-            <th scope="col">House number</th>
+            <th scope="col">Shared control number</th>
             <th scope="col">
               <Unseen>Findings</Unseen>
             </th>

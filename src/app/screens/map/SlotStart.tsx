@@ -59,7 +59,7 @@ export function SlotStart({ unit, index, slot }: Props) {
   return (
     <Box>
       <summary>
-        Loaded with the preset <Soft>{count === 0 ? 'not written down' : `${count} written down`}</Soft>
+        What this preset switches on: <Soft>{count === 0 ? 'not noted' : `${count} noted`}</Soft>
       </summary>
       <div>
         {variants && (

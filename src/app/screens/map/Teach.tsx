@@ -42,7 +42,7 @@ function Lesson({ unit, bytes, close }: { readonly unit: Unit; readonly bytes: s
       <Bytes>{bytes}</Bytes>
       <p role="status" aria-label="Lesson">
         {!reached
-          ? `Nothing reaches ${unit.name}: it hangs on no port.`
+          ? `Nothing reaches ${unit.name}: it has no cable from a port.`
           : lesson?.learnt
             ? `${unit.name} has learnt ${toHex(lesson.learnt, ' ').toUpperCase()}.`
             : `Sent ${lesson?.sent ?? 0} times. ${unit.name} has not taken it in yet.`}

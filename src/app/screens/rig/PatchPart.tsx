@@ -54,7 +54,7 @@ export function PatchPart() {
           <h2 style={{ fontSize: 18 }}>When the computer is gone: {indexShow(show).units.get(id)?.name} instead</h2>
           <Soft>Cables that are not here stay out.</Soft>
           <Cables
-            label={`Life-boat of ${indexShow(show).units.get(id)?.name ?? ''}`}
+            label={`Emergency wiring of ${indexShow(show).units.get(id)?.name ?? ''}`}
             rows={patchSheet(boatShow(show, id))}
           />
         </section>

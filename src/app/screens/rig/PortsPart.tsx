@@ -77,7 +77,7 @@ export function PortsPart() {
         <PlainTable aria-label="Ports">
           <thead>
             <tr>
-              {['Port', 'Sends to', 'Hears', 'Stand-in', 'Now', 'Came in last', 'Try it'].map((t) => (
+              {['Port', 'Output', 'Input', 'Stand-in', 'State', 'Last received', 'Try it'].map((t) => (
                 <th key={t} scope="col">
                   {t}
                 </th>
@@ -113,7 +113,7 @@ function AccessLine() {
     open:
       ports.length === 0
         ? 'MIDI is open, and nothing is plugged into this computer. Plug something in: it is listed at once.'
-        : `Open: ${outs === 1 ? '1 port' : `${outs} ports`} to send to, ${ins} to hear.`,
+        : `Open: ${outs === 1 ? '1 output' : `${outs} outputs`}, ${ins === 1 ? '1 input' : `${ins} inputs`}.`,
   };
   return (
     <Access role="status">
@@ -147,7 +147,7 @@ function PortRow({
     // What is nothing else is a stand-in.
     usePort(port.id, next.out || next.in ? next : STAND_IN);
   };
-  const state = !port.active ? 'switched off' : lost ? 'not there' : real ? 'there' : 'stand-in';
+  const state = !port.active ? 'switched off' : lost ? 'not connected' : real ? 'connected' : 'stand-in';
   return (
     <tr>
       <th scope="row">
@@ -155,7 +155,7 @@ function PortRow({
       </th>
       <td style={{ minWidth: 150 }}>
         <Real
-          label={`${port.name} sends to`}
+          label={`${port.name} output`}
           ports={ports}
           direction="out"
           now={use.out}
@@ -165,7 +165,7 @@ function PortRow({
       </td>
       <td style={{ minWidth: 150 }}>
         <Real
-          label={`${port.name} hears`}
+          label={`${port.name} input`}
           ports={ports}
           direction="in"
           now={use.in}
@@ -228,7 +228,7 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
     <PlainTable aria-label="This computer's ports">
       <thead>
         <tr>
-          {['Plugged in', 'Maker', 'Direction', 'Is', 'Came in last'].map((t) => (
+          {['This computer’s port', 'Maker', 'Direction', 'Port of the show', 'Last received'].map((t) => (
             <th key={t} scope="col">
               {t}
             </th>
@@ -242,8 +242,8 @@ function RealList({ ports }: { readonly ports: readonly RealPort[] }) {
             <tr key={port.key}>
               <th scope="row">{shownName(port, ports)}</th>
               <td>{port.maker || <Soft>not said</Soft>}</td>
-              <td>{port.direction === 'in' ? 'comes in' : 'goes out'}</td>
-              <td>{boundTo(port) || <Soft>no port of the show</Soft>}</td>
+              <td>{port.direction === 'in' ? 'Input' : 'Output'}</td>
+              <td>{boundTo(port) || <Soft>none</Soft>}</td>
               <td>
                 {heard ? (
                   `${messageWords(heard.bytes)} (${heard.count} in all)`
@@ -274,7 +274,7 @@ interface RealProps {
 function Real({ label, ports, direction, now, open, onPick }: RealProps) {
   const all = ports.filter((p) => p.direction === direction);
   const there = portNamed(ports, now, direction);
-  const away = now && !there ? [{ id: now.key, name: `${now.name} (not there)` }] : [];
+  const away = now && !there ? [{ id: now.key, name: `${now.name} (not connected)` }] : [];
   if (!open && !now) return <Soft>–</Soft>;
   return (
     <Pick
@@ -282,7 +282,7 @@ function Real({ label, ports, direction, now, open, onPick }: RealProps) {
       hideLabel
       value={there?.key ?? now?.key ?? NONE}
       choices={[
-        { id: NONE, name: 'nothing real' },
+        { id: NONE, name: 'Not connected' },
         ...away,
         ...all.map((p) => ({ id: p.key, name: shownName(p, ports) })),
       ]}

@@ -53,13 +53,13 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
       <InputFrom unit={unit} label="Input from" />
       <Pair>
         <Pick
-          label="The map sends on"
+          label="We send on"
           value={String(unit.channel)}
           choices={CHANNELS}
           onPick={(id) => set('channel', Number(id), 'change the channel')}
         />
         <Pick
-          label="The unit listens on"
+          label="Unit is set to"
           value={String(unit.listens)}
           choices={[{ id: 'all', name: 'all channels' }, ...CHANNELS]}
           onPick={(id) => set('listens', id === 'all' ? 'all' : Number(id), 'change the channel')}

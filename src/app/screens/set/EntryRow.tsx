@@ -2,7 +2,7 @@ import { AudioLines, Check as Tick, GripVertical, ListPlus, Play, SkipForward, S
 import { Button as AriaButton, GridListItem } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { setOf, type SetTime, type Show, type Song, type SoundEntry } from '../../../core/show';
+import { indexShow, songEntries, type SetTime, type Show, type Song, type SoundEntry } from '../../../core/show';
 import { durationWords, clockWords } from '../../../wording';
 import type { Played } from '../../../playback';
 import { SignButton, Soft } from '../../components/controls';
@@ -164,12 +164,20 @@ interface SongProps extends Pick<Props, 'row' | 'number' | 'clock' | 'played'> {
   readonly state: 'plays' | 'next' | 'none';
 }
 
+/** When the next song begins: after so many seconds, or where there are none after its bars of count-in. */
+function goesOn(pause: number, countIn: number): string {
+  if (pause > 0) return `goes on in ${pause} s`;
+  if (countIn === 0) return 'goes straight on';
+  return `goes on after a count-in of ${countIn} ${countIn === 1 ? 'bar' : 'bars'}`;
+}
+
 function SongCells({ entry, song, number, clock, row, state, played }: SongProps) {
   const show = useShow();
   const mark = useSongMark(song);
-  const last = setOf(show).entries.findLast((e) => e.kind === 'song')?.id === entry.id;
-  const follows =
-    entry.follow === 'on' && !last ? (entry.pause === 0 ? 'goes on at once' : `goes on in ${entry.pause} s`) : '';
+  const order = songEntries(show);
+  const next = order[order.findIndex((e) => e.id === entry.id) + 1];
+  const countIn = indexShow(show).songs.get(next?.songId ?? '')?.click.countIn ?? 0;
+  const follows = entry.follow === 'on' && next ? goesOn(entry.pause, countIn) : '';
   return (
     <>
       <b>{number}</b>

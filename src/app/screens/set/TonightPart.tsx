@@ -67,7 +67,7 @@ export function TonightPart() {
     <Page>
       <section>
         <h2>Players</h2>
-        <Soft>Whoever is missing is let into the backing by their recorded part.</Soft>
+        <Soft>A missing player’s recorded part is added to the backing.</Soft>
         {show.players.length === 0 ? (
           <p>The show names no players: add them in Rig, Players.</p>
         ) : (

@@ -17,7 +17,7 @@ export function ReachedBy({ tone, unit }: { readonly tone: Tone; readonly unit: 
     <>
       <Soft style={{ fontSize: 13.5 }}>
         {tellers.length === 0
-          ? `Nothing reaches ${unit.name}: it hangs on no port, and no relay rule calls it.`
+          ? `Nothing reaches ${unit.name}: it has no cable from a port, and no relay rule calls it.`
           : `Reached by relay rules of ${tellers.map((t) => t.name).join(' and ')}: when they go there, ${unit.name} follows.`}
       </Soft>
       {found.length > 0 && <FindingList findings={found} well="" />}

@@ -6,7 +6,7 @@ import { channelDiffers } from '../channelDiffers';
 import { finding, type Check, type Finding } from '../finding';
 import { inFeet, programmed, type Programmed } from './controllers';
 
-/** A unit that pages call and that no cable of the life-boat leads to. */
+/** A unit that pages call and that no cable of the emergency wiring leads to. */
 export const boatUnreached: Check = (show) =>
   programmed(show).flatMap((own) => {
     const { unit, controller, pages } = own;

@@ -142,7 +142,7 @@ class Bringing {
     return unit;
   }
 
-  /** A house number of the same name and number is the same; another is not taken over. */
+  /** A shared control number of the same name and number is the same; another is not taken over. */
   private house(id: string | null): string | null {
     const theirs = this.part.show.house.find((h) => h.id === id);
     if (!theirs) return null;

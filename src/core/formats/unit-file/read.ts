@@ -6,7 +6,7 @@ import { UNIT_FORMAT, type UnitParts } from './format';
 
 export interface UnitFile {
   readonly unit: Unit;
-  /** House numbers that its controls follow. */
+  /** Shared control numbers that its controls follow. */
   readonly house: readonly HouseNumber[];
 }
 

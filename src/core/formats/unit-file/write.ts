@@ -7,7 +7,7 @@ const fileText = (parts: UnitParts, house: readonly HouseNumber[]): string => {
   return `${JSON.stringify({ format: UNIT_FORMAT, version: SHOW_VERSION, unit, house }, null, 1)}\n`;
 };
 
-/** A unit's map as the text of a file of its own: profile, versions, named slots, and the house numbers that it follows. */
+/** A unit's map as the text of a file of its own: profile, versions, named slots, and the shared control numbers that it follows. */
 export function writeUnitFile(show: Show, unit: Unit): string {
   const followed = new Set([unit.profile, ...unit.versions].flatMap((p) => p.controls.map((c) => c.houseId)));
   return fileText(

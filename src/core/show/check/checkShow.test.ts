@@ -151,7 +151,7 @@ const MISSING: [what: string, end: string, spoil: (show: Loose) => void][] = [
   ['slot', 'toSlotId', (s) => (relaying(s).relays[0]!.toSlotId = 'gone')],
   ['control', '0', (s) => (unitIn(s, (u) => u.profile.effects.length > 0).profile.effects[0]!.cut = 'gone')],
   ['control', 'engage', (s) => (s.units[0]!.profile.engage = 'gone')],
-  ['house number', 'houseId', (s) => (controlled(s).profile.controls[0]!.houseId = 'gone')],
+  ['shared control number', 'houseId', (s) => (controlled(s).profile.controls[0]!.houseId = 'gone')],
   ['unit', 'unitId', (s) => (s.tones[0]!.parts[0]!.unitId = 'gone')],
   ['slot', 'slotId', (s) => (s.tones[0]!.parts[0]!.slotId = 'gone')],
   ['control', 'controlId', (s) => (partOf(s).controls[0]!.controlId = 'gone')],

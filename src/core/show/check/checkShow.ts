@@ -19,7 +19,7 @@ export function checkShow(show: Show): Problem[] {
     return new Set(found);
   };
   const known: Known = {
-    house: ids('house number', show.house, 'house'),
+    house: ids('shared control number', show.house, 'house'),
     players: ids('player', show.players, 'players'),
     ports: ids('port', show.ports, 'ports'),
     units: ids('unit', show.units, 'units'),

@@ -85,7 +85,7 @@ function checkProfile(unit: string, profile: Profile, known: Known, ...path: Pat
   if (engage !== null && !ids.has(engage)) problems.push(missing('control', engage, ...path, 'engage'));
   for (const [k, { houseId }] of controls.entries()) {
     if (houseId !== null && !known.house.has(houseId)) {
-      problems.push(missing('house number', houseId, ...path, 'controls', k, 'houseId'));
+      problems.push(missing('shared control number', houseId, ...path, 'controls', k, 'houseId'));
     }
   }
   return problems;

@@ -180,7 +180,7 @@ describe('a profile', () => {
   });
 });
 
-describe('house numbers', () => {
+describe('shared control numbers', () => {
   const numberOf = (s: Show, unitId: string, id: string): unknown => {
     const e = unitOf(s, unitId).profile.controls.find((c) => c.id === id)!.encoding;
     return 'number' in e ? e.number : undefined;

@@ -206,7 +206,7 @@ export const renumbered = (control: Control, number: number): Control =>
     ? control
     : { ...control, encoding: { ...control.encoding, number } as Encoding };
 
-/** Adds a house number: a function and the control number that it has on every unit. */
+/** Adds a shared control number: a function and the control number that it has on every unit. */
 export const addHouseNumber = (show: Show, house: HouseNumber): Edit => ({
   kind: 'insert',
   path: ['house'],
@@ -214,7 +214,7 @@ export const addHouseNumber = (show: Show, house: HouseNumber): Edit => ({
   value: house,
 });
 
-/** Takes a house number away; controls that followed it keep their number. */
+/** Takes a shared control number away; controls that followed it keep their number. */
 export function removeHouseNumber(show: Show, houseId: string): Edit | null {
   const index = show.house.findIndex((h) => h.id === houseId);
   if (index < 0) return null;
@@ -238,7 +238,7 @@ function followers(unit: Unit, houseId: string, change: (c: Control) => Control)
   return edits;
 }
 
-/** Changes a house number; every control that follows it goes along, on every unit. */
+/** Changes a shared control number; every control that follows it goes along, on every unit. */
 export function setHouseNumber(show: Show, houseId: string, after: Pick<HouseNumber, 'name' | 'number'>): Edit | null {
   const before = show.house.find((h) => h.id === houseId);
   if (!before || (before.name === after.name && before.number === after.number)) return null;

@@ -1,7 +1,7 @@
 import { each, isData, type Data } from './each';
 import type { Migration } from './migration';
 
-/** A control of version 1 has no names for its options and no house number; its scale has no table. */
+/** A control of version 1 has no names for its options and no shared control number; its scale has no table. */
 const encoding = (e: unknown): unknown => (isData(e) && e.kind === 'continuous' ? { ...e, points: [] } : e);
 
 const profile = (p: Data): Data => ({
@@ -24,7 +24,7 @@ const unit = (u: Data): Data => ({
   lostSlots: [],
 });
 
-/** Room for the whole number map: every encoding, effects, stored states, both ends of cables, house numbers. */
+/** Room for the whole number map: every encoding, effects, stored states, both ends of cables, shared control numbers. */
 export const wholeMap: Migration = {
   from: 1,
   name: 'the whole number map',
