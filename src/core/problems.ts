@@ -252,6 +252,7 @@ export type Problem = {
 
 export const NOWHERE: Place = { in: 'nowhere' };
 
+/** A problem with the data that its code wants. The sentence for it is in `wording/`. */
 export function problem<C extends ProblemCode>(
   code: C,
   severity: Severity,
@@ -267,4 +268,5 @@ export interface Read<T> {
   readonly problems: readonly Problem[];
 }
 
+/** Whether anything stands in the way of taking what was read; warnings do not. */
 export const hasErrors = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === 'error');

@@ -68,6 +68,7 @@ export type PlanProblem =
   | { readonly code: 'table-twice'; readonly row: number; readonly bank: number; readonly program: number }
   | { readonly code: 'bank-out-of-reach'; readonly slots: number; readonly reach: number };
 
+/** How many slots a unit has by its address plan. */
 export const slotCount = (plan: AddressPlan): number => plan.groups.reduce((sum, g) => sum + g.count, 0);
 
 const places = (digit: Digit): number => (digit.kind === 'text' ? 1 : digit.count);

@@ -208,6 +208,7 @@ export type Finding = {
 /** One kind of finding: everything of that kind in a show. */
 export type Check = (show: Show) => Finding[];
 
+/** A finding with the data that its code wants. `fix` is the edit that mends it, null where a person has to decide. */
 export function finding<C extends FindingCode>(
   code: C,
   severity: Severity,

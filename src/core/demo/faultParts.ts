@@ -23,6 +23,7 @@ export interface Fault {
 
 export const BAR = 4 * TICKS_PER_QUARTER;
 
+/** A fault that changes one unit of the demo show. */
 export const withUnit =
   (id: string, change: (u: Unit, show: Show) => Partial<Unit>) =>
   (show: Show): Show => ({
@@ -30,11 +31,14 @@ export const withUnit =
     units: show.units.map((u) => (u.id === id ? { ...u, ...change(u, show) } : u)),
   });
 
+/** A fault that changes the controls of one unit. */
 export const withControls = (id: string, change: (c: readonly Control[]) => readonly Control[]) =>
   withUnit(id, (u) => ({ profile: { ...u.profile, controls: change(u.profile.controls) } }));
 
+/** The show with one more unit, at the end. */
 export const addUnit = (show: Show, unit: Unit): Show => ({ ...show, units: [...show.units, unit] });
 
+/** A unit of the demo show by its id, which has to be there. */
 export const unitOf = (show: Show, id: string): Unit => show.units.find((u) => u.id === id)!;
 
 /** A song of its own for a fault, at the end of the book and the set. */
@@ -55,9 +59,11 @@ export const inNewSong =
     };
   };
 
+/** A cue that sets one control to a value. `at` is in ticks. */
 export const control = (id: string, at: number, unitId: string, controlId: string, value: number): Cue =>
   actionCue(id, at, { kind: 'control', unitId, controlId, value });
 
+/** A sweep of the demo's blend control. `from` and `to` are in ticks. */
 export const sweep = (id: string, from: number, to: number, rest: Partial<Sweep> = {}): Sweep => ({
   id,
   unitId: 'marram',

@@ -2,6 +2,7 @@ import { indexOfLabel, type Control, type Encoding, type Profile } from '../addr
 import { libraryEntry, libraryProfile } from '../library';
 import { newSlot, newUnit, type Slot, type Unit } from '../show';
 
+/** The id of a slot of the demo: its unit and its label. */
 export const slotId = (unitId: string, label: string): string =>
   `${unitId}-${label.toLowerCase().replaceAll(' ', '-')}`;
 

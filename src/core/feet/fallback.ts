@@ -46,6 +46,10 @@ interface Kept {
 
 const kept = new WeakMap<Song, Kept>();
 
+/**
+ * The steps by which a song is played by foot alone, from the page that it starts on. Kept for as long as song, ways
+ * and opening are the same.
+ */
 export function fallbackBy(show: Show, ways: FootWays, song: Song): Fallback {
   const named = openingOf(show, song);
   const opening = named !== null && indexShow(show).tones.has(named) ? named : null;

@@ -52,6 +52,7 @@ export interface RehearsalSum {
 export const stepWorked = ({ after, failed, hurried, step }: StepOutcome): boolean =>
   step.presses !== null && after !== null && failed.length === 0 && !hurried;
 
+/** A rehearsal by foot in figures, for the table of all songs. */
 export function sumOfRehearsal({ fallback, outcomes, unreached }: Rehearsal): RehearsalSum {
   return {
     songId: fallback.songId,

@@ -153,6 +153,7 @@ const KINDS: Readonly<Record<string, Exclude<HoldKind, 'all'>>> = {
   exclusive: 'exclusive',
 };
 
+/** The kind of a message, for what a switch does when it is held. What cannot be decoded counts as exclusive. */
 export const kindOfMessage = (bytes: Bytes): Exclude<HoldKind, 'all'> =>
   KINDS[decodeMessage(bytes)?.kind ?? 'exclusive'] ?? 'exclusive';
 

@@ -20,12 +20,15 @@ export interface LibraryEntry {
   readonly versions: readonly Profile[];
 }
 
+/** A control with the two states off and on, 0 and 127 on the wire, off at rest. */
 export const toggle = (id: string, name: string, number: number): Control =>
   newControl(id, name, onOff(number), { rest: 0 });
 
+/** A control from 0 to 100 %, linear on the wire. `rest` is in per cent. */
 export const percent = (id: string, name: string, number: number, rest: number): Control =>
   newControl(id, name, linear(number, 0, 100, '%'), { rest });
 
+/** A control in dB, linear on the wire, 0 dB at rest. */
 export const decibels = (id: string, name: string, number: number, low: number, high: number): Control =>
   newControl(id, name, linear(number, low, high, 'dB'), { rest: 0 });
 
@@ -33,7 +36,9 @@ export const decibels = (id: string, name: string, number: number, low: number, 
 export const options = (id: string, name: string, number: number, names: readonly string[]): Control =>
   newControl(id, name, { kind: 'index', number, base: 0, step: 1, count: names.length }, { options: names, rest: 0 });
 
+/** A control that takes taps of the tempo: 127 for each. */
 export const tap = (id: string, number: number): Control =>
   newControl(id, 'Tap tempo', { kind: 'tap', number, values: [127] });
 
+/** Names from "1" on, for variants that have none of their own. */
 export const numbered = (count: number): string[] => Array.from({ length: count }, (_, i) => String(i + 1));

@@ -32,4 +32,5 @@ export function libraryEntry(id: string): LibraryEntry {
   return entry;
 }
 
+/** The profile of a library entry. Throws where there is no entry of that id. */
 export const libraryProfile = (id: string): Profile => libraryEntry(id).profile;

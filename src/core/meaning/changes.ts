@@ -145,6 +145,10 @@ export type Taken =
   /** A part of something longer, a bank, or nothing that the map knows. */
   | { readonly kind: 'other' };
 
+/**
+ * Applies a message to the folded state of a unit as the unit itself would take it, and says what it set off by relay
+ * rules.
+ */
 export function takeMessage(fold: StateFold, unit: UnitSpec, bytes: Bytes): Taken {
   const message = decodeMessage(bytes);
   if (!message) return { kind: 'other' };

@@ -29,6 +29,10 @@ interface TonePlan {
 
 const contexts = new WeakMap<RigSpec, RigContext>();
 
+/**
+ * The rig of a show as compile and checks ask for it: units, order of relays, paths and channels. Kept for as long as
+ * the rig is the same.
+ */
 export function contextOf(show: Show): RigContext {
   const spec = rigSpec(show);
   const kept = contexts.get(spec);

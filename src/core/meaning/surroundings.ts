@@ -7,6 +7,7 @@ export type Surroundings = Pick<Show, 'units' | 'ports' | 'tones' | 'moves' | 'o
   readonly rig: RigSpec;
 };
 
+/** The parts of a show that decide what a song sends. Compared by identity in `sameSurroundings`. */
 export const surroundingsOf = (show: Show): Surroundings => {
   const { units, ports, tones, moves, openingToneId, tolerance } = show;
   return { units, ports, tones, moves, openingToneId, tolerance, rig: rigSpec(show) };

@@ -18,18 +18,22 @@ export type Bytes = readonly number[];
 export const BANK_MSB = 0;
 export const BANK_LSB = 32;
 
+/** Program change (MIDI 1.0, Cn). `channel` is 1 to 16, `program` 0 to 127. */
 export const programChange = (channel: number, program: number): Bytes => [0xc0 | (channel - 1), program];
+/** Control change (MIDI 1.0, Bn). `channel` is 1 to 16, `control` and `value` 0 to 127. */
 export const controlChange = (channel: number, control: number, value: number): Bytes => [
   0xb0 | (channel - 1),
   control,
   value,
 ];
 
+/** Note on (MIDI 1.0, 9n). `channel` is 1 to 16; a velocity of 0 means note off. */
 export const noteOn = (channel: number, note: number, velocity: number): Bytes => [
   0x90 | (channel - 1),
   note,
   velocity,
 ];
+/** Note off (MIDI 1.0, 8n), with the middle release velocity of 64. */
 export const noteOff = (channel: number, note: number): Bytes => [0x80 | (channel - 1), note, 64];
 
 /** Data bytes after each status of MIDI 1.0; -1 for system exclusive, which ends with its own F7. */

@@ -82,6 +82,10 @@ export interface UnitAim {
   readonly controls: Readonly<Record<string, number>>;
 }
 
+/**
+ * Whether two values of a control are the same to the unit: equal, or the same bytes on the wire. Unknown is never
+ * the same as a value.
+ */
 export function sameControl(
   profile: Profile,
   id: string,

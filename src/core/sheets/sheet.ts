@@ -46,12 +46,14 @@ export interface SheetColumn {
 
 export type SheetTable = Extract<SheetPart, { kind: 'table' }>;
 
+/** A column of a printed table. `width` is its share of the room. */
 export const column = (head: string, width: number, rest: Partial<SheetColumn> = {}): SheetColumn => ({
   head,
   width,
   ...rest,
 });
 
+/** A table of a sheet; each row has a text for each column. */
 export const table = (
   name: string,
   columns: readonly SheetColumn[],

@@ -126,6 +126,7 @@ export const newSong = (
   levels: EVEN_LEVELS,
 });
 
+/** A section that begins at a bar, counted from 1, without a call. */
 export const newSection = (id: string, name: string, bar: number): Section => ({ id, name, bar, call: null });
 
 /** A call that speaks the name of what it goes ahead of, a bar of four before it. */
@@ -139,6 +140,7 @@ export const newCall = (rest: Partial<Call> = {}): Call => ({
   ...rest,
 });
 
+/** A player who has no colour yet. `part` is what they play. */
 export const newPlayer = (id: string, name: string, part = ''): Player => ({ id, name, part, colour: null });
 
 /** A recording of a song, from its beginning on, as loud as it is. */
@@ -166,6 +168,7 @@ export const newInterlude = (id: string, audioId: string): SoundEntry => ({
   fade: 3,
 });
 
+/** A unit of a profile, on channel 1 and without cables unless `rest` says otherwise. */
 export const newUnit = (
   id: string,
   name: string,
@@ -192,6 +195,7 @@ export const newUnit = (
   ...rest,
 });
 
+/** A port that is switched on, without thru or splitter unless `rest` says otherwise. */
 export const newPort = (id: string, name: string, cable: Port['cable'], rest: Partial<Port> = {}): Port => ({
   id,
   name,
@@ -203,6 +207,7 @@ export const newPort = (id: string, name: string, cable: Port['cable'], rest: Pa
   ...rest,
 });
 
+/** A named slot of which nothing else is noted. `index` counts from 0. */
 export const newSlot = (id: string, index: number, name: string, rest: Partial<Slot> = {}): Slot => ({
   id,
   index,
@@ -223,6 +228,7 @@ export const newPart = (unitId: string, rest: Partial<TonePart> = {}): TonePart 
   ...rest,
 });
 
+/** A tone with what it wants of each unit that it names. */
 export const newTone = (id: string, name: string, parts: Tone['parts'] = []): Tone => ({
   id,
   name,
@@ -230,6 +236,7 @@ export const newTone = (id: string, name: string, parts: Tone['parts'] = []): To
   parts,
 });
 
+/** A cue that brings a tone, complete on its beat. `at` is in ticks from the song's start. */
 export const toneCue = (id: string, at: number, toneId: string, rest: Partial<Cue> = {}): Cue => ({
   id,
   at,
@@ -250,6 +257,7 @@ export const actionCue = (id: string, at: number, action: Cue['action']): Cue =>
   action,
 });
 
+/** A cue that sends bytes as they stand, written in hexadecimal. `at` is in ticks. */
 export const messageCue = (id: string, at: number, unitId: string, bytes: string): Cue => ({
   id,
   at,
@@ -274,6 +282,7 @@ export const newFeet = (unitId: string, rest: Partial<Feet> = {}): Feet => ({
   ...rest,
 });
 
+/** An empty page of a foot controller, stored in one of its slots. */
 export const newFootPage = (slotId: string, rest: Partial<FootPage> = {}): FootPage => ({
   id: slotId,
   songId: null,

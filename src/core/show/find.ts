@@ -26,6 +26,7 @@ export function slotsById(unit: Unit): ReadonlyMap<string, Slot> {
   return found;
 }
 
+/** The parts of a show by their ids. Made once for each show: shows are values and never change. */
 export function indexShow(show: Show): ShowIndex {
   let index = indexes.get(show);
   if (!index) {
@@ -55,6 +56,7 @@ export const setOf = (show: Pick<Show, 'sets' | 'setId'>): ShowSet =>
 export const songEntries = (show: Pick<Show, 'sets' | 'setId'>): readonly SongEntry[] =>
   setOf(show).entries.filter((e): e is SongEntry => e.kind === 'song');
 
+/** The songs of the open set, in its order; one that is in it twice comes twice. */
 export const songsOfSet = (show: Show): readonly Song[] => {
   const { songs } = indexShow(show);
   return songEntries(show).flatMap((e) => songs.get(e.songId) ?? []);

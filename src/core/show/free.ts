@@ -24,6 +24,7 @@ export const freeControlNumber = ({ profile }: Unit): number =>
 export const freeHouseNumber = (house: readonly HouseNumber[]): number =>
   firstFree(new Set(house.map((h) => h.number)));
 
+/** A name that no shared control number has yet. */
 export function freeHouseName(house: readonly HouseNumber[]): string {
   for (let n = house.length + 1; ; n++) if (!house.some((h) => h.name === `Function ${n}`)) return `Function ${n}`;
 }

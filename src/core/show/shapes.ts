@@ -5,6 +5,7 @@ import { LIMITS, type Range } from './limits';
 export const id = z.string().min(1).max(64);
 export const title = z.string().min(1).max(LIMITS.title);
 export const notes = z.string().max(LIMITS.notes);
+/** A number from the low to the high end of a range, both included. */
 export const within = ([low, high]: Range) => z.number().min(low).max(high);
 
 /** What a reaction or a switch can have the session do. */

@@ -41,6 +41,7 @@ export const songLength = (song: Song): Seconds => {
   return ticksToSeconds(time.tempo, time.end);
 };
 
+/** The song time of a tick, in microseconds from the song's start. */
 export const microsAt = (time: SongTime, at: Ticks): Micros => secondsToMicros(ticksToSeconds(time.tempo, at));
 
 /** The tick at a song time; a fraction where it lies between two. */

@@ -4,18 +4,22 @@ import type { Instant } from './unitLine';
 /** One thing that an aim names: the slot, the variant, or a control. */
 export type Item = 'slot' | 'variant' | `control ${string}`;
 
+/** All that an aim names, one after the other, with the value that it wants. */
 export function* itemsOf(aim: UnitAim): Generator<readonly [item: Item, value: number]> {
   if (aim.slot !== undefined) yield ['slot', aim.slot];
   if (aim.variant !== undefined) yield ['variant', aim.variant];
   for (const id in aim.controls) yield [`control ${id}`, aim.controls[id]!];
 }
 
+/** What an aim wants of one thing; undefined where it leaves that alone. */
 export const itemIn = (aim: UnitAim, item: Item): number | undefined =>
   item === 'slot' ? aim.slot : item === 'variant' ? aim.variant : aim.controls[item.slice(8)];
 
+/** What a unit has for one thing: a value, "stored" where the preset decides, or nothing that is known. */
 export const valueOf = (state: UnitState, item: Item): number | 'stored' | null | undefined =>
   item === 'slot' ? state.slot : item === 'variant' ? state.variant : state.controls[item.slice(8)];
 
+/** Whether two values of one thing are the same to the unit, controls by the bytes that they become. */
 export const sameValue = (unit: UnitSpec, item: Item, a: ReturnType<typeof valueOf>, b: number): boolean =>
   item === 'slot' || item === 'variant' ? a === b : sameControl(unit.profile, item.slice(8), a ?? undefined, b);
 

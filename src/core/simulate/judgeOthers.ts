@@ -34,6 +34,10 @@ export function judgeBytes(line: UnitLine, wanted: Wanted, bytes: Bytes, toleran
 const TEMPO_SHARE = 0.01;
 const TAPS_NEEDED = 4;
 
+/**
+ * Judges whether a unit has the tempo when it is due: right to 1 %, from at least four taps or one quarter of a clock
+ * (computations §5.5).
+ */
 export function judgeTempo(
   line: UnitLine,
   wanted: Wanted,

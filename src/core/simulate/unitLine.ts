@@ -53,8 +53,13 @@ export function thrusTo({ units }: RigSpec, unit: UnitSpec): number {
   return thrus;
 }
 
+/** Whether two messages are the same, byte by byte. */
 export const sameBytes = (a: Bytes, b: Bytes): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);
 
+/**
+ * What happened to each unit in a dry run, in the order of time, beside what was meant for it. Made from the trace
+ * alone.
+ */
 export function unitLines(
   spec: RigSpec,
   trace: readonly TraceEntry[],

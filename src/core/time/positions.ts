@@ -18,6 +18,7 @@ export type PositionProblem =
 export type ParsedPosition =
   { readonly ok: true; readonly ticks: Ticks } | { readonly ok: false; readonly problem: PositionProblem };
 
+/** The bar, beat and tick of a place. Bars count from 1, bar 0 is the pickup; beats count from 1. */
 export function positionOf(map: BarMap, ticks: Ticks): Position {
   const bar = barOfTick(map, ticks);
   // The pickup counts as the end of a full bar.

@@ -79,6 +79,7 @@ export function ticksToSeconds(map: TempoMap, ticks: Ticks): Seconds {
   return s.seconds + secondsInto(s, (ticks - s.tick) / TICKS_PER_QUARTER);
 }
 
+/** The tick at a time, with ramps followed exactly; a fraction where it lies between two ticks. */
 export function secondsToTicks(map: TempoMap, seconds: Seconds): Ticks {
   const s = map.segments[segmentAt(map, 'seconds', seconds)]!;
   return s.tick + quartersInto(s, seconds - s.seconds) * TICKS_PER_QUARTER;

@@ -9,6 +9,9 @@ export type Micros = number;
 export const TICKS_PER_QUARTER = 960;
 export const TICKS_PER_WHOLE = TICKS_PER_QUARTER * 4;
 
+/** Seconds in microseconds. */
 export const secondsToMicros = (s: Seconds): Micros => s * 1e6;
+/** Microseconds in seconds. */
 export const microsToSeconds = (us: Micros): Seconds => us / 1e6;
+/** Milliseconds, as people type them, in microseconds. */
 export const millisToMicros = (ms: Millis): Micros => ms * 1e3;

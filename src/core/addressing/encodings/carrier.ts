@@ -19,6 +19,7 @@ export const writeControl = (channel: number, number: number, value: number): By
 export const readControl = (message: Message, number: number): number | undefined =>
   message.kind === 'control' && message.control === number ? message.value : undefined;
 
+/** The control number that an encoding occupies, so that two controls on one number are found. */
 export const claimControl = (e: { readonly number: number }): readonly Claim[] => [{ on: 'control', number: e.number }];
 
 /** Options of a list, counted from 0. */

@@ -73,6 +73,10 @@ const kindOf = (encoding: Encoding): EncodingKind<Encoding> =>
 
 export const encodingKinds = Object.keys(KINDS) as Encoding['kind'][];
 
+/**
+ * The messages that set a control to a value, in the order in which they have to leave. `channel` is 1 to 16. Throws
+ * RangeError for a value outside `valueRange`.
+ */
 export const encodeValue = (encoding: Encoding, channel: number, value: number): Bytes[] =>
   kindOf(encoding).encode(encoding, channel, value);
 
@@ -80,15 +84,23 @@ export const encodeValue = (encoding: Encoding, channel: number, value: number):
 export const effectiveMessage = ({ kind }: Encoding, messages: readonly Bytes[]): number =>
   kind === 'note' || kind === 'note-table' ? 0 : messages.length - 1;
 
+/**
+ * What a receiver makes of a message, stray values included. `memory` is what it received before, which data entry
+ * needs (MIDI 1.0, registered parameters).
+ */
 export const decodeValue = (encoding: Encoding, message: Message, memory: ControlMemory = NO_MEMORY): Decoded =>
   kindOf(encoding).decode(encoding, message, memory);
 
+/** The values that a control takes, in its own unit (options from 0, per cent, dB). */
 export const valueRange = (encoding: Encoding): ValueRange => kindOf(encoding).range(encoding);
 
+/** The control numbers, notes and programs that an encoding occupies on its channel. */
 export const encodingClaims = (encoding: Encoding): readonly Claim[] => kindOf(encoding).claims(encoding);
 
+/** Whether a control has values between two values, so that it may be swept. */
 export const isContinuous = (encoding: Encoding): boolean => kindOf(encoding).continuous;
 
+/** What the unit keeps of a message: its value, the other of two states, or nothing. */
 export const keepsOf = (encoding: Encoding): EncodingKind<Encoding>['keeps'] => kindOf(encoding).keeps;
 
 /** Whether a value is one that the encoding can send. */

@@ -22,6 +22,7 @@ export interface Scale {
   readonly points: readonly number[];
 }
 
+/** The values of a scale, low end first, also where the scale falls. */
 export const scaleRange = (s: Scale): ValueRange => ({
   low: Math.min(s.low, s.high),
   high: Math.max(s.low, s.high),

@@ -10,6 +10,7 @@ export interface Programmed {
   readonly pages: readonly FootPage[];
 }
 
+/** All foot controllers of a show that have something programmed, in the order of the show. */
 export const programmed = (show: Show): readonly Programmed[] =>
   show.feet.flatMap(({ id }) => {
     const unit = indexShow(show).units.get(id);
@@ -24,12 +25,14 @@ export interface OnFloor {
   readonly switch: string;
 }
 
+/** The place of a switch or pedal in words, as findings name it. `pageId` is null for what is on every page. */
 export const onFloor = (show: Show, { profile, id, name }: Unit, pageId: string | null, senderId: string): OnFloor => ({
   controller: name,
   page: pageId === null ? 'every page' : pageTitle(show, id, pageId),
   switch: profile.senders.find((s) => s.id === senderId)?.name ?? senderId,
 });
 
+/** The place of a finding in the view of foot controllers; without `senderId` the whole page. */
 export const inFeet = (unitId: string, pageId: string | null, senderId?: string): FindingPlace => ({
   in: 'feet',
   unitId,

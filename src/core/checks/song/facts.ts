@@ -22,6 +22,10 @@ export interface SongFacts {
   readonly run: { readonly compiled: CompiledSong; readonly dry: DryRun } | null;
 }
 
+/**
+ * What all checks of a song ask for, worked out once: its moments with the rig's state before and after each. `run`
+ * is null before a dry run.
+ */
 export function songFacts(show: Show, song: Song, run: SongFacts['run'] = null): SongFacts {
   const context = contextOf(show);
   const fold = new StateFold(context.units);

@@ -46,6 +46,7 @@ export function workOf({ duration, gap, also }: Job): Micros {
   return work;
 }
 
+/** Whether a message may only leave after another, given by its place in the list of jobs. */
 export const waitsFor = (job: Job, other: number): boolean =>
   job.after === other || (job.also !== null && job.also.some((w) => w.on === other));
 

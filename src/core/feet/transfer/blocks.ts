@@ -65,6 +65,7 @@ export function packed(bytes: Bytes): number[] {
   return out;
 }
 
+/** The inverse of `packed`: eight bytes of seven bits become seven of eight. */
 export function unpacked(bytes: Bytes): number[] {
   const out: number[] = [];
   for (let i = 0; i < bytes.length; i += 8) {

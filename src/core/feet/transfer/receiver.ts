@@ -31,6 +31,7 @@ export interface FootReceiver {
   readonly storedId: number | null;
 }
 
+/** A controller that has received nothing yet. `device` is its channel from 0, null where it listens on all. */
 export const newReceiver = (memory: Bytes, device: number | null = null): FootReceiver => ({
   device,
   memory,

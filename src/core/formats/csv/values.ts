@@ -43,6 +43,10 @@ export function variantCell({ profile }: Unit, variant: number | null): string {
 
 const NUMBERED = /(?:^|\s)(\d+)$/;
 
+/**
+ * The variant that a cell names, from 0: by its name, or by the unit's word and a number from 1. Undefined where it
+ * names none, or more than one.
+ */
 export function variantOfCell({ profile }: Unit, text: string): number | undefined {
   if (!profile.variants) return undefined;
   const { word, names } = profile.variants;

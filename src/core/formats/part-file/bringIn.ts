@@ -40,6 +40,7 @@ export interface BringChoices {
 /** Two songs of one name stand side by side until somebody says otherwise; of tones, moves and pages the show's own are kept. */
 export const usualMeeting = (kind: Clash['kind']): Meeting => (kind === 'song' ? 'both' : 'mine');
 
+/** The key of a clash in `BringChoices.meetings`. */
 export const clashKey = ({ kind, id }: Pick<Clash, 'kind' | 'id'>): string => `${kind} ${id}`;
 
 export interface Brought {

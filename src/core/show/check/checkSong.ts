@@ -3,6 +3,9 @@ import { problem, type Problem } from '../../problems';
 import type { Song, Sweep } from '../schema';
 import { type PathPart, at, type Known, missing, controlOf, checkValue } from './known';
 
+/**
+ * What the schema cannot say of a song: order, references, values within their ranges. `i` is its place in the show.
+ */
 export function checkSong(song: Song, i: number, known: Known): Problem[] {
   const problems: Problem[] = checkSound(song, i, known);
   const inOrder = (what: string, list: readonly number[], ...path: PathPart[]): void => {

@@ -5,6 +5,10 @@ import { profileProblems } from '../profileProblems';
 import type { Unit } from '../schema';
 import { type PathPart, at, type Known, once, missing, checkVariant, checkValues } from './known';
 
+/**
+ * What the schema cannot say of a unit: references, slots and controls that are there once. `i` is its place in the
+ * show.
+ */
 export function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
   const problems: Problem[] = [];
   if (unit.playerId !== null && !known.players.has(unit.playerId)) {

@@ -4,6 +4,7 @@ import { SOURCES, type Unit } from '../schema';
 
 export type PathPart = string | number;
 
+/** A place in a show file, as a path of keys and indexes. */
 export const at = (...path: PathPart[]): Place => ({ in: 'show', path });
 
 export interface Known {
@@ -35,6 +36,7 @@ export function once(what: string, ids: readonly string[], ...path: PathPart[]):
 export const isSource = (known: Known, of: string): boolean =>
   (SOURCES as readonly string[]).includes(of) || known.stems.has(of);
 
+/** The problem of a reference that leads nowhere: `what` it should be, and the id that was found. */
 export const missing = (what: string, id: string, ...path: PathPart[]): Problem =>
   problem('show.missing', 'error', at(...path), { what, id });
 
@@ -71,6 +73,7 @@ interface OfControl {
   readonly controlId: string;
 }
 
+/** The control that is named, or undefined where unit or control is missing. */
 export const controlOf = (known: Known, { unitId, controlId }: OfControl): Control | undefined =>
   known.unitById.get(unitId)?.profile.controls.find((c) => c.id === controlId);
 

@@ -47,6 +47,7 @@ export function writeTones(show: Show, songId: string, presses: readonly Press[]
   return setCues(song, [...song.cues.filter((c) => !gives(c)), ...written]);
 }
 
+/** Removes several cues at once. Null where the song is missing or none of them is in it. */
 export function removeCues(show: Show, songId: string, ids: ReadonlySet<string>): Edit | null {
   const song = indexShow(show).songs.get(songId);
   return song
@@ -57,6 +58,7 @@ export function removeCues(show: Show, songId: string, ids: ReadonlySet<string>)
     : null;
 }
 
+/** Mutes several cues, or lets them sound again. Null where nothing would change. */
 export function muteCues(show: Show, songId: string, ids: ReadonlySet<string>, muted: boolean): Edit | null {
   const song = indexShow(show).songs.get(songId);
   return song

@@ -81,6 +81,7 @@ export const addRow = (show: Show, unitId: string): ProfileChange =>
     return { ...profile, senders, controller: { ...floor, switches } };
   });
 
+/** Adds an expression pedal to a unit's floor. Nothing happens where there is no room for one more. */
 export const addPedal = (show: Show, unitId: string): ProfileChange =>
   change(show, unitId, (profile, floor) => {
     if (floor.pedals.length >= SIDE) return null;

@@ -63,6 +63,7 @@ export function putEar(show: Show, ear: EarMix): Edit | null {
   return name === undefined ? null : put(show.ears, 'ears', LIMITS.ears, { ...ear, name });
 }
 
+/** Removes a person's ear mix. Null where it is not there. */
 export function removeEar(show: Show, earId: string): Edit | null {
   const index = show.ears.findIndex((e) => e.id === earId);
   return index < 0 ? null : { kind: 'remove', path: ['ears'], index, value: show.ears[index] };

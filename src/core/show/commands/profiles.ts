@@ -143,6 +143,7 @@ export const withControl = (profile: Profile, control: Control): Profile => {
   return { ...profile, controls };
 };
 
+/** The profile without one of its controls. */
 export const withoutControl = (profile: Profile, controlId: string): Profile => ({
   ...profile,
   controls: profile.controls.filter((c) => c.id !== controlId),

@@ -25,5 +25,6 @@ export function putRemark(show: Show, songId: string, remark: Remark): Edit | nu
   );
 }
 
+/** Removes a remark from its bar. Null where it is not there. */
 export const removeRemark = (show: Show, songId: string, id: string): Edit | null =>
   setRemarks(show, songId, (all) => all.filter((r) => r.id !== id));

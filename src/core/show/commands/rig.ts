@@ -82,6 +82,7 @@ export function removeUnit(show: Show, unitId: string): Edit | null {
   return { kind: 'group', edits };
 }
 
+/** Adds a port, last in the list. */
 export const addPort = (show: Show, port: Port): Edit => ({
   kind: 'insert',
   path: ['ports'],
@@ -120,6 +121,7 @@ export function removePort(show: Show, portId: string): Edit | null {
   return { kind: 'group', edits: [...edits, { kind: 'remove', path: ['ports'], index, value: show.ports[index] }] };
 }
 
+/** Adds a player, last in the list. */
 export const addPlayer = (show: Show, player: Player): Edit => ({
   kind: 'insert',
   path: ['players'],
@@ -127,6 +129,7 @@ export const addPlayer = (show: Show, player: Player): Edit => ({
   value: player,
 });
 
+/** Changes one field of a player. Null where the player is missing, the field has that value, or a name would be empty. */
 export function setPlayerField<K extends keyof Player>(
   show: Show,
   playerId: string,
@@ -163,6 +166,7 @@ export function putRelay(show: Show, unitId: string, relay: Relay): Edit | null 
   return { kind: 'set', path, before: unit.relays, after: unit.relays.with(at, relay) };
 }
 
+/** Removes a relay rule of a unit. Null where it is not there. */
 export function removeRelay(show: Show, unitId: string, relayId: string): Edit | null {
   const unit = indexShow(show).units.get(unitId);
   const index = unit?.relays.findIndex((r) => r.id === relayId) ?? -1;
@@ -170,6 +174,7 @@ export function removeRelay(show: Show, unitId: string, relayId: string): Edit |
   return { kind: 'remove', path: ['units', { id: unitId }, 'relays'], index, value: unit.relays[index] };
 }
 
+/** Renames the show. Null for an empty title, or the title that it has. */
 export function setShowTitle(show: Show, title: string): Edit | null {
   const text = title.trim().slice(0, LIMITS.title);
   if (text === '' || text === show.title) return null;

@@ -12,6 +12,7 @@ export function placeCue(show: Show, songId: string, cue: Cue): Edit | null {
   return { kind: 'insert', path: cuesPath(songId), index: after < 0 ? song.cues.length : after, value: cue };
 }
 
+/** Removes one cue. Null where it is not there. */
 export function removeCue(show: Show, songId: string, cueId: string): Edit | null {
   const song = indexShow(show).songs.get(songId);
   const index = song?.cues.findIndex((c) => c.id === cueId) ?? -1;

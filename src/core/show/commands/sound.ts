@@ -98,6 +98,7 @@ export function addTrack(show: Show, songId: string, track: Track, audio: Audio 
   return audio ? { kind: 'group', edits: [addAudio(show, audio), insert] } : insert;
 }
 
+/** Changes fields of a recording in a song. Null where nothing would change. */
 export function changeTrack(show: Show, songId: string, trackId: string, change: Partial<Track>): Edit | null {
   const tracks = indexShow(show).songs.get(songId)?.tracks ?? [];
   return setSongField(

@@ -86,6 +86,7 @@ export function putSweep(show: Show, songId: string, sweep: Sweep): Edit | null 
   return { kind: 'set', path: ['songs', { id: songId }, 'sweeps'], before: song.sweeps, after };
 }
 
+/** Removes a sweep. Null where it is not there. */
 export function removeSweep(show: Show, songId: string, sweepId: string): Edit | null {
   const song = indexShow(show).songs.get(songId);
   const index = song?.sweeps.findIndex((s) => s.id === sweepId) ?? -1;

@@ -112,6 +112,7 @@ export function acceptFinding(show: Show, key: string, says: string, reason: str
   return { kind: 'set', path: ['accepted'], before: show.accepted, after };
 }
 
+/** Renames a tone. Null for an empty name, or the name that it has. */
 export function renameTone(show: Show, toneId: string, name: string): Edit | null {
   const tone = indexShow(show).tones.get(toneId);
   const text = name.trim().slice(0, LIMITS.title);

@@ -4,5 +4,6 @@ export type Data = Record<string, unknown>;
 export const each = (value: unknown, lift: (data: Data) => Data): unknown =>
   Array.isArray(value) ? value.map((m: unknown) => (isData(m) ? lift(m) : m)) : value;
 
+/** Whether something read from a file is an object with keys. */
 export const isData = (value: unknown): value is Data =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
