@@ -118,7 +118,7 @@ describe('without the computer', () => {
     await b.says('table', 'Songs of the set by foot', /Last Boat at Ten/);
     await b.click('button', 'Take cable 2 away');
     await b.wait(async () => (await text()).includes('No cable leads to Quillback'), 'it is said who is not reached');
-    await b.click('button', /^Undo: take a cable out/);
+    await b.click('button', /^Undo: remove a cable from/);
     await b.gone('img', 'fails');
     await b.click('link', 'Emergency wiring on the patch sheet');
     await b.says('table', 'Emergency wiring of Treadle Ten', 'Harrow');
