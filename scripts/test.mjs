@@ -1,4 +1,4 @@
-// Everything that has to hold: lint, types, import rules, unit tests, browser tests. A step that fails keeps no other from running.
+// All checks: formatting, lint, types, import rules, unit tests, browser tests, the bench. A step that fails keeps no other from running.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { browser, packages, root } from './ready.mjs';
@@ -41,12 +41,12 @@ const begun = Date.now();
 
 /** What is looked at without running it. */
 const looks = async () => {
-  await step('layout', ...program('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', ...CODE));
+  await step('formatting', ...program('prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', ...CODE));
   await step('lint', ...program('oxlint/bin/oxlint', '--type-aware', '--deny-warnings', ...CODE));
   await step('types', ...program('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.json'));
   // The core by itself: no page, no machine.
   await step('types of the core', ...program('ts7/bin/tsc', '--noEmit', '-p', 'tsconfig.core.json'));
-  await step('what nobody uses', ...program('knip/bin/knip.js'));
+  await step('unused code', ...program('knip/bin/knip.js'));
   const rules = ['--config', '.dependency-cruiser.cjs', ...CODE.filter((folder) => folder !== 'scripts')];
   await step('import rules', ...program('dependency-cruiser/bin/dependency-cruise.mjs', ...rules));
 };
