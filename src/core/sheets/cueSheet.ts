@@ -8,13 +8,14 @@ import {
   slotsById,
   songLength,
   songTime,
+  type Call,
   type Show,
   type Song,
   type Tone,
   type TonePart,
   type Unit,
 } from '../show';
-import { formatPosition, type Ticks } from '../time';
+import { barAt, formatPosition, type Ticks } from '../time';
 import { column, table, type Sheet } from './sheet';
 import { minutesAndSeconds } from './figures';
 
@@ -39,6 +40,14 @@ function playerText(show: Show, tone: Tone, playerId: string | null): string {
       return unit && text !== '' ? [`${unit.monogram} ${text}`] : [];
     })
     .join(', ');
+}
+
+/** What is heard ahead of a bar: what is said, and how many bars are counted. */
+function callText({ how, text, count }: Call): string {
+  const bars = how === 'count' ? Math.max(1, count) : count;
+  const counted = bars === 0 ? '' : `${bars} ${bars === 1 ? 'bar' : 'bars'} counted`;
+  const said = { voice: text.trim() && `“${text.trim()}”`, tones: 'tones', sound: 'a sound', count: '' }[how];
+  return `Call: ${[said, counted].filter((t) => t !== '').join(', ') || 'the bar'}`;
 }
 
 /** A song's changes, one a line: the bar as it is printed, the time, the sound, what each player's units go to; room to write. */
@@ -107,6 +116,10 @@ export function cueSheet(show: Show, song: Song): Sheet {
   }
   for (const { at, text } of song.remarks) {
     add(at, formatPosition(time.bars, at, song.bars), `“${text}”`, undefined, sectionOf(at));
+  }
+  for (const { bar, call } of song.calls) {
+    const { tick } = barAt(time.bars, bar);
+    add(tick, formatPosition(time.bars, tick, song.bars), callText(call), undefined, sectionOf(tick));
   }
   rows.sort((a, b) => a.at - b.at);
   const [tempo] = song.tempo;

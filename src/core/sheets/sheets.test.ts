@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { actionCue, emptyShow, songsOfSet } from '../show';
+import { actionCue, emptyShow, newCall, songsOfSet } from '../show';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind, type SheetTable } from './';
 
 const show = demoShow();
@@ -36,15 +36,27 @@ describe('sheets of paper', () => {
     expect(changes!.rows.some((r) => r[2]!.includes('moved until'))).toBe(true);
   });
 
-  it('say of a song its remarks, and values with their figure', () => {
+  it('say of a song its remarks and calls, and values with their figure', () => {
     const song = {
       ...show.songs[0]!,
       cues: [actionCue('c', 3840, { kind: 'control', unitId: 'tarn', controlId: 'mix', value: 40 })],
     };
-    const own = { ...song, sweeps: [], remarks: [{ id: 'r', at: 7680, text: 'wait for the harp', onStage: false }] };
+    const remarks = [{ id: 'r', at: 7680, text: 'wait for the harp', onStage: false }];
+    const calls = [
+      { id: 'a', bar: 9, call: newCall({ text: 'Solo', count: 2 }) },
+      { id: 'b', bar: 11, call: newCall({ how: 'count', count: 1 }) },
+    ];
+    const own = { ...song, sweeps: [], remarks, calls };
     const sheet = sheetsOf({ ...show, songs: [own, ...show.songs.slice(1)] }, 'cues')[0]!;
     const rows = sheet.parts.flatMap((p) => (p.kind === 'table' ? p.rows : []));
-    expect(rows.map((r) => r[2])).toEqual(['Still Water', 'Tarn: Mix 40 %', '“wait for the harp”']);
+    expect(rows.map((r) => r[2])).toEqual([
+      'Still Water',
+      'Tarn: Mix 40 %',
+      '“wait for the harp”',
+      'Call: “Solo”, 2 bars counted',
+      'Call: 1 bar counted',
+    ]);
+    expect(rows.slice(3).map((r) => r[0])).toEqual(['9|1', '11|1']);
   });
 
   it('have what starts the songs of the set, where messages do', () => {
