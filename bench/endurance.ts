@@ -81,14 +81,16 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
     await b.says('banner', undefined, /set (proven|fails)/, 60_000);
     await b.click('link', 'Chart');
     await b.find('group', /^Chart of/);
+    const stands = async (): Promise<boolean> => (await b.texts('button[aria-label="Stop"]')).length === 0;
+    const pause = (millis: number): Promise<void> => new Promise((wait) => setTimeout(wait, millis));
     const tenths: Endured['tenths'][number][] = [];
     const start = Date.now();
     let bars = 0;
     let bar = '';
     let edits = 0;
     while (Date.now() - start < seconds * 1000) {
-      const playing = (await b.driver.findElements(By.css('button[aria-label="Stop"]'))).length > 0;
-      if (!playing) await b.click('button', 'Play');
+      // Between two songs it stands for a moment, and goes on by itself.
+      if ((await stands()) && (await pause(1000).then(stands))) await b.click('button', 'Play');
       const place = await b.text('[aria-label="Position"]');
       const now = place.split('|')[0] ?? '';
       if (now !== bar) bars += 1;
@@ -99,7 +101,7 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
         edits += 1;
       }
       if ((Date.now() - start) / 1000 > (seconds * (tenths.length + 1)) / 10) tenths.push(await metric());
-      await new Promise((wait) => setTimeout(wait, 120));
+      await pause(120);
     }
     tenths.push(await metric());
     return { tenths, minutes: (seconds * times) / 60, bars, edits };

@@ -45,7 +45,7 @@ describe('what is exported', () => {
 
   it('is the whole set as MIDI files, one for each player', async () => {
     await b.pick(/Songs$/, /^The set/);
-    await b.pick(/Times$/, /^As sent/);
+    await b.pick(/Times$/, /^With early sends/);
     await b.pick(/Files$/, 'One for each player');
     await b.click('button', 'Export MIDI file');
     const zip = readFileSync(await arrived('evening-at-the-pier-sent.zip'));

@@ -131,9 +131,30 @@ describe('no silence between the songs', () => {
     await b.find('button', 'Play harbour at night');
   });
 
-  it('leaves the show with its entry', async () => {
+  it('is begun and ended by foot', async () => {
     await unlock(b);
     await b.click('button', 'Evening at the pier');
+    await b.click('link', 'Rig');
+    await b.click('link', 'Reactions');
+    await b.click('button', 'Add a reaction');
+    // The page was loaded anew since: the box is plugged in again.
+    await plug(b, 'Fader box');
+    await b.click('button', 'Learn what it waits for');
+    await b.find('dialog');
+    await arrive(b, 'Fader box', 0x99, 52, 100);
+    await b.says('status', 'Learnt', /note 52/);
+    await b.click('button', 'Use it');
+    await b.pick(/What$/, /^the sound between songs/);
+    await b.find('button', /^the sound between songs.*note 52/s);
+    await b.click('link', 'Set');
+    await arrive(b, 'Fader box', 0x99, 52, 100);
+    await b.says('row', /^harbour at night/, 'plays');
+    await arrive(b, 'Fader box', 0x89, 52, 0);
+    await arrive(b, 'Fader box', 0x99, 52, 100);
+    await b.says('row', /^harbour at night/, /^(?![^]*plays)/);
+  });
+
+  it('leaves the show with its entry', async () => {
     await b.click('row', /^harbour at night/);
     await b.click('button', 'Remove from the set');
     await b.gone('row', /^harbour at night/);

@@ -1,5 +1,5 @@
 export { EventQueue } from './eventQueue';
-export { acceptsAgainAfter, effectAfter, paceOf, type Called, type Pace } from './pace';
+export { acceptsAgainAfter, effectAfter, paceOf } from './pace';
 export type { RelaySpec, RigSpec, UnitSpec } from './rigSpec';
 export type { Wanted } from './wanted';
 export {

@@ -20,8 +20,8 @@ export function buttonsInSight(): readonly SeenButton[] {
   return [...found.values()];
 }
 
-/** A view has so many milliseconds to come. */
-const PATIENCE = 4000;
+/** A view, and what it makes before it can be printed, has so many milliseconds to come. */
+const PATIENCE = 8000;
 
 /** Presses a button of the view by its name, once it is there. `refused` is told where it does not come, or cannot be pressed. */
 export function pressByName(name: string, refused: () => void): void {
