@@ -134,6 +134,16 @@ describe('what is heard beside the units', () => {
   it('has bars laid onto it by tapping along: where bar 1 is, and the tempo', async () => {
     await b.click('button', 'Lay bars onto ticks');
     await b.says('dialog', undefined, /Behind bar 1 the recording has/);
+    // Bar 1 slides along the recording with the pointer, and snaps to nothing.
+    const wave = await b.find('image', 'The recording; bar 1 at 0.000 s');
+    await b.driver
+      .actions()
+      .move({ origin: wave, x: -200 })
+      .press()
+      .move({ origin: wave, x: -100 })
+      .release()
+      .perform();
+    await b.find('image', /^The recording; bar 1 at 1\.0\d\d s$/);
     await b.click('button', 'Cancel');
     await chooseFile(b, impulses(folder, 'long take.wav', RATE * 20, [0, RATE, RATE * 2]));
     await b.click('button', 'Lay bars onto long take');

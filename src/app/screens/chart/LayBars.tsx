@@ -1,5 +1,5 @@
 import { Play, Square, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { layBars, songTime, type Show, type Song, type Track } from '../../../core/show';
 import { PEAKS_PER_SECOND, beatAt, numberTaps, steadyBeats, tapsOff } from '../../../core/sound';
@@ -230,9 +230,13 @@ interface WaveProps {
   readonly onPick: (seconds: number) => void;
 }
 
-/** The recording's picture, with where bar 1 is, the taps, and where it plays. A press says that bar 1 is there. */
+/** The recording's picture, with where bar 1 is, the taps, and where it plays. Bar 1 is where it is pressed, and slides along with the pointer. */
 function TapWave({ peaks, length, taps, first, now, onPick }: WaveProps) {
   const xOf = (seconds: number): number => (seconds / length) * WIDTH;
+  const pick = (event: PointerEvent<SVGSVGElement>): void => {
+    const box = event.currentTarget.getBoundingClientRect();
+    onPick(Math.min(length, Math.max(0, ((event.clientX - box.left) / box.width) * length)));
+  };
   const columns = Array.from({ length: WIDTH / 2 }, (_, i) => {
     const from = Math.floor(((i * 2) / WIDTH) * length * PEAKS_PER_SECOND);
     const to = Math.max(from + 1, Math.floor((((i + 1) * 2) / WIDTH) * length * PEAKS_PER_SECOND));
@@ -249,12 +253,14 @@ function TapWave({ peaks, length, taps, first, now, onPick }: WaveProps) {
         width: '100%',
         border: `1.5px solid ${desk.ink}`,
         borderRadius: '3px 12px 3px 12px',
-        cursor: 'crosshair',
+        cursor: 'ew-resize',
+        touchAction: 'none',
       }}
-      onClick={(event) => {
-        const box = event.currentTarget.getBoundingClientRect();
-        onPick(Math.max(0, ((event.clientX - box.left) / box.width) * length));
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        pick(event);
       }}
+      onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && pick(event)}
     >
       <path
         d={columns.map((h, i) => `M${i * 2 + 1} ${HEIGHT / 2 - h}V${HEIGHT / 2 + h}`).join('')}
