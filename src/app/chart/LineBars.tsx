@@ -1,3 +1,4 @@
+import { callText } from '../../core/sheets';
 import type { Call } from '../../core/show';
 import { desk, font } from '../theme/tokens';
 import type { ChartLine } from './layout';
@@ -53,12 +54,9 @@ export const LineBars = ({ line, head, lanesTop, bottom, size }: Props) => (
 /** What is heard ahead of a bar: two arcs that come to its line, and a point under them where it is counted. */
 function CallMark({ x, y, call }: { readonly x: number; readonly y: number; readonly call: Call }) {
   const counted = call.how === 'count' || call.count > 0;
-  const word = call.how === 'count' ? '' : call.text.trim() || 'the name';
-  const bars = Math.max(1, call.count);
-  const count = counted ? `${bars} ${bars === 1 ? 'bar' : 'bars'} counted` : '';
   return (
     <g stroke={desk.tide} strokeWidth={1.7} fill="none">
-      <title>{`Call: ${[word, count].filter((t) => t !== '').join(', ')}`}</title>
+      <title>{callText(call)}</title>
       <path d={`M${x - 4} ${y - 4}a5 5 0 0 1 0 8M${x - 8} ${y - 6}a8 8 0 0 1 0 12`} />
       {counted && <circle cx={x - 10} cy={y} r={1.6} fill={desk.tide} stroke="none" />}
     </g>

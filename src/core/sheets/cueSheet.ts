@@ -42,8 +42,8 @@ function playerText(show: Show, tone: Tone, playerId: string | null): string {
     .join(', ');
 }
 
-/** What is heard ahead of a bar: what is said, and how many bars are counted. */
-function callText({ how, text, count }: Call): string {
+/** What is heard ahead of a bar, as sheets and the chart's marks say it: what is said, and how many bars are counted. */
+export function callText({ how, text, count }: Call): string {
   const bars = how === 'count' ? Math.max(1, count) : count;
   const counted = bars === 0 ? '' : `${bars} ${bars === 1 ? 'bar' : 'bars'} counted`;
   const said = { voice: text.trim() && `“${text.trim()}”`, tones: 'tones', sound: 'a sound', count: '' }[how];

@@ -1,3 +1,4 @@
+export { callText } from './cueSheet';
 export { SHEET_COUNTINGS, minutesAndSeconds, timeOfDay, type SheetCounting } from './figures';
 export { sheetCsv } from './sheetCsv';
 export { switchStrips } from './rigSheets';
