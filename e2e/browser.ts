@@ -44,6 +44,8 @@ export const nameFailures = (name: () => string): void => {
 const TAKES_KEYS = `const has = () => this.contains(document.activeElement);
   if (has()) return true;
   this.focus();
+  // A dialog that has just closed gives the keyboard back to its button a frame later: whoever loses it asks again.
+  await new Promise((next) => { requestAnimationFrame(next); setTimeout(next, 100); });
   try { this.setSelectionRange?.(this.value.length, this.value.length); } catch {}
   return has() || undefined;`;
 
