@@ -2,30 +2,23 @@ import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import type { SeamLate } from '../core/compile';
 import { routeTo } from '../core/meaning';
-import { indexShow, setOf, songEntries, songTime, ticksAt, type Show } from '../core/show';
+import { setOf, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
-import { isFootBytes, type Errand } from '../core/feet';
+import type { Errand } from '../core/feet';
 import type { AssumedRig } from './assumedRig';
+import { commandsOf, type Command } from './commands';
 import type { Floor } from './footStandIns';
 import { Incoming } from './incoming';
 import { Monitor, type MonitorLine } from './monitor';
 import type { Arrival, Ports } from './ports';
-import { changeBy, entryBy, entryOf, type Played, type Start } from './running';
+import { changeBy, entryBy, entryFor, entryOf, type Played, type Start } from './running';
 import { Sender } from './sender';
 import { planStart, step } from './session';
 import { NEW_SESSION, placeIn, type Input, type Session, type SessionEvent, type SongLoop } from './sessionState';
-import { pedalPoint, type PedalPoint, type PedalRecording } from './tasks/record';
-import { learnt, startLesson, teachOn, type Lesson, type Teaching } from './tasks/teach';
-import {
-  cancelTransfer,
-  startTransfer,
-  transferHears,
-  transferNews,
-  transferOn,
-  type TransferNews,
-  type Transferring,
-} from './tasks/transfer';
-import { startWalk, walkOn, type Walk, type Walking } from './tasks/walk';
+import type { PedalPoint, PedalRecording } from './tasks/record';
+import { Tasks, type TaskNews } from './tasks/tasks';
+import type { Lesson } from './tasks/teach';
+import type { Walk } from './tasks/walk';
 
 const NO_SEAM: readonly SeamLate[] = [];
 
@@ -37,7 +30,7 @@ const NEWS_MICROS: Micros = 33_000;
 const LINES_MICROS: Micros = 100_000;
 
 /** What the playback tells while it plays, and whenever the rig changes. */
-export interface PlaybackNews {
+export interface PlaybackNews extends TaskNews {
   readonly playing: boolean;
   readonly songId: string | null;
   /** A share of what is written; times are those of the song as it is written. */
@@ -63,15 +56,9 @@ export interface PlaybackNews {
   readonly rig: RigState;
   /** Units that load a preset just now. */
   readonly loading: readonly string[];
-  /** Where a walk is: the aim that was sent last, counted from 0. */
-  readonly walk: { readonly unitId: string; readonly at: number; readonly count: number } | null;
   /** How the stand-ins of foot controllers stand; the page from which a switch was heard last, by controller. */
   readonly floors: readonly Floor[];
   readonly armed: Readonly<Record<string, string>>;
-  /** Pages on their way to a controller, or back. */
-  readonly transfer: TransferNews | null;
-  /** How often a lesson was sent, and what the unit took in. */
-  readonly lesson: { readonly unitId: string; readonly sent: number; readonly learnt: Bytes | null } | null;
 }
 
 /** Where the playback tells what it has to say. */
@@ -91,14 +78,10 @@ export class Playback {
   readonly sender: Sender;
   private readonly assumed: AssumedRig;
   private readonly monitor = new Monitor();
-  private readonly incoming = new Incoming(this);
-  private walking: Walking | null = null;
-  private teaching: Teaching | null = null;
-  private transferring: Transferring | null = null;
+  private readonly incoming: Incoming;
+  private readonly tasks = new Tasks(() => (this.dirty = true));
   /** How stand-ins of foot controllers stand. */
   private floors: readonly Floor[] = [];
-  private recording: PedalRecording | null = null;
-  private kept: PedalPoint[] = [];
   private lastNews = Number.NEGATIVE_INFINITY;
   private lastLines = Number.NEGATIVE_INFINITY;
   private dirty = true;
@@ -109,17 +92,16 @@ export class Playback {
   ) {
     this.sender = new Sender(ports, this.monitor);
     this.assumed = this.sender.assumed;
-    ports.onArrival((arrival) => {
-      this.monitor.note('in', arrival.portId, arrival.at, arrival.bytes);
-      this.keep(arrival);
-      if (this.transferring?.inPortId === arrival.portId && isFootBytes(arrival.bytes)) {
-        if (!this.isBeside(arrival, [this.transferring.outPortId])) {
-          this.goOnTransferring(transferHears(this.transferring, arrival.bytes, this.now()));
-        }
-        return;
-      }
-      this.incoming.arrived(arrival);
-    });
+    this.incoming = new Incoming({ now: () => this.assumed.state(), coming: () => this.assumed.coming() });
+    ports.onArrival((arrival) => this.arrived(arrival));
+  }
+
+  private arrived(arrival: Arrival): void {
+    this.monitor.note('in', arrival.portId, arrival.at, arrival.bytes);
+    this.tasks.keep(arrival, this.session);
+    const now = this.now();
+    const transferred = this.tasks.transferHears(arrival, now, (a, asked) => this.isBeside(a, asked));
+    this.carryOut(transferred ?? this.incoming.arrived(arrival, this.session, now, !this.isNoAnswer(arrival)));
   }
 
   show(show: Show): void {
@@ -130,7 +112,7 @@ export class Playback {
 
   /** Plays a song from a place on; of the set, where it stands in it. */
   play(songId: string, from: Ticks, entryId: string | null = null): void {
-    this.begin(songId, from, { entryId: entryId ?? this.entryFor(songId) });
+    this.begin(songId, from, { entryId: entryId ?? entryFor(this.session, songId) });
     this.wake();
   }
 
@@ -139,22 +121,13 @@ export class Playback {
     this.assumed.advance(this.now());
     const input = planStart(this.session, songId, from, this.assumed.coming(), rest);
     if (!input) return;
-    this.walking = null;
-    this.teaching = null;
+    this.tasks.songBegins();
     this.give(input);
-  }
-
-  /** Where a song stands in the set: where the session is, if that is it. */
-  entryFor(songId: string): string | null {
-    const { show, entryId } = this.session;
-    if (!show) return null;
-    if (entryOf(show, entryId)?.songId === songId) return entryId;
-    return songEntries(show).find((e) => e.songId === songId)?.id ?? null;
   }
 
   /** The rig goes to a place of a song; nothing runs. */
   select(songId: string, place: Ticks, entryId: string | null = null): void {
-    this.give({ kind: 'select', songId, place, entryId: entryId ?? this.entryFor(songId) });
+    this.give({ kind: 'select', songId, place, entryId: entryId ?? entryFor(this.session, songId) });
     this.wake();
   }
 
@@ -207,7 +180,7 @@ export class Playback {
   /** The rig goes to a tone at once. */
   tone(toneId: string): void {
     this.give({ kind: 'tone', toneId });
-    this.incoming.toneCame(toneId);
+    this.carryOut(this.incoming.toneCame(this.session, toneId));
     this.wake();
   }
 
@@ -269,42 +242,40 @@ export class Playback {
   }
 
   walk(walk: Walk): void {
-    this.walking = startWalk(walk, this.now());
+    this.tasks.walk(walk, this.now());
     this.wake();
   }
 
   stopWalk(): void {
-    this.walking = null;
-    this.dirty = true;
+    this.tasks.stopWalk();
   }
 
   /** The unit waits to learn: it does not obey what it takes in. */
   teach(lesson: Lesson): void {
-    this.teaching = startLesson(lesson, this.now());
+    this.tasks.teach(lesson, this.now());
     this.assumed.waitToLearn(lesson.unitId);
     this.wake();
   }
 
   /** A unit said what it took in. */
   learnt(bytes: Bytes): void {
-    if (this.teaching) this.teaching = learnt(this.teaching, bytes);
-    this.dirty = true;
+    this.tasks.learnt(bytes);
   }
 
   stopTeaching(): void {
-    this.teaching = null;
-    this.dirty = true;
+    this.tasks.stopTeaching();
   }
 
-  /** Programs a controller with a memory, or reads what it has. Said where no cable leads there and back. */
+  /** Programs a controller with a memory, or reads what it has. False where no cable leads there and back. */
   transfer(unitId: string, errand: Errand): boolean {
-    const { show } = this.session;
-    const unit = show && indexShow(show).units.get(unitId);
-    const route = unit && routeTo(show, unit);
-    if (!unit?.returns || !route) return false;
-    const where = { unitId, outPortId: route.portId, inPortId: unit.returns.portId };
-    this.goOnTransferring(startTransfer(where, errand, unit.channel - 1, this.now()));
-    return true;
+    const commands = this.tasks.transfer(this.session, unitId, errand, this.now());
+    this.carryOut(commands ?? []);
+    return commands !== null;
+  }
+
+  /** Ends a transfer where it is; one that is over is forgotten. */
+  stopTransfer(): void {
+    this.carryOut(this.tasks.stopTransfer(this.now()));
   }
 
   /** Whether a stand-in answers a question that was asked of real ports: then only their units' answers count. */
@@ -313,21 +284,13 @@ export class Playback {
   }
 
   /** Whether what arrives as the answer of a unit is one that the units that lead back to its port were not asked for. */
-  isNoAnswer(arrival: Arrival): boolean {
+  private isNoAnswer(arrival: Arrival): boolean {
     const { show } = this.session;
     const units = show?.units.filter((u) => u.returns?.portId === arrival.portId) ?? [];
     return this.isBeside(
       arrival,
       units.flatMap((u) => (show && routeTo(show, u)?.portId) ?? []),
     );
-  }
-
-  /** Ends a transfer where it is; one that is over is forgotten. */
-  stopTransfer(): void {
-    if (!this.transferring) return;
-    if (this.transferring.transfer.end) this.transferring = null;
-    else this.goOnTransferring(cancelTransfer(this.transferring, this.now()));
-    this.dirty = true;
   }
 
   /** How stand-ins of foot controllers stand now. */
@@ -343,12 +306,11 @@ export class Playback {
   }
 
   record(what: PedalRecording | null): void {
-    this.recording = what;
-    if (what) this.kept = [];
+    this.tasks.record(what);
   }
 
   recorded(): readonly PedalPoint[] {
-    return this.kept;
+    return this.tasks.recorded();
   }
 
   /** Lets time come to now. Called every few milliseconds. */
@@ -358,10 +320,10 @@ export class Playback {
     const next = following && show ? entryOf(show, following.entryId) : undefined;
     if (next && following) this.begin(next.songId, 0, { entryId: next.id, how: 'follows', at: following.at });
     const now = this.now();
-    this.incoming.wake(now);
-    this.goOnWalking(now);
-    this.goOnTeaching(now);
-    if (this.transferring) this.goOnTransferring(transferOn(this.transferring, now));
+    this.carryOut(this.incoming.followClock(this.session, now));
+    this.carryOut(this.incoming.reactLater(this.session, now));
+    this.carryOut(this.incoming.restoreAtTone(this.session, now));
+    this.carryOut(this.tasks.wake(this.session, now));
     this.assumed.advance(now);
     this.tell(now);
   }
@@ -372,16 +334,54 @@ export class Playback {
     this.ears.events?.(events);
   }
 
-  /** Keeps where a pedal that is recorded has come to. */
-  private keep(arrival: Arrival): void {
-    const { show, transport } = this.session;
-    if (!this.recording || !show || transport.kind !== 'playing') return;
-    const point = pedalPoint(show, this.recording, arrival, placeIn(this.session, arrival.at).place);
-    if (point) this.kept.push(point);
+  private carryOut(commands: readonly Command[]): void {
+    for (const command of commands) this.carryOutOne(command);
+  }
+
+  private carryOutOne(command: Command): void {
+    switch (command.kind) {
+      case 'input':
+        this.give(command.input);
+        break;
+      case 'begin':
+        return this.begin(command.songId, command.from, command);
+      case 'play':
+        return this.play(command.songId, command.from, command.entryId);
+      case 'select':
+        return this.select(command.songId, command.place, command.entryId);
+      case 'queue':
+        return this.queue(command.entryId);
+      case 'go-song':
+        return this.goSong(command.by);
+      case 'choose-song':
+        return this.chooseSong(command.by);
+      case 'go-change':
+        return this.goChange(command.by);
+      case 'tone':
+        return this.tone(command.toneId);
+      case 'back':
+        return this.back();
+      case 'stop':
+        return this.stop();
+      case 'panic':
+        return this.panic();
+      case 'send':
+        return this.send(command.portId, command.bytes);
+      case 'pass-on': {
+        const { portId, bytes } = command;
+        if (this.sender.passOn(portId, bytes, this.now())) this.happened([{ kind: 'flooded', portId }]);
+        break;
+      }
+      case 'report':
+        return this.happened(command.events);
+      case 'act':
+        // What came before it may have changed the session.
+        this.carryOut(commandsOf(command.act, this.session, this.now()));
+    }
   }
 
   /** Gives the session an input, and sends what it says. */
-  give(input: Input): readonly TimedBytes[] {
+  private give(input: Input): readonly TimedBytes[] {
     const now = this.now();
     this.assumed.advance(now);
     const { session, sends, events } = step(this.session, input, this.sender.moment(now));
@@ -393,42 +393,6 @@ export class Playback {
     const sent = sends.map((e) => this.sender.send(e, now));
     if (events.length > 0) this.happened(events);
     return sent;
-  }
-
-  private goOnWalking(now: Micros): void {
-    if (!this.walking) return;
-    const { walking, aim } = walkOn(this.walking, now);
-    if (walking !== this.walking) this.dirty = true;
-    const { unitId } = this.walking;
-    this.walking = walking;
-    if (aim) this.audition(unitId, aim);
-  }
-
-  private goOnTeaching(now: Micros): void {
-    const { show } = this.session;
-    if (!this.teaching || !show) return;
-    const { teaching, messages } = teachOn(this.teaching, now);
-    const unit = indexShow(show).units.get(teaching.unitId);
-    const route = unit && routeTo(show, unit);
-    if (teaching === this.teaching) return;
-    this.teaching = teaching;
-    this.dirty = true;
-    for (const bytes of messages) if (route) this.sender.send({ portId: route.portId, at: now, bytes }, now);
-  }
-
-  private goOnTransferring({ transferring, sends }: ReturnType<typeof transferOn>): void {
-    if (transferring === this.transferring && sends.length === 0) return;
-    const was = this.transferring?.transfer.end;
-    this.transferring = transferring;
-    this.dirty = true;
-    const { end, errand } = transferring.transfer;
-    // What was read back is what it holds.
-    const bytes = end?.how === 'read' ? end.bytes : errand.kind === 'write' ? errand.bytes : null;
-    if (end && !was && bytes && (end.how === 'identical' || end.how === 'read')) {
-      this.happened([{ kind: 'foot-stored', unitId: transferring.unitId, bytes }]);
-    }
-    const now = this.now();
-    for (const bytes of sends) this.sender.send({ portId: transferring.outPortId, at: now, bytes }, now);
   }
 
   private tell(now: Micros): void {
@@ -444,7 +408,6 @@ export class Playback {
     if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
     this.dirty = false;
     this.lastNews = now;
-    const { walking, teaching } = this;
     ears.news({
       playing,
       songId: song?.id ?? null,
@@ -463,9 +426,7 @@ export class Playback {
       loading: this.assumed.loading(now),
       floors: this.floors,
       armed: Object.fromEntries(this.incoming.armed),
-      transfer: this.transferring && transferNews(this.transferring),
-      walk: walking && { unitId: walking.unitId, at: walking.at, count: walking.aims.length },
-      lesson: teaching && { unitId: teaching.unitId, sent: teaching.sent, learnt: teaching.learnt },
+      ...this.tasks.news(),
     });
   }
 }

@@ -8,6 +8,7 @@ import {
   microsAt,
   newSong,
   setOf,
+  songEntries,
   songTime,
   type Cue,
   type Show,
@@ -44,6 +45,16 @@ export const withEnd = (history: readonly Played[], now: Micros): readonly Playe
 export function entryOf(show: Show, id: string | null): SongEntry | undefined {
   const entry = setOf(show).entries.find((e) => e.id === id);
   return entry?.kind === 'song' ? entry : undefined;
+}
+
+/** Where a song stands in the set: where the session is, if that is it; null where it is not in it. */
+export function entryFor(
+  { show, entryId }: { readonly show: Show | null; readonly entryId: string | null },
+  songId: string,
+): string | null {
+  if (!show) return null;
+  if (entryOf(show, entryId)?.songId === songId) return entryId;
+  return songEntries(show).find((e) => e.songId === songId)?.id ?? null;
 }
 
 /** The song `by` places further in the set; from nowhere, the first. Breaks and notes are passed over. */

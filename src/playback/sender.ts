@@ -11,6 +11,8 @@ import type { Moment } from './sessionState';
 
 /** What is passed on leaves within this time, or not at all. */
 const PASSED_WITHIN: Micros = 100_000;
+/** That a port is flooded is said this often. */
+const FLOOD_SAID_EVERY: Micros = 5_000_000;
 
 type Sent = Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string };
 
@@ -20,6 +22,8 @@ export class Sender {
   private readonly cables = new Cables();
   /** Until when something is on its way to units, by their id; '' for what is for none. */
   private readonly until = new Map<string, Micros>();
+  /** When it was said last that a port is flooded. */
+  private readonly flooded = new Map<string, Micros>();
   private show: Show | null = null;
 
   constructor(
@@ -56,10 +60,18 @@ export class Sender {
     return { ...e, at };
   }
 
-  /** Sends a message now that has nothing to do with what else leaves; not where the cable is full. */
+  /**
+   * Sends a message now that has nothing to do with what else leaves; not where the cable is full. Whether the port
+   * is flooded, and that is to be said again.
+   */
   passOn(portId: string, bytes: Bytes, now: Micros): boolean {
-    if (this.cables.waitsUntil(portId, now) > now + PASSED_WITHIN) return false;
-    this.put(portId, this.cables.reserve(portId, now, bytes), bytes);
+    if (this.cables.waitsUntil(portId, now) <= now + PASSED_WITHIN) {
+      this.put(portId, this.cables.reserve(portId, now, bytes), bytes);
+      return false;
+    }
+    const said = this.flooded.get(portId) ?? Number.NEGATIVE_INFINITY;
+    if (now - said < FLOOD_SAID_EVERY) return false;
+    this.flooded.set(portId, now);
     return true;
   }
 

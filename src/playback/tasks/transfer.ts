@@ -23,7 +23,8 @@ export interface TransferNews {
   readonly end: TransferEnd | null;
 }
 
-interface Step {
+/** A transfer after a step, and what is sent by it. */
+export interface TransferStep {
   readonly transferring: Transferring;
   readonly sends: readonly Bytes[];
 }
@@ -33,27 +34,27 @@ export function startTransfer(
   errand: Errand,
   device: number,
   now: Micros,
-): Step {
+): TransferStep {
   // Any number that the one before did not have tells them apart.
   const { transfer, sends } = beginTransfer(errand, Math.floor(now / 1000), now, device);
   return { transferring: { ...where, transfer }, sends };
 }
 
-export function transferOn(transferring: Transferring, now: Micros): Step {
+export function transferOn(transferring: Transferring, now: Micros): TransferStep {
   return stepped(transferring, stepTransfer(transferring.transfer, { kind: 'wake' }, now));
 }
 
-export function transferHears(transferring: Transferring, bytes: Bytes, now: Micros): Step {
+export function transferHears(transferring: Transferring, bytes: Bytes, now: Micros): TransferStep {
   return stepped(transferring, stepTransfer(transferring.transfer, { kind: 'heard', bytes }, now));
 }
 
-export const cancelTransfer = (transferring: Transferring, now: Micros): Step =>
+export const cancelTransfer = (transferring: Transferring, now: Micros): TransferStep =>
   stepped(transferring, stepTransfer(transferring.transfer, { kind: 'cancel' }, now));
 
 const stepped = (
   transferring: Transferring,
   { transfer, sends }: { readonly transfer: Transfer; readonly sends: readonly Bytes[] },
-): Step => ({
+): TransferStep => ({
   transferring: transfer === transferring.transfer ? transferring : { ...transferring, transfer },
   sends,
 });
