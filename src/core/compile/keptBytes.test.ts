@@ -1,0 +1,22 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { expect, it } from 'vitest';
+import { bytesOf, showsOfBytes } from '../testing/bytesOf';
+
+// So that what only moves code can be seen to move nothing else. Where bytes are meant to change, or the random
+// shows: LANTERN_KEEP_BYTES=1 npm run unit -- keptBytes
+const file = new URL('../../../fixtures/bytes.txt', import.meta.url);
+
+const lines = (): string[] =>
+  [...showsOfBytes()].map(([name, show]) => {
+    const sent = bytesOf(show);
+    const hash = createHash('sha256').update(sent.join('\n')).digest('hex').slice(0, 16);
+    return `${name} ${sent.length} ${hash}`;
+  });
+
+it('sends the bytes that it sent, of 202 shows', () => {
+  const made = lines();
+  if (process.env.LANTERN_KEEP_BYTES === '1') writeFileSync(file, `${made.join('\n')}\n`);
+  const kept = readFileSync(file, 'utf8').trimEnd().split('\n');
+  expect(made).toEqual(kept);
+});
