@@ -22,7 +22,12 @@ const layer = (name, from, allowed) => ({
 });
 
 /** Parsers of open formats, pure text in and data out, for the readers and writers in formats. */
-const PARSERS = ['node_modules/fflate/', 'node_modules/papaparse/', 'node_modules/fast-xml-parser/', 'node_modules/@types/papaparse/'];
+const PARSERS = [
+  'node_modules/fflate/',
+  'node_modules/papaparse/',
+  'node_modules/fast-xml-parser/',
+  'node_modules/@types/papaparse/',
+];
 /** Solvers of well-known problems, pure numbers in and out. */
 /** Pure packages that write PDF and read fonts. */
 const WRITERS = ['node_modules/pdf-lib/', 'node_modules/@pdf-lib/fontkit/'];
@@ -43,16 +48,69 @@ module.exports = {
     // The simulator must be able to prove the compiler wrong: it knows nothing of it, nor of what a show means.
     core('simulate', 'rig', 'addressing', 'midi', 'time'),
     // Foot controllers: their pages, proposed, played and transferred.
+    core('tonight', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     // What stands on paper, as data.
-    core('sheets', 'feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('checks', 'feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core(
+      'sheets',
+      'tonight',
+      'feet',
+      'compile',
+      'simulate',
+      'meaning',
+      'show',
+      'rig',
+      'addressing',
+      'midi',
+      'time',
+      'problems',
+    ),
+    core(
+      'checks',
+      'tonight',
+      'feet',
+      'compile',
+      'simulate',
+      'meaning',
+      'show',
+      'rig',
+      'addressing',
+      'midi',
+      'time',
+      'problems',
+    ),
     // A proof is a song compiled, played and checked.
-    core('proof', 'checks', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core(
+      'proof',
+      'tonight',
+      'checks',
+      'compile',
+      'simulate',
+      'meaning',
+      'show',
+      'rig',
+      'addressing',
+      'midi',
+      'time',
+      'problems',
+    ),
     core('library', 'addressing', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
-    core('formats', 'sheets', 'feet', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('testing', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
+    core(
+      'formats',
+      'tonight',
+      'sheets',
+      'feet',
+      'compile',
+      'meaning',
+      'show',
+      'rig',
+      'addressing',
+      'midi',
+      'time',
+      'problems',
+    ),
+    core('testing', 'demo', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     {
       name: 'what-imports-nothing',
       severity: 'error',
@@ -62,7 +120,13 @@ module.exports = {
     layer('wording', '^src/wording/', ['^src/core/']),
     layer('playback', '^src/playback/', ['^src/core/']),
     layer('workers', '^src/workers/', ['^src/core/', '^src/playback/']),
-    layer('app', '^src/app/', ['^src/core/', '^src/playback/', '^src/wording/', '^src/workers/(protocol|showMirror|life)\\.ts$', '^src/workers/\\w+\\.worker\\.ts$']),
+    layer('app', '^src/app/', [
+      '^src/core/',
+      '^src/playback/',
+      '^src/wording/',
+      '^src/workers/(protocol|showMirror|life)\\.ts$',
+      '^src/workers/\\w+\\.worker\\.ts$',
+    ]),
     layer('server', '^server/', ['^src/core/', '^src/wording/']),
     layer('cli', '^cli/', ['^src/core/', '^src/wording/']),
     layer('e2e', '^e2e/', []),
@@ -77,10 +141,23 @@ module.exports = {
       comment: 'core has no interface, no storage, no machine in it',
       severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm'], pathNot: ['node_modules/zod/', '^zod', ...PARSERS, ...SOLVERS, ...WRITERS] },
+      to: {
+        dependencyTypes: ['core', 'npm'],
+        pathNot: ['node_modules/zod/', '^zod', ...PARSERS, ...SOLVERS, ...WRITERS],
+      },
     },
-    { name: 'test-helpers-only-in-tests', severity: 'error', from: { path: '^src/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { path: '^src/core/testing/' } },
-    { name: 'no-dev-packages', severity: 'error', from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] }, to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] } },
+    {
+      name: 'test-helpers-only-in-tests',
+      severity: 'error',
+      from: { path: '^src/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] },
+      to: { path: '^src/core/testing/' },
+    },
+    {
+      name: 'no-dev-packages',
+      severity: 'error',
+      from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] },
+      to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] },
+    },
   ],
   options: {
     tsConfig: { fileName: 'tsconfig.json' },

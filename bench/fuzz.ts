@@ -15,6 +15,7 @@ import { checkShow, emptyShow, type Show } from '../src/core/show';
 import type { Problem, Read } from '../src/core/problems';
 import { problemLine } from '../src/wording';
 import { seeded } from './fullShow';
+import { tonightOf } from '../src/core/tonight';
 
 interface Reader {
   readonly name: string;
@@ -79,7 +80,7 @@ function readers(): readonly Reader[] {
     if (read.value && checkShow(read.value).length > 0) throw new Error('a show was taken that is not sound');
     return read;
   };
-  const smf = writeSmf(songToSmf(demo, song!, 'written').file);
+  const smf = writeSmf(songToSmf(tonightOf(demo), song!, 'written').file);
   return [
     text('show', [JSON.stringify(small), writeShowFile(demo)], (t) => shows(readShowFile(t))),
     text('part', [writePart(cutPart(demo, { kind: 'songs', songIds: [song!.id] }).part)], readPart),

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { writeSheetsPdf } from '../src/core/formats/pdf';
 import { sheetsOf } from '../src/core/sheets';
+import { tonightOf } from '../src/core/tonight';
 import { size } from './size';
 import { wholeSet } from './wholeSet';
 
@@ -23,7 +24,7 @@ export async function printed(): Promise<{
   const wish = { paper: 'a4', show: 'Whole', asOf: 'today', typeface } as const;
   const show = wholeSet(size(60, 2), size(400, 20));
   const start = performance.now();
-  const sheets = sheetsOf(show, 'cues');
+  const sheets = sheetsOf(tonightOf(show), 'cues');
   const made = performance.now();
   await writeSheetsPdf(sheets.slice(0, 1), wish);
   const first = performance.now();

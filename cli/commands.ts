@@ -31,6 +31,7 @@ import {
 } from '../src/core/show';
 import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
+import { tonightOf, type ShowTonight } from '../src/core/tonight';
 import {
   cueWords,
   findingSentence,
@@ -76,7 +77,7 @@ export function importFile(file: string, into: string | undefined, out: string):
 
 /** Everything that the checks have to say, with a dry run of every song. */
 export function check(path: string, asJson: boolean): Outcome {
-  const show = readShow(path);
+  const show = tonightOf(readShow(path));
   const spec = rigSpec(show);
   const findings = [
     ...checkRig(show),
@@ -123,7 +124,7 @@ function importInto(into: string, plain: Show, problems: readonly Problem[], out
 
 /** A song, or without one the set, as a Standard MIDI File of format 1 or 0. */
 export function exportSmf(path: string, title: string | undefined, out: string, mode: SmfMode, format: 0 | 1): Outcome {
-  const show = readShow(path);
+  const show = tonightOf(readShow(path));
   const songs = title === undefined ? songsOfSet(show) : [findSong(show, title)];
   if (songs.length === 0) throw new Failure('The set has no song; name one of the book with --song.');
   const name = title === undefined ? setOf(show).title : songs[0]!.title;
@@ -161,7 +162,7 @@ interface SongReport {
   readonly problems: readonly { readonly code: string; readonly severity: string; readonly sentence: string }[];
 }
 
-function runSong(show: Show, song: Song): SongReport {
+function runSong(show: ShowTonight, song: Song): SongReport {
   const { units, tones } = indexShow(show);
   const compiled = compileSong(show, song);
   const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song), show.tolerance);
@@ -211,7 +212,7 @@ function runSong(show: Show, song: Song): SongReport {
 const MARKS: Readonly<Record<Lantern, string>> = { hollow: '( )', lit: '(*)', cracked: '(x)' };
 
 export function dryRunShow(path: string, title: string | undefined, json: boolean): Outcome {
-  const show = readShow(path);
+  const show = tonightOf(readShow(path));
   const songs = title === undefined ? show.songs : [findSong(show, title)];
   const reports = songs.map((song) => runSong(show, song));
   const proven = reports.every((r) => r.lantern === 'lit' && r.problems.every((p) => p.severity !== 'error'));
@@ -229,7 +230,7 @@ export function dryRunShow(path: string, title: string | undefined, json: boolea
 }
 
 export function state(path: string, title: string, at: string, json: boolean): Outcome {
-  const show = readShow(path);
+  const show = tonightOf(readShow(path));
   const song = findSong(show, title);
   const { bars } = songTime(song);
   const place = parsePosition(bars, at, song.bars);

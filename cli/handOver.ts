@@ -6,6 +6,7 @@ import { writeSheetsPdf } from '../src/core/formats/pdf';
 import { showJsonSchema, writeShowFile } from '../src/core/formats/show-file';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind } from '../src/core/sheets';
 import { applyEdit, indexShow, type Show } from '../src/core/show';
+import { tonightOf } from '../src/core/tonight';
 import { showDifferenceWords } from '../src/wording';
 import type { Outcome } from './commands';
 import { Failure } from './failure';
@@ -17,7 +18,7 @@ const isKind = (text: string): text is SheetKind => SHEET_KINDS.some((k) => k ==
 export function sheet(path: string, kind: string, asJson: boolean): Outcome {
   if (!isKind(kind)) throw new Failure(`There is no sheet "${kind}"; there are ${SHEET_KINDS.join(', ')}.`);
   const show = readShow(path);
-  const sheets = sheetsOf(show, kind);
+  const sheets = sheetsOf(tonightOf(show), kind);
   if (asJson) return { lines: [JSON.stringify({ show: show.title, sheets }, null, 2)], code: 0 };
   return { lines: [sheetCsv(sheets).trimEnd()], code: 0 };
 }
@@ -34,7 +35,7 @@ export async function sheetPdf(path: string, kind: string, out: string, paper: s
   if (!isKind(kind)) throw new Failure(`There is no sheet "${kind}"; there are ${SHEET_KINDS.join(', ')}.`);
   if (paper !== 'a4' && paper !== 'letter') throw new Failure(`There is no paper "${paper}"; there are a4, letter.`);
   const show = readShow(path);
-  const sheets = sheetsOf(show, kind);
+  const sheets = sheetsOf(tonightOf(show), kind);
   if (sheets.length === 0) throw new Failure(`The show has nothing for a sheet of this kind (${kind}).`);
   const typeface = {
     regular: FONTS.map((range) => fontFile(range, 400)),

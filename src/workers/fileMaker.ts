@@ -3,6 +3,7 @@ import { exportFile, type ExportWish, type ExportedFile } from '../core/formats/
 import { writeSheetsPdf, type PdfWish } from '../core/formats/pdf';
 import { linesOf, sheetCsv, sheetsOf, type Sheet, type SheetCounting, type SheetKind } from '../core/sheets';
 import type { Show } from '../core/show';
+import { tonightOf } from '../core/tonight';
 import type { FilesWorker, SheetHead, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
@@ -65,7 +66,7 @@ export class FileMaker implements FilesWorker {
     const { show } = this.mirror;
     const { kept } = this;
     if (kept?.show === show && kept.kind === kind && kept.counting === counting) return kept.sheets;
-    const sheets = sheetsOf(show, kind, counting);
+    const sheets = sheetsOf(tonightOf(show), kind, counting);
     this.kept = { show, kind, counting, sheets };
     return sheets;
   }

@@ -3,6 +3,7 @@ import type { UnitAim } from '../core/rig';
 import { rigSpec, routeTo } from '../core/meaning';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { Micros, Ticks } from '../core/time';
+import { tonightOf } from '../core/tonight';
 import {
   BoundPorts,
   LOOK_AHEAD,
@@ -82,8 +83,9 @@ export class PlaybackHost implements PlaybackWorker {
 
   update(update: ShowUpdate): void {
     this.mirror.update(update);
-    this.standIns.follow(rigSpec(this.mirror.show));
-    this.playback.show(this.mirror.show);
+    const tonight = tonightOf(this.mirror.show);
+    this.standIns.follow(rigSpec(tonight));
+    this.playback.show(tonight);
   }
 
   listen(

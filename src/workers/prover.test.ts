@@ -11,6 +11,7 @@ import {
   toneCue,
   type Show,
   inOrder,
+  indexShow,
 } from '../core/show';
 import { Prover } from './prover';
 import { ShowMirror, updateOf } from './showMirror';
@@ -24,14 +25,14 @@ describe('a show on its way to a worker', () => {
     expect(() => mirror.show).toThrow('before it was sent a show');
     mirror.update(structuredClone(updateOf(undefined, show)));
     expect(mirror.show).toEqual(show);
-    const kept = mirror.song('fog-bell');
+    const kept = indexShow(mirror.show).songs.get('fog-bell');
     const after = applyEdit(show, placeCue(show, song.id, toneCue('new', 960, 'undertow'))!);
     const update = updateOf(show, after);
     expect(update.frame).toBeNull();
     expect(update.songs.map((s) => s.id)).toEqual([song.id]);
     mirror.update(structuredClone(update));
     expect(mirror.show).toEqual(after);
-    expect(mirror.song('fog-bell')).toBe(kept);
+    expect(indexShow(mirror.show).songs.get('fog-bell')).toBe(kept);
   });
 
   it('forgets songs that are gone', () => {
@@ -40,7 +41,7 @@ describe('a show on its way to a worker', () => {
     const less: Show = { ...show, songs: show.songs.slice(1), ...inOrder([]) };
     mirror.update(updateOf(show, less));
     expect(mirror.show).toEqual(less);
-    expect(mirror.song(song.id)).toBeUndefined();
+    expect(indexShow(mirror.show).songs.get(song.id)).toBeUndefined();
   });
 });
 

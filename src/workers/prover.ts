@@ -1,6 +1,7 @@
 import { propose, rehearse, sumOfRehearsal, type Proposal, type Rehearsal, type RehearsalSum } from '../core/feet';
 import { NO_PICTURE, makeSong, proveSong, type SongProof } from '../core/proof';
-import { indexShow, matchSlots, type ListedName, type Matching } from '../core/show';
+import { indexShow, matchSlots, type ListedName, type Matching, type Song } from '../core/show';
+import { tonightOf, type ShowTonight } from '../core/tonight';
 import type { ProofWorker, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
@@ -15,14 +16,14 @@ export class Prover implements ProofWorker {
   }
 
   fingerprints(songId: string): Readonly<Record<string, string>> {
-    const song = this.mirror.song(songId);
-    return song ? Object.fromEntries(makeSong(this.mirror.show, song, this.engine).fingerprints) : {};
+    const { show, song } = tonightIn(this.mirror, songId);
+    return song ? Object.fromEntries(makeSong(show, song, this.engine).fingerprints) : {};
   }
 
   prove(songId: string, detailed: boolean): SongProof {
-    const song = this.mirror.song(songId);
+    const { show, song } = tonightIn(this.mirror, songId);
     if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
-    return proveSong(this.mirror.show, song, this.engine, detailed);
+    return proveSong(show, song, this.engine, detailed);
   }
 
   match(unitId: string, now: readonly ListedName[]): Matching {
@@ -30,7 +31,7 @@ export class Prover implements ProofWorker {
   }
 
   propose(unitId: string): Proposal | null {
-    return propose(this.mirror.show, unitId);
+    return propose(tonightOf(this.mirror.show), unitId);
   }
 
   rehearseAll(unitId: string, songIds: readonly string[]): readonly RehearsalSum[] {
@@ -41,7 +42,16 @@ export class Prover implements ProofWorker {
   }
 
   rehearse(unitId: string, songId: string): Rehearsal | null {
-    const song = this.mirror.song(songId);
-    return song ? rehearse(this.mirror.show, unitId, song) : null;
+    const { show, song } = tonightIn(this.mirror, songId);
+    return song ? rehearse(show, unitId, song) : null;
   }
+}
+
+/** What a worker was sent, as the night has it, and a song of it. */
+function tonightIn(
+  mirror: ShowMirror,
+  songId: string,
+): { readonly show: ShowTonight; readonly song: Song | undefined } {
+  const show = tonightOf(mirror.show);
+  return { show, song: indexShow(show).songs.get(songId) };
 }

@@ -33,8 +33,4 @@ export class ShowMirror {
     if (!this.current) throw new Error('the worker was asked before it was sent a show');
     return this.current;
   }
-
-  song(id: string): Song | undefined {
-    return this.songs.get(id);
-  }
 }

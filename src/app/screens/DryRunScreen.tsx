@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig } from '../../core/checks';
 import { indexShow, type Show, type Song, songEntries } from '../../core/show';
+import { tonightOf } from '../../core/tonight';
 import { Soft } from '../components/controls';
 import { LanternMark, lanternWords } from '../components/LanternMark';
 import { Pick } from '../components/Pick';
@@ -65,7 +66,7 @@ export function DryRunScreen() {
   const song = indexShow(show).songs.get(songId ?? '');
   const set = useMemo(() => songsOfSet(show), [show]);
   const base = `/show/${show.id}/dry-run`;
-  const rigFindings = useMemo(() => checkRig(show), [show]);
+  const rigFindings = useMemo(() => checkRig(tonightOf(show)), [show]);
   useSight(song ? { songId: song.id } : 'set');
   if (show.songs.length === 0) {
     return (

@@ -14,6 +14,7 @@ import {
   freeHouseName,
   freeHouseNumber,
 } from '../../core/show';
+import { tonightOf } from '../../core/tonight';
 import { findingSentence, sentence } from '../../wording';
 import { Unseen } from '../components/shellParts';
 import { Button, MainButton, SignButton, Soft } from '../components/controls';
@@ -199,7 +200,7 @@ function HouseCell({ house, unit }: { readonly house: HouseNumber; readonly unit
   const show = useShow();
   const { profile } = unit;
   const following = profile.controls.find((c) => c.houseId === house.id);
-  const findings = checkRig(show).filter(
+  const findings = checkRig(tonightOf(show)).filter(
     (f) =>
       f.place.in === 'unit' &&
       f.place.unitId === unit.id &&

@@ -4,6 +4,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig, type Finding } from '../../core/checks';
 import { addPort, indexShow, newPort } from '../../core/show';
+import { tonightOf } from '../../core/tonight';
 import { AddUnit } from '../components/AddUnit';
 import { Button, Soft } from '../components/controls';
 import { FindingList } from '../components/FindingList';
@@ -104,7 +105,7 @@ function DrawingPart() {
   const playerId = useApp((s) => s.playerFilter);
   const [search] = useSearchParams();
   const [chosen, setChosen] = useState<Chosen>(() => chosenIn(search));
-  const findings = useMemo(() => checkRig(show), [show]);
+  const findings = useMemo(() => checkRig(tonightOf(show)), [show]);
   const unit = chosen?.kind === 'unit' ? indexShow(show).units.get(chosen.id) : undefined;
   const port = chosen?.kind === 'port' ? indexShow(show).ports.get(chosen.id) : undefined;
   const newPortNow = (): void => {

@@ -5,6 +5,7 @@ import { changeCue, setShowTitle, type Show } from '../../core/show';
 import { compareWith, earlierStates, runCompared, stateBefore, useComparing } from './comparing';
 import { createDocument } from './document';
 import { useApp } from './store';
+import { tonightOf } from '../../core/tonight';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -12,7 +13,7 @@ const doc = createDocument(useApp, () => undefined);
 const open = () => useApp.getState().open!;
 const prove = async (s: Show, id: string) =>
   proveSong(
-    s,
+    tonightOf(s),
     s.songs.find((x) => x.id === id)!,
     'engine',
     false,

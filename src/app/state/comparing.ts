@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { applyEdit, indexShow, invertEdit, type Show } from '../../core/show';
+import { tonightOf } from '../../core/tonight';
 import type { SongProof } from '../../core/proof';
 import { runOf, type Run } from './proofs';
 import type { Done, OpenShow } from './store';
@@ -40,12 +41,13 @@ export async function runCompared(
   const chosen = useComparing.getState().compared;
   if (!chosen) return;
   for (const id of songIds) {
-    const song = indexShow(chosen.show).songs.get(id);
+    const tonight = tonightOf(chosen.show);
+    const song = indexShow(tonight).songs.get(id);
     const now = useComparing.getState().compared;
     // Another state may have been chosen meanwhile.
     if (now?.show !== chosen.show) return;
     if (!song || now.runs[id]) continue;
-    const run = runOf(chosen.show, song, await prove(chosen.show, id));
+    const run = runOf(tonight, song, await prove(tonight, id));
     useComparing.setState(({ compared }) =>
       compared?.show === chosen.show ? { compared: { ...compared, runs: { ...compared.runs, [id]: run } } } : {},
     );

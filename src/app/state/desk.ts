@@ -1,6 +1,5 @@
 import {
   LIMITS,
-  forTonight,
   indexShow,
   setMissing,
   setOf,
@@ -11,6 +10,7 @@ import {
   ticksAt,
   sungAs,
 } from '../../core/show';
+import { tonightOf, type ShowTonight } from '../../core/tonight';
 import { barOfTick } from '../../core/time';
 import { nanoid } from 'nanoid';
 import type { Remote } from 'comlink';
@@ -68,9 +68,9 @@ const later = (run: () => void, millis: number): (() => void) => {
 export const showNow = (): Show | undefined => useApp.getState().open?.show;
 
 /** What is proven and played: the show as the night has it. */
-const tonight = (): Show | undefined => {
+const tonight = (): ShowTonight | undefined => {
   const show = showNow();
-  return show && forTonight(show);
+  return show && tonightOf(show);
 };
 
 /** Something that is made when it is first used. */
@@ -80,7 +80,7 @@ function lazily<T>(make: () => T): () => T {
 }
 
 const doc = createDocument(useApp, (show) => {
-  const now = forTonight(show);
+  const now = tonightOf(show);
   proving.changed(now);
   playbackThread().show(now);
   if (useApp.getState().open?.save !== 'saved') saving.soon();
@@ -219,7 +219,7 @@ function noteAnswer({ portId, identity }: Answer): void {
 
 const playing = createPlaying({
   show: showNow,
-  thread: { show: (show) => playbackThread().show(forTonight(show)), ask: (run) => playbackThread().ask(run) },
+  thread: { show: (show) => playbackThread().show(tonightOf(show)), ask: (run) => playbackThread().ask(run) },
   news: useNews,
   say,
   takeTurn,

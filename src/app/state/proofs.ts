@@ -1,8 +1,9 @@
 import { create } from 'zustand';
-import type { Finding } from '../../core/checks';
+import { writtenFixes, type Finding } from '../../core/checks';
 import { sameSurroundings, surroundingsOf, type Surroundings } from '../../core/meaning';
 import type { CueProof, SongPicture, SongProof } from '../../core/proof';
-import { forTonight, indexShow, type Show, type Song } from '../../core/show';
+import { indexShow, type Show, type Song } from '../../core/show';
+import { tonightOf, type ShowTonight } from '../../core/tonight';
 
 /** What a dry run of a song saw, and of what content. It is kept while the show is open; proofs are kept for good. */
 export interface Run {
@@ -31,16 +32,21 @@ export const useProofs = create<Proofs>(() => NOTHING);
 
 export const forgetProofs = (): void => useProofs.setState(NOTHING);
 
-export const runOf = (show: Show, song: Song, { findings, picture }: Pick<SongProof, 'findings' | 'picture'>): Run => ({
+export const runOf = (
+  show: ShowTonight,
+  song: Song,
+  { findings, picture }: Pick<SongProof, 'findings' | 'picture'>,
+): Run => ({
   song,
   under: surroundingsOf(show),
-  findings,
+  // A thread knows nothing of the show as it is written.
+  findings: writtenFixes(show, findings),
   picture,
 });
 
 /** Whether a run saw the song as it is now, by its names too. */
 export function isOfNow(run: Run, show: Show, song: Song): boolean {
   // What is proven is what is played tonight.
-  const tonight = forTonight(show);
+  const tonight = tonightOf(show);
   return run.song === indexShow(tonight).songs.get(song.id) && sameSurroundings(run.under, tonight);
 }

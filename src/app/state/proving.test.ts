@@ -16,6 +16,7 @@ import { updateOf } from '../../workers/showMirror';
 import { songMark } from './marks';
 import { forgetProofs, useProofs } from './proofs';
 import { Proving, type ProvingThread } from './proving';
+import { tonightOf } from '../../core/tonight';
 
 const show = demoShow();
 const [first, second] = show.songs;
@@ -56,7 +57,7 @@ const settle = async (): Promise<void> => {
 };
 const edit = (to: Show): void => {
   now = to;
-  proving.changed(to);
+  proving.changed(tonightOf(to));
 };
 const mark = (id = first!.id) =>
   songMark(
@@ -73,7 +74,7 @@ beforeEach(() => {
   timers = [];
   proving = new Proving({
     store: useProofs,
-    show: () => now,
+    show: () => now && tonightOf(now),
     front: front.thread,
     helpers: () => helpers.map((h) => h.thread),
     keep: (_, songId) => kept.push(songId),
@@ -87,7 +88,7 @@ beforeEach(() => {
 describe('proving by itself', () => {
   it('proves all songs of a show that is opened, the one in sight first and in full', async () => {
     proving.look({ kind: 'song', songId: second!.id });
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     expect(front.asked[0]).toBe(`prove ${second!.id} in full`);
     expect(show.songs.every((s) => mark(s.id) === 'lit')).toBe(true);
@@ -99,7 +100,7 @@ describe('proving by itself', () => {
   it('has other threads do the rest where there are any, and keeps the first for what is in sight', async () => {
     helpers = [new Thread(), new Thread()];
     proving.look({ kind: 'song', songId: first!.id });
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     expect(front.asked[0]).toBe(`prove ${first!.id} in full`);
     // The last few are not worth handing out.
@@ -109,7 +110,7 @@ describe('proving by itself', () => {
   });
 
   it('proves again just what an edit touched', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     front.asked = [];
     edit(applyEdit(show, changeCue(show, first!.id, 'slack-tide-cue-3', { shift: 5 })!));
@@ -125,7 +126,7 @@ describe('proving by itself', () => {
   });
 
   it('is hollow from the edit until it is proven, and cracked where it fails', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     const at = first!.cues[2]!.at;
     edit(applyEdit(show, placeCue(show, first!.id, toneCue('near', at + 30, 'fog-lead'))!));
@@ -137,7 +138,7 @@ describe('proving by itself', () => {
   });
 
   it('leaves every lantern lit when something is named, and asks nobody', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     front.asked = [];
     edit(applyEdit(now, nameSlot(now, 'quillback', 2, 'Another name', 'x')!));
@@ -149,7 +150,7 @@ describe('proving by itself', () => {
 
   it('runs a song in sight again for its new names', async () => {
     proving.look({ kind: 'song', songId: first!.id });
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     front.asked = [];
     edit(applyEdit(show, nameSlot(show, 'quillback', 2, 'Another name', 'x')!));
@@ -158,7 +159,7 @@ describe('proving by itself', () => {
   });
 
   it('asks again only for songs that use a tone that was changed', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     front.asked = [];
     const tone = show.tones.find((t) => t.id === 'undertow')!;
@@ -171,7 +172,7 @@ describe('proving by itself', () => {
   });
 
   it('doubts a lantern when nobody answers, and says so when the answer is an error', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     front.mode = 'silent';
     edit(applyEdit(show, changeCue(show, first!.id, 'slack-tide-cue-3', { shift: 5 })!));
@@ -184,7 +185,7 @@ describe('proving by itself', () => {
 
   it('goes on after an error with the next edit', async () => {
     front.mode = 'throws';
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     expect(useProofs.getState().trouble).toBe('broken');
     expect(mark()).toBe('hollow');
@@ -197,7 +198,7 @@ describe('proving by itself', () => {
 
   it('does not take an answer about an earlier content for one about this', async () => {
     proving.look({ kind: 'song', songId: first!.id });
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     const shifted = (n: number): Show => applyEdit(show, changeCue(show, first!.id, 'slack-tide-cue-3', { shift: n })!);
     // Edits faster than answers.
@@ -213,7 +214,7 @@ describe('proving by itself', () => {
   });
 
   it('forgets songs that are gone', async () => {
-    proving.changed(show);
+    proving.changed(tonightOf(show));
     await settle();
     edit({ ...show, songs: show.songs.slice(1), ...inOrder([]) });
     await settle();

@@ -2,6 +2,7 @@ import type { StoreApi } from 'zustand';
 import { sameToWires, surroundingsOf, type Surroundings } from '../../core/meaning';
 import type { SongProof } from '../../core/proof';
 import { indexShow, type Show, type Song, songEntries } from '../../core/show';
+import type { ShowTonight } from '../../core/tonight';
 import { isOfNow, runOf, type Proofs } from './proofs';
 
 /** A lantern that cannot be said to be of now goes hollow after so long, whatever the worker does. */
@@ -19,7 +20,7 @@ export interface ProvingThread {
 
 export interface ProvingNeeds {
   readonly store: Pick<StoreApi<Proofs>, 'getState' | 'setState'>;
-  readonly show: () => Show | undefined;
+  readonly show: () => ShowTonight | undefined;
   readonly front: ProvingThread;
   /** More threads for the rest; made when there is much to prove. */
   readonly helpers: () => readonly ProvingThread[];
@@ -54,7 +55,7 @@ export class Proving {
   }
 
   /** The show is another one, or was edited. */
-  changed(show: Show): void {
+  changed(show: ShowTonight): void {
     const under = surroundingsOf(show);
     const before = this.known;
     for (const song of show.songs) {
@@ -93,13 +94,13 @@ export class Proving {
     this.needs.store.setState({ fingerprints: Object.fromEntries(sure) });
   }
 
-  private wantsRun(show: Show, songId: string): boolean {
+  private wantsRun(show: ShowTonight, songId: string): boolean {
     const { sight } = this;
     if (sight?.kind === 'song') return sight.songId === songId;
     return sight?.kind === 'set' && songEntries(show).some((e) => e.songId === songId);
   }
 
-  private isDone(show: Show, song: Song): boolean {
+  private isDone(show: ShowTonight, song: Song): boolean {
     if (this.stale.has(song.id)) return false;
     const { fingerprints, proofs, runs } = this.needs.store.getState();
     const prints = fingerprints[song.id];
@@ -112,7 +113,7 @@ export class Proving {
   }
 
   /** Songs that are not done, in the order in which they are taken: in sight, in the set, in the book. */
-  private waiting(show: Show): Song[] {
+  private waiting(show: ShowTonight): Song[] {
     const { songs } = indexShow(show);
     const inSight = this.sight?.kind === 'song' ? [this.sight.songId] : [];
     const order = new Set([...inSight, ...songEntries(show).map((e) => e.songId), ...show.songs.map((s) => s.id)]);
@@ -134,7 +135,7 @@ export class Proving {
     this.employ(more.length > 0 ? more : [front], others, show);
   }
 
-  private employ(threads: readonly ProvingThread[], songs: Song[], show: Show): void {
+  private employ(threads: readonly ProvingThread[], songs: Song[], show: ShowTonight): void {
     for (const thread of threads) {
       if (this.running.has(thread)) continue;
       const next = songs.shift();
@@ -144,7 +145,7 @@ export class Proving {
   }
 
   /** Has one thread prove one song, and goes on. */
-  private async work(thread: ProvingThread, show: Show, song: Song): Promise<void> {
+  private async work(thread: ProvingThread, show: ShowTonight, song: Song): Promise<void> {
     const { store } = this.needs;
     this.running.add(thread);
     this.at.add(song.id);
@@ -173,19 +174,19 @@ export class Proving {
   }
 
   /** Whether what was found out of a song under one show still says what its wires carry. */
-  private holds(show: Show, song: Song): boolean {
+  private holds(show: ShowTonight, song: Song): boolean {
     const now = this.needs.show();
     if (!now || now.id !== show.id || indexShow(now).songs.get(song.id) !== song) return false;
     return sameToWires(song, surroundingsOf(show), surroundingsOf(now));
   }
 
-  private takePrints(show: Show, song: Song, prints: Readonly<Record<string, string>>): void {
+  private takePrints(show: ShowTonight, song: Song, prints: Readonly<Record<string, string>>): void {
     if (!this.holds(show, song)) return;
     this.stale.delete(song.id);
     this.needs.store.setState((s) => ({ fingerprints: { ...s.fingerprints, [song.id]: prints } }));
   }
 
-  private takeProof(show: Show, song: Song, found: SongProof): void {
+  private takeProof(show: ShowTonight, song: Song, found: SongProof): void {
     if (this.needs.show()?.id !== show.id) return;
     const holds = this.holds(show, song);
     if (holds) this.stale.delete(song.id);

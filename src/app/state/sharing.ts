@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { readLine, toDeskSchema, type FromDesk, type StageNews } from '../../core/formats/line';
-import { forTonight, indexShow, type Show } from '../../core/show';
+import { indexShow, type Show } from '../../core/show';
+import { tonightOf } from '../../core/tonight';
 import { openLine, type LineOut } from '../adapters/line';
 import { songMark } from './marks';
 import { useNews } from './news';
@@ -45,7 +46,7 @@ function stageNews(): StageNews {
 }
 
 /** Recordings and what is not on stage stay here. */
-const showOfStage = (show: Show): Show => ({ ...forTonight(show), audio: show.audio, reactions: [] });
+const showOfStage = (show: Show): Show => ({ ...tonightOf(show), audio: show.audio, reactions: [] });
 
 function follow(): () => void {
   let sent: Show | undefined;

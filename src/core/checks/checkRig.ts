@@ -1,4 +1,4 @@
-import type { Show } from '../show';
+import type { ShowTonight } from '../tonight';
 import { channelDiffers } from './channelDiffers';
 import { channelShared } from './channelShared';
 import { exclusiveShared } from './exclusiveShared';
@@ -23,6 +23,7 @@ import { toldElsewhere } from './toldElsewhere';
 import { twoOnOne } from './twoOnOne';
 import { slotUnnamed } from './slotUnnamed';
 import { unreachable } from './unreachable';
+import { writtenFixes } from './writtenFixes';
 
 /** All checks of the rig, its map and the tones, one a kind of finding. */
 export const RIG_CHECKS: readonly Check[] = [
@@ -59,15 +60,16 @@ export const NIGHT_CHECKS: readonly Check[] = [
 
 const ORDER = { error: 0, warning: 1, note: 2 } as const;
 
-const made = new WeakMap<Show, readonly Finding[]>();
+const made = new WeakMap<ShowTonight, readonly Finding[]>();
 
 /** Everything that the checks have to say of a rig, the gravest first. Made once a show: many views ask for it. */
-export function checkRig(show: Show): readonly Finding[] {
+export function checkRig(show: ShowTonight): readonly Finding[] {
   let found = made.get(show);
   if (!found) {
-    found = [...RIG_CHECKS, ...NIGHT_CHECKS, ...FEET_CHECKS]
-      .flatMap((check) => check(show))
-      .sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+    found = writtenFixes(
+      show,
+      [...RIG_CHECKS, ...NIGHT_CHECKS, ...FEET_CHECKS].flatMap((check) => check(show)),
+    ).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
     made.set(show, found);
   }
   return found;

@@ -1,4 +1,5 @@
-import type { Show, Song } from '../show';
+import type { Song } from '../show';
+import type { ShowTonight } from '../tonight';
 import type { Finding } from './finding';
 import { clockTooLong } from './song/clockTooLong';
 import { flipInSong } from './song/flipInSong';
@@ -18,6 +19,7 @@ import { toneDiffers } from './song/toneDiffers';
 import { tonesClash } from './song/tonesClash';
 import { trailCut } from './song/trailCut';
 import { songFacts, type SongFacts } from './song/facts';
+import { writtenFixes } from './writtenFixes';
 
 /** All checks of a song, one a kind of finding (those on one file are near relations). */
 export const SONG_CHECKS: readonly SongCheck[] = [
@@ -50,7 +52,8 @@ const byGravity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[
 const tickOf = ({ place }: Finding): number => (place.in === 'song' ? place.at : 0);
 
 /** Everything that the checks have to say of a song; with a run, also what the dry run saw. */
-export function checkSong(show: Show, song: Song, run: SongFacts['run'] = null): Finding[] {
+export function checkSong(show: ShowTonight, song: Song, run: SongFacts['run'] = null): Finding[] {
   const facts = songFacts(show, song, run);
-  return SONG_CHECKS.flatMap((check) => check(facts)).sort(byGravity);
+  const found = SONG_CHECKS.flatMap((check) => check(facts));
+  return writtenFixes(show, found).sort(byGravity);
 }

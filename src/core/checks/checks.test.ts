@@ -4,6 +4,7 @@ import { newControl, onOff, type Control } from '../addressing';
 import { demoShow } from '../demo';
 import { applyEdit, checkShow, newPart, newPort, newTone, newUnit, type Show, type Unit } from '../show';
 import { RIG_CHECKS, checkRig, type FindingCode } from './';
+import { tonightOf } from '../tonight';
 
 const show = demoShow();
 
@@ -189,7 +190,7 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
 
 describe('checks of the rig', () => {
   it('have nothing to say of the demo', () => {
-    expect(checkRig(show)).toEqual([]);
+    expect(checkRig(tonightOf(show))).toEqual([]);
   });
 
   it('each have a fault to find', () => {
@@ -200,16 +201,16 @@ describe('checks of the rig', () => {
 
   it.each(FAULTS)('find %s, say it, and mend it where there is a fix', (code, faulty, words) => {
     expect(checkShow(faulty)).toEqual([]);
-    const found = checkRig(faulty).filter((f) => f.code === code);
+    const found = checkRig(tonightOf(faulty)).filter((f) => f.code === code);
     expect(found.length).toBeGreaterThan(0);
     expect(found.map(findingSentence).join('\n')).toContain(words);
     if (found[0]!.fix === null) return;
     expect(fixWords(found[0]!)).not.toBe('');
     let mended = faulty;
-    for (let left = found; left.length > 0; left = checkRig(mended).filter((f) => f.code === code)) {
+    for (let left = found; left.length > 0; left = checkRig(tonightOf(mended)).filter((f) => f.code === code)) {
       const before = left.length;
       mended = applyEdit(mended, left[0]!.fix!);
-      expect(checkRig(mended).filter((f) => f.code === code).length).toBeLessThan(before);
+      expect(checkRig(tonightOf(mended)).filter((f) => f.code === code).length).toBeLessThan(before);
     }
     expect(checkShow(mended)).toEqual([]);
   });
@@ -219,11 +220,11 @@ describe('checks of the rig', () => {
       ...withUnit('tarn', () => ({ listens: 9 as const })),
       ports: [...show.ports, newPort('p9', 'Spare', 'din')],
     };
-    expect(checkRig(two).map((f) => f.severity)).toEqual(['error', 'note']);
+    expect(checkRig(tonightOf(two)).map((f) => f.severity)).toEqual(['error', 'note']);
   });
 
   it('leave a unit alone that only sends, or that is brought along', () => {
     const loose = withUnit('pebble', () => ({ input: null }));
-    expect(checkRig(loose).filter((f) => f.code === 'rig.no-port')).toEqual([]);
+    expect(checkRig(tonightOf(loose)).filter((f) => f.code === 'rig.no-port')).toEqual([]);
   });
 });

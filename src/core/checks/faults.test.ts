@@ -6,16 +6,17 @@ import { applyEdit, checkShow, messageCue, newSong, newSweep, type Show } from '
 import { rigSpec, songWants } from '../meaning';
 import { dryRun } from '../simulate';
 import { SONG_CHECKS, checkRig, checkSong, type Finding } from './';
+import { tonightOf } from '../tonight';
 
 /** All findings of a show, with a dry run of every song that is not the same as in another. */
 function all(show: Show, sameAs?: Show): Finding[] {
   const spec = rigSpec(show);
   const songs = show.songs.filter((s) => show.units !== sameAs?.units || !sameAs.songs.includes(s));
   return [
-    ...checkRig(show),
+    ...checkRig(tonightOf(show)),
     ...songs.flatMap((song) => {
       const compiled = compileSong(show, song);
-      return checkSong(show, song, { compiled, dry: dryRun(spec, compiled.events, songWants(show, song)) });
+      return checkSong(tonightOf(show), song, { compiled, dry: dryRun(spec, compiled.events, songWants(show, song)) });
     }),
   ];
 }

@@ -1,8 +1,9 @@
 import type { Trigger } from '../addressing';
 import type { HoldKind } from '../feet';
 import type { Severity } from '../problems';
-import type { Edit, Show } from '../show';
+import type { Edit } from '../show';
 import type { Millis, Ticks } from '../time';
+import type { ShowTonight } from '../tonight';
 import type { LateCauseData, LateFix } from './late';
 
 /** Where in a show a finding is: what one would open to mend it. */
@@ -206,7 +207,7 @@ export type Finding = {
 }[FindingCode];
 
 /** One kind of finding: everything of that kind in a show. */
-export type Check = (show: Show) => Finding[];
+export type Check = (show: ShowTonight) => Finding[];
 
 /** A finding with the data that its code wants. `fix` is the edit that mends it, null where a person has to decide. */
 export function finding<C extends FindingCode>(

@@ -1,4 +1,5 @@
 import { applyEdit, indexShow, type Edit, type Show } from '../show';
+import { tonightOf } from '../tonight';
 import { checkRig } from './checkRig';
 import { checkSong } from './checkSong';
 import type { Finding, FindingCode } from './finding';
@@ -26,7 +27,8 @@ export function mendAll(show: Show, songId: string | null, code: FindingCode): E
   return edits.length === 0 ? null : { kind: 'group', edits };
 }
 
-function fixable(show: Show, songId: string | null, code: FindingCode): readonly Finding[] {
+function fixable(written: Show, songId: string | null, code: FindingCode): readonly Finding[] {
+  const show = tonightOf(written);
   const song = songId === null ? undefined : indexShow(show).songs.get(songId);
   const found = songId === null ? checkRig(show) : song ? checkSong(show, song) : [];
   return found.filter((f) => f.code === code && f.fix !== null);

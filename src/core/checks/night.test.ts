@@ -3,6 +3,7 @@ import { findingSentence } from '../../wording';
 import { demoShow } from '../demo';
 import { applyEdit, checkShow, newUnit, type Reaction, type Show, type SongEntry } from '../show';
 import { checkRig, type Finding } from './';
+import { tonightOf } from '../tonight';
 
 const demo = demoShow();
 
@@ -33,7 +34,7 @@ const to = (portId: string, rest: Partial<Extract<Reaction['does'], { kind: 'mes
 const withReactions = (reactions: readonly Reaction[], from: Show = demo): Show => ({ ...from, reactions });
 const night = (show: Show): readonly Finding[] => {
   expect(checkShow(show)).toEqual([]);
-  return checkRig(show).filter(
+  return checkRig(tonightOf(show)).filter(
     (f) => f.code.startsWith('night') || f.code.startsWith('rig.firm') || f.code === 'rig.other-unit',
   );
 };

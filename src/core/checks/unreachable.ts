@@ -1,12 +1,15 @@
 import { indexShow, setPortField } from '../show';
 import { routeTo } from '../meaning';
+import { unitsOff } from '../tonight';
 import { finding, type Check, type Finding } from './finding';
 
 /** A unit that tones want something of, but that nothing reaches: no cable, or a port that is off. */
 export const unreachable: Check = (show) => {
   const { ports } = indexShow(show);
   const wanted = new Set(show.tones.flatMap((t) => t.parts.map((p) => p.unitId)));
+  const off = unitsOff(show);
   return show.units.flatMap((unit): Finding[] => {
+    if (off.has(unit.id)) return [];
     const place = { in: 'unit', unitId: unit.id } as const;
     const route = routeTo(show, unit);
     const port = route && ports.get(route.portId);

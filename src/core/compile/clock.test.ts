@@ -6,6 +6,7 @@ import { demoShow } from '../demo';
 import { compileSong } from './compileSong';
 import { playLine } from './playLine';
 import { songToSmf } from '../formats/smf';
+import { tonightOf } from '../tonight';
 
 const demo = demoShow();
 const port = demo.ports.find((p) => p.cable === 'din')!;
@@ -89,7 +90,7 @@ describe('MIDI clock', () => {
     const { show, song } = clocked({ ...plain, cues: [toneCue('c', 960, demo.tones[0]!.id)] });
     const off = { ...show, ports: show.ports.map((p) => (p.id === port.id ? { ...p, active: false } : p)) };
     expect(bytesOf(compileSong(off, song).events, 0xf8)).toEqual([]);
-    const { file } = songToSmf(show, song, 'sent');
+    const { file } = songToSmf(tonightOf(show), song, 'sent');
     const bytes = file.tracks.flatMap((t) => t.events.flatMap((e) => ('bytes' in e ? [e.bytes[0]!] : [])));
     expect(bytes.length).toBeGreaterThan(0);
     expect(bytes.filter((b) => b >= 0xf8)).toEqual([]);

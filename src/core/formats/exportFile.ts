@@ -1,6 +1,7 @@
 import { zipSync } from 'fflate';
 import { NOWHERE, problem, type Problem } from '../problems';
 import { indexShow, setOf, songsOfSet, type Show } from '../show';
+import { tonightOf, type ShowTonight } from '../tonight';
 import { writeBundle } from './bundle';
 import { writeControlTable, writeCueTable, writeSetTable, writeToneTable, type TableKind } from './csv';
 import { fileName } from './fileName';
@@ -43,13 +44,16 @@ const file = (
   problems: readonly Problem[] = [],
 ): ExportedFile => ({ name, type, data, inside: [], problems });
 
-/** A part of a show as a file. Throws where its song or unit is not there, or a song is too long for its file. */
+/**
+ * A part of a show as a file: MIDI files as the night has it, all others as it is written. Throws where its song or unit
+ * is not there, or a song is too long for its file.
+ */
 export function exportFile(show: Show, wish: ExportWish): ExportedFile {
   switch (wish.kind) {
     case 'show':
       return exportWhole(show, wish.sounds);
     case 'midi':
-      return exportMidi(show, wish.songId, wish.midi);
+      return exportMidi(tonightOf(show), wish.songId, wish.midi);
     case 'part': {
       const { part, problems } = cutPart(show, wish.part);
       const kind = wish.part.kind === 'songs' ? 'song' : wish.part.kind;
@@ -89,7 +93,7 @@ function exportWhole(show: Show, sounds: ReadonlyMap<string, Uint8Array> | null)
   return file(fileName(show.title, 'zip'), 'application/zip', bytes, lacking(missing));
 }
 
-function exportMidi(show: Show, songId: string, wish: MidiWish): ExportedFile {
+function exportMidi(show: ShowTonight, songId: string, wish: MidiWish): ExportedFile {
   const song = indexShow(show).songs.get(songId);
   const songs = song ? [song] : songsOfSet(show);
   const title = song?.title ?? setOf(show).title;

@@ -9,6 +9,7 @@ import { buildBarMap, parsePosition } from '../time';
 import { readMidiNames } from './midi-names';
 import { readShowFile, writeShowFile } from './show-file';
 import { readSmf, smfToShow, songToSmf, writeSmf } from './smf';
+import { tonightOf } from '../tonight';
 
 // What is as large, as long or as deep as nobody would make it: each has an answer, and in no more time than one waits for.
 const show = demoShow();
@@ -77,7 +78,7 @@ describe('what an import makes', () => {
 describe('what an export makes', () => {
   it.each(['written', 'sent'] as const)('is read again, also with bytes that are no message, as %s', (mode) => {
     const made = smfToShow(midi(1, [[0, 0xf7, 2, 0x90, 0x87, 0, 0xf7, 1, 0x90, ...BODY]]), 'x').value!;
-    const { file } = songToSmf(made, made.songs[0]!, mode);
+    const { file } = songToSmf(tonightOf(made), made.songs[0]!, mode);
     const back = readSmf(writeSmf(file));
     expect(hasErrors(back.problems)).toBe(false);
     const packets = back.value!.tracks.flatMap((t) => t.events.filter((e) => e.kind === 'packet'));
@@ -143,7 +144,9 @@ describe('a song', () => {
   it('may have two thousand changes ten ticks apart', () => {
     const cues = Array.from({ length: 2000 }, (_, i) => toneCue(`c${i}`, i * 10, show.tones[i % 6]!.id));
     const song = { ...newSong('x', 'X', { bars: 64 }), cues };
-    expect(Object.keys(proveSong(withSong(song), song, 'engine', false).proofs).length).toBeGreaterThan(1000);
+    expect(Object.keys(proveSong(tonightOf(withSong(song)), song, 'engine', false).proofs).length).toBeGreaterThan(
+      1000,
+    );
   });
 
   it('may have a clock through 1,500 bars', () => {
@@ -157,7 +160,7 @@ describe('a song', () => {
     const sweep = newSweep('s', unit!, control, 0, 960);
     const long = { kind: 'wave', form: 'sine', low: 0, high: 100, period: 60, steps: 8 } as const;
     const song = { ...newSong('x', 'X', { bars: 8 }), sweeps: [{ ...sweep, to: 1e12, shape: long }] };
-    const { findings } = proveSong(withSong(song), song, 'engine', false);
+    const { findings } = proveSong(tonightOf(withSong(song)), song, 'engine', false);
     expect(findings.map((f) => f.code)).toContain('song.outside');
     expect(compileSong(withSong(song), song).events.length).toBeLessThan(2 * LIMITS.sweepValues);
   });

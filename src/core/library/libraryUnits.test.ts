@@ -4,6 +4,7 @@ import { checkRig } from '../checks';
 import { decodeMessage, type Message } from '../midi';
 import { checkShow, emptyShow, newPort, newUnit, type Show } from '../show';
 import { LIBRARY } from './';
+import { tonightOf } from '../tonight';
 
 const profiles = LIBRARY.flatMap((e) =>
   [e.profile, ...e.versions].map((p) => [`${e.id} ${p.firmware}`.trim(), p] as const),
@@ -32,7 +33,7 @@ describe.each(profiles)('%s', (_, profile) => {
     const show = showOf(profile);
     expect(checkShow(show)).toEqual([]);
     expect(planProblems(profile.plan)).toEqual([]);
-    expect(checkRig(show).filter((f) => f.code.startsWith('map.'))).toEqual([]);
+    expect(checkRig(tonightOf(show)).filter((f) => f.code.startsWith('map.'))).toEqual([]);
   });
 
   it('reads every value of every control back as it was sent', () => {

@@ -6,6 +6,7 @@ import { testShow, testUnit, modelerProfile } from '../testing/rigs';
 import { hearers, patchSheet, wireLoops } from './wiring';
 import { relayCycles, storingSteps } from './storingSteps';
 import type { Show, Unit } from '../show';
+import { tonightOf } from '../tonight';
 
 const show = demoShow();
 const chain = (...units: readonly Partial<Unit>[]): Show =>
@@ -94,7 +95,7 @@ describe('relay rules', () => {
       [null, names[1]],
       [label, names[0]],
     ]);
-    const paper = sheetsOf(made, 'stored').find((s) => s.title.includes(oxbow.name))!.parts[0]!;
+    const paper = sheetsOf(tonightOf(made), 'stored').find((s) => s.title.includes(oxbow.name))!.parts[0]!;
     const cells = paper.kind === 'table' ? paper.rows[0]! : [];
     expect(cells.at(-1)).toBe(`Quillback ${label}; Quillback ${names[1]}; Quillback ${label} ${names[0]}`);
   });

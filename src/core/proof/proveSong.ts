@@ -4,7 +4,8 @@ import { compileSong, fingerprints, problemsOf, type CompiledSong } from '../com
 import { rigSpec, sameToWires, songWants, surroundingsOf, type Surroundings } from '../meaning';
 import type { Problem } from '../problems';
 import type { Wanted } from '../rig';
-import type { Show, Song } from '../show';
+import type { Song } from '../show';
+import type { ShowTonight } from '../tonight';
 import { dryRun, lanternOf, type Lantern, type Verdict } from '../simulate';
 import { pictureOf, type SongPicture } from './picture';
 
@@ -45,7 +46,7 @@ const kept = new WeakMap<Song, Kept>();
  * Compiles a song, unless that was done for the same bytes. `engine` is the mark of the code that
  * compiles and simulates: what an older one proved is no proof.
  */
-export function makeSong(show: Show, song: Song, engine: string): MadeSong {
+export function makeSong(show: ShowTonight, song: Song, engine: string): MadeSong {
   const under = surroundingsOf(show);
   const known = kept.get(song);
   if (known && known.engine === engine && sameToWires(song, known.under, under)) return known;
@@ -66,7 +67,7 @@ function telling(verdicts: readonly Verdict[]): readonly Verdict[] {
 }
 
 /** Plays a song against the simulated rig, and says what that proves of each of its cues; `detailed` with all that units did. */
-export function proveSong(show: Show, song: Song, engine: string, detailed = true): SongProof {
+export function proveSong(show: ShowTonight, song: Song, engine: string, detailed = true): SongProof {
   const { compiled, wants, fingerprints } = makeSong(show, song, engine);
   const dry = dryRun(rigSpec(show), compiled.events, wants, show.tolerance);
   const byCue = groupBy(dry.verdicts, (v) => v.cueId);

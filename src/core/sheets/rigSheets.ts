@@ -2,7 +2,8 @@ import { addressOf, encodeValue, isContinuous, keepsOf, labelOf, valueRange, typ
 import { boatShow, labelsOf } from '../feet';
 import { patchSheet, storingSteps, type PatchRow } from '../meaning';
 import { toHex } from '../midi';
-import { indexShow, pageTitle, pagesOf, type Show, type Unit } from '../show';
+import { indexShow, pageTitle, pagesOf, setOf, type Show, type Unit } from '../show';
+import { unitsOff, type ShowTonight } from '../tonight';
 import type { SheetCounting } from './figures';
 import { column, table, type Sheet, type SheetPart } from './sheet';
 
@@ -118,13 +119,13 @@ const PATCH = [
 ];
 
 /** Every cable of the stage with its two ends, what is used when a part fails, and the cables for when the computer is gone. */
-export function patchPaper(show: Show): Sheet {
+export function patchPaper(show: ShowTonight): Sheet {
   const boats = show.feet.filter((f) => f.boat.length > 0);
   return {
     id: 'patch',
     kind: 'Patch sheet',
     title: show.title,
-    about: 'Every cable with its two ends.',
+    about: ['Every cable with its two ends.', ...differsTonight(show)].join(' '),
     parts: [
       table('Cables', PATCH, patchRows(patchSheet(show))),
       ...boats.map(({ id }) =>
@@ -137,6 +138,20 @@ export function patchPaper(show: Show): Sheet {
     ],
     wide: true,
   };
+}
+
+/** What of the rig is not as it usually is, in sentences; nothing on a usual night. */
+function differsTonight(show: ShowTonight): readonly string[] {
+  const { units } = indexShow(show);
+  const names = (ids: readonly string[]): string => ids.flatMap((id) => units.get(id)?.name ?? []).join(', ');
+  const off = names([...unitsOff(show)]);
+  const spares = setOf(show).tonight.flatMap((t) =>
+    t.how === 'spare' ? [`${names([t.unitId])} (channel ${t.channel})`] : [],
+  );
+  return [
+    ...(off === '' ? [] : [`Off tonight: ${off}.`]),
+    ...(spares.length === 0 ? [] : [`Replaced by a spare tonight: ${spares.join(', ')}.`]),
+  ];
 }
 
 /** How the panel of a unit has to stand in each state that others call, to be ticked off. Null where nothing calls it. */

@@ -3,14 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { actionCue, emptyShow, newCall, songsOfSet } from '../show';
 import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind, type SheetTable } from './';
+import { tonightOf } from '../tonight';
 
 const show = demoShow();
 const tables = (kind: SheetKind, nth = 0): SheetTable[] =>
-  sheetsOf(show, kind)[nth]!.parts.filter((p): p is SheetTable => p.kind === 'table');
+  sheetsOf(tonightOf(show), kind)[nth]!.parts.filter((p): p is SheetTable => p.kind === 'table');
 
 describe('sheets of paper', () => {
   it.each(SHEET_KINDS)('of the kind %s are whole: every row as long as its head, every name said', (kind) => {
-    const sheets = sheetsOf(show, kind);
+    const sheets = sheetsOf(tonightOf(show), kind);
     expect(sheets.length).toBeGreaterThan(0);
     expect(new Set(sheets.map((s) => s.id)).size).toBe(sheets.length);
     for (const { title, parts } of sheets) {
@@ -23,7 +24,7 @@ describe('sheets of paper', () => {
   });
 
   it.each(SHEET_KINDS)('of the kind %s are none, or say so, where the show is empty', (kind) => {
-    expect(sheetsOf(emptyShow('e', 'Empty'), kind)).toEqual([]);
+    expect(sheetsOf(tonightOf(emptyShow('e', 'Empty')), kind)).toEqual([]);
   });
 
   it('say of a song each change with its printed bar, its time, and what each player goes to', () => {
@@ -47,7 +48,7 @@ describe('sheets of paper', () => {
       { id: 'b', bar: 11, call: newCall({ how: 'count', count: 1 }) },
     ];
     const own = { ...song, sweeps: [], remarks, calls };
-    const sheet = sheetsOf({ ...show, songs: [own, ...show.songs.slice(1)] }, 'cues')[0]!;
+    const sheet = sheetsOf(tonightOf({ ...show, songs: [own, ...show.songs.slice(1)] }), 'cues')[0]!;
     const rows = sheet.parts.flatMap((p) => (p.kind === 'table' ? p.rows : []));
     expect(rows.map((r) => r[2])).toEqual([
       'Still Water',
@@ -64,7 +65,7 @@ describe('sheets of paper', () => {
     const [set] = show.sets;
     const launch = { portId: 'feet', bytes: 'C104', does: 'start' as const };
     const entries = set!.entries.map((e, i) => (i === 0 && e.kind === 'song' ? { ...e, launch } : e));
-    const sheet = sheetsOf({ ...show, sets: [{ ...set!, entries }] }, 'set')[0]!;
+    const sheet = sheetsOf(tonightOf({ ...show, sets: [{ ...set!, entries }] }), 'set')[0]!;
     const [order] = sheet.parts.filter((p): p is SheetTable => p.kind === 'table');
     const started = order!.rows.map((r) => r[order!.columns.findIndex((c) => c.head === 'Starts by')]);
     expect(started[0]).toBe(`program 4, channel 2, ${show.ports.find((p) => p.id === 'feet')!.name}`);
@@ -81,14 +82,14 @@ describe('sheets of paper', () => {
 
   it('have a unit’s numbers in the chosen counting', () => {
     const programs = (counting: 'zero' | 'one' | 'label'): string | undefined => {
-      const chart = sheetsOf(show, 'numbers', counting).find((s) => s.title === 'Quillback')!;
+      const chart = sheetsOf(tonightOf(show), 'numbers', counting).find((s) => s.title === 'Quillback')!;
       const presets = chart.parts[0] as SheetTable;
       return presets.rows.find((r) => r[0] === 'H6')!.join(' ');
     };
     expect(programs('zero')).toBe('H6 Fog Lead 0 47');
     expect(programs('one')).toBe('H6 Fog Lead 1 48');
     expect(programs('label')).toBe('H6 Fog Lead 0 47');
-    const chart = sheetsOf(show, 'numbers').find((s) => s.title === 'Quillback')!;
+    const chart = sheetsOf(tonightOf(show), 'numbers').find((s) => s.title === 'Quillback')!;
     expect((chart.parts[1] as SheetTable).rows[2]).toEqual(['3', 'Bite', 'B0 55 02']);
   });
 
@@ -108,11 +109,11 @@ describe('sheets of paper', () => {
 
   it('come as CSV too, where a cell is never a formula', () => {
     const odd = { ...show, tones: [{ ...show.tones[0]!, name: '=SUM(A1)', notes: 'a "quoted", note' }] };
-    const text = sheetCsv(sheetsOf(odd, 'tones'));
+    const text = sheetCsv(sheetsOf(tonightOf(odd), 'tones'));
     const { data } = Papa.parse<string[]>(text);
     expect(data[0]).toEqual(['Tone sheet', 'Winter Pier Residency', 'Tones']);
     expect(data[2]![0]).toBe("'=SUM(A1)");
     expect(data[2]!.at(-1)).toBe('a "quoted", note');
-    expect(sheetCsv(sheetsOf(show, 'strips'))).toContain('Harbour Clean');
+    expect(sheetCsv(sheetsOf(tonightOf(show), 'strips'))).toContain('Harbour Clean');
   });
 });

@@ -1,4 +1,5 @@
-import { setOf, songsOfSet, type Show } from '../show';
+import { setOf, songsOfSet } from '../show';
+import type { ShowTonight } from '../tonight';
 import { cueSheet } from './cueSheet';
 import type { SheetCounting } from './figures';
 import { numberChart, patchPaper, storedStates, switchStrips } from './rigSheets';
@@ -10,7 +11,7 @@ export const SHEET_KINDS = ['cues', 'set', 'numbers', 'patch', 'strips', 'fallba
 export type SheetKind = (typeof SHEET_KINDS)[number];
 
 /** All sheets of a kind that a show has, in the order in which one would lay them out. */
-export function sheetsOf(show: Show, kind: SheetKind, counting: SheetCounting = 'label'): readonly Sheet[] {
+export function sheetsOf(show: ShowTonight, kind: SheetKind, counting: SheetCounting = 'label'): readonly Sheet[] {
   const controllers = show.units.filter((u) => show.feet.some((f) => f.id === u.id && f.pages.length > 0));
   const songs = [...new Set(songsOfSet(show))];
   switch (kind) {

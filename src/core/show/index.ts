@@ -41,7 +41,7 @@ export {
   type Track,
   type Unit,
 } from './schema';
-export { applyEdit, invertEdit, type Edit } from './edits';
+export { applyEdit, invertEdit, readPath, type Edit, type Path } from './edits';
 export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet } from './find';
 export { LIMITS, RANGES, asTitle, figureIn, rangeWords, type Range } from './limits';
 export { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
@@ -49,7 +49,6 @@ export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
 export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
-export { forTonight, wantsOf } from './tonight';
 export { SPEEDS, sungAs, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';

@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { checkRig } from '../../../core/checks';
 import { entryOn, switchSends } from '../../../core/feet';
 import { feetOf, indexShow, newFootSwitch, putFootSwitches, type FootSwitch, type Unit } from '../../../core/show';
+import { tonightOf } from '../../../core/tonight';
 import { findingSentence, fixWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -56,7 +57,7 @@ export function PagesPart({ unit }: { readonly unit: Unit }) {
   const onFloorPage = floor?.programmed === true && slot?.index === floor.page;
   const plates = platesOf(show, unit, layerId, onFloorPage ? floor : undefined);
   const findings = useMemo(
-    () => checkRig(show).filter((f) => f.place.in === 'feet' && f.place.unitId === unit.id),
+    () => checkRig(tonightOf(show)).filter((f) => f.place.in === 'feet' && f.place.unitId === unit.id),
     [show, unit.id],
   );
   const here = findings.filter((f) => f.place.in === 'feet' && f.place.pageId === layerId);

@@ -4,6 +4,7 @@ import { encodingClaims, fitsRange, valueRange, type Control } from '../../../co
 import type { UnitAim } from '../../../core/rig';
 import { checkRig, type Finding } from '../../../core/checks';
 import { LIMITS, renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
+import { tonightOf } from '../../../core/tonight';
 import { findingSentence, fixWords } from '../../../wording';
 import { Button, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -52,7 +53,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
   const show = useShow();
   const change = useProfile(unit);
   const put = (next: Control, label: string): string | null => change(withControl(unit.profile, next), label);
-  const findings = checkRig(show).filter(
+  const findings = checkRig(tonightOf(show)).filter(
     (f) => f.place.in === 'unit' && f.place.unitId === unit.id && f.place.controlId === control.id,
   );
   const { low } = valueRange(control.encoding);

@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { newControl, onOff, type Control, type Sender } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { withControl, type Unit, freeControlNumber } from '../../../core/show';
+import { tonightOf } from '../../../core/tonight';
 import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
 import { Unseen } from '../../components/shellParts';
 import { Button, Soft } from '../../components/controls';
@@ -81,7 +82,7 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
   const show = useShow();
   const change = useProfile(unit);
   const { variants, controls, senders } = unit.profile;
-  const findings = checkRig(show).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
+  const findings = checkRig(tonightOf(show)).filter((f) => f.place.in === 'unit' && f.place.unitId === unit.id);
   const add = (): void => {
     const id = newId();
     const number = freeControlNumber(unit);

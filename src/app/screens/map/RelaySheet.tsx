@@ -6,6 +6,7 @@ import { labelOf } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { applyEdit, putRelay, type Edit, type Show, type Unit } from '../../../core/show';
 import { contextOf, leadsTo, storingSteps } from '../../../core/meaning';
+import { tonightOf } from '../../../core/tonight';
 import { PrintButton } from '../../components/PrintButton';
 import { Button, Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
@@ -50,7 +51,7 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
   const lists = [unit, ...show.units.filter((u) => unit.relays.some((r) => r.toUnitId === u.id))]
     .map((of) => ({ of, steps: storingSteps(show, of) }))
     .filter((l) => l.steps.length > 0);
-  const cycles = checkRig(show).filter((f) => f.code === 'rig.relay-cycle');
+  const cycles = checkRig(tonightOf(show)).filter((f) => f.code === 'rig.relay-cycle');
   const add = (): void => {
     const slot = target?.slots[0];
     if (!target || !slot) return;

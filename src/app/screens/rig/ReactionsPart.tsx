@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig } from '../../../core/checks';
 import { moveReaction, putReaction, type Reaction, type Show } from '../../../core/show';
+import { tonightOf } from '../../../core/tonight';
 import { doesWords, findingSentence, hearsWords } from '../../../wording';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { newId, perform } from '../../state/desk';
@@ -115,7 +116,7 @@ export function ReactionsPart() {
   const show = useShow();
   const [search] = useSearchParams();
   const [chosenId, choose] = useState<string | null>(search.get('reaction'));
-  const findings = useMemo(() => checkRig(show), [show]);
+  const findings = useMemo(() => checkRig(tonightOf(show)), [show]);
   const found = findings.filter((f) => f.place.in === 'reaction');
   const chosen = show.reactions.find((r) => r.id === chosenId);
   const add = (): void => {

@@ -1,14 +1,6 @@
 import styled from 'styled-components';
-import {
-  indexShow,
-  setMissing,
-  setOf,
-  setTonight,
-  wantsOf,
-  type Player,
-  type Tonight,
-  type Unit,
-} from '../../../core/show';
+import { indexShow, setMissing, setOf, setTonight, type Player, type Tonight, type Unit } from '../../../core/show';
+import { changesFor } from '../../../core/tonight';
 import { Check } from '../../components/Check';
 import { Soft } from '../../components/controls';
 import { Pick } from '../../components/Pick';
@@ -177,7 +169,7 @@ function UnitRow({ unit }: { readonly unit: Unit }) {
 /** What of the set is not heard while a unit is off. */
 function Missed({ unit }: { readonly unit: Unit }) {
   const show = useShow();
-  const missed = wantsOf(show, unit.id);
+  const missed = changesFor(show, unit.id);
   const { songs } = indexShow(show);
   const changes = missed.reduce((sum, m) => sum + m.changes, 0);
   if (missed.length === 0) return <Soft>Nothing in the set wants it.</Soft>;

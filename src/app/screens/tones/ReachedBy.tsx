@@ -1,6 +1,7 @@
 import { checkRig } from '../../../core/checks';
 import { contextOf } from '../../../core/meaning';
 import type { Tone, Unit } from '../../../core/show';
+import { tonightOf } from '../../../core/tonight';
 import { Soft } from '../../components/controls';
 import { FindingList } from '../../components/FindingList';
 import { useShow } from '../../state/store';
@@ -10,7 +11,7 @@ export function ReachedBy({ tone, unit }: { readonly tone: Tone; readonly unit: 
   const show = useShow();
   if (contextOf(show).paths.has(unit.id)) return null;
   const tellers = show.units.filter((u) => u.relays.some((r) => r.toUnitId === unit.id));
-  const found = checkRig(show).filter(
+  const found = checkRig(tonightOf(show)).filter(
     (f) => f.place.in === 'tone' && f.place.toneId === tone.id && f.place.unitId === unit.id,
   );
   return (

@@ -1,6 +1,7 @@
 import { boatShow, pageReactions, switchSends } from '../../feet';
 import { routeTo } from '../../meaning';
 import { applyEdit, changeFeet, indexShow, setPortField, type Edit, type Show } from '../../show';
+import { tonightOf } from '../../tonight';
 import { channelShared } from '../channelShared';
 import { channelDiffers } from '../channelDiffers';
 import { finding, type Check, type Finding } from '../finding';
@@ -41,7 +42,7 @@ export const boatShared: Check = (show) =>
   programmed(show).flatMap(({ unit, feet }): Finding[] => {
     if (feet.boat.length === 0) return [];
     const now = new Set([...channelShared(show), ...channelDiffers(show)].map((f) => JSON.stringify(f.data)));
-    return channelShared(boatShow(show, unit.id)).flatMap((f) => {
+    return channelShared(tonightOf(boatShow(show, unit.id))).flatMap((f) => {
       if (f.code !== 'rig.channel-shared' || now.has(JSON.stringify(f.data))) return [];
       return [finding('feet.boat-shared', 'warning', inFeet(unit.id, null), { controller: unit.name, ...f.data })];
     });

@@ -7,6 +7,7 @@ import { dryRun } from '../../simulate';
 import { randomShow, type RandomChoice } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import { checkSong } from '../checkSong';
+import { tonightOf } from '../../tonight';
 
 const CROWDED: readonly [string, RandomChoice][] = [
   ['on two ports, very close', { gap: 96, twoPorts: true, crowded: true }],
@@ -21,7 +22,7 @@ describe('changes that are sent on their beat, one close to the other', () => {
       fc.property(randomShow(choice), ({ show, song }) => {
         const compiled = compileSong(show, song);
         const dry = dryRun(rigSpec(show), compiled.events, songWants(show, song));
-        const unknown = checkSong(show, song, { compiled, dry }).filter(
+        const unknown = checkSong(tonightOf(show), song, { compiled, dry }).filter(
           (f) => f.code === 'song.late' && f.data.cause.kind === 'unknown',
         );
         expect(unknown.map(findingSentence)).toEqual([]);

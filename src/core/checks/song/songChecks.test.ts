@@ -25,6 +25,7 @@ import { rigSpec, songWants } from '../../meaning';
 import { dryRun } from '../../simulate';
 import { modelerProfile, testShow, testUnit } from '../../testing/rigs';
 import { checkSong, type Finding, type FindingCode } from '..';
+import { tonightOf } from '../../tonight';
 
 const Q = 960;
 const BAR = 4 * Q;
@@ -61,17 +62,17 @@ function found(change: Partial<Song>, run = false, more: Partial<Show> = {}): Fi
   const show: Show = { ...testShow([a, b]), tones, songs: [song], ...more };
   const compiled = compileSong(show, song);
   const dry = dryRun(rigSpec(show), compiled.events, songWants(show, song));
-  return checkSong(show, song, run ? { compiled, dry } : null);
+  return checkSong(tonightOf(show), song, run ? { compiled, dry } : null);
 }
 const codes = (change: Partial<Song>, run = false): FindingCode[] => found(change, run).map((f) => f.code);
 /** Mends the first finding of a kind, and gives what is left of that kind. */
 function mended(code: FindingCode, change: Partial<Song>): FindingCode[] {
   const song: Song = { ...newSong('song', 'Song', { bars: 16 }), openingToneId: 'clean', ...change };
   const show: Show = { ...testShow([a, b]), tones, songs: [song] };
-  const first = checkSong(show, song).find((f) => f.code === code);
+  const first = checkSong(tonightOf(show), song).find((f) => f.code === code);
   const after = applyEdit(show, first!.fix!);
   expect(checkShow(after)).toEqual([]);
-  return checkSong(after, after.songs[0]!)
+  return checkSong(tonightOf(after), after.songs[0]!)
     .map((f) => f.code)
     .filter((c) => c === code);
 }
@@ -175,7 +176,7 @@ describe('ramps through a selector', () => {
   it('leave the last where the first fix is pressed', () => {
     const song: Song = { ...newSong('song', 'Song', { bars: 16 }), openingToneId: 'clean', cues: run(1, 2, 3) };
     const show: Show = { ...testShow([a, b]), tones, songs: [song] };
-    const after = applyEdit(show, checkSong(show, song)[0]!.fix!);
+    const after = applyEdit(show, checkSong(tonightOf(show), song)[0]!.fix!);
     expect(after.songs[0]!.cues.map((c) => c.id)).toEqual(['r2']);
   });
 });
@@ -196,7 +197,7 @@ describe('a tone in two places', () => {
     const song: Song = { ...newSong('song', 'Song', { bars: 16 }), openingToneId: 'clean', cues };
     const show: Show = { ...testShow([a, b]), ...more, songs: [song] };
     const after = applyEdit(show, list[0]!.fix!);
-    expect(checkSong(after, after.songs[0]!).filter((f) => f.code === 'song.tone-differs')).toEqual([]);
+    expect(checkSong(tonightOf(after), after.songs[0]!).filter((f) => f.code === 'song.tone-differs')).toEqual([]);
   });
 
   it('is left alone where nothing that it names a unit for was moved, or where another preset loads', () => {
@@ -309,11 +310,11 @@ describe('a fix', () => {
     const cues = [toneCue('x', 16 * BAR + Q, 'lead')];
     const song: Song = { ...newSong('song', 'Song', { bars: 16 }), openingToneId: 'clean', cues };
     const show: Show = { ...testShow([a, b]), tones, songs: [song] };
-    const after = applyEdit(show, checkSong(show, song)[0]!.fix!);
+    const after = applyEdit(show, checkSong(tonightOf(show), song)[0]!.fix!);
     expect(after.songs[0]!.bars).toBe(17);
     const back = applyEdit(after, changeCue(after, 'song', 'x', { at: 0 })!);
     // On the first beat a cue comes over the opening: that is what openings are for.
-    expect(checkSong(back, back.songs[0]!)).toEqual([]);
+    expect(checkSong(tonightOf(back), back.songs[0]!)).toEqual([]);
   });
 });
 
@@ -334,7 +335,7 @@ describe('a preset that sounds in its stored scene first', () => {
     const compiled = compileSong(show, song);
     const dry = dryRun(rigSpec(show), compiled.events, songWants(show, song));
     expect(dry.verdicts.every((v) => v.outcome === 'on-time' && Math.abs(v.offset!) < 0.01)).toBe(true);
-    return checkSong(show, song, { compiled, dry }).filter((f) => f.code === 'song.stored-between');
+    return checkSong(tonightOf(show), song, { compiled, dry }).filter((f) => f.code === 'song.stored-between');
   };
 
   it('is said with how long, also where the cue before asked for the same scene', () => {

@@ -9,6 +9,7 @@ import { runs } from '../../testing/runs';
 import { writeSheetsPdf, type PaperSize, type Typeface } from './';
 import { plain } from './pdfFonts';
 import { piecesOf, wrap } from './wrap';
+import { tonightOf } from '../../tonight';
 
 const file = (range: string, weight: number): Uint8Array =>
   new Uint8Array(
@@ -56,7 +57,7 @@ const long = (rows: number, cell: (i: number) => string): Sheet => ({
 describe('sheets as a PDF', () => {
   it.each(SHEET_KINDS)('lays %s down within its pages', async (kind) => {
     for (const paper of ['a4', 'letter'] as const) {
-      const sheets = sheetsOf(demo, kind);
+      const sheets = sheetsOf(tonightOf(demo), kind);
       const document = await PDFDocument.load(await make(sheets, paper));
       const pages = document.getPages();
       expect(pages.length).toBeGreaterThanOrEqual(sheets.length);
@@ -81,7 +82,7 @@ describe('sheets as a PDF', () => {
   });
 
   it('brings its fonts along, as far as they are used', async () => {
-    const bytes = await make(sheetsOf(demo, 'set'));
+    const bytes = await make(sheetsOf(tonightOf(demo), 'set'));
     const text = Buffer.from(bytes).toString('latin1');
     expect(bytes.length).toBeLessThan(60_000);
     const document = await PDFDocument.load(bytes);
@@ -91,7 +92,7 @@ describe('sheets as a PDF', () => {
   });
 
   it('is the same bytes for the same sheets', async () => {
-    expect(await make(sheetsOf(demo, 'patch'))).toEqual(await make(sheetsOf(demo, 'patch')));
+    expect(await make(sheetsOf(tonightOf(demo), 'patch'))).toEqual(await make(sheetsOf(tonightOf(demo), 'patch')));
   });
 
   it('stands all rows, none cut in two, with its head again on each page', async () => {
@@ -120,7 +121,7 @@ describe('sheets as a PDF', () => {
     const missing = new Set<string>();
     for (const show of [demo, faultyDemo()]) {
       for (const kind of SHEET_KINDS) {
-        for (const sign of plain(JSON.stringify(sheetsOf(show, kind)))) {
+        for (const sign of plain(JSON.stringify(sheetsOf(tonightOf(show), kind)))) {
           if (!known.has(sign.codePointAt(0)!)) missing.add(sign);
         }
       }
@@ -129,7 +130,7 @@ describe('sheets as a PDF', () => {
   });
 
   it('begins each sheet on a page of its own', async () => {
-    const sheets = sheetsOf(demo, 'cues');
+    const sheets = sheetsOf(tonightOf(demo), 'cues');
     expect((await PDFDocument.load(await make(sheets))).getPageCount()).toBe(sheets.length);
     expect((await PDFDocument.load(await make([]))).getPageCount()).toBeLessThanOrEqual(1);
   });

@@ -6,6 +6,7 @@ import { randomShow } from '../../testing/randomShow';
 import { runs } from '../../testing/runs';
 import { buildTempoMap, ticksToSeconds } from '../../time';
 import { midiFiles, readSmf, type MidiWish } from './';
+import { tonightOf } from '../../tonight';
 
 const demo = demoShow();
 const set = songsOfSet(demo);
@@ -42,7 +43,7 @@ function played(bytes: Uint8Array): { at: number; bytes: string; unit: string }[
 
 const wish = (rest: Partial<MidiWish> = {}): MidiWish => ({ mode: 'written', format: 1, per: 'all', ...rest });
 const one = (show: Show, songs: readonly Song[], rest: Partial<MidiWish> = {}) =>
-  played(midiFiles(show, songs, 'Set', wish(rest)).files[0]!.bytes);
+  played(midiFiles(tonightOf(show), songs, 'Set', wish(rest)).files[0]!.bytes);
 const bare = (list: readonly { at: number; bytes: string }[]): string[] =>
   list.map((m) => `${m.at.toFixed(6)} ${m.bytes}`).sort();
 
@@ -65,7 +66,7 @@ describe('songs as MIDI files', () => {
   });
 
   it('names each song of a set where it starts', () => {
-    const { value } = readSmf(midiFiles(demo, set, 'Winter', wish()).files[0]!.bytes);
+    const { value } = readSmf(midiFiles(tonightOf(demo), set, 'Winter', wish()).files[0]!.bytes);
     const marks = value!.tracks[0]!.events.flatMap((e) => (e.kind === 'text' && e.type === 'marker' ? [e.text] : []));
     for (const song of set) expect(marks).toContain(song.title);
     expect(value!.tracks[0]!.events[0]).toMatchObject({ type: 'track-name', text: 'Winter' });
@@ -75,7 +76,7 @@ describe('songs as MIDI files', () => {
     const odd: Song = { ...newSong('odd', 'Odd'), bars: 2, metre: [{ bar: 1, beats: 7, unit: 8 }] };
     for (const pickup of [0, 480]) {
       const late: Song = { ...newSong('late', 'Late'), bars: 8, pickup, metre: [{ bar: 5, beats: 3, unit: 4 }] };
-      const { value } = readSmf(midiFiles(demo, [odd, late], 'Set', wish()).files[0]!.bytes);
+      const { value } = readSmf(midiFiles(tonightOf(demo), [odd, late], 'Set', wish()).files[0]!.bytes);
       const metres = value!.tracks[0]!.events.flatMap((e) => (e.kind === 'metre' ? [e] : []));
       const division = value!.division.kind === 'quarter' ? value!.division.ticks : 1;
       const start = 2 * 3.5 * division + (pickup * division) / 960;
@@ -85,7 +86,7 @@ describe('songs as MIDI files', () => {
   });
 
   it('says the same in one track, and which channels cannot be told apart there', () => {
-    const { files, problems } = midiFiles(demo, set, 'Set', wish({ format: 0 }));
+    const { files, problems } = midiFiles(tonightOf(demo), set, 'Set', wish({ format: 0 }));
     const { value } = readSmf(files[0]!.bytes);
     expect([value!.format, value!.tracks.length]).toEqual([0, 1]);
     expect(bare(played(files[0]!.bytes))).toEqual(bare(one(demo, set)));
@@ -100,14 +101,14 @@ describe('songs as MIDI files', () => {
   });
 
   it.each(['unit', 'player'] as const)('leaves nothing out and sends nothing twice in a file for each %s', (per) => {
-    const { files } = midiFiles(demo, set, 'Set', wish({ per }));
+    const { files } = midiFiles(tonightOf(demo), set, 'Set', wish({ per }));
     expect(files.length).toBeGreaterThan(1);
     expect(new Set(files.map((f) => f.part)).size).toBe(files.length);
     expect(bare(files.flatMap((f) => played(f.bytes)))).toEqual(bare(one(demo, set)));
   });
 
   it('says what it cannot carry', () => {
-    const said = midiFiles(demo, set, 'Set', wish()).problems.flatMap((p) =>
+    const said = midiFiles(tonightOf(demo), set, 'Set', wish()).problems.flatMap((p) =>
       p.code === 'export.left-out' ? p.data.what : [],
     );
     expect(said.join()).toMatch(/names of tones.*who plays what/);
@@ -121,7 +122,7 @@ describe('songs as MIDI files', () => {
         ({ show, song }, mode) => {
           const whole = bare(one(show, [song, song], { mode }));
           expect(bare(one(show, [song, song], { mode, format: 0 }))).toEqual(whole);
-          const parts = midiFiles(show, [song, song], 'Set', wish({ mode, per: 'unit' })).files;
+          const parts = midiFiles(tonightOf(show), [song, song], 'Set', wish({ mode, per: 'unit' })).files;
           expect(bare(parts.flatMap((f) => played(f.bytes)))).toEqual(whole);
         },
       ),

@@ -1,5 +1,6 @@
 import type { Problem } from '../../problems';
 import type { Show, Song } from '../../show';
+import type { ShowTonight } from '../../tonight';
 import { songsToSmf, type SmfMode } from './songToSmf';
 import { writeSmf } from './write';
 
@@ -24,7 +25,7 @@ const NOBODY = 'Without player';
  * Songs, one behind the other, as Standard MIDI Files. All files of one wish have the same tempo, metre and length, so
  * that they lie beside each other; a unit or player that nothing is sent to has none. Throws where a song is too long for a file.
  */
-export function midiFiles(show: Show, songs: readonly Song[], title: string, wish: MidiWish): MidiFiles {
+export function midiFiles(show: ShowTonight, songs: readonly Song[], title: string, wish: MidiWish): MidiFiles {
   const problems = new Map<string, Problem>();
   const files: { part: string; bytes: Uint8Array<ArrayBuffer> }[] = [];
   for (const { part, unitIds } of partsOf(show, wish.per)) {

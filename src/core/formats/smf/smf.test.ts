@@ -11,6 +11,7 @@ import { tempoSteps } from './tempoSteps';
 import type { SmfEvent, SmfFile } from './types';
 import { writeSmf } from './write';
 import { runs } from '../../testing/runs';
+import { tonightOf } from '../../tonight';
 
 const ascii = (text: string): number[] => Array.from(text).map((c) => c.charCodeAt(0));
 const u32 = (n: number): number[] => [(n >>> 24) & 255, (n >>> 16) & 255, (n >>> 8) & 255, n & 255];
@@ -171,14 +172,14 @@ describe('reading', () => {
   });
 
   it('says where a header ends that is cut off', () => {
-    const whole = writeSmf(songToSmf(demoShow(), demoShow().songs[1]!, 'sent').file);
+    const whole = writeSmf(songToSmf(tonightOf(demoShow()), demoShow().songs[1]!, 'sent').file);
     const said = readSmf(whole.subarray(0, 9)).problems.map(problemLine);
     expect(said).toEqual(['byte 9: The file ends within its header, after 9 bytes: it is cut off.']);
     expect(problemLine(readSmf(new TextEncoder().encode('MThx but longer')).problems[0]!)).toContain('found "MThx"');
   });
 
   it('answers every truncation and damage of a real file', () => {
-    const { file: smf } = songToSmf(demoShow(), demoShow().songs[1]!, 'sent');
+    const { file: smf } = songToSmf(tonightOf(demoShow()), demoShow().songs[1]!, 'sent');
     const whole = writeSmf(smf);
     for (let length = 0; length < whole.length; length += 7) {
       const { value, problems } = readSmf(whole.subarray(0, length));
@@ -322,7 +323,7 @@ describe('a song as a file', () => {
   });
 
   it('names tracks, ports, sections, metre and tempo', () => {
-    const { file: smf } = songToSmf(show, show.songs[0]!, 'written');
+    const { file: smf } = songToSmf(tonightOf(show), show.songs[0]!, 'written');
     const names = smf.tracks.map((t) => t.events[0]);
     expect(names).toMatchObject(
       ['Slack Tide in Seven', 'Quillback', 'Harrow', 'Thistle Echo', 'Marram', 'Tarn', 'Wick Four'].map((text) => ({
@@ -338,7 +339,7 @@ describe('a song as a file', () => {
   });
 
   it('writes everything on its beat, also what changes nothing', () => {
-    const { file: smf } = songToSmf(show, show.songs[0]!, 'written');
+    const { file: smf } = songToSmf(tonightOf(show), show.songs[0]!, 'written');
     const quillback = smf.tracks[1]!.events.filter((e) => e.kind === 'message');
     const at = (bar: number) => quillback.filter((e) => e.tick === (bar - 1) * 7 * 480).map((e) => e.bytes);
     expect(at(5)).toEqual([
@@ -351,7 +352,7 @@ describe('a song as a file', () => {
   });
 
   it('sends with leads, and makes room in front for what leaves before the start', () => {
-    const { file: smf, problems } = songToSmf(show, show.songs[0]!, 'sent');
+    const { file: smf, problems } = songToSmf(tonightOf(show), show.songs[0]!, 'sent');
     expect(problems).toMatchObject([{ code: 'smf.lead-in', data: { bars: 1 } }, { code: 'export.left-out' }]);
     const bar = (7 * 480 * 15360) / 960;
     const opening = smf.tracks[1]!.events.filter((e) => e.kind === 'message')[0]!;
@@ -369,7 +370,7 @@ describe('a file that nobody has a map for', () => {
       fc.property(smfFile, metas, (f, tempo) => {
         const original: SmfFile = { ...f, tracks: [{ events: tempo, end: 20000 }, ...f.tracks] };
         const { value: show } = smfToShow(writeSmf(original), 'Found');
-        const { file: back } = songToSmf(show!, show!.songs[0]!, 'written');
+        const { file: back } = songToSmf(tonightOf(show!), show!.songs[0]!, 'written');
         expect(byChannel(back)).toMatchObject(byChannel(original).map((c) => ({ key: c.key, bytes: c.bytes })));
         for (const [i, channel] of byChannel(back).entries()) {
           for (const [k, seconds] of channel.seconds.entries()) {

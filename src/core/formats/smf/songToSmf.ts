@@ -4,6 +4,7 @@ import type { Bytes } from '../../midi';
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { routeTo } from '../../meaning';
 import { songTime, type Show, type Song } from '../../show';
+import type { ShowTonight } from '../../tonight';
 import {
   TICKS_PER_QUARTER,
   barAt,
@@ -54,7 +55,7 @@ interface Piece {
 }
 
 /** A song as a Standard MIDI File of format 1, of all units. */
-export const songToSmf = (show: Show, song: Song, mode: SmfMode): { file: SmfFile; problems: Problem[] } =>
+export const songToSmf = (show: ShowTonight, song: Song, mode: SmfMode): { file: SmfFile; problems: Problem[] } =>
   songsToSmf(show, [song], { mode, format: 1, unitIds: null }, song.title);
 
 /**
@@ -63,7 +64,7 @@ export const songToSmf = (show: Show, song: Song, mode: SmfMode): { file: SmfFil
  * The problems are the report: what was rounded, shifted or left out.
  */
 export function songsToSmf(
-  show: Show,
+  show: ShowTonight,
   songs: readonly Song[],
   wish: SmfWish,
   title: string,

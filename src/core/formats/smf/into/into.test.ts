@@ -11,6 +11,7 @@ import type { SmfEvent, SmfFile } from '../types';
 import { writeSmf } from '../write';
 import { matchVoices, songIntoShow, voicesOf, type Imported } from './';
 import { runs } from '../../../testing/runs';
+import { tonightOf } from '../../../tonight';
 
 const demo = demoShow();
 let made = 0;
@@ -22,7 +23,7 @@ function bring(file: SmfFile, into: Show = demo, steps = true): Imported {
 }
 
 /** A song written to a file and brought into the show that it came from. */
-const again = (song: Song, mode: SmfMode): Imported => bring(songToSmf(demo, song, mode).file);
+const again = (song: Song, mode: SmfMode): Imported => bring(songToSmf(tonightOf(demo), song, mode).file);
 
 /** A file of one track with messages at ticks of 960 a quarter. */
 const fileOf = (name: string, messages: readonly (readonly [tick: number, bytes: readonly number[]])[]): SmfFile => {
@@ -111,7 +112,7 @@ describe('a file into a show', () => {
     expect(kept.report.tonesMade.length).toBeLessThanOrEqual(1);
     expect(kept.song.cues.map((c) => c.action.kind)).toEqual(['message', 'message', 'message', 'tone']);
     const after = applyEdit(demo, kept.edit);
-    const ramps = checkSong(after, after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
+    const ramps = checkSong(tonightOf(after), after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
     expect(ramps).toHaveLength(1);
     expect(
       applyEdit(after, ramps[0]!.fix!)
@@ -132,10 +133,12 @@ describe('a file into a show', () => {
     expect(song.cues).toHaveLength(1);
     const kept = bring(file, demo, false);
     const after = applyEdit(demo, kept.edit);
-    const ramps = checkSong(after, after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
+    const ramps = checkSong(tonightOf(after), after.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp');
     expect(ramps).toHaveLength(1);
     const mended = applyEdit(after, ramps[0]!.fix!);
-    expect(checkSong(mended, mended.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp')).toEqual([]);
+    expect(checkSong(tonightOf(mended), mended.songs.at(-1)!).filter((f) => f.code === 'song.selector-ramp')).toEqual(
+      [],
+    );
   });
 
   it('keeps what the map has no name for as it stands', () => {

@@ -1,7 +1,15 @@
-import { setOf } from './find';
-import type { Show, Song, Tone, Tonight, Unit } from './schema';
+import { setOf, type Show, type Song, type Tone, type Tonight, type Unit } from '../show';
 
-const made = new WeakMap<Show, Show>();
+declare const tonight: unique symbol;
+
+/**
+ * A show as the night has it. Whatever is proven, played, checked or printed takes this type, not a show as it is
+ * written: so the compiler finds who forgot to ask for the night.
+ */
+export type ShowTonight = Show & { readonly [tonight]: true };
+
+const made = new WeakMap<Show, ShowTonight>();
+const written = new WeakMap<Show, Show>();
 
 /** Members as they were made before from the same ones: what did not change stays the same object. */
 function keeper<T extends object>(): (of: T, key: string, make: () => T) => T {
@@ -23,9 +31,9 @@ const units = keeper<Unit>();
  * The show as it is played tonight: of a unit that is off nothing is wanted, and nothing reaches it; a spare
  * listens on its own channel, and works as the firmware that it has. The set that is played from says so.
  */
-export function forTonight(show: Show): Show {
+export function tonightOf(show: Show): ShowTonight {
   const { tonight } = setOf(show);
-  if (tonight.length === 0) return show;
+  if (tonight.length === 0) return show as ShowTonight;
   const kept = made.get(show);
   if (kept) return kept;
   const off = new Set(tonight.filter((t) => t.how === 'off').map((t) => t.unitId));
@@ -37,7 +45,7 @@ export function forTonight(show: Show): Show {
   });
   const named = new Set(moves.map((m) => m.id));
   const gone = show.moves.filter((m) => !named.has(m.id)).map((m) => m.id);
-  const result: Show = {
+  const changedShow: Show = {
     ...show,
     units: show.units.map((u) => {
       const how = away.get(u.id);
@@ -51,11 +59,20 @@ export function forTonight(show: Show): Show {
         ? show.songs
         : show.songs.map((s) => songs(s, `${key}|${gone.join()}`, () => without(s, off, gone))),
   };
+  const result = changedShow as ShowTonight;
   made.set(show, result);
+  written.set(result, show);
   // Of what is made for tonight nothing more has to be made.
   made.set(result, result);
   return result;
 }
+
+/** The show as it is written, of one that was made for the night here; the same where nothing differs tonight. */
+export const writtenOf = (show: ShowTonight): Show => written.get(show) ?? show;
+
+/** Units that are off tonight, by id. */
+export const unitsOff = (show: ShowTonight): ReadonlySet<string> =>
+  new Set(setOf(show).tonight.flatMap((t) => (t.how === 'off' ? [t.unitId] : [])));
 
 function changed(unit: Unit, how: Tonight): Unit {
   if (how.how === 'off') return { ...unit, input: null, returns: null };
@@ -90,8 +107,11 @@ function without(song: Song, off: ReadonlySet<string>, goneMoves: readonly strin
   return same ? song : { ...song, cues, sweeps, taps };
 }
 
-/** What of the set wants something of a unit: how many changes in which songs would not be heard of it. */
-export function wantsOf(show: Show, unitId: string): readonly { readonly songId: string; readonly changes: number }[] {
+/** The songs of the set that want something of a unit, each with how many changes would not be heard if it were off. */
+export function changesFor(
+  show: Show,
+  unitId: string,
+): readonly { readonly songId: string; readonly changes: number }[] {
   const { entries } = setOf(show);
   const inSet = new Set(entries.flatMap((e) => (e.kind === 'song' ? [e.songId] : [])));
   const wanting = new Set(show.tones.filter((t) => t.parts.some((p) => p.unitId === unitId)).map((t) => t.id));

@@ -2,12 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { compileSong, stateAt } from '../compile';
 import { demoShow } from '../demo';
 import { routeTo } from '../meaning';
-import { checkShow } from './check/checkShow';
-import { setTonight } from './commands';
-import { applyEdit } from './edits';
-import { indexShow } from './find';
-import type { Show, Tonight } from './schema';
-import { forTonight, wantsOf } from './tonight';
+import { applyEdit, checkShow, indexShow, setTonight, type Show, type Tonight } from '../show';
+import { changesFor, tonightOf } from './showTonight';
 
 const demo = demoShow();
 const as = (...all: readonly Tonight[]): Show =>
@@ -15,7 +11,7 @@ const as = (...all: readonly Tonight[]): Show =>
 
 describe('a unit that is off for the night', () => {
   const show = as({ how: 'off', unitId: 'tarn' });
-  const tonight = forTonight(show);
+  const tonight = tonightOf(show);
 
   it('is sent nothing, and nothing is wanted of it', () => {
     expect(checkShow(tonight)).toEqual([]);
@@ -49,7 +45,7 @@ describe('a unit that is off for the night', () => {
       taps: [...sent('tarn').taps, ...sent('thistle').taps],
       cues: [...sent('tarn').cues, ...sent('thistle').cues],
     };
-    const [song] = forTonight({ ...show, songs: [both, ...rest] }).songs;
+    const [song] = tonightOf({ ...show, songs: [both, ...rest] }).songs;
     expect(song!.taps.map((t) => t.unitId)).toEqual(['thistle']);
     expect(song!.cues.map((c) => c.id)).toEqual(['cue-thistle']);
   });
@@ -59,7 +55,7 @@ describe('a unit that is off for the night', () => {
       ...show,
       units: show.units.map((u) => (u.id === 'tarn' ? { ...u, returns: { portId: 'rack', thru: false } } : u)),
     };
-    const tarn = indexShow(forTonight(wired)).units.get('tarn')!;
+    const tarn = indexShow(tonightOf(wired)).units.get('tarn')!;
     expect([tarn.input, tarn.returns]).toEqual([null, null]);
   });
 
@@ -72,40 +68,40 @@ describe('a unit that is off for the night', () => {
   });
 
   it('is a change of the night only: what did not change stays the same object', () => {
-    expect(forTonight(demo)).toBe(demo);
-    expect(forTonight(show)).toBe(tonight);
-    expect(forTonight(tonight)).toBe(tonight);
+    expect(tonightOf(demo)).toBe(demo);
+    expect(tonightOf(show)).toBe(tonight);
+    expect(tonightOf(tonight)).toBe(tonight);
     const edited = { ...show, title: 'Another' };
-    const again = forTonight(edited);
+    const again = tonightOf(edited);
     expect(again.songs.every((s, i) => s === tonight.songs[i])).toBe(true);
     expect(again.tones.every((t, i) => t === tonight.tones[i])).toBe(true);
     expect(again.units.every((u, i) => u === tonight.units[i])).toBe(true);
   });
 
   it('that relay rules call is called by none', () => {
-    const relayed = forTonight(as({ how: 'off', unitId: 'oxbow' }));
+    const relayed = tonightOf(as({ how: 'off', unitId: 'oxbow' }));
     expect(relayed.units.flatMap((u) => u.relays)).toEqual([]);
   });
 
   it('says what of the set it is missed in', () => {
-    const missed = wantsOf(demo, 'tarn');
+    const missed = changesFor(demo, 'tarn');
     expect(missed.length).toBeGreaterThan(0);
     expect(missed.every((m) => m.changes > 0)).toBe(true);
     const taps = demo.moves.find((m) => m.id === 'four-taps')!;
     const used = demo.songs.filter((s) => s.cues.some((c) => c.action.kind === 'move' && c.action.moveId === taps.id));
-    for (const { id } of used) expect(wantsOf(demo, 'thistle').map((m) => m.songId)).toContain(id);
+    for (const { id } of used) expect(changesFor(demo, 'thistle').map((m) => m.songId)).toContain(id);
   });
 });
 
 describe('a spare for the night', () => {
   it('is sent to on its own channel, as its firmware wants it', () => {
-    const tonight = forTonight(as({ how: 'spare', unitId: 'thistle', channel: 12, firmware: '3.0' }));
+    const tonight = tonightOf(as({ how: 'spare', unitId: 'thistle', channel: 12, firmware: '3.0' }));
     const thistle = indexShow(tonight).units.get('thistle')!;
     expect([thistle.channel, thistle.listens, thistle.profile.firmware]).toEqual([12, 12, '3.0']);
     const sent = tonight.songs.flatMap((s) => compileSong(tonight, s).events.filter((e) => e.unitId === 'thistle'));
     expect(sent.length).toBeGreaterThan(0);
     expect(sent.every((e) => (e.bytes[0]! & 15) === 11)).toBe(true);
-    const same = forTonight(as({ how: 'spare', unitId: 'thistle', channel: 4, firmware: '' }));
+    const same = tonightOf(as({ how: 'spare', unitId: 'thistle', channel: 4, firmware: '' }));
     expect(indexShow(same).units.get('thistle')!.profile.firmware).toBe('2.4');
   });
 });

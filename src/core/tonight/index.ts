@@ -1,0 +1,1 @@
+export { changesFor, tonightOf, unitsOff, writtenOf, type ShowTonight } from './showTonight';
