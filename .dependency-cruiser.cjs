@@ -39,17 +39,18 @@ module.exports = {
     core('time'),
     core('midi', 'time'),
     core('addressing', 'midi', 'time'),
+    core('clock', 'midi', 'time'),
     // The contract that compile and simulate share.
-    core('rig', 'addressing', 'midi', 'time'),
-    core('show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('sound', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('rig', 'addressing', 'clock', 'midi', 'time'),
+    core('show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
+    core('meaning', 'show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
+    core('sound', 'meaning', 'show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
+    core('compile', 'meaning', 'show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
     // The simulator must be able to prove the compiler wrong: it knows nothing of it, nor of what a show means.
-    core('simulate', 'rig', 'addressing', 'midi', 'time'),
+    core('simulate', 'rig', 'addressing', 'clock', 'midi', 'time'),
     // Foot controllers: their pages, proposed, played and transferred.
-    core('tonight', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
-    core('feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
+    core('tonight', 'show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
+    core('feet', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'clock', 'midi', 'time', 'problems'),
     // What stands on paper, as data.
     core(
       'sheets',
@@ -94,8 +95,8 @@ module.exports = {
       'time',
       'problems',
     ),
-    core('library', 'addressing', 'midi', 'time'),
-    core('demo', 'library', 'show', 'addressing', 'midi', 'time'),
+    core('library', 'addressing', 'clock', 'midi', 'time'),
+    core('demo', 'library', 'show', 'addressing', 'clock', 'midi', 'time'),
     core(
       'formats',
       'tonight',
@@ -110,7 +111,7 @@ module.exports = {
       'time',
       'problems',
     ),
-    core('testing', 'demo', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
+    core('testing', 'demo', 'compile', 'meaning', 'show', 'rig', 'addressing', 'clock', 'midi', 'time'),
     {
       name: 'what-imports-nothing',
       severity: 'error',

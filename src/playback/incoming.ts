@@ -1,7 +1,7 @@
+import type { ClockMessage } from '../core/clock';
 import { identityIn, type Bytes } from '../core/midi';
 import { indexShow, microsAt, songTime, songsOfSet, sungAs, ticksAt, type Show } from '../core/show';
 import type { Micros } from '../core/time';
-import type { ClockWord } from './clockIn';
 import { launch, report, type Command } from './commands';
 import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
@@ -42,8 +42,8 @@ export class Incoming {
     const identity = answers ? identityIn(bytes) : null;
     const said = identity ? [report({ kind: 'answered', portId, identity })] : [];
     if (this.listenOnly) return said;
-    const word = this.clocks.hear(portId, at, bytes);
-    const led = word === null ? [] : this.obeyClock(show, session, portId, word, now);
+    const clock = this.clocks.hear(portId, at, bytes);
+    const led = clock === null ? [] : this.obeyClock(show, session, portId, clock, now);
     const { acts, goesOn, pressed } = this.reactor.hear(show, song?.id ?? null, arrival);
     if (pressed) this.armed.set(pressed.unitId, pressed.pageId);
     const reacted = acts.map((act): Command => ({ kind: 'act', act }));
@@ -56,12 +56,12 @@ export class Incoming {
     show: Show,
     session: Session,
     portId: string,
-    word: ClockWord | 'other',
+    message: ClockMessage['kind'],
     now: Micros,
   ): readonly Command[] {
     const { song, entryId } = session;
-    if (word === 'stop' && song?.followsPortId === portId) return [{ kind: 'stop' }];
-    if (word !== 'start' && word !== 'continue') return [];
+    if (message === 'stop' && song?.followsPortId === portId) return [{ kind: 'stop' }];
+    if (message !== 'start' && message !== 'continue') return [];
     const chosen = song ?? songsOfSet(show)[0];
     if (chosen?.followsPortId !== portId) return [];
     const { tick, at } = this.clocks.next(portId, now);

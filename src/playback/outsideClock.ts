@@ -1,17 +1,18 @@
-import type { Bytes } from '../core/midi';
-import type { Micros, Ticks } from '../core/time';
 import {
   CLOCK_TICKS,
   NO_CLOCK,
   WOBBLE,
+  clockMessage,
   hearClock,
+  periodAt,
+  placeOf,
   silent,
-  smoothed,
-  tempoOf,
   wobble,
-  type ClockIn,
-  type ClockWord,
-} from './clockIn';
+  type ClockMessage,
+  type FollowedClock,
+} from '../core/clock';
+import type { Bytes } from '../core/midi';
+import type { Micros, Ticks } from '../core/time';
 import type { Outside } from './sessionState';
 
 /** What was heard of a clock since the last time somebody asked. */
@@ -26,24 +27,25 @@ const SAID_EVERY: Micros = 10_000_000;
 
 /** Clocks that arrive, by port. */
 export class OutsideClocks {
-  private readonly clocks = new Map<string, ClockIn>();
+  private readonly clocks = new Map<string, FollowedClock>();
   private readonly lost = new Set<string>();
   private readonly said = new Map<string, Micros>();
 
-  /** Takes a message of a clock; gives what it asks for, or null for any other message. */
-  hear(portId: string, at: Micros, bytes: Bytes): ClockWord | 'other' | null {
-    const heard = hearClock(this.of(portId), at, bytes);
-    if (!heard) return null;
-    this.clocks.set(portId, heard.clock);
-    if (heard.word === 'start' || heard.word === 'continue' || heard.word === 'stop') this.lost.delete(portId);
-    return heard.word ?? 'other';
+  /** Takes a message of a clock, and gives what it is; null for any other message. */
+  hear(portId: string, at: Micros, bytes: Bytes): ClockMessage['kind'] | null {
+    const clock = hearClock(this.of(portId), at, bytes);
+    const kind = clockMessage(bytes)?.kind ?? null;
+    if (!clock || kind === null) return null;
+    this.clocks.set(portId, clock);
+    if (kind === 'start' || kind === 'continue' || kind === 'stop') this.lost.delete(portId);
+    return kind;
   }
 
   /** The place at which its next clock is, and when that is expected. */
   next(portId: string, now: Micros): { readonly tick: Ticks; readonly at: Micros } {
     const clock = this.of(portId);
-    const told = smoothed(clock);
-    return { tick: (clock.clock + 1) * CLOCK_TICKS, at: now + (told?.period ?? 0) };
+    const bpm = placeOf(clock)?.bpm ?? null;
+    return { tick: (clock.count + 1) * CLOCK_TICKS, at: now + (bpm === null ? 0 : periodAt(bpm)) };
   }
 
   /** What is to be known of it now; `place` is where the song that follows it is. */
@@ -57,18 +59,18 @@ export class OutsideClocks {
     }
     if (this.lost.delete(portId)) {
       // It says nothing of where it is: it goes on where the song has come to.
-      this.clocks.set(portId, { ...clock, clock: Math.round(place / CLOCK_TICKS) });
+      this.clocks.set(portId, { ...clock, count: Math.round(place / CLOCK_TICKS) });
       said.push('back');
     }
     if (wobble(clock) > WOBBLE && now - (this.said.get(portId) ?? Number.NEGATIVE_INFINITY) > SAID_EVERY) {
       this.said.set(portId, now);
       said.push('wobbles');
     }
-    const told = clock.running ? smoothed(this.of(portId)) : null;
-    return { clock: told && { at: told.at, tick: told.clock * CLOCK_TICKS, bpm: tempoOf(told) }, said };
+    const is = clock.running ? placeOf(this.of(portId)) : null;
+    return { clock: is && is.bpm !== null ? { ...is, bpm: is.bpm } : null, said };
   }
 
-  private of(portId: string): ClockIn {
+  private of(portId: string): FollowedClock {
     return this.clocks.get(portId) ?? NO_CLOCK;
   }
 }

@@ -1,3 +1,4 @@
+import { CLOCK, START, STOP, periodAt } from '../core/clock';
 import type { RigSpec, RigState } from '../core/rig';
 import { FootStandIns } from './footStandIns';
 import { encodeValue } from '../core/addressing';
@@ -57,7 +58,7 @@ export class StandIns implements Ports {
     this.rig.advance(now);
     for (const [portId, clock] of this.clocks) {
       for (; clock.next <= now; clock.next += clock.period) {
-        this.listener?.({ portId, at: clock.next, bytes: [0xf8] });
+        this.listener?.({ portId, at: clock.next, bytes: CLOCK });
       }
     }
   }
@@ -67,12 +68,12 @@ export class StandIns implements Ports {
     const was = this.clocks.get(portId);
     this.clocks.delete(portId);
     if (bpm === null) {
-      if (was) this.listener?.({ portId, at: now, bytes: [0xfc] });
+      if (was) this.listener?.({ portId, at: now, bytes: STOP });
       return;
     }
-    const period = 60e6 / (24 * bpm);
+    const period = periodAt(bpm);
     // One that goes already only goes faster or slower.
-    if (!was) this.listener?.({ portId, at: now, bytes: [0xfa] });
+    if (!was) this.listener?.({ portId, at: now, bytes: START });
     this.clocks.set(portId, { next: was?.next ?? now + period, period });
   }
 

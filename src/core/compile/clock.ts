@@ -1,17 +1,10 @@
+import { CLOCK, CLOCK_TICKS, CONTINUE, POSITION_TICKS, START, STOP, songPosition } from '../clock';
 import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
 import { LIMITS, indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
-import { TICKS_PER_QUARTER, type Micros, type Ticks } from '../time';
+import type { Micros, Ticks } from '../time';
 import { durationOf, latencyOf, type Path } from '../meaning';
 import type { Planner, RawJob } from './jobs';
 
-/** MIDI 1.0, system real-time and song position: 24 clocks a quarter, six to each unit of song position. */
-const CLOCK = 0xf8;
-const START = 0xfa;
-const CONTINUE = 0xfb;
-export const CLOCK_STOP: Bytes = [0xfc];
-const CLOCK_TICKS: Ticks = TICKS_PER_QUARTER / 24;
-const POSITION_TICKS: Ticks = CLOCK_TICKS * 6;
-const POSITION_LIMIT = 16383;
 /** Song position goes out this long before the message that makes units go on from it. */
 const POSITION_AHEAD: Micros = 5000;
 
@@ -59,10 +52,10 @@ const clockJob = (clockId: string, path: Path, bytes: Bytes, due: Micros): RawJo
 /** A song's clock on one port: start with the first clock, a clock every 24th of a quarter along the tempo map, stop at the end. */
 export function clockJobs(song: Song, clockId: string, path: Path): RawJob[] {
   const time = songTime(song);
-  const job = (due: Micros, byte: number): RawJob => clockJob(clockId, path, [byte], due);
-  const jobs: RawJob[] = [job(microsAt(time, 0) - durationOf(path, [START]), START)];
+  const job = (due: Micros, bytes: Bytes): RawJob => clockJob(clockId, path, bytes, due);
+  const jobs: RawJob[] = [job(microsAt(time, 0) - durationOf(path, START), START)];
   for (let tick = 0; tick < time.end; tick += CLOCK_TICKS) jobs.push(job(microsAt(time, tick), CLOCK));
-  jobs.push(job(microsAt(time, time.end), CLOCK_STOP[0]!));
+  jobs.push(job(microsAt(time, time.end), STOP));
   return jobs;
 }
 
@@ -74,12 +67,12 @@ export function clockRound(song: Song, clockId: string, path: Path, from: Ticks,
   const time = songTime(song);
   const jobs: RawJob[] = [];
   for (let tick = Math.ceil(from / CLOCK_TICKS - 1e-9) * CLOCK_TICKS; tick < to - 1e-6; tick += CLOCK_TICKS) {
-    jobs.push(clockJob(clockId, path, [CLOCK], microsAt(time, tick)));
+    jobs.push(clockJob(clockId, path, CLOCK, microsAt(time, tick)));
   }
   const [position, go] = continueClock(song, clockId, path.portId, path.cable, from);
   if (!position || !go) return jobs;
-  const latency = latencyOf(path, CLOCK_STOP);
-  const back = [{ ...position, bytes: CLOCK_STOP, at: position.at - durationOf(path, CLOCK_STOP) }, position, go];
+  const latency = latencyOf(path, STOP);
+  const back = [{ ...position, bytes: STOP, at: position.at - durationOf(path, STOP) }, position, go];
   return [...back.map((e) => clockJob(clockId, path, e.bytes, e.at + latency + durationOf(path, e.bytes))), ...jobs];
 }
 
@@ -89,10 +82,11 @@ export function clockRound(song: Song, clockId: string, path: Path, from: Ticks,
  */
 export function continueClock(song: Song, clockId: string, portId: string, cable: Cable, at: Ticks): TimedBytes[] {
   const time = songTime(song);
-  const position = Math.ceil(at / POSITION_TICKS - 1e-9);
-  if (position > POSITION_LIMIT) return [];
-  const due = microsAt(time, position * POSITION_TICKS) - CABLE_TIMING[cable].latency;
+  const sixteenth = Math.ceil(at / POSITION_TICKS - 1e-9);
+  const position = songPosition(sixteenth);
+  if (position === null) return [];
+  const due = microsAt(time, sixteenth * POSITION_TICKS) - CABLE_TIMING[cable].latency;
   const { byteMicros } = CABLE_TIMING[cable];
   const event = (when: Micros, bytes: Bytes): TimedBytes => ({ at: when, portId, bytes, cueId: clockId, unitId: '' });
-  return [event(due - POSITION_AHEAD, [0xf2, position & 127, position >> 7]), event(due - 2 * byteMicros, [CONTINUE])];
+  return [event(due - POSITION_AHEAD, position), event(due - 2 * byteMicros, CONTINUE)];
 }

@@ -1,10 +1,11 @@
+import { STOP } from '../clock';
 import type { RigState } from '../rig';
 import type { Bytes, TimedBytes } from '../midi';
 import { microsAt, songTime, type Show, type Song } from '../show';
 import { moments } from '../meaning';
 import type { Micros, Ticks } from '../time';
 import { catchUp, stateAt } from './catchUp';
-import { CLOCK_STOP, continueClock, runningClocks } from './clock';
+import { continueClock, runningClocks } from './clock';
 import { compileSong, type CompiledSong } from './compileSong';
 
 /** What comes round in a loop. Times are those of the song. */
@@ -44,7 +45,7 @@ export const clocksGoOn = (show: Show, song: Song, at: Ticks): TimedBytes[] =>
 
 /** What has to leave when a song is broken off. */
 export const stopsOf = (show: Show, song: Song): PlayLine['atStop'] =>
-  runningClocks(show, song).map(({ port }) => ({ portId: port.id, bytes: CLOCK_STOP }));
+  runningClocks(show, song).map(({ port }) => ({ portId: port.id, bytes: STOP }));
 
 /** Longest silence in front of a song's first message when it is played from its start. */
 const MIN_START: Micros = -100_000;

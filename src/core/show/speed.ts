@@ -1,4 +1,5 @@
-import { TICKS_PER_QUARTER, barAt, ticksToSeconds } from '../time';
+import { CLOCK_TICKS } from '../clock';
+import { barAt, ticksToSeconds } from '../time';
 import { LIMITS } from './limits';
 import type { Song } from './schema';
 import { songTime } from './songTime';
@@ -59,9 +60,6 @@ export const sungAs = (
 /** An open-ended song goes on for so long behind its last bar, as written, in seconds: nobody plays longer on one sound. */
 const OPEN_SECONDS = 30 * 60;
 
-/** Ticks from one pulse of a MIDI clock to the next: 24 a quarter (MIDI 1.0). */
-const PULSE_TICKS = TICKS_PER_QUARTER / 24;
-
 const endless = new WeakMap<Song, Song>();
 
 /** A song as it is played: an open-ended one with as many bars more as there is time for. */
@@ -73,7 +71,7 @@ export function withoutEnd(song: Song): Song {
     const { length } = barAt(bars, song.bars);
     const seconds = ticksToSeconds(tempo, end + length) - ticksToSeconds(tempo, end);
     // A clock that it sends has to have room for all of its pulses.
-    const clock = song.clocks.length === 0 ? Infinity : Math.floor((LIMITS.clockPulses * PULSE_TICKS - end) / length);
+    const clock = song.clocks.length === 0 ? Infinity : Math.floor((LIMITS.clockPulses * CLOCK_TICKS - end) / length);
     const more = Math.min(LIMITS.bars - song.bars, Math.ceil(OPEN_SECONDS / seconds), clock);
     endless.set(song, (made = { ...song, bars: song.bars + Math.max(0, more) }));
   }

@@ -32,10 +32,10 @@ describe('a unit that follows a clock', () => {
   it('has the tempo after each whole quarter, counted from start', () => {
     const ear = new ClockEar();
     const heard: unknown[] = [];
-    for (let i = 0; i < 5; i++) ear.hear(i * 7000, 0xf8);
-    ear.hear(99_000, 0xfa);
+    for (let i = 0; i < 5; i++) ear.hear(i * 7000, [0xf8]);
+    ear.hear(99_000, [0xfa]);
     for (let i = 0; i <= 48; i++) {
-      const tempo = ear.hear(100_000 + i * 20_000, 0xf8);
+      const tempo = ear.hear(100_000 + i * 20_000, [0xf8]);
       if (tempo) heard.push([i, tempo]);
     }
     const quarter = { by: 'clock', interval: 480_000, from: 24 };
@@ -43,7 +43,7 @@ describe('a unit that follows a clock', () => {
       [24, quarter],
       [48, quarter],
     ]);
-    expect(ear.hear(0, 0xfe)).toBeUndefined();
+    expect(ear.hear(0, [0xfe])).toBeUndefined();
   });
 });
 

@@ -1,3 +1,5 @@
+import { CLOCKS_PER_QUARTER, clockMessage } from '../clock';
+import type { Bytes } from '../midi';
 import type { Micros } from '../time';
 
 /** What a unit takes the tempo to be. */
@@ -13,8 +15,6 @@ export interface HeardTempo {
 const PAUSE: Micros = 3_300_000;
 /** A unit takes the mean of so many taps. */
 const TAPS = 4;
-/** MIDI 1.0, system real-time: clocks to a quarter note. */
-const CLOCKS = 24;
 
 /** Measures the tempo that taps give: the mean of the last three intervals. */
 export class TapEar {
@@ -37,23 +37,24 @@ export class ClockEar {
   private count = 0;
   private since: Micros = 0;
 
-  /** A real-time byte (F8 to FF). Gives the tempo with every quarter that is whole. */
-  hear(at: Micros, byte: number): HeardTempo | undefined {
+  /** A message of a clock, or any other. Gives the tempo with every quarter that is whole. */
+  hear(at: Micros, bytes: Bytes): HeardTempo | undefined {
+    const kind = clockMessage(bytes)?.kind;
     // After start or continue, the next clock is the first of its quarter.
-    if (byte === 0xfa || byte === 0xfb) this.count = 0;
-    if (byte !== 0xf8) return undefined;
+    if (kind === 'start' || kind === 'continue') this.count = 0;
+    if (kind !== 'clock') return undefined;
     if (this.count === 0) {
       this.since = at;
       this.count = 1;
       return undefined;
     }
-    if (this.count < CLOCKS) {
+    if (this.count < CLOCKS_PER_QUARTER) {
       this.count += 1;
       return undefined;
     }
     const interval = at - this.since;
     this.since = at;
     this.count = 1;
-    return { by: 'clock', interval, from: CLOCKS };
+    return { by: 'clock', interval, from: CLOCKS_PER_QUARTER };
   }
 }

@@ -1,3 +1,4 @@
+import { isForEveryUnit } from '../clock';
 import {
   UNKNOWN_STATE,
   acceptsAgainAfter,
@@ -61,9 +62,9 @@ export class SimulatedUnit {
 
   receive(at: Micros, bytes: Bytes, passed: number): void {
     const { spec } = this;
-    if (isForAll(bytes)) {
+    if (isForEveryUnit(bytes)) {
       this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
-      this.follow(at, this.clocked.hear(at, bytes[0]!));
+      this.follow(at, this.clocked.hear(at, bytes));
       return;
     }
     const channel = channelOf(bytes);
@@ -236,6 +237,3 @@ export class SimulatedUnit {
     this.host.note({ kind: 'ignored', at, unitId: this.spec.id, bytes, why });
   }
 }
-
-/** Real-time messages and song position: they are for whatever follows a clock, and pass the rest by. */
-const isForAll = (bytes: Bytes): boolean => bytes[0]! >= 0xf8 || bytes[0] === 0xf2;

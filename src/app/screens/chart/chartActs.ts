@@ -17,7 +17,8 @@ import {
   type Show,
   type Song,
 } from '../../../core/show';
-import { TICKS_PER_QUARTER, barAt, barOfTick, formatPosition, type Ticks } from '../../../core/time';
+import { CLOCK_TICKS } from '../../../core/clock';
+import { barAt, barOfTick, formatPosition, type Ticks } from '../../../core/time';
 import { cueWords } from '../../../wording';
 import type { ChartLine } from '../../chart/layout';
 import { tickAtX } from '../../chart/layout';
@@ -145,7 +146,7 @@ export function chartActs({ show, song, caret, snapTo, fine, lines, chosen, say,
       return Math.max(0, Math.min(barAt(bars, bar).tick, barAt(bars, song.bars).tick));
     }
     // Zoomed in to the tick, a step is one.
-    const least = fine ? 1 : TICKS_PER_QUARTER / 24;
+    const least = fine ? 1 : CLOCK_TICKS;
     const near = steps < 0 ? barOfTick(bars, at - 1) : barOfTick(bars, at);
     const size = snapTo === 'half' ? near.beatTicks / 2 : snapTo === 'free' ? least : near.beatTicks;
     return Math.max(0, Math.min(at + steps * size, songTime(song).end - 1));

@@ -1,45 +1,59 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { runs } from '../core/testing/runs';
-import { NO_CLOCK, WOBBLE, hearClock, silent, smoothed, tempoOf, wobble, type ClockIn } from './clockIn';
+import { runs } from '../testing/runs';
+import { CLOCK_TICKS } from './clockMessages';
+import {
+  NO_CLOCK,
+  WOBBLE,
+  hearClock,
+  periodAt as period,
+  placeOf,
+  silent,
+  wobble,
+  type FollowedClock,
+} from './follower';
 
 /** Clocks at times, after a start. */
-function clocked(times: readonly number[], from: ClockIn = hearClock(NO_CLOCK, times[0]! - 1, [0xfa])!.clock): ClockIn {
-  return times.reduce((clock, at) => hearClock(clock, at, [0xf8])!.clock, from);
+function clocked(
+  times: readonly number[],
+  from: FollowedClock = hearClock(NO_CLOCK, times[0]! - 1, [0xfa])!,
+): FollowedClock {
+  return times.reduce((clock, at) => hearClock(clock, at, [0xf8])!, from);
 }
-const period = (bpm: number): number => 60e6 / (24 * bpm);
 const even = (count: number, bpm: number, from = 1e6): number[] =>
   Array.from({ length: count }, (_, i) => from + i * period(bpm));
 
 describe('a clock from outside', () => {
   it('says where it is and how fast, from its second clock on', () => {
-    expect(smoothed(clocked(even(1, 120)))).toBeNull();
-    const clock = clocked(even(30, 126));
-    expect(smoothed(clock)!.clock).toBe(29);
-    expect(smoothed(clock)!.at).toBeCloseTo(1e6 + 29 * period(126), 3);
-    expect(tempoOf(smoothed(clock)!)).toBeCloseTo(126, 6);
+    expect(placeOf(NO_CLOCK)).toBeNull();
+    expect(placeOf(clocked(even(1, 120)))).toEqual({ tick: 0, at: 1e6, bpm: null });
+    const { tick, at, bpm } = placeOf(clocked(even(30, 126)))!;
+    expect(tick).toBe(29 * CLOCK_TICKS);
+    expect(at).toBeCloseTo(1e6 + 29 * period(126), 3);
+    expect(bpm).toBeCloseTo(126, 6);
   });
 
   it('goes on from a song position, and counts only while it runs', () => {
     const standing = clocked(even(5, 120), NO_CLOCK);
-    expect([standing.clock, standing.running]).toEqual([-1, false]);
+    expect([standing.count, standing.running]).toEqual([-1, false]);
     // Bar 3 of 4/4: 32 sixteenths.
-    const placed = hearClock(standing, 2e6, [0xf2, 32, 0])!.clock;
+    const placed = hearClock(standing, 2e6, [0xf2, 32, 0])!;
+    expect(placeOf(placed)!.tick).toBe((32 * 6 - 1) * CLOCK_TICKS);
     const on = hearClock(placed, 2e6, [0xfb])!;
-    expect(on.word).toBe('continue');
-    expect(clocked([2.01e6], on.clock).clock).toBe(32 * 6);
-    const far = hearClock(placed, 2e6, [0xf2, 127, 127])!.clock;
-    expect(clocked([2.01e6], { ...far, running: true }).clock).toBe(16383 * 6);
+    expect(on.running).toBe(true);
+    expect(clocked([2.01e6], on).count).toBe(32 * 6);
+    const far = hearClock(placed, 2e6, [0xf2, 127, 127])!;
+    expect(clocked([2.01e6], { ...far, running: true }).count).toBe(16383 * 6);
     const stopped = hearClock(clocked(even(5, 120)), 3e6, [0xfc])!;
-    expect([stopped.word, stopped.clock.running]).toEqual(['stop', false]);
+    expect(stopped.running).toBe(false);
     expect(hearClock(NO_CLOCK, 0, [0x90, 1, 2])).toBeNull();
   });
 
   it('reads a position of two bytes, and a tempo that is 1 % off another', () => {
     // Bar 20 of 4/4: 304 sixteenths are 48 and 2 × 128.
-    const placed = hearClock(NO_CLOCK, 1e6, [0xf2, 48, 2])!.clock;
-    expect(clocked([1.01e6], { ...placed, running: true }).clock).toBe(304 * 6);
-    for (const bpm of [120, 121.2, 118.8]) expect(tempoOf(smoothed(clocked(even(60, bpm)))!)).toBeCloseTo(bpm, 6);
+    const placed = hearClock(NO_CLOCK, 1e6, [0xf2, 48, 2])!;
+    expect(clocked([1.01e6], { ...placed, running: true }).count).toBe(304 * 6);
+    for (const bpm of [120, 121.2, 118.8]) expect(placeOf(clocked(even(60, bpm)))!.bpm).toBeCloseTo(bpm, 6);
   });
 
   it('is told exactly where it is although its clocks shake by a millisecond either way', () => {
@@ -47,10 +61,10 @@ describe('a clock from outside', () => {
     fc.assert(
       fc.property(shaken, fc.integer({ min: 60, max: 200 }), (shakes, bpm) => {
         const clock = clocked(even(60, bpm).map((t, i) => t + shakes[i]!));
-        const { at, period: own } = smoothed(clock)!;
+        const { at, bpm: own } = placeOf(clock)!;
         // A third of a second ahead it is still told to less than two milliseconds.
         const ahead = Math.round(350_000 / period(bpm));
-        expect(Math.abs(at + ahead * own - (1e6 + (59 + ahead) * period(bpm)))).toBeLessThan(2500);
+        expect(Math.abs(at + ahead * period(own!) - (1e6 + (59 + ahead) * period(bpm)))).toBeLessThan(2500);
       }),
       runs(240, 300),
     );
@@ -59,15 +73,15 @@ describe('a clock from outside', () => {
   it('follows another tempo within half a beat, and one that changes by and by', () => {
     const first = even(48, 120);
     const then = even(13, 140, first.at(-1)! + period(140));
-    expect(tempoOf(smoothed(clocked([...first, ...then]))!)).toBeCloseTo(140, 0);
+    expect(placeOf(clocked([...first, ...then]))!.bpm).toBeCloseTo(140, 0);
     const times = [1e6];
     for (let i = 0; i < 96; i++) times.push(times.at(-1)! + period(120 + i * 0.125));
-    const { at, period: own } = smoothed(clocked(times))!;
-    expect(Math.abs(at + own - (times.at(-1)! + period(132)))).toBeLessThan(1000);
+    const { at, bpm } = placeOf(clocked(times))!;
+    expect(Math.abs(at + period(bpm!) - (times.at(-1)! + period(132)))).toBeLessThan(1000);
   });
 
   it('wobbles where its beats go to and fro, not where the tempo changes', () => {
-    const beats = (bpms: readonly number[]): ClockIn => {
+    const beats = (bpms: readonly number[]): FollowedClock => {
       const times = [1e6];
       for (const bpm of bpms) for (let i = 0; i < 24; i++) times.push(times.at(-1)! + period(bpm));
       return clocked(times);
@@ -83,7 +97,7 @@ describe('a clock from outside', () => {
     const clock = clocked(even(30, 120));
     const last = clock.heard;
     expect([silent(clock, last + 400_000), silent(clock, last + 600_000)]).toEqual([false, true]);
-    expect(silent(hearClock(clock, last, [0xfc])!.clock, last + 9e6)).toBe(false);
+    expect(silent(hearClock(clock, last, [0xfc])!, last + 9e6)).toBe(false);
   });
 
   it('never gives a tempo that is none, whatever arrives when', () => {
@@ -97,10 +111,10 @@ describe('a clock from outside', () => {
         let clock = NO_CLOCK;
         for (const [later, bytes] of messages) {
           at += later;
-          clock = hearClock(clock, at, bytes)!.clock;
-          const told = smoothed(clock);
-          if (told) expect(tempoOf(told)).toBeGreaterThanOrEqual(20 - 1e-6);
-          if (told) expect(tempoOf(told)).toBeLessThanOrEqual(400 + 1e-6);
+          clock = hearClock(clock, at, bytes)!;
+          const bpm = placeOf(clock)?.bpm ?? 20;
+          expect(bpm).toBeGreaterThanOrEqual(20 - 1e-6);
+          expect(bpm).toBeLessThanOrEqual(400 + 1e-6);
           expect(Number.isFinite(wobble(clock))).toBe(true);
         }
       }),

@@ -1,22 +1,12 @@
-import type { Bytes } from '../core/midi';
-import type { Micros } from '../core/time';
+import type { Bytes } from '../midi';
+import type { Micros, Ticks } from '../time';
+import { CLOCK_TICKS, CLOCKS_PER_QUARTER, clockMessage } from './clockMessages';
 
-/** MIDI 1.0, system real-time and song position. */
-const CLOCK = 0xf8;
-const START = 0xfa;
-const CONTINUE = 0xfb;
-const STOP = 0xfc;
-const POSITION = 0xf2;
-/** A unit of song position is a sixteenth: six clocks. */
-const CLOCKS_A_POSITION = 6;
-/** Ticks between clocks, 24 a quarter. */
-export const CLOCK_TICKS = 40;
-
-/** A clock that comes from outside. Plain data; `hearClock` makes the next. */
-export interface ClockIn {
+/** A clock from outside that is followed. Plain data; `hearClock` makes the next. */
+export interface FollowedClock {
   readonly running: boolean;
   /** Number of the clock that came last, from the start of the song; of one that stands, one before that which comes next. */
-  readonly clock: number;
+  readonly count: number;
   /** When the last clocks came, the newest last: as many as are of one tempo, a beat at most. */
   readonly times: readonly Micros[];
   /** How far the last clocks were from where they were expected. */
@@ -28,9 +18,9 @@ export interface ClockIn {
   readonly heard: Micros;
 }
 
-export const NO_CLOCK: ClockIn = {
+export const NO_CLOCK: FollowedClock = {
   running: false,
-  clock: -1,
+  count: -1,
   times: [],
   off: [],
   beats: [],
@@ -38,62 +28,55 @@ export const NO_CLOCK: ClockIn = {
   heard: Number.NEGATIVE_INFINITY,
 };
 
-/** What a message of it asks for. */
-export type ClockWord = 'start' | 'continue' | 'stop' | 'clock';
-
 /** A beat of clocks: more would follow a tempo that changes too slowly, fewer would shake. */
-const WINDOW = 24;
+const WINDOW = CLOCKS_PER_QUARTER;
 /** So many in a row on the same side are no jitter but another tempo. */
 const RUN = 6;
 /** What cables, ports and browsers shake a clock by. */
 const SHAKE: Micros = 1200;
-const BEAT = 24;
+const BEAT = CLOCKS_PER_QUARTER;
 const BEATS = 8;
 /** Tempos that are followed lie between 20 and 400 quarters a minute: clocks come this far apart. */
 const LONGEST: Micros = 125_000;
 const SHORTEST: Micros = 6250;
 
-/** Whether a message is one of a clock, and the clock when it has been heard. Null for any other message. */
-export function hearClock(
-  was: ClockIn,
-  at: Micros,
-  bytes: Bytes,
-): { readonly clock: ClockIn; readonly word: ClockWord | null } | null {
-  const [status, low = 0, high = 0] = bytes;
-  switch (status) {
-    case POSITION:
-      return { clock: { ...was, heard: at, clock: (low + high * 128) * CLOCKS_A_POSITION - 1 }, word: null };
-    case START:
-      return { clock: { ...fresh(was, at), running: true, clock: -1 }, word: 'start' };
-    case CONTINUE:
-      return { clock: { ...fresh(was, at), running: true }, word: 'continue' };
-    case STOP:
-      return { clock: { ...was, heard: at, running: false }, word: 'stop' };
-    case CLOCK:
-      return { clock: ticked(was, at), word: 'clock' };
-    default:
+/** The clock after a message that arrived at a time; null for any message that is none of a clock's. */
+export function hearClock(was: FollowedClock, at: Micros, bytes: Bytes): FollowedClock | null {
+  const message = clockMessage(bytes);
+  switch (message?.kind) {
+    case 'position':
+      return { ...was, heard: at, count: message.tick / CLOCK_TICKS - 1 };
+    case 'start':
+      return { ...fresh(was, at), running: true, count: -1 };
+    case 'continue':
+      return { ...fresh(was, at), running: true };
+    case 'stop':
+      return { ...was, heard: at, running: false };
+    case 'clock':
+      return ticked(was, at);
+    case undefined:
       return null;
   }
 }
 
 /** Where it goes on is new; how fast it goes stays known. */
-const fresh = (was: ClockIn, at: Micros): ClockIn => ({ ...was, heard: at, beats: [], beatAt: null });
+const fresh = (was: FollowedClock, at: Micros): FollowedClock => ({ ...was, heard: at, beats: [], beatAt: null });
 
-function ticked(was: ClockIn, at: Micros): ClockIn {
-  const clock = was.running ? was.clock + 1 : was.clock;
+function ticked(was: FollowedClock, at: Micros): FollowedClock {
+  const count = was.running ? was.count + 1 : was.count;
   const last = was.times.at(-1);
   // After a silence, or out of order, what was known of its tempo is nothing any more.
   if (last === undefined || at - last > LONGEST || at <= last) {
-    return { ...was, clock, heard: at, times: [at], off: [], beats: [], beatAt: null };
+    return { ...was, count, heard: at, times: [at], off: [], beats: [], beatAt: null };
   }
   const expected = was.times.length > 1 ? lineOf(was.times).next : at;
   const off = [...was.off, at - expected].slice(-RUN);
   const all = [...was.times, at].slice(-WINDOW);
   const other = off.length === RUN && (off.every((e) => e > 0) || off.every((e) => e < 0)) && mean(off) > SHAKE;
-  const beat = was.running && clock % BEAT === 0;
+  const beat = was.running && count % BEAT === 0;
   return {
     ...was,
-    clock,
+    count,
     heard: at,
     times: other ? all.slice(-RUN) : all,
     off: other ? [] : off,
@@ -120,28 +103,33 @@ function lineOf(times: readonly Micros[]): { readonly last: Micros; readonly per
   return { last, period, next: last + period };
 }
 
-/** Where the clock is along its smoothed tempo: clock time of a clock number, and from one to the next. */
-export interface Smoothed {
-  readonly clock: number;
+/** Where a followed clock is: at a tick at a clock time. */
+export interface ClockPlace {
+  readonly tick: Ticks;
   readonly at: Micros;
-  readonly period: Micros;
+  /** Quarter notes a minute, smoothed over the last beat; null until two clocks have come. */
+  readonly bpm: number | null;
 }
 
-/** Null until its tempo can be told. */
-export function smoothed({ times, clock }: ClockIn): Smoothed | null {
-  if (times.length < 2) return null;
+/** Where a clock is, along its smoothed tempo where it has one; null before anything of it came. */
+export function placeOf({ times, count, heard }: FollowedClock): ClockPlace | null {
+  if (heard === Number.NEGATIVE_INFINITY) return null;
+  const tick = count * CLOCK_TICKS;
+  if (times.length < 2) return { tick, at: times[0] ?? heard, bpm: null };
   const { last, period } = lineOf(times);
-  return { clock, at: last, period: Math.min(LONGEST, Math.max(SHORTEST, period)) };
+  return { tick, at: last, bpm: periodToBpm(Math.min(LONGEST, Math.max(SHORTEST, period))) };
 }
 
-/** Quarter notes a minute. */
-export const tempoOf = ({ period }: Pick<Smoothed, 'period'>): number => 60e6 / (period * BEAT);
+const periodToBpm = (period: Micros): number => 60e6 / (period * CLOCKS_PER_QUARTER);
+
+/** Microseconds from one clock to the next at so many quarter notes a minute. */
+export const periodAt = (bpm: number): Micros => 60e6 / (bpm * CLOCKS_PER_QUARTER);
 
 /**
  * How much it wobbles: the share by which its beats lie to and fro about the beats around them. A tempo
  * that changes one way, at once or by and by, is no wobble.
  */
-export function wobble({ beats }: ClockIn): number {
+export function wobble({ beats }: FollowedClock): number {
   let turns = 0;
   let widest = 0;
   for (let i = 1; i < beats.length - 1; i++) {
@@ -162,4 +150,4 @@ export const WOBBLE = 0.01;
 /** A clock that has not been heard for so long while it ran has stopped without a word. */
 export const SILENT: Micros = 500_000;
 
-export const silent = ({ running, heard }: ClockIn, now: Micros): boolean => running && now - heard > SILENT;
+export const silent = ({ running, heard }: FollowedClock, now: Micros): boolean => running && now - heard > SILENT;

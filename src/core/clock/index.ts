@@ -1,0 +1,14 @@
+export {
+  CLOCK,
+  CLOCKS_PER_QUARTER,
+  CLOCK_TICKS,
+  CONTINUE,
+  POSITION_TICKS,
+  START,
+  STOP,
+  clockMessage,
+  isForEveryUnit,
+  songPosition,
+  type ClockMessage,
+} from './clockMessages';
+export { NO_CLOCK, WOBBLE, hearClock, periodAt, placeOf, silent, wobble, type FollowedClock } from './follower';
