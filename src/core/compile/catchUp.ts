@@ -6,7 +6,7 @@ import { microsAt, songTime, type Show, type Song } from '../show';
 import { millisToMicros, type Micros, type Ticks } from '../time';
 import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
 import { sendsOf, type Send } from './expand';
-import { Planner } from './jobs';
+import { Planner } from './planner';
 import { soonestEnds } from './schedule/soonest';
 import { scheduleThrough } from './thruWaits';
 
@@ -275,9 +275,9 @@ function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: str
   }
   const events: TimedBytes[] = [];
   let length = 0;
-  for (const list of planner.lists.values()) {
-    const ends = scheduleThrough(context, from, list, soonestEnds);
-    for (const [i, { path, send, unit, duration }] of list.entries()) {
+  for (const jobs of planner.lists.values()) {
+    const { ends } = scheduleThrough(context, from, jobs, soonestEnds);
+    for (const [i, { path, send, unit, duration }] of jobs.entries()) {
       events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit.id });
       const told = send.setOff ? Math.max(0, ...send.setOff.told.map((t) => t.there ?? 0)) : 0;
       length = Math.max(length, ends[i]! + latencyOf(path, send.bytes) + settled(unit) + told);

@@ -3,7 +3,8 @@ import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
 import { LIMITS, indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
 import type { Micros, Ticks } from '../time';
 import { durationOf, latencyOf, type Path } from '../meaning';
-import type { Planner, RawJob } from './jobs';
+import type { Planner } from './planner';
+import type { RawJob } from './portJob';
 
 /** Song position goes out this long before the message that makes units go on from it. */
 const POSITION_AHEAD: Micros = 5000;

@@ -10,7 +10,8 @@ import { clockJobs, clockPaths } from './clock';
 import { Dues } from './dues';
 import { expandMoment } from './expand';
 import { Forecast, leavingOf, type Forecasted, type Scheduled } from './forecast';
-import { Planner, type PortJob } from './jobs';
+import { Planner } from './planner';
+import type { PortJob } from './portJob';
 import { latesOf, type Late } from './lateness';
 import { timed } from './timed';
 

@@ -1,7 +1,7 @@
 import type { Moment } from '../meaning';
 import type { Micros } from '../time';
 import type { UnitSends } from './expand';
-import type { Release } from './jobs';
+import type { Release } from './portJob';
 
 /** The last due time of a unit and whose it is, and what changes that are due then may not leave before. */
 interface UnitDue {

@@ -3,7 +3,7 @@ import { Course, StateFold, type RigContext } from '../meaning';
 import type { RigState, UnitSpec } from '../rig';
 import { CABLE_TIMING } from '../midi';
 import { millisToMicros, type Micros } from '../time';
-import type { PlannedJob, PortJob } from './jobs';
+import type { PlannedJob, PortJob } from './portJob';
 
 /** When a unit will be as a cue wants it, by the compiler's reckoning. */
 export interface Forecasted {

@@ -1,5 +1,5 @@
 import type { Micros } from '../time';
-import type { PlannedJob, PortJob, Release } from './jobs';
+import type { PlannedJob, PortJob, Release } from './portJob';
 
 /** Why a change cannot be there on its beat. */
 export type LateCause =

@@ -8,7 +8,8 @@ import { clockPaths, clockRound } from './clock';
 import { Dues } from './dues';
 import { expandMoment, type UnitSends } from './expand';
 import { Forecast, leavingOf } from './forecast';
-import { Planner, type PortJob, type Release } from './jobs';
+import { Planner } from './planner';
+import type { PortJob, Release } from './portJob';
 import { stopsOf, type PlayLine, type Round, type SeamLate } from './playLine';
 import { timed } from './timed';
 

@@ -2,7 +2,7 @@ import type { RigContext } from '../meaning';
 import type { TimedBytes } from '../midi';
 import type { RigState } from '../rig';
 import type { Scheduled } from './forecast';
-import type { PortJob } from './jobs';
+import type { PortJob } from './portJob';
 import { schedulePort } from './schedule/schedulePort';
 import { scheduleThrough } from './thruWaits';
 
@@ -14,10 +14,11 @@ export function timed(
 ): { readonly events: readonly TimedBytes[]; readonly scheduled: readonly Scheduled[] } {
   const events: TimedBytes[] = [];
   const scheduled: Scheduled[] = [];
-  for (const list of lists.values()) {
-    if (list.length === 0) continue;
-    const ends = scheduleThrough(context, from, list, (jobs) => schedulePort(jobs).ends);
-    scheduled.push({ list, ends });
+  for (const jobs of lists.values()) {
+    if (jobs.length === 0) continue;
+    const port = scheduleThrough(context, from, jobs, (all) => schedulePort(all).ends);
+    scheduled.push(port);
+    const { list, ends } = port;
     for (let i = 0; i < list.length; i++) {
       const { duration, path, send, cueId, unit } = list[i]!;
       events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit?.id ?? '' });

@@ -1,6 +1,6 @@
 import { effectiveMessage, encodeValue, slotMessages } from '../addressing';
 import { fromHex, type Bytes } from '../midi';
-import { acceptsAgainAfter, effectAfter, paceOf, type UnitAim, type UnitSpec, type Wanted } from '../rig';
+import { paceOf, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
 import { TICKS_PER_QUARTER, type Micros } from '../time';
 import type { SetOff } from './changes';
@@ -8,6 +8,7 @@ import { contextOf, passMoment, type Doing, type RigContext } from './context';
 import { moments, tapRuns, type Moment } from './moments';
 import { partAims } from './partAims';
 import { durationOf, latencyOf } from './path';
+import { afterSettled, afterThere, calledUntil, type CalledUntil } from './relayTiming';
 import { StateFold } from './stateFold';
 
 const brought = new WeakMap<RigContext, WeakMap<Tone, ReadonlyMap<string, UnitAim>>>();
@@ -113,15 +114,6 @@ interface WhatIsTold {
 
 const NOTHING_TOLD: WhatIsTold = { told: [], owns: new Map() };
 
-/** Of a unit that was told something: when what was called is there, and when it takes messages again. */
-interface Busy {
-  readonly there: Micros;
-  readonly settled: Micros;
-}
-
-/** So that what two relay rules call comes one after the other. */
-const BEHIND: Micros = 1;
-
 /**
  * What relay rules do in a moment. A unit that is told something gets its own change after that, and
  * tells others what that sets off later still: once they take it, and are where they were told to go before.
@@ -130,29 +122,29 @@ function toldBy(doings: readonly Doing[]): WhatIsTold {
   if (!doings.some((d) => d.unit.relays.length > 0)) return NOTHING_TOLD;
   const found = new Map<string, ToldUnit>();
   const owns = new Map<string, Micros>();
-  const busy = new Map<string, Busy>();
+  const busy = new Map<string, CalledUntil>();
   for (const doing of doings) {
     const own = busy.get(doing.unit.id);
     const begins = own ? Math.max(own.there, own.settled) : 0;
     // What one change tells by several rules comes as it comes: only what others told has to go by.
     const others = new Map(busy);
     const takenAt = ({ told }: SetOff): Micros =>
-      told.reduce((at, { unit, first, arrives }) => {
-        const before = others.get(unit.id);
-        return before ? Math.max(at, before.settled - first, before.there + BEHIND - arrives) : at;
+      told.reduce((at, call) => {
+        const before = others.get(call.unit.id);
+        return before ? Math.max(at, afterSettled(before.settled, call), afterThere(before.there, call)) : at;
       }, begins) - begins;
     const { effects, waited } = effectsOf(doing, takenAt);
     owns.set(doing.unit.id, begins + waited);
     for (const { setOff, effect } of effects) {
-      for (const { unit, there, arrives } of setOff.told) {
-        const at = begins + effect;
-        // What is ignored as reckoned may come a little later, and be taken.
-        const after = at + (there ?? arrives + effectAfter(unit, 'recall'));
-        const settled = at + arrives + acceptsAgainAfter(unit);
+      for (const call of setOff.told) {
+        const { unit } = call;
+        const until = calledUntil(call);
+        const after = begins + effect + until.there;
+        const settled = begins + effect + until.settled;
         const was = busy.get(unit.id) ?? { there: 0, settled: 0 };
         busy.set(unit.id, { there: Math.max(was.there, after), settled: Math.max(was.settled, settled) });
         const before = found.get(unit.id);
-        if (there !== null && (!before || before.after < after)) found.set(unit.id, { unit, after });
+        if (call.there !== null && (!before || before.after < after)) found.set(unit.id, { unit, after });
       }
     }
   }

@@ -1,0 +1,26 @@
+import { acceptsAgainAfter, effectAfter } from '../rig';
+import type { Micros } from '../time';
+import type { Told } from './course';
+
+// When relay rules may call a unit, and when it is through with it. All times count from the effect that fires the rules.
+
+/** So that what two relay rules call comes one after the other also by the last nanosecond. */
+const BEHIND: Micros = 1;
+
+/** When a unit that was called accepts messages again, and when what was called is there. */
+export interface CalledUntil {
+  readonly settled: Micros;
+  readonly there: Micros;
+}
+
+/** What is ignored as reckoned may come a little later, and be taken: it counts as if it were. */
+export function calledUntil({ unit, arrives, there }: Pick<Told<unknown>, 'unit' | 'arrives' | 'there'>): CalledUntil {
+  return { settled: arrives + acceptsAgainAfter(unit), there: there ?? arrives + effectAfter(unit, 'recall') };
+}
+
+/** How late rules have to fire so that their call comes to the unit when it accepts messages again. */
+export const afterSettled = (settled: Micros, { first }: Pick<Told<unknown>, 'first'>): Micros => settled - first;
+
+/** How late rules have to fire so that the unit takes their call when what was called before is there. */
+export const afterThere = (there: Micros, { arrives }: Pick<Told<unknown>, 'arrives'>): Micros =>
+  there + BEHIND - arrives;
