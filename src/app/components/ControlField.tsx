@@ -1,4 +1,4 @@
-import { fitsRange, keepsOf, valueRange, type Control } from '../../core/addressing';
+import { fitsRange, valueRange, type Control, isTap } from '../../core/addressing';
 import { valueWords } from '../../wording';
 import { DraftField } from './DraftField';
 import { Pick } from './Pick';
@@ -23,7 +23,7 @@ const TAPS_LIMIT = 64;
 export function ControlField({ control, value, onValue, label, required = false, width = 112 }: Props) {
   const { encoding, name } = control;
   const { low, high, step } = valueRange(encoding);
-  const taps = keepsOf(encoding) === 'nothing';
+  const taps = isTap(encoding);
   if (!taps && step !== 0 && high - low < PICKED_OPTIONS) {
     const options = Array.from({ length: high - low + 1 }, (_, i) => low + i);
     return (

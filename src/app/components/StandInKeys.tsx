@@ -1,6 +1,6 @@
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { isContinuous, valueRange, type Sender } from '../../core/addressing';
+import { isContinuous, valueRange, type Sender, hasTwoStates, keepsOf } from '../../core/addressing';
 import type { Unit } from '../../core/show';
 import { pressFoot, touch } from '../state/desk';
 import { useShow } from '../state/store';
@@ -111,7 +111,7 @@ export function SenderKey({ unit, sender }: { readonly unit: Unit; readonly send
       </Travel>
     );
   }
-  const held = encoding.kind === 'momentary' || encoding.kind === 'set-switch';
+  const held = hasTwoStates(encoding) && keepsOf(encoding) === 'value';
   return (
     <Button
       aria-label={`${name} of ${unit.name}`}

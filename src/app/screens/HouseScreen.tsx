@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { encodingClaims, type Control } from '../../core/addressing';
+import { type Control, controlNumberOf } from '../../core/addressing';
 import { checkRig, type Finding } from '../../core/checks';
 import {
   addHouseNumber,
@@ -145,8 +145,7 @@ export function HouseScreen() {
   );
 }
 
-const renumberable = ({ encoding }: Control): boolean =>
-  'number' in encoding && encoding.kind !== 'nrpn' && encodingClaims(encoding)[0]?.on === 'control';
+const renumberable = ({ encoding }: Control): boolean => 'number' in encoding && controlNumberOf(encoding) !== null;
 
 function HouseRow({ house, units }: { readonly house: HouseNumber; readonly units: readonly Unit[] }) {
   const show = useShow();

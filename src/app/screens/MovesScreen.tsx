@@ -1,6 +1,6 @@
 import { Play, Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { keepsOf, valueRange, type Control } from '../../core/addressing';
+import { valueRange, type Control, isTap } from '../../core/addressing';
 import { indexShow, putMove, removeMove, type Move, type Show, type Unit } from '../../core/show';
 import { songsWords } from '../../wording';
 import { ControlField } from '../components/ControlField';
@@ -77,7 +77,7 @@ const doables = (show: Show): Doable[] =>
 
 /** What a step does at first: a switch goes on, a tap comes four times, all else goes to its low end. */
 function firstValue({ encoding }: Control): number {
-  if (keepsOf(encoding) === 'nothing') return 4;
+  if (isTap(encoding)) return 4;
   const { low, high } = valueRange(encoding);
   return high - low === 1 ? high : low;
 }
@@ -188,7 +188,7 @@ function MoveCard({ show, move, can }: CardProps) {
             {control && (
               <ControlField
                 control={control}
-                label={keepsOf(control.encoding) === 'nothing' ? 'Taps, a beat apart' : 'goes to'}
+                label={isTap(control.encoding) ? 'Taps, a beat apart' : 'goes to'}
                 value={step.value}
                 required
                 onValue={(value) => value !== null && replace({ value }, 'change a move')}

@@ -23,10 +23,18 @@ export {
   encodingClaims,
   encodingSchema,
   fitsRange,
+  controlNumberOf,
+  exclusiveTemplateOf,
+  hasTwoStates,
   isContinuous,
+  isFigure,
+  isHeld,
+  isOnOff,
+  isTap,
   keepsOf,
   sameOnTheWire,
   valueRange,
+  withRoomFor,
   type Encoding,
 } from './encodings/registry';
 export { HEARD, type ControlMemory } from './encodings/encoding';
@@ -47,4 +55,4 @@ export type { Deep } from './readonly';
 export { countedTable, edgeSlots, freshGroup } from './planShape';
 export { compareProfiles, type ProfileDifference } from './compareProfiles';
 export { learn } from './learn';
-export { figureText, hasTwoStates, valueText } from './valueText';
+export { figureText, valueText } from './valueText';

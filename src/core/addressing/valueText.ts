@@ -1,9 +1,5 @@
-import { isContinuous, keepsOf, valueRange, type Encoding } from './encodings/registry';
+import { hasTwoStates, isContinuous, isTap, valueRange } from './encodings/registry';
 import type { Control } from './profile';
-
-/** Whether a value is one of two: on or off, pressed or let go. */
-export const hasTwoStates = (encoding: Encoding): boolean =>
-  encoding.kind === 'set-switch' || encoding.kind === 'momentary' || keepsOf(encoding) === 'flip';
 
 /** A figure with as many digits as help, and its unit. */
 export const figureText = (value: number, unit: string): string => {
@@ -15,7 +11,7 @@ export const figureText = (value: number, unit: string): string => {
 /** A control's value as the unit would write it: "on", "fifth", "25 %". */
 export function valueText(control: Pick<Control, 'encoding' | 'options'>, value: number): string {
   const { encoding, options } = control;
-  if (keepsOf(encoding) === 'nothing') return 'tap';
+  if (isTap(encoding)) return 'tap';
   if (hasTwoStates(encoding)) return value === 1 ? 'on' : 'off';
   if (isContinuous(encoding) && 'unit' in encoding) return figureText(value, encoding.unit);
   return options[value - valueRange(encoding).low] || String(value);

@@ -1,3 +1,4 @@
+import { exclusiveTemplateOf } from '../addressing';
 import { hearers } from '../meaning';
 import { finding, type Check } from './finding';
 
@@ -7,8 +8,8 @@ export const exclusiveShared: Check = (show) =>
     const seen = new Map<string, string>();
     return hearers(show, port.id).flatMap((unit) =>
       unit.profile.controls.flatMap(({ id, name, encoding }) => {
-        if (encoding.kind !== 'exclusive') return [];
-        const template = encoding.template.toLowerCase().replace(/\s+/g, '');
+        const template = exclusiveTemplateOf(encoding);
+        if (template === null) return [];
         const other = seen.get(template);
         seen.set(template, unit.name);
         if (other === undefined || other === unit.name) return [];

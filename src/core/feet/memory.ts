@@ -1,4 +1,4 @@
-import { encodeValue, type Trigger } from '../addressing';
+import { encodeValue, type Trigger, isFigure } from '../addressing';
 import { decodeMessage, type Bytes } from '../midi';
 import { feetOf, indexShow, pagesOf, type Feet, type FootPage, type FootPedal, type Show } from '../show';
 import { shownName, switchSends } from './switchSends';
@@ -84,7 +84,7 @@ export function storedPedal(show: Show, pedal: FootPedal | null): Omit<StoredPed
   if (does.kind === 'number') return { channel: does.channel, number: does.number, from: does.from, to: does.to, bend };
   const unit = indexShow(show).units.get(does.unitId);
   const encoding = unit?.profile.controls.find((c) => c.id === does.controlId)?.encoding;
-  if (!unit || encoding?.kind !== 'continuous') return null;
+  if (!unit || !encoding || !isFigure(encoding)) return null;
   const valueOf = (figure: number): number => {
     const message = decodeMessage(encodeValue(encoding, unit.channel, figure)[0] ?? []);
     return message?.kind === 'control' ? message.value : 0;

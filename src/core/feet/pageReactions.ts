@@ -1,4 +1,4 @@
-import { isContinuous, type Trigger } from '../addressing';
+import { type Trigger, isFigure } from '../addressing';
 import { heardOf, routeTo } from '../meaning';
 import type { Bytes } from '../midi';
 import { feetOf, indexShow, type Doing, type Feet, type FootPedal, type Reaction, type Show, type Unit } from '../show';
@@ -148,7 +148,7 @@ function pedalReaction(show: Show, from: string, portId: string, does: FootPedal
   const target = indexShow(show).units.get(does.unitId);
   const encoding = target?.profile.controls.find((c) => c.id === does.controlId)?.encoding;
   const route = target && routeTo(show, target);
-  if (!target || !route || encoding?.kind !== 'continuous' || !isContinuous(encoding)) return null;
+  if (!target || !route || !encoding || !isFigure(encoding)) return null;
   const { number } = encoding;
   const base = { id: `${from}/pedal/${target.id}/${number}`, name: '', on: true, songId: null, swallow: true };
   // A figure on a straight line is known as the control that it is; any other goes on as it came.

@@ -1,4 +1,4 @@
-import { encodeValue, keepsOf } from '../addressing';
+import { encodeValue, isTap } from '../addressing';
 import { toHex } from '../midi';
 import { TICKS_PER_QUARTER, type Micros, type Millis, type Ticks } from '../time';
 import {
@@ -132,7 +132,7 @@ function pressOf(unit: Unit, controlId: string, value: number): { hex: string; b
   const control = unit.profile.controls.find((c) => c.id === controlId);
   if (!control) return undefined;
   const hex = (v: number): string[] => encodeValue(control.encoding, unit.channel, v).map((m) => toHex(m));
-  if (keepsOf(control.encoding) !== 'nothing') return hex(value).map((h) => ({ hex: h, beats: 0 }));
+  if (!isTap(control.encoding)) return hex(value).map((h) => ({ hex: h, beats: 0 }));
   return Array.from({ length: Math.max(1, value) }, (_, i) => hex(i).map((h) => ({ hex: h, beats: i }))).flat();
 }
 

@@ -1,4 +1,4 @@
-import { keepsOf } from '../addressing';
+import { isTap } from '../addressing';
 import type { UnitAim } from '../rig';
 import { indexShow, slotsById, type Show, type Tone, type TonePart, type Unit } from '../show';
 
@@ -25,7 +25,7 @@ export function aimOf(unit: Unit, part: TonePart): UnitAim {
   for (const { cut, ring } of profile.effects) {
     if (ring !== null && controls[cut] === 1 && controls[ring] === undefined) controls[ring] = 1;
   }
-  for (const { id, encoding } of profile.controls) if (keepsOf(encoding) === 'nothing') delete controls[id];
+  for (const { id, encoding } of profile.controls) if (isTap(encoding)) delete controls[id];
   return { slot, variant: part.variant ?? undefined, controls };
 }
 

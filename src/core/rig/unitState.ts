@@ -1,4 +1,4 @@
-import { keepsOf, sameOnTheWire } from '../addressing/encodings/registry';
+import { isTap, keepsOf, sameOnTheWire } from '../addressing/encodings/registry';
 import type { Control, Profile } from '../addressing';
 
 /** As the preset stores it; the map does not say what that is. */
@@ -68,7 +68,7 @@ const storedControls = new WeakMap<Profile, Readonly<Record<string, Stored>>>();
 function allStored(profile: Profile): Readonly<Record<string, Stored>> {
   let all = storedControls.get(profile);
   if (!all) {
-    const kept = profile.controls.filter((c) => keepsOf(c.encoding) !== 'nothing');
+    const kept = profile.controls.filter((c) => !isTap(c.encoding));
     all = Object.fromEntries(kept.map((c) => [c.id, 'stored' as const]));
     storedControls.set(profile, all);
   }

@@ -1,4 +1,13 @@
-import { addressOf, encodeValue, isContinuous, keepsOf, labelOf, valueRange, type Control } from '../addressing';
+import {
+  addressOf,
+  encodeValue,
+  hasTwoStates,
+  isContinuous,
+  isTap,
+  labelOf,
+  valueRange,
+  type Control,
+} from '../addressing';
 import { boatShow, labelsOf } from '../feet';
 import { patchSheet, storingSteps, type PatchRow } from '../meaning';
 import { toHex } from '../midi';
@@ -89,8 +98,8 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
 /** What values a control has, in a few words. */
 function valuesOf({ encoding, options }: Control): string {
   const { low, high } = valueRange(encoding);
-  if (keepsOf(encoding) === 'nothing') return 'tap';
-  if (encoding.kind === 'set-switch' || encoding.kind === 'momentary' || keepsOf(encoding) === 'flip') return 'off, on';
+  if (isTap(encoding)) return 'tap';
+  if (hasTwoStates(encoding)) return 'off, on';
   if (!isContinuous(encoding) && options.length > 0) return options.join(', ');
   return `${low} to ${high}${'unit' in encoding && encoding.unit !== '' ? ` ${encoding.unit}` : ''}`;
 }

@@ -1,6 +1,6 @@
 import { Trash2, X } from 'lucide-react';
 import styled from 'styled-components';
-import { valueRange } from '../../../core/addressing';
+import { valueRange, isOnOff } from '../../../core/addressing';
 import {
   indexShow,
   putSweep,
@@ -84,7 +84,7 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
     const at = parsePosition(bars, text, song.bars);
     return at.ok ? at.ticks : undefined;
   };
-  const switches = unit.profile.controls.filter((c) => c.encoding.kind === 'set-switch');
+  const switches = unit.profile.controls.filter((c) => isOnOff(c.encoding));
   const sent = playedSweeps(show, song).find((s) => s.sweep.id === sweep.id)?.points.length ?? 0;
   return (
     <Panel aria-label="Chosen sweep">

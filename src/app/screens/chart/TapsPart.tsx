@@ -1,4 +1,5 @@
 import styled from 'styled-components';
+import { isTap } from '../../../core/addressing';
 import { setTaps, type Show, type Song } from '../../../core/show';
 import { Check } from '../../components/Check';
 import { newId, perform } from '../../state/desk';
@@ -18,7 +19,7 @@ const TAPS = 4;
 /** Which units are tapped the tempo at the start and at each change of it. */
 export function TapsPart({ show, song }: { readonly show: Show; readonly song: Song }) {
   const tapped = show.units.flatMap((unit) => {
-    const control = unit.profile.controls.find((c) => c.encoding.kind === 'tap');
+    const control = unit.profile.controls.find((c) => isTap(c.encoding));
     return control ? [{ unit, control }] : [];
   });
   if (tapped.length === 0) return null;

@@ -1,5 +1,5 @@
 import { decodeMessage, fromHex } from '../../../core/midi';
-import { fitsRange, keepsOf, valueRange, type Control } from '../../../core/addressing';
+import { fitsRange, valueRange, type Control, isTap } from '../../../core/addressing';
 import {
   directName,
   directTone,
@@ -204,7 +204,7 @@ export function valuesNamed(show: Show, action: Cue['action'], text: string): Pl
 /** A control's value as somebody types it: a figure, "on" or "off", or the start of an option's name. */
 function valueNamed(control: Control, text: string): number | undefined {
   const { encoding, options } = control;
-  if (keepsOf(encoding) === 'nothing') return undefined;
+  if (isTap(encoding)) return undefined;
   const option = options.findIndex((o) => o !== '' && o.toLowerCase().startsWith(text));
   const { low } = valueRange(encoding);
   const figure = Number(text.replace(',', '.').replace(/(%|db|ms|hz)$/, ''));

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { isContinuous, valueRange } from '../../../core/addressing';
+import { valueRange, isFigure } from '../../../core/addressing';
 import { pedalOn, storedPedal } from '../../../core/feet';
 import {
   feetOf,
@@ -54,7 +54,7 @@ const movable = (show: Show) =>
     .filter((u) => u.profile.controller === null)
     .flatMap((u) =>
       u.profile.controls
-        .filter((c) => c.encoding.kind === 'continuous' && isContinuous(c.encoding))
+        .filter((c) => isFigure(c.encoding))
         .map((c) => ({ id: `${u.id}/${c.id}`, name: `${u.name}: ${c.name}`, unitId: u.id, control: c })),
     );
 

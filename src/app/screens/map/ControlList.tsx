@@ -1,6 +1,6 @@
 import { memo, useState } from 'react';
 import styled from 'styled-components';
-import { encodeValue, fitsRange, valueRange, type Control, type Profile } from '../../../core/addressing';
+import { encodeValue, fitsRange, valueRange, type Control, type Profile, isOnOff } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import { toHex } from '../../../core/midi';
 import { claimWords } from '../../../wording';
@@ -117,7 +117,7 @@ function ControlLine({ control, channel, onSend }: LineProps) {
   return (
     <Line>
       <b>{name}</b>
-      {encoding.kind === 'set-switch' ? (
+      {isOnOff(encoding) ? (
         <Keys>
           <Button aria-label={`${name} off`} onPress={() => send(0)}>
             off
@@ -139,7 +139,7 @@ function ControlLine({ control, channel, onSend }: LineProps) {
       )}
       <div>
         <Bytes>
-          {encoding.kind === 'set-switch'
+          {isOnOff(encoding)
             ? `off ${bytesOf(0)}  on ${bytesOf(1)}`
             : fits
               ? bytesOf(value)

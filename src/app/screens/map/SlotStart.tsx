@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import styled from 'styled-components';
-import { fitsRange, keepsOf, valueRange, type Control } from '../../../core/addressing';
+import { fitsRange, valueRange, type Control, isTap } from '../../../core/addressing';
 import { setSlotField, type Slot, type Unit } from '../../../core/show';
 import { valueWords } from '../../../wording';
 import { SignButton, Soft } from '../../components/controls';
@@ -45,7 +45,7 @@ export function SlotStart({ unit, index, slot }: Props) {
   const show = useShow();
   const { variants, controls } = unit.profile;
   const known = slot?.startControls ?? [];
-  const open = controls.filter((c) => keepsOf(c.encoding) !== 'nothing' && !known.some((k) => k.controlId === c.id));
+  const open = controls.filter((c) => !isTap(c.encoding) && !known.some((k) => k.controlId === c.id));
   const setVariant = (id: string): void => {
     const value = id === UNKNOWN ? null : Number(id);
     perform(setSlotField(show, unit.id, index, 'startVariant', value, newId()), 'describe a preset');

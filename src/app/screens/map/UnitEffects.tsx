@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import type { Effect } from '../../../core/addressing';
+import { hasTwoStates, keepsOf, type Effect } from '../../../core/addressing';
 import { LIMITS } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -12,7 +12,7 @@ import { NONE } from './UnitTiming';
 export function Effects({ unit }: Props) {
   const change = useProfile(unit);
   const { profile } = unit;
-  const switches = profile.controls.filter((c) => c.encoding.kind === 'set-switch' || c.encoding.kind === 'momentary');
+  const switches = profile.controls.filter((c) => hasTwoStates(c.encoding) && keepsOf(c.encoding) === 'value');
   const put = (effects: readonly Effect[], label: string): string | null => change({ ...profile, effects }, label);
   const of = (i: number, part: Partial<Effect>): void => {
     put(profile.effects.with(i, { ...profile.effects[i]!, ...part }), 'change an effect');

@@ -1,7 +1,16 @@
 import { LIMITS } from '../../../core/show';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { HEARD, decodeValue, encodeValue, keepsOf, valueRange, type Encoding } from '../../../core/addressing';
+import {
+  HEARD,
+  decodeValue,
+  encodeValue,
+  keepsOf,
+  valueRange,
+  type Encoding,
+  controlNumberOf,
+  isTap,
+} from '../../../core/addressing';
 import { controlChange, decodeMessage, toHex } from '../../../core/midi';
 import { figureWords, valueWords } from '../../../wording';
 import { Bytes, Field, Input, Label } from '../../components/controls';
@@ -40,7 +49,7 @@ export interface Props {
 /** Values that a table of an encoding shows: every option, or the ends and the middle of a line. */
 function shownValues(encoding: Encoding): number[] {
   const { low, high, step } = valueRange(encoding);
-  if (keepsOf(encoding) === 'nothing') return 'values' in encoding ? encoding.values.map((_, i) => i) : [0];
+  if (isTap(encoding)) return 'values' in encoding ? encoding.values.map((_, i) => i) : [0];
   if (step === 0) return [low, (low + high) / 2, high];
   if (high - low < 128) return Array.from({ length: high - low + 1 }, (_, i) => low + i);
   return [low, Math.floor((low + high) / 2), high];
@@ -115,10 +124,11 @@ function ValueLine(props: {
 /** What a receiver makes of any value on the number: where a foot or another program sends it. */
 export function Stray({ encoding, options }: { readonly encoding: Encoding; readonly options: readonly string[] }) {
   const [text, setText] = useState('50');
-  if (!('number' in encoding) || encoding.kind === 'nrpn') return null;
+  const number = controlNumberOf(encoding);
+  if (number === null) return null;
   const value = Number(text);
   const fits = /^\d{1,3}$/.test(text.trim()) && value <= 127;
-  const message = fits ? decodeMessage(controlChange(1, encoding.number, value)) : undefined;
+  const message = fits ? decodeMessage(controlChange(1, number, value)) : undefined;
   const decoded = message && decodeValue(encoding, message);
   const words =
     decoded === undefined

@@ -1,6 +1,6 @@
 import { LIMITS } from '../../../core/show';
 import { Plus, Trash2 } from 'lucide-react';
-import { fitsRange, valueRange, type Encoding, type Variants } from '../../../core/addressing';
+import { withRoomFor, type Variants } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../components/controls';
 import { DraftField } from '../../components/DraftField';
@@ -35,7 +35,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
     put({ ...variants, names: names.with(i, name.trim().slice(0, LIMITS.name)) }, `name ${word} ${i + 1}`);
   const more = (): void => {
     const next = [...names, String(names.length + 1)];
-    put({ ...variants, names: next, encoding: reaching(encoding, next.length) }, `add a ${word}`);
+    put({ ...variants, names: next, encoding: withRoomFor(encoding, next.length) }, `add a ${word}`);
   };
   return (
     <EditorBox aria-label="Variants">
@@ -80,14 +80,4 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       <Soft style={{ fontSize: 13 }}>A {word} that tones use and that is removed here is left out of them.</Soft>
     </EditorBox>
   );
-}
-
-/** The same encoding with room for so many values, where a longer list is all that it takes. */
-function reaching(encoding: Encoding, count: number): Encoding {
-  if (fitsRange(encoding, count - 1) || valueRange(encoding).low !== 0) return encoding;
-  if (encoding.kind === 'table') {
-    const free = Array.from({ length: 128 }, (_, i) => i).find((v) => !encoding.values.includes(v)) ?? 0;
-    return { ...encoding, values: [...encoding.values, free] };
-  }
-  return 'count' in encoding ? { ...encoding, count } : encoding;
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { keepsOf, slotCount } from '../../../core/addressing';
+import { slotCount, isOnOff } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import type { Unit } from '../../../core/show';
 import { findGap, timeFromPresses, type TakenTime } from '../../../core/sound';
@@ -38,7 +38,7 @@ export function twoAims(unit: Unit, what: Measured): readonly [UnitAim, UnitAim]
         ]
       : undefined;
   }
-  const control = controls.find((c) => c.encoding.kind === 'set-switch' && keepsOf(c.encoding) === 'value');
+  const control = controls.find((c) => isOnOff(c.encoding));
   return control && [{ controls: { [control.id]: 1 } }, { controls: { [control.id]: 0 } }];
 }
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { encodeValue, keepsOf, labelOf, slotMessages, type Control, type Effect } from '../../../core/addressing';
+import { encodeValue, labelOf, slotMessages, type Control, type Effect, isTap } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf } from '../../../core/meaning';
 import { slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
@@ -48,7 +48,7 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
   const ofEffects = new Set(profile.effects.flatMap((e) => [e.cut, e.ring]));
   const shown = profile.controls.filter(
     (c) =>
-      keepsOf(c.encoding) !== 'nothing' &&
+      !isTap(c.encoding) &&
       c.id !== profile.engage &&
       (!ofEffects.has(c.id) || part.controls.some((x) => x.controlId === c.id)),
   );

@@ -37,6 +37,10 @@ export interface EncodingKind<E extends { kind: string }> {
   readonly schema: z.ZodType<E>;
   /** A selector stands still between two values; only continuous kinds may be swept. */
   readonly continuous: boolean;
+  /** It is one of two states: 0 and 1. */
+  readonly twoStates?: true;
+  /** Of two states, one holds only while somebody presses. */
+  readonly held?: true;
   /** What the unit keeps: the value that was sent, the other of two at each message, or nothing at all. */
   readonly keeps: 'value' | 'flip' | 'nothing';
   readonly range: (encoding: E) => ValueRange;

@@ -20,6 +20,7 @@ export const flipEncoding: EncodingKind<FlipEncoding> = {
   kind: 'flip',
   schema: flipEncodingSchema,
   continuous: false,
+  twoStates: true,
   keeps: 'flip',
   range: () => optionRange(2),
   claims: claimControl,

@@ -17,6 +17,8 @@ export const momentaryEncoding: EncodingKind<MomentaryEncoding> = {
   kind: 'momentary',
   schema: momentaryEncodingSchema,
   continuous: false,
+  twoStates: true,
+  held: true,
   keeps: 'value',
   range: () => optionRange(2),
   claims: claimControl,

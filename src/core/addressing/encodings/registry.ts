@@ -103,6 +103,43 @@ export const isContinuous = (encoding: Encoding): boolean => kindOf(encoding).co
 /** What the unit keeps of a message: its value, the other of two states, or nothing. */
 export const keepsOf = (encoding: Encoding): EncodingKind<Encoding>['keeps'] => kindOf(encoding).keeps;
 
+/** Whether a control is one of two states: on or off, pressed or released. */
+export const hasTwoStates = (encoding: Encoding): boolean => kindOf(encoding).twoStates ?? false;
+
+/** Whether a control is a switch with a message for on and one for off, which stays as it was set. */
+export const isOnOff = (encoding: Encoding): boolean =>
+  hasTwoStates(encoding) && !isHeld(encoding) && keepsOf(encoding) === 'value';
+
+/** Whether one of a control's two states holds only while somebody presses. */
+export const isHeld = (encoding: Encoding): boolean => kindOf(encoding).held ?? false;
+
+/** Whether each message is a tap, and nothing is kept of it. */
+export const isTap = (encoding: Encoding): boolean => keepsOf(encoding) === 'nothing';
+
+/** Whether a control is a figure on a single control number, as a pedal can move it. */
+export const isFigure = (encoding: Encoding): encoding is Extract<Encoding, { kind: 'continuous' }> =>
+  encoding.kind === 'continuous';
+
+/** The control number that sets a control, of two the coarse one; null where something else sets it. */
+export function controlNumberOf(encoding: Encoding): number | null {
+  const [claim] = encodingClaims(encoding);
+  return claim?.on === 'control' ? claim.number : null;
+}
+
+/** The template of a control that is set by system exclusive messages, in one spelling; null for all others. */
+export const exclusiveTemplateOf = (encoding: Encoding): string | null =>
+  encoding.kind === 'exclusive' ? encoding.template.toLowerCase().replace(/\s+/g, '') : null;
+
+/** The same encoding with room for so many values, where a longer list is all that it takes. */
+export function withRoomFor(encoding: Encoding, count: number): Encoding {
+  if (fitsRange(encoding, count - 1) || valueRange(encoding).low !== 0) return encoding;
+  if (encoding.kind === 'table') {
+    const free = Array.from({ length: 128 }, (_, i) => i).find((v) => !encoding.values.includes(v)) ?? 0;
+    return { ...encoding, values: [...encoding.values, free] };
+  }
+  return 'count' in encoding ? { ...encoding, count } : encoding;
+}
+
 /** Whether a value is one that the encoding can send. */
 export function fitsRange(encoding: Encoding, value: number): boolean {
   const { low, high, step } = valueRange(encoding);

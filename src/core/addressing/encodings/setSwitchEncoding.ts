@@ -21,6 +21,7 @@ export const setSwitchEncoding: EncodingKind<SetSwitchEncoding> = {
   kind: 'set-switch',
   schema: setSwitchEncodingSchema,
   continuous: false,
+  twoStates: true,
   keeps: 'value',
   range: () => optionRange(2),
   claims: claimControl,

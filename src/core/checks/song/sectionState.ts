@@ -1,6 +1,6 @@
 import { StateFold, contextOf, passMoment } from '../../meaning';
 import { meets, sameControl, type UnitState } from '../../rig';
-import type { Profile } from '../../addressing';
+import { hasTwoStates, isHeld, type Profile } from '../../addressing';
 import { indexShow } from '../../show';
 import { barAt, formatPosition } from '../../time';
 import { finding, type Finding } from '../finding';
@@ -60,7 +60,7 @@ function leftOn(profile: Profile, wanted: UnitState, is: UnitState): string | un
   if (!same) return undefined;
   return profile.controls.find((c) => {
     const [a, b] = [wanted.controls[c.id], is.controls[c.id]];
-    const two = c.encoding.kind === 'set-switch' || c.encoding.kind === 'flip';
+    const two = hasTwoStates(c.encoding) && !isHeld(c.encoding);
     return two && a === 0 && b === 1 && !sameControl(profile, c.id, a, b);
   })?.name;
 }

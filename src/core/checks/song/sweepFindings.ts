@@ -1,4 +1,4 @@
-import { keepsOf } from '../../addressing';
+import { isOnOff } from '../../addressing';
 import { indexShow, putSweep, removeCues, type Cue, type Song, type Sweep } from '../../show';
 import { sweepValue } from '../../meaning';
 import { TICKS_PER_QUARTER, formatPosition } from '../../time';
@@ -70,7 +70,7 @@ export const effectLeftOn: SongCheck = (facts) => {
     );
     const set = on && switchOf(on, unit?.id);
     const control = unit?.profile.controls.find((c) => c.id === set?.controlId);
-    if (!unit || !on || control?.encoding.kind !== 'set-switch' || keepsOf(control.encoding) !== 'value') return [];
+    if (!unit || !on || !control || !isOnOff(control.encoding)) return [];
     const off = song.cues.some((c) => {
       const other = switchOf(c, unit.id);
       return other?.controlId === control.id && other.value === 0 && c.at > on.at;

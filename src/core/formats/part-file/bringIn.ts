@@ -14,7 +14,7 @@ import {
   type Tone,
   type Unit,
 } from '../../show';
-import { keepsOf } from '../../addressing';
+import { isTap } from '../../addressing';
 import type { Part } from './format';
 import { bringFeet } from './bringFeet';
 import { UnitBridge, same } from './unitBridge';
@@ -207,7 +207,7 @@ class Bringing {
       const bridge = this.bridges.get(s.unitId)!;
       // Of a control that is tapped the value is a count, and any is right.
       const was = bridge.from.profile.controls.find((c) => c.id === s.controlId);
-      const tapped = was !== undefined && keepsOf(was.encoding) === 'nothing';
+      const tapped = was !== undefined && isTap(was.encoding);
       const tap = tapped ? bridge.tapped(s.controlId) : null;
       const value = tapped ? tap && { controlId: tap, value: s.value } : bridge.value(s.controlId, s.value);
       return value ? [{ unitId: bridge.to.id, ...value }] : [];

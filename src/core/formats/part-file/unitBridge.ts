@@ -1,4 +1,4 @@
-import { fitsRange, isContinuous, keepsOf, slotCount, valueRange, type Control } from '../../addressing';
+import { fitsRange, isContinuous, slotCount, valueRange, type Control, isTap } from '../../addressing';
 import { newSlot, type Slot, type TonePart, type Unit } from '../../show';
 
 /** Says that something of a part has no counterpart in the unit it came to. */
@@ -77,7 +77,7 @@ export class UnitBridge {
 
   tapped(controlId: string): string | null {
     const now = this.control(controlId);
-    if (now && keepsOf(now.encoding) === 'nothing') return now.id;
+    if (now && isTap(now.encoding)) return now.id;
     this.lost(this.to.name, 'tap tempo');
     return null;
   }

@@ -1,4 +1,4 @@
-import { fitsRange, keepsOf } from '../../addressing';
+import { fitsRange, isTap } from '../../addressing';
 import type { RigState, UnitState } from '../../rig';
 import { newPart, newSlot, newTone } from '../builders';
 import type { Edit } from '../edits';
@@ -24,7 +24,7 @@ function capturePart(unit: Unit, state: UnitState, newId: () => string): Capture
   const controls = unit.profile.controls.flatMap(({ id, encoding }) => {
     const value = state.controls[id];
     // That a recalled preset is engaged goes without saying in a tone.
-    if (typeof value !== 'number' || keepsOf(encoding) === 'nothing' || !fitsRange(encoding, value)) return [];
+    if (typeof value !== 'number' || isTap(encoding) || !fitsRange(encoding, value)) return [];
     return id === engaged && value === 1 ? [] : [{ controlId: id, value: Math.round(value * 100) / 100 }];
   });
   const slotId = known?.id ?? slot?.id ?? null;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { isContinuous, valueRange } from '../../../../core/addressing';
+import { isContinuous, valueRange, isOnOff } from '../../../../core/addressing';
 import {
   RANGES,
   SESSION_ACTS,
@@ -60,7 +60,7 @@ const BENDS = [
 const controlsOf = (show: Show, kind: 'control' | 'switch') =>
   show.units.flatMap((u) =>
     u.profile.controls
-      .filter((c) => (kind === 'control' ? isContinuous(c.encoding) : c.encoding.kind === 'set-switch'))
+      .filter((c) => (kind === 'control' ? isContinuous(c.encoding) : isOnOff(c.encoding)))
       .map((c) => ({ id: `${u.id}/${c.id}`, name: `${u.name}: ${c.name}`, unitId: u.id, control: c })),
   );
 
