@@ -21,6 +21,14 @@ const layer = (name, from, allowed) => ({
   to: { path: '^(src|server|cli|e2e|bench)/', pathNot: [from, ...allowed] },
 });
 
+/** Layers of the application: which of the others each may import. */
+const within = (name, ...allowed) => ({
+  name: `app-${name}`,
+  severity: 'error',
+  from: { path: `^src/app/${name}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: '^src/app/', pathNot: [name, ...allowed].map((a) => `^src/app/${a}/`) },
+});
+
 /** Parsers of open formats, pure text in and data out, for the readers and writers in formats. */
 const PARSERS = [
   'node_modules/fflate/',
@@ -128,6 +136,16 @@ module.exports = {
       '^src/workers/(protocol|showMirror|life)\\.ts$',
       '^src/workers/\\w+\\.worker\\.ts$',
     ]),
+    // The application's own layers: widgets know no show and no state; screens do not know the shell around them.
+    within('theme'),
+    within('widgets', 'theme'),
+    within('adapters'),
+    within('persistence', 'adapters'),
+    within('state', 'persistence', 'adapters'),
+    within('chart', 'state', 'widgets', 'theme'),
+    within('features', 'chart', 'state', 'adapters', 'widgets', 'theme'),
+    within('shell', 'features', 'chart', 'state', 'adapters', 'widgets', 'theme'),
+    within('screens', 'features', 'chart', 'state', 'adapters', 'widgets', 'theme'),
     layer('server', '^server/', ['^src/core/', '^src/wording/']),
     layer('cli', '^cli/', ['^src/core/', '^src/wording/']),
     layer('e2e', '^e2e/', []),

@@ -3,11 +3,11 @@ import { RouterProvider as AriaRouter } from 'react-aria-components';
 import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
 import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
-import { ViewBoundary } from './components/ViewBoundary';
+import { ViewBoundary } from './shell/ViewBoundary';
 import { ShelfScreen } from './screens/ShelfScreen';
 
 const parts = {
-  Shell: () => import('./components/Shell'),
+  Shell: () => import('./shell/Shell'),
   DemoScreen: () => import('./screens/DemoScreen'),
   BookScreen: () => import('./screens/BookScreen'),
   SetScreen: () => import('./screens/SetScreen'),

@@ -1,5 +1,5 @@
 import { memo, useId, type PointerEvent } from 'react';
-import { UnitPattern } from '../components/UnitBadge';
+import { UnitPattern } from '../widgets/UnitBadge';
 import { desk } from '../theme/tokens';
 import { LaneView, QuietLanes } from './LaneView';
 import { xOf, tickAtX } from './layout';

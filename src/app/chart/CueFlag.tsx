@@ -2,7 +2,7 @@ import { memo, useRef, useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { OPENING_CUE } from '../../core/meaning';
 import type { Cue } from '../../core/show';
-import { LanternMark, lanternWords } from '../components/LanternMark';
+import { LanternMark, lanternWords } from '../widgets/LanternMark';
 import { useCueMark } from '../state/marks';
 import { desk, font } from '../theme/tokens';
 

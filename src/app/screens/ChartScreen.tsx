@@ -1,9 +1,9 @@
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, songEntries } from '../../core/show';
-import { AddSong } from '../components/AddSong';
+import { AddSong } from '../features/AddSong';
 import { useCaret } from '../state/caret';
-import { Unseen } from '../components/shellParts';
+import { Unseen } from '../widgets/shellParts';
 import { useShow } from '../state/store';
 import { SongChart } from './chart/SongChart';
 

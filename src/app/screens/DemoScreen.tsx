@@ -1,8 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { demoShows } from '../adapters/constants';
-import { shelf } from '../persistence/db';
-import { findTitled } from '../persistence/shows';
+import { titledOnShelf } from '../state/shelf';
 
 let entering: Promise<string> | undefined;
 
@@ -13,7 +12,7 @@ export function DemoScreen() {
   useEffect(() => {
     const enter = async (): Promise<string> => {
       const demo = await demoShows.demo();
-      return (await findTitled(shelf, demo.title)) ?? (await (await import('../state/desk')).shelve(demo));
+      return (await titledOnShelf(demo.title)) ?? (await (await import('../state/desk')).shelve(demo));
     };
     entering ??= enter().finally(() => (entering = undefined));
     entering.then(

@@ -1,10 +1,10 @@
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { layOutFloor, type Unit } from '../../core/show';
-import { AddUnit } from '../components/AddUnit';
-import { Button, Soft } from '../components/controls';
+import { AddUnit } from '../features/AddUnit';
+import { Button, Soft } from '../widgets/controls';
 import { perform } from '../state/desk';
-import { PartedView } from '../components/PartedView';
+import { PartedView } from '../widgets/PartedView';
 import { useShow } from '../state/store';
 import { BoatPart } from './feet/BoatPart';
 import { ControllerPart } from './feet/ControllerPart';

@@ -1,5 +1,5 @@
 import { useParams } from 'react-router';
-import { PartedView } from '../components/PartedView';
+import { PartedView } from '../widgets/PartedView';
 import { useShow } from '../state/store';
 import { ExportPart } from './files/ExportPart';
 import { ImportPart } from './files/ImportPart';

@@ -1,6 +1,6 @@
 import { useParams } from 'react-router';
 import { setOf } from '../../core/show';
-import { PartedView } from '../components/PartedView';
+import { PartedView } from '../widgets/PartedView';
 import { useShow } from '../state/store';
 import { useSight } from '../state/useSight';
 import { MixPart } from './set/MixPart';

@@ -5,12 +5,10 @@ import { Link, useNavigate } from 'react-router';
 import type { Bundle } from '../../core/formats/bundle';
 import type { Show } from '../../core/show';
 import { demoShows } from '../adapters/constants';
-import { Button, FormProblem, MainButton, SignButton, Soft } from '../components/controls';
-import { DropAnywhere } from '../components/DropAnywhere';
-import { LanternMark } from '../components/LanternMark';
-import { shelf } from '../persistence/db';
-import type { Listed } from '../persistence/listed';
-import { findSame, removeShow, watchShows } from '../persistence/shows';
+import { Button, FormProblem, MainButton, SignButton, Soft } from '../widgets/controls';
+import { DropAnywhere } from '../features/DropAnywhere';
+import { LanternMark } from '../widgets/LanternMark';
+import { removeFromShelf, sameOnShelf, watchShelf, type Listed } from '../state/shelf';
 import { Page, Hero, Key, Side, Row, Again, List } from './shelf/shelfParts';
 
 const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
@@ -37,7 +35,7 @@ export function ShelfScreen() {
       setShows([]);
       setProblem(`The browser's storage cannot be read: ${error.message}`);
     };
-    return watchShows(shelf, setShows, refused);
+    return watchShelf(setShows, refused);
   }, []);
 
   const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {
@@ -58,7 +56,7 @@ export function ShelfScreen() {
       return;
     }
     const { bundle, told } = opened;
-    const same = await findSame(shelf, bundle.show);
+    const same = await sameOnShelf(bundle.show);
     if (same) {
       setTwin({ ...bundle, same });
       return;
@@ -114,7 +112,7 @@ export function ShelfScreen() {
                 <Soft>{saved(s.savedAt)}</Soft>
                 {asked === s.id ? (
                   <>
-                    <Button onPress={() => void removeShow(shelf, s.id)}>Delete {s.title}</Button>
+                    <Button onPress={() => void removeFromShelf(s.id)}>Delete {s.title}</Button>
                     <Button aria-label={`Keep ${s.title}`} onPress={() => setAsked(null)}>
                       Cancel
                     </Button>

@@ -9,6 +9,8 @@ import type { PortUse } from '../persistence/rows';
 import { lateWords } from '../../wording';
 import { namesNow, portNamed, takenKeys } from './portNames';
 
+export type { PortUse, RealName } from '../persistence/rows';
+
 /** What came in on a real port last. */
 export interface LastIn {
   readonly bytes: Bytes;

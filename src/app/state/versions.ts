@@ -4,6 +4,8 @@ import { problemLine } from '../../wording';
 import type { VersionRow } from '../persistence/db';
 import type { ListedVersion } from '../persistence/versions';
 
+export type { ListedVersion } from '../persistence/versions';
+
 /** What the kept states of a show need of the desk and of the shelf. */
 export interface VersionNeeds {
   readonly show: () => Show | undefined;

@@ -13,9 +13,9 @@ import {
   type Song,
   songLength,
 } from '../../../core/show';
-import { SignButton, Soft } from '../../components/controls';
-import { LanternMark, lanternWords } from '../../components/LanternMark';
-import { useNear } from '../../components/useNear';
+import { SignButton, Soft } from '../../widgets/controls';
+import { LanternMark, lanternWords } from '../../widgets/LanternMark';
+import { useNear } from '../../widgets/useNear';
 import { newId, perform, say } from '../../state/desk';
 import { useSongMark } from '../../state/marks';
 import { useShow } from '../../state/store';

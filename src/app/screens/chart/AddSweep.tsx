@@ -2,10 +2,10 @@ import { Spline } from 'lucide-react';
 import { useState } from 'react';
 import { Form } from 'react-aria-components';
 import { sweepable, type Show } from '../../../core/show';
-import { Button, MainButton, Soft } from '../../components/controls';
-import { DialogButton } from '../../components/DialogButton';
-import { Last, Rows } from '../../components/dialogParts';
-import { Pick } from '../../components/Pick';
+import { Button, MainButton, Soft } from '../../widgets/controls';
+import { DialogButton } from '../../widgets/DialogButton';
+import { Last, Rows } from '../../widgets/dialogParts';
+import { Pick } from '../../widgets/Pick';
 
 type Sweepable = ReturnType<typeof sweepable>[number];
 

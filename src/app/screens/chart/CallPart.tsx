@@ -12,10 +12,10 @@ import {
 } from '../../../core/show';
 import { callRoom, speakable } from '../../../core/sound';
 import { barAt } from '../../../core/time';
-import { FormProblem, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
-import { SoundFileButton } from '../../components/SoundFileButton';
+import { FormProblem, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
+import { SoundFileButton } from '../../widgets/SoundFileButton';
 import { newId, perform } from '../../state/desk';
 import { hearCall } from '../../state/heard';
 import { takeSound } from '../../state/sound';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { callEverySection, newCall, setCall, songTime, type Song } from '../../../core/show';
 import { barOfTick, formatBar, parsePosition } from '../../../core/time';
-import { Button, Field, Input, Label, Soft } from '../../components/controls';
+import { Button, Field, Input, Label, Soft } from '../../widgets/controls';
 import { newId, perform } from '../../state/desk';
 import { useVoice } from '../../state/words';
 import { CallPart } from './CallPart';

@@ -1,8 +1,8 @@
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { CORE_LIMIT, indexShow, setCore, type Show } from '../../../core/show';
-import { SignButton, Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
+import { SignButton, Soft } from '../../widgets/controls';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { desk, font } from '../../theme/tokens';
 

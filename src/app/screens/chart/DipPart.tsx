@@ -1,6 +1,6 @@
 import { dipShape, type dipOf, type Sweep } from '../../../core/show';
 import { TICKS_PER_QUARTER, type Ticks } from '../../../core/time';
-import { DraftField } from '../../components/DraftField';
+import { DraftField } from '../../widgets/DraftField';
 import { Row } from './panelParts';
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Cue, Show } from '../../../core/show';
-import { Find, type Found } from '../../components/Find';
+import { Find, type Found } from '../../widgets/Find';
 import { useApp } from '../../state/store';
 import { placeables, valuesNamed, type Placeable } from './placeables';
 

@@ -16,12 +16,12 @@ import {
   rangeWords,
 } from '../../../core/show';
 import { TICKS_PER_QUARTER, barOfTick, formatBar, type Ticks } from '../../../core/time';
-import { Check } from '../../components/Check';
-import { Button, Field, Input, Label, SignButton } from '../../components/controls';
-import { More } from '../../components/More';
-import { Pick } from '../../components/Pick';
-import { SongNotes } from '../../components/SongNotes';
-import { DraftField } from '../../components/DraftField';
+import { Check } from '../../widgets/Check';
+import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
+import { More } from '../../features/More';
+import { Pick } from '../../widgets/Pick';
+import { SongNotes } from '../../features/SongNotes';
+import { DraftField } from '../../widgets/DraftField';
 import { newId, perform } from '../../state/desk';
 import { Panel, Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';

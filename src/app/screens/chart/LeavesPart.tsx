@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { leftovers, OPENING_CUE } from '../../../core/meaning';
 import { indexShow, type Cue, type Song } from '../../../core/show';
 import { cueWords, valueWords } from '../../../wording';
-import { Soft } from '../../components/controls';
+import { Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 
 /** What a placed tone leaves as an earlier change has set it: "leaves Input off, from Break". */

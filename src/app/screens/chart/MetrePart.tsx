@@ -1,8 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { putMetre, removeMetre, songTime } from '../../../core/show';
 import { formatBar } from '../../../core/time';
-import { Button, SignButton } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
+import { Button, SignButton } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
 import { Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';

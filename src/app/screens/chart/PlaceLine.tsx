@@ -3,10 +3,10 @@ import styled from 'styled-components';
 import { songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence } from '../../../wording';
-import { FormProblem, Field, Input, Label, MainButton } from '../../components/controls';
-import { Find, type Found } from '../../components/Find';
+import { FormProblem, Field, Input, Label, MainButton } from '../../widgets/controls';
+import { Find, type Found } from '../../widgets/Find';
 import { narrow } from '../../theme/narrow';
-import { useDraft } from '../../state/useDraft';
+import { useDraft } from '../../widgets/useDraft';
 import { placeables, type Placeable } from './placeables';
 import { useApp } from '../../state/store';
 

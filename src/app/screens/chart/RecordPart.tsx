@@ -4,9 +4,9 @@ import { useEffect, useRef, useState } from 'react';
 import { isContinuous, type Sender } from '../../../core/addressing';
 import { microsAt, songTime, type Show, type Song, type Sweep, type Unit } from '../../../core/show';
 import { barOfTick, microsToSeconds, secondsToTicks, type Ticks } from '../../../core/time';
-import { Button, Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
-import { SenderKey } from '../../components/StandInKeys';
+import { Button, Soft } from '../../widgets/controls';
+import { Pick } from '../../widgets/Pick';
+import { SenderKey } from '../../features/StandInKeys';
 import { playSong, recordPedal, recordedPedal, stopSong } from '../../state/desk';
 import { useNews } from '../../state/news';
 

@@ -18,9 +18,9 @@ import {
 } from '../../../core/show';
 import { valueRange } from '../../../core/addressing';
 import { TICKS_PER_QUARTER } from '../../../core/time';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 
 const Panel = styled.section`

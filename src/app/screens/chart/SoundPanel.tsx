@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { setClock, setSongField, type Song } from '../../../core/show';
-import { Check } from '../../components/Check';
-import { Button, Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
+import { Check } from '../../widgets/Check';
+import { Button, Soft } from '../../widgets/controls';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { exportSounds, loadPeaks } from '../../state/sound';
 import { Panel, Row } from './panelParts';

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { DropZone } from 'react-aria-components';
 import styled from 'styled-components';
 import { record, type Recording } from '../../adapters/ear';
-import { Button, FormProblem, Soft } from '../../components/controls';
+import { Button, FormProblem, Soft } from '../../widgets/controls';
 import { desk } from '../../theme/tokens';
 
 const Zone = styled(DropZone)`

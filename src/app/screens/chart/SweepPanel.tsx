@@ -18,12 +18,12 @@ import {
 import { playedSweeps, sweptOn } from '../../../core/meaning';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { sweepWords } from '../../../wording';
-import { Check } from '../../components/Check';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { FindingList } from '../../components/FindingList';
-import { LanternMark, lanternWords } from '../../components/LanternMark';
-import { Pick } from '../../components/Pick';
+import { Check } from '../../widgets/Check';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { FindingList } from '../../features/FindingList';
+import { LanternMark, lanternWords } from '../../widgets/LanternMark';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { findingsOf, useSongFindings } from '../../state/findings';
 import { useCueMark } from '../../state/marks';

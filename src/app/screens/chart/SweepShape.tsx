@@ -2,8 +2,8 @@ import { valueRange, type Control } from '../../../core/addressing';
 import { linePoints, reshaped, type SweepForm } from '../../../core/meaning';
 import { dipOf, figureIn, type Sweep } from '../../../core/show';
 import { TICKS_PER_QUARTER } from '../../../core/time';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { DipPart } from './DipPart';
 import { Halves } from './panelParts';
 

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import { isTap } from '../../../core/addressing';
 import { setTaps, type Show, type Song } from '../../../core/show';
-import { Check } from '../../components/Check';
+import { Check } from '../../widgets/Check';
 import { newId, perform } from '../../state/desk';
 
 const Box = styled.section`

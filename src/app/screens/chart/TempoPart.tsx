@@ -11,9 +11,9 @@ import {
   rangeWords,
 } from '../../../core/show';
 import { barStart, formatPosition, tapTempo, type Ticks } from '../../../core/time';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';

@@ -17,14 +17,14 @@ import {
   rangeWords,
 } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
-import { Check } from '../../components/Check';
-import { FormProblem, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { Check } from '../../widgets/Check';
+import { FormProblem, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { takeSound, useSounds } from '../../state/sound';
 import { Row } from './panelParts';
-import { SoundFileButton } from '../../components/SoundFileButton';
+import { SoundFileButton } from '../../widgets/SoundFileButton';
 import { LayBars } from './LayBars';
 import { SoundDrop } from './SoundSource';
 

@@ -1,8 +1,8 @@
 import { Dialog, Heading } from 'react-aria-components';
 import type { Cue } from '../../../core/show';
 import type { Ticks } from '../../../core/time';
-import { Button, MainButton } from '../../components/controls';
-import { Last, Sheet, Veil } from '../../components/dialogParts';
+import { Button, MainButton } from '../../widgets/controls';
+import { Last, Sheet, Veil } from '../../widgets/dialogParts';
 import type { Wanted } from './placeables';
 
 /** A tone that is to stand where tones stand already. */

@@ -12,11 +12,11 @@ import {
   type Show,
   type Song,
 } from '../../../core/show';
-import { Check } from '../../components/Check';
-import { Button, Soft } from '../../components/controls';
-import { More } from '../../components/More';
-import { DraftField } from '../../components/DraftField';
-import { takesText } from '../../components/takesText';
+import { Check } from '../../widgets/Check';
+import { Button, Soft } from '../../widgets/controls';
+import { More } from '../../features/More';
+import { DraftField } from '../../widgets/DraftField';
+import { takesText } from '../../widgets/takesText';
 import { goToTone, newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useApp } from '../../state/store';

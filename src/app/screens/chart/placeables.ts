@@ -12,7 +12,7 @@ import {
   type Unit,
 } from '../../../core/show';
 import { cueWords, valueWords } from '../../../wording';
-import type { Found } from '../../components/Find';
+import type { Found } from '../../widgets/Find';
 import { slotNumber, slotOfNumber } from '../../state/numbers';
 import type { Counting } from '../../state/store';
 

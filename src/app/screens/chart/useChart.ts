@@ -17,7 +17,7 @@ import { cueWords, sweepWords } from '../../../wording';
 import type { Flag, PlacedRemark } from '../../chart/lineParts';
 import { ROOMY, type Density } from '../../chart/density';
 import { fitWhole } from '../../chart/fitWhole';
-import { inkOf } from '../../components/ColourPick';
+import { inkOf } from '../../features/ColourPick';
 import type { Lane } from '../../chart/lanes';
 import { byLine, flagRows, layoutChart, xOf, type ChartLine } from '../../chart/layout';
 import { lineShape } from '../../chart/lineShape';

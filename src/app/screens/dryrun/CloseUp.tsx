@@ -5,7 +5,7 @@ import { indexShow, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import type { Micros } from '../../../core/time';
 import type { SongPicture, StateSpan } from '../../../core/proof';
-import { UnitBadge } from '../../components/UnitBadge';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import type { Run } from '../../state/proofs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';

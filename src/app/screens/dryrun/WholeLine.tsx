@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { indexShow, songTime, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import { barAt, ticksToSeconds, type Micros } from '../../../core/time';
-import { UnitBadge } from '../../components/UnitBadge';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import type { Run } from '../../state/proofs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';

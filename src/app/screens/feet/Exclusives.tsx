@@ -10,7 +10,7 @@ import { LIMITS, asTitle, changeFeet, feetOf, type Unit } from '../../../core/sh
 import { memoryDifferenceWords, problemLine } from '../../../wording';
 import { fileName } from '../../../core/formats/fileName';
 import { download } from '../../adapters/download';
-import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
+import { Button, FormProblem, SignButton, Soft } from '../../widgets/controls';
 import { newId, perform, say, sendOn } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';

@@ -3,8 +3,8 @@ import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Controller } from '../../../core/addressing';
 import type { ColourName } from '../../../core/show';
-import { ColourMark } from '../../components/ColourPick';
-import { Unseen } from '../../components/shellParts';
+import { ColourMark } from '../../features/ColourPick';
+import { Unseen } from '../../widgets/shellParts';
 import { desk, font } from '../../theme/tokens';
 
 /** What is drawn on one switch. */

@@ -14,8 +14,8 @@ import {
   type Unit,
 } from '../../../core/show';
 import { sentence } from '../../../wording';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
 import { perform, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -1,10 +1,10 @@
 import { switchStrips } from '../../../core/sheets';
 import type { Unit } from '../../../core/show';
-import { PrintButton } from '../../components/PrintButton';
-import { Soft } from '../../components/controls';
-import { SwitchStrips } from '../../components/SwitchStrips';
+import { PrintButton } from '../../features/PrintButton';
+import { Soft } from '../../widgets/controls';
+import { SwitchStrips } from '../../features/SwitchStrips';
 import { useShow } from '../../state/store';
-import { Unseen } from '../../components/shellParts';
+import { Unseen } from '../../widgets/shellParts';
 import { ControllerPick, Say, Stack, Tools } from './parts';
 
 /** Strips for the switches, in their true size, and what displays show. */

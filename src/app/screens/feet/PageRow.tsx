@@ -15,7 +15,7 @@ import {
   type Show,
   type Unit,
 } from '../../../core/show';
-import { Button, SignButton } from '../../components/controls';
+import { Button, SignButton } from '../../widgets/controls';
 import { newId, perform, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

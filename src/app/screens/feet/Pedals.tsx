@@ -12,9 +12,9 @@ import {
   type Show,
   type Unit,
 } from '../../../core/show';
-import { SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -25,13 +25,13 @@ import {
   type Unit,
 } from '../../../core/show';
 import { TRIGGER_HEADS, doingWords, meaningWords } from '../../../wording';
-import { ColourPick } from '../../components/ColourPick';
-import { More } from '../../components/More';
-import { Bytes, Button, SignButton, Soft } from '../../components/controls';
-import { ControlField } from '../../components/ControlField';
-import { DraftField } from '../../components/DraftField';
-import { Find } from '../../components/Find';
-import { Pick } from '../../components/Pick';
+import { ColourPick } from '../../features/ColourPick';
+import { More } from '../../features/More';
+import { Bytes, Button, SignButton, Soft } from '../../widgets/controls';
+import { ControlField } from '../../features/ControlField';
+import { DraftField } from '../../widgets/DraftField';
+import { Find } from '../../widgets/Find';
+import { Pick } from '../../widgets/Pick';
 import { perform, playOut, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -1,9 +1,9 @@
 import styled from 'styled-components';
 import { typingList } from '../../../core/feet';
 import { MENU_FIELDS, changeFeet, feetOf, type MenuField, type Unit } from '../../../core/show';
-import { Check } from '../../components/Check';
-import { SignButton, Soft } from '../../components/controls';
-import { PlainTable } from '../../components/plainTable';
+import { Check } from '../../widgets/Check';
+import { SignButton, Soft } from '../../widgets/controls';
+import { PlainTable } from '../../widgets/plainTable';
 import { perform, tickTyped } from '../../state/desk';
 import { useFeet } from '../../state/feet';
 import { useShow } from '../../state/store';

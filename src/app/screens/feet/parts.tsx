@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Unit } from '../../../core/show';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { stacked } from '../../theme/narrow';

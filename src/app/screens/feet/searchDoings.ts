@@ -2,7 +2,7 @@ import { valueRange } from '../../../core/addressing';
 import { fromHex, wholeMessages } from '../../../core/midi';
 import { SESSION_ACTS, pageTitle, pagesOf, sourcesOf, type Doing, type Show } from '../../../core/show';
 import { SESSION_WORDS, doingWords } from '../../../wording';
-import type { Found } from '../../components/Find';
+import type { Found } from '../../widgets/Find';
 
 /** Something that a switch can do, as it is found by its name. */
 interface Offer extends Found {

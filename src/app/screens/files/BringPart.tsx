@@ -10,8 +10,8 @@ import {
 } from '../../../core/formats/part-file';
 import type { Read } from '../../../core/problems';
 import type { Show } from '../../../core/show';
-import { Pick } from '../../components/Pick';
-import { Soft } from '../../components/controls';
+import { Pick } from '../../widgets/Pick';
+import { Soft } from '../../widgets/controls';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { Matches } from './filesParts';

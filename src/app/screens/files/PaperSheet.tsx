@@ -1,8 +1,8 @@
 import { Fragment } from 'react';
 import styled from 'styled-components';
 import type { Sheet, SheetPart, SheetTable } from '../../../core/sheets';
-import { NearRows } from '../../components/NearRows';
-import { SwitchStrips } from '../../components/SwitchStrips';
+import { NearRows } from '../../widgets/NearRows';
+import { SwitchStrips } from '../../features/SwitchStrips';
 import { font } from '../../theme/tokens';
 import { today } from './today';
 

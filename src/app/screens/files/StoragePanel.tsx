@@ -1,7 +1,7 @@
 import useSWR from 'swr';
 import { askToKeep, storageState } from '../../adapters/storage';
 import { useOffline } from '../../adapters/offline';
-import { Button, Soft } from '../../components/controls';
+import { Button, Soft } from '../../widgets/controls';
 
 const UNITS = ['kB', 'MB', 'GB', 'TB'] as const;
 

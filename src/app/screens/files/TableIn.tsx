@@ -3,7 +3,7 @@ import { readControlTable, readCueTable, readSetTable, readToneTable } from '../
 import { readPresetList } from '../../../core/formats/preset-list';
 import type { Read } from '../../../core/problems';
 import { applyEdit, indexShow, nameSlots, type Show } from '../../../core/show';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { TABLES, type TableKind } from '../../../core/formats/csv';

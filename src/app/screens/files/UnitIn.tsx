@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { UnitFile } from '../../../core/formats/unit-file';
 import type { Read } from '../../../core/problems';
 import { addUnit, applyEdit, freeChannel, freeName, newUnit, takeMap, type Show } from '../../../core/show';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { Preview } from './Preview';

@@ -6,7 +6,7 @@ import { readUnitFile, type UnitFile } from '../../../core/formats/unit-file';
 import { hasErrors, type Problem } from '../../../core/problems';
 import { problemLine } from '../../../wording';
 import { readFile, tooLarge } from '../../adapters/readFile';
-import { openMidi, type MidiOpened } from '../../components/midiOpened';
+import { openMidi, type MidiOpened } from '../../features/midiOpened';
 import type { TableKind } from '../../../core/formats/csv';
 
 /** What a file turned out to be. */

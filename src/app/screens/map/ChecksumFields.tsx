@@ -1,6 +1,6 @@
 import type { Encoding } from '../../../core/addressing';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 
 type Exclusive = Extract<Encoding, { kind: 'exclusive' }>;
 

@@ -4,7 +4,7 @@ import { encodeValue, fitsRange, valueRange, type Control, type Profile, isOnOff
 import type { UnitAim } from '../../../core/rig';
 import { toHex } from '../../../core/midi';
 import { claimWords } from '../../../wording';
-import { Button, Bytes, Input, Soft, Field } from '../../components/controls';
+import { Button, Bytes, Input, Soft, Field } from '../../widgets/controls';
 import { variantNumber } from '../../state/numbers';
 import type { Counting } from '../../state/store';
 import { desk } from '../../theme/tokens';

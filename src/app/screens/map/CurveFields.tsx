@@ -1,5 +1,5 @@
 import type { Encoding } from '../../../core/addressing';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import type { EncodingField } from './encodingFields';
 
 type Curved = Extract<Encoding, { curve: unknown }>;

@@ -16,11 +16,11 @@ import {
   type Matching,
   type Unit,
 } from '../../../core/show';
-import { Choices } from '../../components/Choices';
-import { DialogButton } from '../../components/DialogButton';
-import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../components/controls';
-import { Last, Rows } from '../../components/dialogParts';
-import { Told } from '../../components/Told';
+import { Choices } from '../../widgets/Choices';
+import { DialogButton } from '../../widgets/DialogButton';
+import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../widgets/controls';
+import { Last, Rows } from '../../widgets/dialogParts';
+import { Told } from '../../features/Told';
 import { matchList, newId, perform, versions } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';

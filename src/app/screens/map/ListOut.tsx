@@ -2,8 +2,8 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Menu, MenuTrigger } from 'react-aria-components';
 import type { ExportWish } from '../../../core/formats/exportFile';
-import { Button, Soft } from '../../components/controls';
-import { Drop, MenuLine } from '../../components/Pick';
+import { Button, Soft } from '../../widgets/controls';
+import { Drop, MenuLine } from '../../widgets/Pick';
 import { exportAndSay } from '../../state/exports';
 
 /** Hands a unit's map on: the list of its presets, the names in the open format, or all of it. */

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import { addressOf, indexOfLabel, labelOf, slotMessages, type AddressPlan } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
-import { Bytes, Field, Input, Label } from '../../components/controls';
+import { Bytes, Field, Input, Label } from '../../widgets/controls';
 import { desk, font } from '../../theme/tokens';
 import { edgeSlots } from '../../../core/addressing';
 

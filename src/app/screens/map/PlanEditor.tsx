@@ -5,8 +5,8 @@ import { addressPlanSchema, planProblems, type AddressPlan, type SlotGroup } fro
 import { NOWHERE, problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
-import { Button, FormProblem, Field, Input, Label, MainButton, Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
+import { Button, FormProblem, Field, Input, Label, MainButton, Soft } from '../../widgets/controls';
+import { Pick } from '../../widgets/Pick';
 import { say } from '../../state/desk';
 import { desk, font } from '../../theme/tokens';
 import { planTableText, readPlanTable } from './planTable';

@@ -1,9 +1,9 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import type { Digit, SlotGroup } from '../../../core/addressing';
-import { Button, Field, Input, Label, SignButton } from '../../components/controls';
-import { Check } from '../../components/Check';
-import { Pick } from '../../components/Pick';
+import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
+import { Check } from '../../widgets/Check';
+import { Pick } from '../../widgets/Pick';
 import { desk } from '../../theme/tokens';
 import { Row } from './planParts';
 

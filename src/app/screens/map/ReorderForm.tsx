@@ -19,9 +19,9 @@ import {
 import { dependentsWords } from '../../../wording';
 import { fileName } from '../../../core/formats/fileName';
 import { download } from '../../adapters/download';
-import { Button, Bytes, MainButton, Soft } from '../../components/controls';
-import { Last, Rows } from '../../components/dialogParts';
-import { Pick } from '../../components/Pick';
+import { Button, Bytes, MainButton, Soft } from '../../widgets/controls';
+import { Last, Rows } from '../../widgets/dialogParts';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { slotNumber } from '../../state/numbers';
 import { useApp, useShow } from '../../state/store';

@@ -5,7 +5,7 @@ import { addressOf, groupOf, labelOf, slotMessages } from '../../../core/address
 import { toHex } from '../../../core/midi';
 import { indexShow, slotUses, toneUses, type Slot, type Unit } from '../../../core/show';
 import { songsWords } from '../../../wording';
-import { Bytes, Button, MainButton, Soft } from '../../components/controls';
+import { Bytes, Button, MainButton, Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SlotStart } from './SlotStart';

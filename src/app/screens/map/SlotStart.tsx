@@ -3,9 +3,9 @@ import styled from 'styled-components';
 import { fitsRange, valueRange, type Control, isTap } from '../../../core/addressing';
 import { setSlotField, type Slot, type Unit } from '../../../core/show';
 import { valueWords } from '../../../wording';
-import { SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 

@@ -20,7 +20,7 @@ import {
   type Unit,
 } from '../../../core/show';
 import { dependentsWords } from '../../../wording';
-import { Told } from '../../components/Told';
+import { Told } from '../../features/Told';
 import { newId, perform, say } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useApp, useShow } from '../../state/store';

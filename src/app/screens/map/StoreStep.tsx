@@ -1,8 +1,8 @@
 import styled from 'styled-components';
 import { LIMITS, setSlotField, slotAt, slotsById, type Unit } from '../../../core/show';
 import type { StoringStep } from '../../../core/meaning';
-import { Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
+import { Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

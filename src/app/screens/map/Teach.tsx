@@ -3,9 +3,9 @@ import { encodeValue, valueRange, type Control } from '../../../core/addressing'
 import { toHex } from '../../../core/midi';
 import { routeTo } from '../../../core/meaning';
 import type { Unit } from '../../../core/show';
-import { DialogButton } from '../../components/DialogButton';
-import { Bytes, MainButton, Soft } from '../../components/controls';
-import { Last, Rows } from '../../components/dialogParts';
+import { DialogButton } from '../../widgets/DialogButton';
+import { Bytes, MainButton, Soft } from '../../widgets/controls';
+import { Last, Rows } from '../../widgets/dialogParts';
 import { stopTeaching, teach } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';

@@ -1,9 +1,9 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { hasTwoStates, keepsOf, type Effect } from '../../../core/addressing';
 import { LIMITS } from '../../../core/show';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { newId } from '../../state/desk';
 import { useProfile } from './useProfile';
 import { Part, Row, type Props } from './unitParts';

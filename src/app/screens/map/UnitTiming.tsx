@@ -1,9 +1,9 @@
 import { fromHex, toHex, wholeMessages } from '../../../core/midi';
-import { Check } from '../../components/Check';
+import { Check } from '../../widgets/Check';
 import type { Profile } from '../../../core/addressing';
 import { RANGES, figureIn, rangeWords } from '../../../core/show';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { MeasureTimes } from './MeasureTimes';
 import { useProfile } from './useProfile';
 import { Part, type Props } from './unitParts';

@@ -13,7 +13,7 @@ import {
 } from '../../../core/addressing';
 import { controlChange, decodeMessage, toHex } from '../../../core/midi';
 import { figureWords, valueWords } from '../../../wording';
-import { Bytes, Field, Input, Label } from '../../components/controls';
+import { Bytes, Field, Input, Label } from '../../widgets/controls';
 import { desk } from '../../theme/tokens';
 
 const Values = styled.div`

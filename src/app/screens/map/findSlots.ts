@@ -1,6 +1,6 @@
 import { labelOf } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
-import type { Found } from '../../components/Find';
+import type { Found } from '../../widgets/Find';
 import { slotNumber, slotOfNumber } from '../../state/numbers';
 import type { Counting } from '../../state/store';
 

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
-import { Near } from '../../components/Near';
-import { Soft } from '../../components/controls';
+import { Near } from '../../widgets/Near';
+import { Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { CablePicksOf } from './CablePicks';

@@ -1,5 +1,5 @@
 import { setUnitField, type Unit } from '../../../core/show';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 

@@ -2,8 +2,8 @@ import styled from 'styled-components';
 import { boatShow } from '../../../core/feet';
 import { patchSheet, type PatchRow } from '../../../core/meaning';
 import { indexShow } from '../../../core/show';
-import { PrintButton } from '../../components/PrintButton';
-import { Soft } from '../../components/controls';
+import { PrintButton } from '../../features/PrintButton';
+import { Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 

@@ -1,10 +1,10 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { LIMITS, addPlayer, newPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
-import { Button, SignButton, Soft } from '../../components/controls';
-import { ColourMeanings, ColourPick } from '../../components/ColourPick';
-import { DraftField } from '../../components/DraftField';
-import { UnitBadge } from '../../components/UnitBadge';
+import { Button, SignButton, Soft } from '../../widgets/controls';
+import { ColourMeanings, ColourPick } from '../../features/ColourPick';
+import { DraftField } from '../../widgets/DraftField';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';

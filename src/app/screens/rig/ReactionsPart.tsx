@@ -6,7 +6,7 @@ import { checkRig } from '../../../core/checks';
 import { moveReaction, putReaction, type Reaction, type Show } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { doesWords, findingSentence, hearsWords } from '../../../wording';
-import { Button, SignButton, Soft } from '../../components/controls';
+import { Button, SignButton, Soft } from '../../widgets/controls';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -1,8 +1,8 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import styled from 'styled-components';
 import type { Port, Socket, Unit } from '../../../core/show';
-import { LanternMark } from '../../components/LanternMark';
-import { UnitBadge } from '../../components/UnitBadge';
+import { LanternMark } from '../../widgets/LanternMark';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import { desk, font } from '../../theme/tokens';
 import { BOX_HEIGHT, PORT_WIDTH, UNIT_WIDTH, socketPoint, type Box } from './rigLayout';
 

@@ -1,10 +1,10 @@
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { LIMITS, removeUnit, setUnitField, type Unit } from '../../../core/show';
-import { Check } from '../../components/Check';
-import { Button, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { Pick } from '../../components/Pick';
+import { Check } from '../../widgets/Check';
+import { Button, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { InputFrom, OutputTo } from './CablePicks';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { addInterlude, newInterlude } from '../../../core/show';
-import { FormProblem, Soft } from '../../components/controls';
-import { SoundFileButton } from '../../components/SoundFileButton';
+import { FormProblem, Soft } from '../../widgets/controls';
+import { SoundFileButton } from '../../widgets/SoundFileButton';
 import { newId, perform, showNow } from '../../state/desk';
 import { takeSound } from '../../state/sound';
 import { useShow } from '../../state/store';

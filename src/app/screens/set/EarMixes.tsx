@@ -12,9 +12,9 @@ import {
   type EarMix,
 } from '../../../core/show';
 import type { Route } from '../../../core/sound';
-import { Button, Field, Input, Label, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { PlainTable } from '../../components/plainTable';
+import { Button, Field, Input, Label, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { PlainTable } from '../../widgets/plainTable';
 import { newId, perform } from '../../state/desk';
 import { setEarRoute, useMix } from '../../state/mix';
 import { useShow } from '../../state/store';

@@ -2,8 +2,8 @@ import { Plus } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { addToSet } from '../../../core/show';
-import { AddSong } from '../../components/AddSong';
-import { Button } from '../../components/controls';
+import { AddSong } from '../../features/AddSong';
+import { Button } from '../../widgets/controls';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 

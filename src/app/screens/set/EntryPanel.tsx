@@ -14,12 +14,12 @@ import {
   numberLaunches,
   songsToNumber,
 } from '../../../core/show';
-import { Check } from '../../components/Check';
-import { Choices } from '../../components/Choices';
-import { Button, FormProblem, SignButton, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { LearnMessage } from '../../components/LearnMessage';
-import { Pick } from '../../components/Pick';
+import { Check } from '../../widgets/Check';
+import { Choices } from '../../widgets/Choices';
+import { Button, FormProblem, SignButton, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { LearnMessage } from '../../features/LearnMessage';
+import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { InterludeFields } from './InterludeFields';

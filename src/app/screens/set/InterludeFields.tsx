@@ -1,11 +1,11 @@
 import { Play, Square } from 'lucide-react';
 import { RANGES, changeEntry, figureIn, rangeWords, replaceAudio, type SoundEntry } from '../../../core/show';
 import { durationWords } from '../../../wording';
-import { Check } from '../../components/Check';
-import { Choices } from '../../components/Choices';
-import { Button, FormProblem, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { SoundFileButton } from '../../components/SoundFileButton';
+import { Check } from '../../widgets/Check';
+import { Choices } from '../../widgets/Choices';
+import { Button, FormProblem, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { SoundFileButton } from '../../widgets/SoundFileButton';
 import { perform } from '../../state/desk';
 import { playInterlude, stopInterlude, useInterlude } from '../../state/interlude';
 import { takeSound, useSounds } from '../../state/sound';

@@ -10,11 +10,11 @@ import {
   type Levels,
   type Song,
 } from '../../../core/show';
-import { PrintButton } from '../../components/PrintButton';
-import { Button, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
-import { NearRows } from '../../components/NearRows';
-import { PlainTable } from '../../components/plainTable';
+import { PrintButton } from '../../features/PrintButton';
+import { Button, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
+import { NearRows } from '../../widgets/NearRows';
+import { PlainTable } from '../../widgets/plainTable';
 import { liveContext } from '../../adapters/audio';
 import { perform } from '../../state/desk';
 import { liveMixer, setDelay, setRoutes, useMix, type Routes } from '../../state/mix';

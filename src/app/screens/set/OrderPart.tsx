@@ -4,9 +4,9 @@ import { GridList, ListLayout, Virtualizer, useDragAndDrop } from 'react-aria-co
 import styled from 'styled-components';
 import { addEntry, addSet, addToSet, chooseSet, indexShow, moveInSet, setOf, setTimes } from '../../../core/show';
 import { clockWords, durationWords } from '../../../wording';
-import { Button, Soft } from '../../components/controls';
-import { AddSong } from '../../components/AddSong';
-import { Pick } from '../../components/Pick';
+import { Button, Soft } from '../../widgets/controls';
+import { AddSong } from '../../features/AddSong';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';

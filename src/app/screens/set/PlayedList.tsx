@@ -5,7 +5,7 @@ import type { Played } from '../../../playback';
 import { durationWords } from '../../../wording';
 import { fileName } from '../../../core/formats/fileName';
 import { download } from '../../adapters/download';
-import { Button, Soft } from '../../components/controls';
+import { Button, Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 

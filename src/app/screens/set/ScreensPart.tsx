@@ -1,7 +1,7 @@
 import { MonitorSmartphone } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { Button, MainButton, Soft } from '../../components/controls';
+import { Button, MainButton, Soft } from '../../widgets/controls';
 import { setStageOnly } from '../../state/device';
 import { useShow } from '../../state/store';
 import { endScreens, newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';

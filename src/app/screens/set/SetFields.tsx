@@ -1,8 +1,8 @@
 import { removeSet, setOf, setSetField, RANGES, figureIn, rangeWords } from '../../../core/show';
 import { clockWords, readClock } from '../../../wording';
-import { Check } from '../../components/Check';
-import { Button, Soft } from '../../components/controls';
-import { DraftField } from '../../components/DraftField';
+import { Check } from '../../widgets/Check';
+import { Button, Soft } from '../../widgets/controls';
+import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { LearnStarts } from './LearnStarts';

@@ -1,10 +1,10 @@
 import styled from 'styled-components';
 import { indexShow, setMissing, setOf, setTonight, type Player, type Tonight, type Unit } from '../../../core/show';
 import { changesFor } from '../../../core/tonight';
-import { Check } from '../../components/Check';
-import { Soft } from '../../components/controls';
-import { Pick } from '../../components/Pick';
-import { UnitBadge } from '../../components/UnitBadge';
+import { Check } from '../../widgets/Check';
+import { Soft } from '../../widgets/controls';
+import { Pick } from '../../widgets/Pick';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -1,6 +1,6 @@
 import styled from 'styled-components';
 import type { Route } from '../../../core/sound';
-import { Pick } from '../../components/Pick';
+import { Pick } from '../../widgets/Pick';
 import { BOTH } from '../../state/mix';
 
 export const Row = styled.div`

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import type { Show, Song, TonePart } from '../../../core/show';
 import { partWords } from '../../../wording';
-import { UnitBadge } from '../../components/UnitBadge';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import { stage, font } from '../../theme/tokens';
 import { partsOf, type NamedStop, type Placed } from './stageOf';
 

@@ -1,8 +1,8 @@
 import { Trash2 } from 'lucide-react';
 import { indexShow, removeTone, removeToneEverywhere, toneUses, type Tone } from '../../../core/show';
-import { Button, MainButton } from '../../components/controls';
-import { DialogButton } from '../../components/DialogButton';
-import { Last, Rows } from '../../components/dialogParts';
+import { Button, MainButton } from '../../widgets/controls';
+import { DialogButton } from '../../widgets/DialogButton';
+import { Last, Rows } from '../../widgets/dialogParts';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 

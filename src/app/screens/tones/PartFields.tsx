@@ -4,13 +4,13 @@ import { encodeValue, labelOf, slotMessages, type Control, type Effect, isTap } 
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { aimOf } from '../../../core/meaning';
 import { slotsById, type Slot, type TonePart, type Unit } from '../../../core/show';
-import { ControlField } from '../../components/ControlField';
-import { Bytes, FormProblem } from '../../components/controls';
-import { Find, type Found } from '../../components/Find';
-import { Pick } from '../../components/Pick';
+import { ControlField } from '../../features/ControlField';
+import { Bytes, FormProblem } from '../../widgets/controls';
+import { Find, type Found } from '../../widgets/Find';
+import { Pick } from '../../widgets/Pick';
 import { slotNumber, slotOfNumber, variantNumber } from '../../state/numbers';
 import { useApp } from '../../state/store';
-import { useDraft } from '../../state/useDraft';
+import { useDraft } from '../../widgets/useDraft';
 
 const Fields = styled.div`
   display: flex;

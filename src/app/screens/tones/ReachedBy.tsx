@@ -2,8 +2,8 @@ import { checkRig } from '../../../core/checks';
 import { contextOf } from '../../../core/meaning';
 import type { Tone, Unit } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
-import { Soft } from '../../components/controls';
-import { FindingList } from '../../components/FindingList';
+import { Soft } from '../../widgets/controls';
+import { FindingList } from '../../features/FindingList';
 import { useShow } from '../../state/store';
 
 /** How a part of a tone gets to a unit that no port reaches: by what other units tell it; and what is wrong with that. */

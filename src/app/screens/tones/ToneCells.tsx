@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { toneAims } from '../../../core/meaning';
 import { slotsById, toneUses, type Tone, type Unit } from '../../../core/show';
 import { partWords, songsWords } from '../../../wording';
-import { LanternMark } from '../../components/LanternMark';
+import { LanternMark } from '../../widgets/LanternMark';
 import { useToneMark } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

@@ -3,7 +3,7 @@ import { useEffect, useRef, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import { aimOf } from '../../../core/meaning';
 import { setTonePart, type Tone, type Unit } from '../../../core/show';
-import { UnitBadge } from '../../components/UnitBadge';
+import { UnitBadge } from '../../widgets/UnitBadge';
 import { audition, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';

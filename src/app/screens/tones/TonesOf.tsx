@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { Form } from 'react-aria-components';
 import { addTonesOf } from '../../../core/show';
-import { Button, MainButton, Soft } from '../../components/controls';
-import { DialogButton } from '../../components/DialogButton';
-import { Last, Rows } from '../../components/dialogParts';
-import { Pick } from '../../components/Pick';
+import { Button, MainButton, Soft } from '../../widgets/controls';
+import { DialogButton } from '../../widgets/DialogButton';
+import { Last, Rows } from '../../widgets/dialogParts';
+import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { indexShow, toneUses } from '../../../core/show';
-import { Soft } from '../../components/controls';
+import { Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 
 /** The songs that a change of a tone reaches. */

@@ -13,10 +13,10 @@ import {
   type Turn,
 } from '../../../../core/show';
 import { SESSION_WORDS } from '../../../../wording';
-import { FormProblem, Soft } from '../../../components/controls';
-import { DraftField } from '../../../components/DraftField';
-import { Pick } from '../../../components/Pick';
-import { SoundFileButton } from '../../../components/SoundFileButton';
+import { FormProblem, Soft } from '../../../widgets/controls';
+import { DraftField } from '../../../widgets/DraftField';
+import { Pick } from '../../../widgets/Pick';
+import { SoundFileButton } from '../../../widgets/SoundFileButton';
 import { newId, perform } from '../../../state/desk';
 import { FADER } from '../../../state/mix';
 import { takeSound } from '../../../state/sound';

@@ -1,0 +1,309 @@
+import {
+  indexShow,
+  setMissing,
+  setOf,
+  setSongField,
+  setUnitField,
+  sharing,
+  songTime,
+  ticksAt,
+  sungAs,
+} from '../../core/show';
+import { tonightOf, type ShowTonight } from '../../core/tonight';
+import { barOfTick } from '../../core/time';
+import { nanoid } from 'nanoid';
+import type { Show, Turn } from '../../core/show';
+import { followInterludes, interludesHear } from './interlude';
+import { moveFader, turn } from './mix';
+import { withLines } from '../../playback';
+import { openRealPorts } from '../adapters/realPorts';
+import { startPlayback, startProver } from '../adapters/workers';
+import { takeTurn } from '../adapters/turn';
+import { shelf } from '../persistence/db';
+import { loadShow } from '../persistence/loadShow';
+import { keepProof } from '../persistence/proofs';
+import { keepDevice, loadDevice } from '../persistence/device';
+import type { PortUse } from '../persistence/rows';
+import { saveShow } from '../persistence/shows';
+import { runCompared } from './comparing';
+import { createDocument } from './document';
+import { createFeet, useFeet } from './feet';
+import { useLanes } from './lanes';
+import { useNews } from './news';
+import { createPorts, usePorts, type Answer } from './ports';
+import { createPlaying } from './playing';
+import { Proving, type ProvingThread, type Sight } from './proving';
+import { useProofs } from './proofs';
+import { followPlace } from './resume';
+import { createSaving } from './saving';
+import { followSounds, playSample, wakeSound } from './heard';
+import { readySounds } from './sound';
+import { followWords } from './words';
+import { useApp } from './store';
+
+// Puts the parts together: each has what it needs handed in, and knows none of the others.
+
+/** A new id for anything in a show. */
+export const newId = (): string => nanoid(10);
+
+const later = (run: () => void, millis: number): (() => void) => {
+  const timer = setTimeout(run, millis);
+  return () => clearTimeout(timer);
+};
+
+/** The show that is open now: not the one of the picture that an action began in. */
+export const showNow = (): Show | undefined => useApp.getState().open?.show;
+
+/** What is proven and played: the show as the night has it. */
+export const tonight = (): ShowTonight | undefined => {
+  const show = showNow();
+  return show && tonightOf(show);
+};
+
+/** Something that is made when it is first used. */
+export function lazily<T>(make: () => T): () => T {
+  let made: T | undefined;
+  return () => (made ??= make());
+}
+
+export const doc = createDocument(useApp, (show) => {
+  const now = tonightOf(show);
+  proving.changed(now);
+  playbackThread().show(now);
+  if (useApp.getState().open?.save !== 'saved') saving.soon();
+});
+export const { perform, undo, redo, say } = doc;
+
+export const saving = createSaving({
+  open: () => useApp.getState().open,
+  document: doc,
+  save: (show, base, now, before) => saveShow(shelf, show, base, now, before),
+  load: async (id) => {
+    const loaded = await loadShow(shelf, id);
+    return loaded?.read.value && { show: loaded.read.value, revision: loaded.revision, lifted: loaded.lifted };
+  },
+  now: Date.now,
+  later,
+});
+export const saveNow = saving.now;
+/** Takes what lies on the shelf in place of what is here; undo brings back what was here. */
+export const takeSaved = saving.takeTheirs;
+/** Saves the open show again, where the browser's storage has it no more. */
+export const saveAnew = saving.anew;
+
+/** Says that a thread cannot be started, and that it can again. */
+const sayBroken = (what: string) => (broken: boolean) =>
+  say(
+    broken
+      ? `${what} cannot be started. It is tried again; if that does not help, load the page again. What was typed is saved.`
+      : `${what} works again.`,
+  );
+
+export const proverThread = lazily(() => startProver(sayBroken('The proving')));
+
+const provingThread = (thread: () => ReturnType<typeof startProver>): ProvingThread => ({
+  show: (show) => thread().show(show),
+  fingerprints: (songId) => thread().ask((w) => w.fingerprints(songId)),
+  prove: (songId, detailed) => thread().ask((w) => w.prove(songId, detailed)),
+});
+
+/** As many threads as there are cores, up to four, prove side by side; one of them is for what is in sight. */
+const helpers = lazily(() => {
+  const count = Math.min(4, navigator.hardwareConcurrency || 1) - 1;
+  return Array.from({ length: count }, () => provingThread(lazily(() => startProver(() => undefined))));
+});
+
+export const proving = new Proving({
+  store: useProofs,
+  show: tonight,
+  front: provingThread(proverThread),
+  // What plays goes before what is proven.
+  helpers: () => (useNews.getState().news.playing ? [] : helpers()),
+  keep: (showId, songId, proofs) => void keepProof(shelf, showId, songId, proofs).catch(() => undefined),
+  later,
+});
+
+/** Runs of an earlier state of the show have a thread of their own. */
+const comparer = lazily(() => startProver(() => undefined));
+
+/** Runs songs of the state that is compared with. */
+export const runOther = (songIds: readonly string[]): Promise<void> =>
+  runCompared(songIds, (show, songId) => {
+    comparer().show(show);
+    return comparer().ask((w) => w.prove(songId, false));
+  });
+
+/** What is on screen from now on: it is proven first, and in full. */
+export const look = (sight: Sight): void => proving.look(sight);
+
+const playbackThread = lazily(() =>
+  startPlayback(
+    {
+      news: (news) => {
+        // What is the same as before is the same object: thirty times a second nothing else is drawn again.
+        useNews.setState((s) => ({ news: sharing(s.news, news) }));
+      },
+      lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
+      events: (events) => {
+        playing.hear(events);
+        interludesHear(events);
+        if (events.some((e) => e.kind === 'stopped' && e.why === 'asked')) growByPlaying();
+        for (const e of events) {
+          if (e.kind === 'answered') {
+            ports.answered(e);
+            noteAnswer(e);
+          }
+          if (e.kind === 'foot-stored') feet.holds(e.unitId, e.bytes);
+          if (e.kind === 'sample') void playSample(showNow()?.id ?? '', e.audioId, e.gain);
+          if (e.kind === 'level') moveFader(e.fader, e.of, e.gain);
+          if (e.kind === 'turn') turn(e.of, e.how);
+          if (e.kind === 'part') turnPart(e.playerId, e.how);
+          if (e.kind === 'pressed') useNews.setState({ pressed: e });
+        }
+      },
+    },
+    (batch) => ports.handOver(batch),
+    () => {
+      playing.lost();
+      const { muted, solo } = useLanes.getState();
+      void playing.lanes(muted, solo);
+      ports.tellAgain();
+      feet.tellAgain();
+    },
+    sayBroken('The playback'),
+  ),
+);
+
+/** An open-ended song is as long as it was played, where that was longer than it is written. Not for a stand-in player. */
+function growByPlaying(): void {
+  const show = showNow();
+  const { news } = useNews.getState();
+  const { songId, place } = news;
+  const song = show?.songs.find((s) => s.id === songId);
+  if (!show || !song?.open || useApp.getState().stageOnly.includes(show.id)) return;
+  const time = songTime(sungAs(song, news));
+  const { bar } = barOfTick(time.bars, ticksAt(time, place));
+  if (bar > song.bars) perform(setSongField(show, song.id, 'bars', bar), `${song.title} is ${bar} bars`);
+}
+
+/** Lets a player's part into the backing, or takes it out, as the set says it: with undo. */
+function turnPart(playerId: string, how: Turn): void {
+  const show = showNow();
+  if (!show) return;
+  const missing = how === 'on' || (how === 'flip' && !setOf(show).missing.includes(playerId));
+  const name = indexShow(show).players.get(playerId)?.name ?? '';
+  perform(setMissing(show, playerId, missing), missing ? `${name} is missing` : `${name} is there`);
+}
+
+/** Where one unit alone comes back on a port, it is that one that answered. Once, so that undo takes it back. */
+function noteAnswer({ portId, identity }: Answer): void {
+  const show = showNow();
+  const [unit, ...others] = show?.units.filter((u) => u.returns?.portId === portId) ?? [];
+  if (show && unit && others.length === 0) {
+    perform(setUnitField(show, unit.id, 'answered', identity), `note who ${unit.name} is`);
+  }
+}
+
+const playing = createPlaying({
+  show: showNow,
+  thread: { show: (show) => playbackThread().show(tonightOf(show)), ask: (run) => playbackThread().ask(run) },
+  news: useNews,
+  say,
+  takeTurn,
+  wakeSound,
+  readySounds,
+});
+export const {
+  play: playSong,
+  stop: stopSong,
+  select: selectPlace,
+  goSong,
+  chooseSong,
+  goChange,
+  queue: queueEntry,
+  back: takeStartBack,
+  panic,
+  tone: goToTone,
+  speed: setSpeed,
+  loop: setLoop,
+  audition,
+  walk,
+  stopWalk,
+  teach,
+  stopTeaching,
+  touch,
+  send: sendOn,
+  listenOnly,
+  standInClock,
+  foot: pressFoot,
+  playOut,
+  loadFoot,
+  footFaults,
+  transfer: transferPages,
+  stopTransfer,
+  recordPedal,
+  recordedPedal,
+} = playing;
+
+export const feet = createFeet({
+  store: useFeet,
+  load: () => loadDevice(shelf),
+  keep: (key, value) => keepDevice(shelf, key, value),
+  fill: (unitId, bytes) => playing.loadFoot(unitId, bytes),
+});
+export const { holds: controllerHolds, tick: tickTyped } = feet;
+
+export const ports = createPorts({
+  store: usePorts,
+  show: showNow,
+  ask: async (run) => {
+    const show = tonight();
+    if (!show) return undefined;
+    playbackThread().show(show);
+    return playbackThread().ask(run);
+  },
+  openReal: openRealPorts,
+  load: async (showId) => (await loadDevice(shelf)).ports?.[showId] ?? {},
+  keep: (showId, uses) => void keepPortUses(showId, uses),
+  clock: { now: () => performance.now(), origin: () => performance.timeOrigin * 1000 },
+  later,
+  say,
+});
+export const { open: openPorts, use: usePort } = ports;
+
+/** Of other shows this computer remembers its ports too. */
+async function keepPortUses(showId: string, uses: Readonly<Record<string, PortUse>>): Promise<void> {
+  try {
+    const all = (await loadDevice(shelf)).ports ?? {};
+    await keepDevice(shelf, 'ports', { ...all, [showId]: { ...uses } });
+  } catch {
+    say('Which real port is which could not be kept: the storage takes nothing. It holds until the page is left.');
+  }
+}
+
+// What is muted in the lanes is sent nothing from then on.
+useLanes.subscribe(({ muted, solo }) => {
+  if (showNow()) void playing.lanes(muted, solo);
+});
+followSounds();
+followInterludes();
+followWords();
+followPlace();
+
+/** For a page that is going away: the last edits must not be lost. */
+export function saveOnLeave(): () => void {
+  const onHide = (): void => void saveNow();
+  const onLeave = (event: BeforeUnloadEvent): void => {
+    const save = useApp.getState().open?.save ?? 'saved';
+    if (save !== 'saved') void saveNow();
+    // What plays would end with the page.
+    if (save !== 'saved' || useNews.getState().news.playing) event.preventDefault();
+  };
+  document.addEventListener('visibilitychange', onHide);
+  window.addEventListener('beforeunload', onLeave);
+  return () => {
+    void saveNow();
+    document.removeEventListener('visibilitychange', onHide);
+    window.removeEventListener('beforeunload', onLeave);
+  };
+}
