@@ -18,6 +18,7 @@ import { download } from '../adapters/download';
 import { Told } from './Told';
 import { newId, perform } from '../state/desk';
 import { useShow } from '../state/store';
+import type { LibraryEntry } from '../../core/library';
 
 const NEW_PORT = 'new';
 
@@ -120,36 +121,9 @@ function AddUnitForm({ onAdded, kind: begin, close }: Required<Props> & { readon
           <Soft>{library.error ? (library.error as Error).message : 'Fetching the unit library …'}</Soft>
         )}
         {entry && !file && <Soft>{entry.about}</Soft>}
-        <Pair style={{ justifyContent: 'start' }}>
-          {file ? (
-            <Button onPress={() => setFile(null)}>Choose from the library instead</Button>
-          ) : (
-            <FileTrigger
-              acceptedFileTypes={['.json', 'application/json']}
-              onSelect={(files) => files?.[0] && void open(files[0])}
-            >
-              <Button>Open a unit's file</Button>
-            </FileTrigger>
-          )}
-          <Button
-            isDisabled={!entry || file !== null}
-            onPress={() =>
-              entry && download(fileName(entry.id, 'lantern-unit.json'), writeProfileFile(entry), 'application/json')
-            }
-          >
-            Save this kind as a file
-          </Button>
-        </Pair>
+        <FromFile file={file} setFile={setFile} open={open} entry={entry} />
         <Told problems={problems} label="About the file" />
-        <Pair>
-          <Pick label="Port" choices={ports} value={portId} onPick={setPortId} />
-          <Pick
-            label="Channel"
-            choices={Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }))}
-            value={channel}
-            onPick={setChannel}
-          />
-        </Pair>
+        <WhereItListens ports={ports} portId={portId} setPortId={setPortId} channel={channel} setChannel={setChannel} />
         {problem !== null && <FormProblem>{problem}</FormProblem>}
         <Last>
           <Button onPress={close}>Cancel</Button>
@@ -157,5 +131,61 @@ function AddUnitForm({ onAdded, kind: begin, close }: Required<Props> & { readon
         </Last>
       </Rows>
     </Form>
+  );
+}
+
+interface FromFileProps {
+  readonly file: UnitFile | null;
+  readonly setFile: (value: UnitFile | null) => void;
+  readonly open: (chosen: File) => Promise<void>;
+  readonly entry: LibraryEntry | undefined;
+}
+
+/** Takes a unit from a file, or goes back to the library. */
+function FromFile({ file, setFile, open, entry }: FromFileProps) {
+  return (
+    <Pair style={{ justifyContent: 'start' }}>
+      {file ? (
+        <Button onPress={() => setFile(null)}>Choose from the library instead</Button>
+      ) : (
+        <FileTrigger
+          acceptedFileTypes={['.json', 'application/json']}
+          onSelect={(files) => files?.[0] && void open(files[0])}
+        >
+          <Button>Open a unit's file</Button>
+        </FileTrigger>
+      )}
+      <Button
+        isDisabled={!entry || file !== null}
+        onPress={() =>
+          entry && download(fileName(entry.id, 'lantern-unit.json'), writeProfileFile(entry), 'application/json')
+        }
+      >
+        Save this kind as a file
+      </Button>
+    </Pair>
+  );
+}
+
+interface WhereItListensProps {
+  readonly ports: { id: string; name: string }[];
+  readonly portId: string;
+  readonly setPortId: (value: string) => void;
+  readonly channel: string;
+  readonly setChannel: (value: string) => void;
+}
+
+/** The port and the channel of the new unit. */
+function WhereItListens({ ports, portId, setPortId, channel, setChannel }: WhereItListensProps) {
+  return (
+    <Pair>
+      <Pick label="Port" choices={ports} value={portId} onPick={setPortId} />
+      <Pick
+        label="Channel"
+        choices={Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) }))}
+        value={channel}
+        onPick={setChannel}
+      />
+    </Pair>
   );
 }

@@ -42,7 +42,7 @@ export function ColourPick({ label, value, onPick }: Props) {
         label={label}
         value={value ?? NONE}
         choices={[{ id: NONE, name: 'none' }, ...COLOURS.map((c) => ({ id: c, name: named(c) }))]}
-        onPick={(id) => onPick(id === NONE ? null : (id as ColourName))}
+        onPick={(id) => onPick(id === NONE ? null : id)}
         width="100%"
       />
     </div>

@@ -104,32 +104,38 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
           return line(f, shows(f), <Others group={group} line={(other) => line(other, other.fix !== null)} />);
         })}
       </List>
-      {accepted.length > 0 && (
-        <Fold summary={<Soft>{accepted.length} ignored</Soft>}>
-          {() => (
-            <List aria-label="Ignored findings" style={{ marginTop: 6 }}>
-              {accepted.map((f) => (
-                <li key={findingKey(f)}>
-                  <LanternMark mark="hollow" size={22} silent />
-                  <span>
-                    {findingSentence(f)} <Soft>Ignored: {acceptedReason(show, f)}</Soft>
-                  </span>
-                  <Acts>
-                    <Button
-                      onPress={() =>
-                        perform(acceptFinding(show, findingKey(f), findingSays(f), ''), 'show a finding again')
-                      }
-                    >
-                      Show again
-                    </Button>
-                  </Acts>
-                </li>
-              ))}
-            </List>
-          )}
-        </Fold>
-      )}
+      {accepted.length > 0 && <Ignored accepted={accepted} />}
     </>
+  );
+}
+
+/** Findings that somebody let be, with why. */
+function Ignored({ accepted }: { readonly accepted: Finding[] }) {
+  const show = useShow();
+  return (
+    <Fold summary={<Soft>{accepted.length} ignored</Soft>}>
+      {() => (
+        <List aria-label="Ignored findings" style={{ marginTop: 6 }}>
+          {accepted.map((f) => (
+            <li key={findingKey(f)}>
+              <LanternMark mark="hollow" size={22} silent />
+              <span>
+                {findingSentence(f)} <Soft>Ignored: {acceptedReason(show, f)}</Soft>
+              </span>
+              <Acts>
+                <Button
+                  onPress={() =>
+                    perform(acceptFinding(show, findingKey(f), findingSays(f), ''), 'show a finding again')
+                  }
+                >
+                  Show again
+                </Button>
+              </Acts>
+            </li>
+          ))}
+        </List>
+      )}
+    </Fold>
   );
 }
 

@@ -16,6 +16,7 @@ import { openMidi, type MidiOpened } from './midiOpened';
 import { SongCuts } from './SongCuts';
 import { Pick } from '../widgets/Pick';
 import { Told } from './Told';
+import type { Voice } from '../../core/formats/smf/into/voices';
 
 const Voices = styled.ul`
   display: grid;
@@ -106,24 +107,7 @@ export function SongFromFileForm({
             <b>Channels in the file, and to which unit</b>
             <Voices aria-label="Channels of the file">
               {voices.map((voice) => (
-                <li key={voice.id}>
-                  <span>
-                    <b>{voice.name}</b>{' '}
-                    <Soft>
-                      {voice.port}, channel {voice.channel}, {voice.messages} messages
-                    </Soft>
-                  </span>
-                  <Pick
-                    label={`Unit for ${voice.name}`}
-                    hideLabel
-                    value={places.get(voice.id) ?? GUEST}
-                    choices={[
-                      { id: GUEST, name: 'a new plain unit' },
-                      ...show.units.map((u) => ({ id: u.id, name: u.name })),
-                    ]}
-                    onPick={(id) => setChosen(new Map([...chosen, [voice.id, id === GUEST ? null : id]]))}
-                  />
-                </li>
+                <VoiceLine key={voice.id} voice={voice} places={places} setChosen={setChosen} chosen={chosen} />
               ))}
             </Voices>
           </div>
@@ -139,24 +123,69 @@ export function SongFromFileForm({
           <Told problems={[...opened!.problems, ...found.problems]} label="About the file" />
         </>
       )}
-      <Last>
-        <Button onPress={onClose}>Cancel</Button>
-        <MainButton
-          isDisabled={!found}
-          onPress={() => {
-            if (!found) return;
-            void versions.keepBefore(opened?.name ?? found.song.title).then((kept) => {
-              if (!kept) return;
-              const cut = cutIntoSongs(applyEdit(show, found.edit), found.song.id, cuts, newId);
-              const edit: Edit = cut ? { kind: 'group', edits: [found.edit, cut] } : found.edit;
-              perform(edit, cut ? `add ${cuts.length + 1} songs` : `add ${found.song.title}`);
-              onAdded(found.song.id);
-            });
-          }}
-        >
-          {cuts.length > 0 ? `Add ${cuts.length + 1} songs` : 'Add the song'}
-        </MainButton>
-      </Last>
+      <Decision onClose={onClose} found={found} opened={opened} cuts={cuts} onAdded={onAdded} />
     </Rows>
+  );
+}
+
+interface DecisionProps {
+  readonly onClose: () => void;
+  readonly found: Imported | undefined;
+  readonly opened: MidiOpened | null;
+  readonly cuts: readonly number[];
+  readonly onAdded: (songId: string) => void;
+}
+
+/** Takes the song in, or leaves it. */
+function Decision({ onClose, found, opened, cuts, onAdded }: DecisionProps) {
+  const show = useShow();
+  return (
+    <Last>
+      <Button onPress={onClose}>Cancel</Button>
+      <MainButton
+        isDisabled={!found}
+        onPress={() => {
+          if (!found) return;
+          void versions.keepBefore(opened?.name ?? found.song.title).then((kept) => {
+            if (!kept) return;
+            const cut = cutIntoSongs(applyEdit(show, found.edit), found.song.id, cuts, newId);
+            const edit: Edit = cut ? { kind: 'group', edits: [found.edit, cut] } : found.edit;
+            perform(edit, cut ? `add ${cuts.length + 1} songs` : `add ${found.song.title}`);
+            onAdded(found.song.id);
+          });
+        }}
+      >
+        {cuts.length > 0 ? `Add ${cuts.length + 1} songs` : 'Add the song'}
+      </MainButton>
+    </Last>
+  );
+}
+
+interface VoiceLineProps {
+  readonly voice: Voice;
+  readonly places: Map<string, string | null>;
+  readonly setChosen: (value: ReadonlyMap<string, string | null>) => void;
+  readonly chosen: ReadonlyMap<string, string | null>;
+}
+
+/** A channel of the file, and the unit that it goes to. */
+function VoiceLine({ voice, places, setChosen, chosen }: VoiceLineProps) {
+  const show = useShow();
+  return (
+    <li>
+      <span>
+        <b>{voice.name}</b>{' '}
+        <Soft>
+          {voice.port}, channel {voice.channel}, {voice.messages} messages
+        </Soft>
+      </span>
+      <Pick
+        label={`Unit for ${voice.name}`}
+        hideLabel
+        value={places.get(voice.id) ?? GUEST}
+        choices={[{ id: GUEST, name: 'a new plain unit' }, ...show.units.map((u) => ({ id: u.id, name: u.name }))]}
+        onPick={(id) => setChosen(new Map([...chosen, [voice.id, id === GUEST ? null : id]]))}
+      />
+    </li>
   );
 }

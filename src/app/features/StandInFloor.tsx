@@ -6,6 +6,7 @@ import type { Unit } from '../../core/show';
 import { pressFoot } from '../state/desk';
 import { useNews } from '../state/news';
 import { stage, font } from '../theme/tokens';
+import type { Floor } from '../../playback';
 
 const Board = styled.section`
   display: grid;
@@ -145,27 +146,20 @@ export function StandInFloor({ unit }: { readonly unit: Unit }) {
         {controller.switches.map(({ id, row, column }, place) => {
           const shown = floor?.names[place] ?? '';
           return (
-            <Key
+            <FloorKey
               key={id}
-              type="button"
-              $lit={lit.has(place)}
-              style={{ gridRow: row + 1, gridColumn: column + 1 }}
-              aria-label={`${nameOf(id)} of ${unit.name}${shown === '' ? '' : `: ${shown}`}`}
-              onPointerDown={(e) => {
-                e.currentTarget.setPointerCapture(e.pointerId);
-                press(id);
-              }}
-              onPointerUp={() => release(id)}
-              onPointerCancel={() => release(id)}
-              onKeyDown={(e) => {
-                if ((e.key !== ' ' && e.key !== 'Enter') || e.repeat) return;
-                e.preventDefault();
-                press(id);
-              }}
-              onKeyUp={(e) => (e.key === ' ' || e.key === 'Enter') && release(id)}
-            >
-              {floor?.programmed === true ? shown : nameOf(id)}
-            </Key>
+              lit={lit}
+              place={place}
+              row={row}
+              column={column}
+              nameOf={nameOf}
+              id={id}
+              unit={unit}
+              shown={shown}
+              press={press}
+              release={release}
+              floor={floor}
+            />
           );
         })}
       </Keys>
@@ -187,5 +181,45 @@ export function StandInFloor({ unit }: { readonly unit: Unit }) {
         </Travel>
       ))}
     </Board>
+  );
+}
+
+interface FloorKeyProps {
+  readonly lit: Set<number>;
+  readonly place: number;
+  readonly row: number;
+  readonly column: number;
+  readonly nameOf: (id: string) => string;
+  readonly id: string;
+  readonly unit: Unit;
+  readonly shown: string;
+  readonly press: (senderId: string) => void;
+  readonly release: (senderId: string) => void;
+  readonly floor: Floor | undefined;
+}
+
+/** A switch of the floor: its light, its name and its press. */
+function FloorKey({ lit, place, row, column, nameOf, id, unit, shown, press, release, floor }: FloorKeyProps) {
+  return (
+    <Key
+      type="button"
+      $lit={lit.has(place)}
+      style={{ gridRow: row + 1, gridColumn: column + 1 }}
+      aria-label={`${nameOf(id)} of ${unit.name}${shown === '' ? '' : `: ${shown}`}`}
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        press(id);
+      }}
+      onPointerUp={() => release(id)}
+      onPointerCancel={() => release(id)}
+      onKeyDown={(e) => {
+        if ((e.key !== ' ' && e.key !== 'Enter') || e.repeat) return;
+        e.preventDefault();
+        press(id);
+      }}
+      onKeyUp={(e) => (e.key === ' ' || e.key === 'Enter') && release(id)}
+    >
+      {floor?.programmed === true ? shown : nameOf(id)}
+    </Key>
   );
 }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { durationWords } from '../../wording';
 import styled from 'styled-components';
-import { addToSet, indexShow, setOf, setShowTitle, songLength, songsOfSet } from '../../core/show';
+import { addToSet, indexShow, setOf, setShowTitle, songLength, songsOfSet, type Song } from '../../core/show';
 import { AddSong } from '../features/AddSong';
 import { Button, SignButton, Soft } from '../widgets/controls';
 import { DraftField } from '../widgets/DraftField';
@@ -138,25 +138,7 @@ export function BookScreen() {
             <h2 style={{ margin: '18px 0 8px' }}>In the book, not in the set</h2>
             <Order aria-label="In the book">
               {outside.map((song) => (
-                <Row key={song.id}>
-                  <span />
-                  <span />
-                  <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
-                  <Soft>{song.pattern ? 'pattern' : ''}</Soft>
-                  <Soft>
-                    {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
-                  </Soft>
-                  <Soft>{durationWords(songLength(song))}</Soft>
-                  <span style={{ display: 'flex' }}>
-                    <SignButton
-                      aria-label={`Put ${song.title} in the set`}
-                      onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
-                    >
-                      <Plus size={17} />
-                    </SignButton>
-                    <SongActs show={show} song={song} />
-                  </span>
-                </Row>
+                <SongOutside key={song.id} song={song} />
               ))}
             </Order>
           </>
@@ -169,44 +151,83 @@ export function BookScreen() {
           </p>
         )}
       </section>
-      <Aside>
-        <TitleField title={show.title} />
-        <div>
-          <h2>Who plays what</h2>
-          <Band>
-            {show.players.map((player) => (
-              <li key={player.id}>
-                <b>{player.name}</b> <Soft>{player.part}</Soft>
-                <div>
-                  {show.units.map(
-                    (u, i) =>
-                      u.playerId === player.id && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={24} />,
-                  )}
-                </div>
-              </li>
-            ))}
-            {show.players.length === 0 && (
-              <li>
-                <Soft>Nobody is entered yet.</Soft>
-              </li>
-            )}
-          </Band>
-        </div>
-        <div style={{ display: 'grid', gap: 8, justifyItems: 'start' }}>
-          <Button onPress={() => void exportShow(show, true).then(setSaid)}>
-            <Download size={16} aria-hidden /> Export show
-          </Button>
-          {show.audio.length > 0 && (
-            <Button onPress={() => void exportShow(show, false).then(setSaid)}>Export without recordings</Button>
-          )}
-          {said !== null && (
-            <Soft role="status" aria-label="Export">
-              {said}
-            </Soft>
-          )}
-        </div>
-      </Aside>
+      <ShowAside setSaid={setSaid} said={said} />
     </Page>
+  );
+}
+
+interface ShowAsideProps {
+  readonly setSaid: (value: string | null) => void;
+  readonly said: string | null;
+}
+
+/** The show as a whole: its title, who plays what, and where to go on. */
+function ShowAside({ setSaid, said }: ShowAsideProps) {
+  const show = useShow();
+  return (
+    <Aside>
+      <TitleField title={show.title} />
+      <div>
+        <h2>Who plays what</h2>
+        <Band>
+          {show.players.map((player) => (
+            <li key={player.id}>
+              <b>{player.name}</b> <Soft>{player.part}</Soft>
+              <div>
+                {show.units.map(
+                  (u, i) =>
+                    u.playerId === player.id && <UnitBadge key={u.id} monogram={u.monogram} index={i} size={24} />,
+                )}
+              </div>
+            </li>
+          ))}
+          {show.players.length === 0 && (
+            <li>
+              <Soft>Nobody is entered yet.</Soft>
+            </li>
+          )}
+        </Band>
+      </div>
+      <div style={{ display: 'grid', gap: 8, justifyItems: 'start' }}>
+        <Button onPress={() => void exportShow(show, true).then(setSaid)}>
+          <Download size={16} aria-hidden /> Export show
+        </Button>
+        {show.audio.length > 0 && (
+          <Button onPress={() => void exportShow(show, false).then(setSaid)}>Export without recordings</Button>
+        )}
+        {said !== null && (
+          <Soft role="status" aria-label="Export">
+            {said}
+          </Soft>
+        )}
+      </div>
+    </Aside>
+  );
+}
+
+/** A song of the book that the set does not have. */
+function SongOutside({ song }: { readonly song: Song }) {
+  const show = useShow();
+  return (
+    <Row>
+      <span />
+      <span />
+      <Link to={`/show/${show.id}/chart/${song.id}`}>{song.title}</Link>
+      <Soft>{song.pattern ? 'pattern' : ''}</Soft>
+      <Soft>
+        {song.cues.length} {song.cues.length === 1 ? 'cue' : 'cues'}
+      </Soft>
+      <Soft>{durationWords(songLength(song))}</Soft>
+      <span style={{ display: 'flex' }}>
+        <SignButton
+          aria-label={`Put ${song.title} in the set`}
+          onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
+        >
+          <Plus size={17} />
+        </SignButton>
+        <SongActs show={show} song={song} />
+      </span>
+    </Row>
   );
 }
 

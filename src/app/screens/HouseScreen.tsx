@@ -109,23 +109,7 @@ export function HouseScreen() {
           <>
             <div style={{ overflowX: 'auto' }}>
               <Sheet aria-label="Shared control numbers">
-                <thead>
-                  <tr>
-                    <th scope="col">Function</th>
-                    <th scope="col">Control</th>
-                    {units.map((u) => (
-                      <th key={u.id} scope="col">
-                        <Link to={`/show/${show.id}/map/${u.id}/controls`}>
-                          <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} size={24} />
-                          {u.name}
-                        </Link>
-                      </th>
-                    ))}
-                    <th scope="col">
-                      <Unseen>Remove</Unseen>
-                    </th>
-                  </tr>
-                </thead>
+                <HouseHead units={units} />
                 <tbody>
                   {show.house.map((house) => (
                     <HouseRow key={house.id} house={house} units={units} />
@@ -142,6 +126,29 @@ export function HouseScreen() {
         )}
       </Page>
     </Frame>
+  );
+}
+
+function HouseHead({ units }: { readonly units: Unit[] }) {
+  const show = useShow();
+  return (
+    <thead>
+      <tr>
+        <th scope="col">Function</th>
+        <th scope="col">Control</th>
+        {units.map((u) => (
+          <th key={u.id} scope="col">
+            <Link to={`/show/${show.id}/map/${u.id}/controls`}>
+              <UnitBadge monogram={u.monogram} index={show.units.indexOf(u)} size={24} />
+              {u.name}
+            </Link>
+          </th>
+        ))}
+        <th scope="col">
+          <Unseen>Remove</Unseen>
+        </th>
+      </tr>
+    </thead>
   );
 }
 

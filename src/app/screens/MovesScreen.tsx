@@ -169,39 +169,18 @@ function MoveCard({ show, move, can }: CardProps) {
         const replace = (value: Partial<typeof step>, label: string): void =>
           void put({ steps: move.steps.with(i, { ...step, ...value }) }, label);
         return (
-          <Line key={i} role="group" aria-label={`Step ${i + 1} of ${move.name}`}>
-            {unit && <UnitBadge monogram={unit.monogram} index={show.units.indexOf(unit)} size={24} />}
-            <Pick
-              label={`Step ${i + 1}`}
-              width="250px"
-              value={`${step.unitId} ${step.controlId}`}
-              choices={can.map((d) => ({
-                id: `${d.unit.id} ${d.control.id}`,
-                name: `${d.unit.name}: ${d.control.name}`,
-              }))}
-              onPick={(id) => {
-                const to = can.find((d) => `${d.unit.id} ${d.control.id}` === id)!;
-                const value = firstValue(to.control);
-                replace({ unitId: to.unit.id, controlId: to.control.id, value }, 'change a move');
-              }}
-            />
-            {control && (
-              <ControlField
-                control={control}
-                label={isTap(control.encoding) ? 'Taps, a beat apart' : 'goes to'}
-                value={step.value}
-                required
-                onValue={(value) => value !== null && replace({ value }, 'change a move')}
-              />
-            )}
-            <SignButton
-              aria-label={`Remove step ${i + 1}`}
-              isDisabled={move.steps.length === 1}
-              onPress={() => put({ steps: move.steps.filter((_, k) => k !== i) }, 'shorten a move')}
-            >
-              <Trash2 size={15} />
-            </SignButton>
-          </Line>
+          <StepLine
+            key={i}
+            i={i}
+            move={move}
+            unit={unit}
+            show={show}
+            step={step}
+            can={can}
+            replace={replace}
+            control={control}
+            put={put}
+          />
         );
       })}
       <Line style={{ alignItems: 'center', justifyContent: 'space-between' }}>
@@ -211,5 +190,56 @@ function MoveCard({ show, move, can }: CardProps) {
         <Soft>{songs === 0 ? 'in no song yet' : songsWords(songs)}</Soft>
       </Line>
     </Card>
+  );
+}
+
+interface StepLineProps {
+  readonly i: number;
+  readonly move: Move;
+  readonly unit: Unit | undefined;
+  readonly show: Show;
+  readonly step: Move['steps'][number];
+  readonly can: readonly Doable[];
+  readonly replace: (value: Partial<Move['steps'][number]>, label: string) => void;
+  readonly control: Control | undefined;
+  readonly put: (change: Partial<Move>, label: string) => string | null;
+}
+
+/** One step of a move: what goes where, and when. */
+function StepLine({ i, move, unit, show, step, can, replace, control, put }: StepLineProps) {
+  return (
+    <Line role="group" aria-label={`Step ${i + 1} of ${move.name}`}>
+      {unit && <UnitBadge monogram={unit.monogram} index={show.units.indexOf(unit)} size={24} />}
+      <Pick
+        label={`Step ${i + 1}`}
+        width="250px"
+        value={`${step.unitId} ${step.controlId}`}
+        choices={can.map((d) => ({
+          id: `${d.unit.id} ${d.control.id}`,
+          name: `${d.unit.name}: ${d.control.name}`,
+        }))}
+        onPick={(id) => {
+          const to = can.find((d) => `${d.unit.id} ${d.control.id}` === id)!;
+          const value = firstValue(to.control);
+          replace({ unitId: to.unit.id, controlId: to.control.id, value }, 'change a move');
+        }}
+      />
+      {control && (
+        <ControlField
+          control={control}
+          label={isTap(control.encoding) ? 'Taps, a beat apart' : 'goes to'}
+          value={step.value}
+          required
+          onValue={(value) => value !== null && replace({ value }, 'change a move')}
+        />
+      )}
+      <SignButton
+        aria-label={`Remove step ${i + 1}`}
+        isDisabled={move.steps.length === 1}
+        onPress={() => put({ steps: move.steps.filter((_, k) => k !== i) }, 'shorten a move')}
+      >
+        <Trash2 size={15} />
+      </SignButton>
+    </Line>
   );
 }

@@ -80,25 +80,7 @@ export function ShelfScreen() {
     <Page>
       <title>All shows · Hollow Lantern</title>
       <DropAnywhere onFile={(file) => void openFile(file)} />
-      <Hero>
-        <LanternMark mark="lit" size={92} night silent />
-        <h1>Hollow Lantern</h1>
-        <p>
-          Name the sounds of the whole rig once, put them on the bars of each song, and know before the show that every
-          change lands on its beat.
-        </p>
-        <Key aria-label="The three marks">
-          <li>
-            <LanternMark mark="hollow" size={30} night silent /> hollow: not proven yet
-          </li>
-          <li>
-            <LanternMark mark="lit" size={30} night silent /> lit: a dry run proved exactly this
-          </li>
-          <li>
-            <LanternMark mark="cracked" size={30} night silent /> cracked: it fails, and says why
-          </li>
-        </Key>
-      </Hero>
+      <Welcome />
       <Side>
         <div>
           <h2>{shows && shows.length > 0 ? 'Your shows' : 'Start with a show'}</h2>
@@ -107,22 +89,7 @@ export function ShelfScreen() {
         {shows && shows.length > 0 && (
           <List aria-label="Shows">
             {shows.map((s) => (
-              <li key={s.id}>
-                <Link to={`/show/${s.id}`}>{s.title}</Link>
-                <Soft>{saved(s.savedAt)}</Soft>
-                {asked === s.id ? (
-                  <>
-                    <Button onPress={() => void removeFromShelf(s.id)}>Delete {s.title}</Button>
-                    <Button aria-label={`Keep ${s.title}`} onPress={() => setAsked(null)}>
-                      Cancel
-                    </Button>
-                  </>
-                ) : (
-                  <SignButton aria-label={`Delete ${s.title} …`} onPress={() => setAsked(s.id)}>
-                    <Trash2 size={17} />
-                  </SignButton>
-                )}
-              </li>
+              <ShowLine key={s.id} s={s} asked={asked} setAsked={setAsked} />
             ))}
           </List>
         )}
@@ -135,25 +102,7 @@ export function ShelfScreen() {
           </Again>
         )}
         {/* Not before it is known which button comes first: none jumps away under the pointer. */}
-        <Row hidden={shows === undefined}>
-          {some ? (
-            <MainButton onPress={fresh}>New show</MainButton>
-          ) : (
-            <MainButton onPress={demo}>Open the demo show</MainButton>
-          )}
-          {some ? <Button onPress={demo}>Open the demo show</Button> : <Button onPress={fresh}>New show</Button>}
-          <FileTrigger
-            acceptedFileTypes={['.json', '.zip', '.mid', '.midi']}
-            onSelect={(files) => {
-              const file = files?.[0];
-              if (file) void openFile(file);
-            }}
-          >
-            <Button>
-              <FolderOpen size={17} aria-hidden /> Open a show or MIDI file
-            </Button>
-          </FileTrigger>
-        </Row>
+        <Beginnings shows={shows} some={some} fresh={fresh} demo={demo} openFile={openFile} />
         <Soft style={{ fontSize: 13.5 }}>
           To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
         </Soft>
@@ -165,5 +114,91 @@ export function ShelfScreen() {
         </Soft>
       </Side>
     </Page>
+  );
+}
+
+interface BeginningsProps {
+  readonly shows: readonly Listed[] | undefined;
+  readonly some: boolean;
+  readonly fresh: () => undefined;
+  readonly demo: () => undefined;
+  readonly openFile: (file: File) => Promise<void>;
+}
+
+/** Ways to begin: the demo, a new show, a file. */
+function Beginnings({ shows, some, fresh, demo, openFile }: BeginningsProps) {
+  return (
+    <Row hidden={shows === undefined}>
+      {some ? (
+        <MainButton onPress={fresh}>New show</MainButton>
+      ) : (
+        <MainButton onPress={demo}>Open the demo show</MainButton>
+      )}
+      {some ? <Button onPress={demo}>Open the demo show</Button> : <Button onPress={fresh}>New show</Button>}
+      <FileTrigger
+        acceptedFileTypes={['.json', '.zip', '.mid', '.midi']}
+        onSelect={(files) => {
+          const file = files?.[0];
+          if (file) void openFile(file);
+        }}
+      >
+        <Button>
+          <FolderOpen size={17} aria-hidden /> Open a show or MIDI file
+        </Button>
+      </FileTrigger>
+    </Row>
+  );
+}
+
+interface ShowLineProps {
+  readonly s: Listed;
+  readonly asked: string | null;
+  readonly setAsked: (value: string | null) => void;
+}
+
+/** A show of the shelf: opened by its title, deleted after a question. */
+function ShowLine({ s, asked, setAsked }: ShowLineProps) {
+  return (
+    <li>
+      <Link to={`/show/${s.id}`}>{s.title}</Link>
+      <Soft>{saved(s.savedAt)}</Soft>
+      {asked === s.id ? (
+        <>
+          <Button onPress={() => void removeFromShelf(s.id)}>Delete {s.title}</Button>
+          <Button aria-label={`Keep ${s.title}`} onPress={() => setAsked(null)}>
+            Cancel
+          </Button>
+        </>
+      ) : (
+        <SignButton aria-label={`Delete ${s.title} …`} onPress={() => setAsked(s.id)}>
+          <Trash2 size={17} />
+        </SignButton>
+      )}
+    </li>
+  );
+}
+
+/** What the application is for, and its three marks. */
+function Welcome() {
+  return (
+    <Hero>
+      <LanternMark mark="lit" size={92} night silent />
+      <h1>Hollow Lantern</h1>
+      <p>
+        Name the sounds of the whole rig once, put them on the bars of each song, and know before the show that every
+        change lands on its beat.
+      </p>
+      <Key aria-label="The three marks">
+        <li>
+          <LanternMark mark="hollow" size={30} night silent /> hollow: not proven yet
+        </li>
+        <li>
+          <LanternMark mark="lit" size={30} night silent /> lit: a dry run proved exactly this
+        </li>
+        <li>
+          <LanternMark mark="cracked" size={30} night silent /> cracked: it fails, and says why
+        </li>
+      </Key>
+    </Hero>
   );
 }

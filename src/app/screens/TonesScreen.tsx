@@ -139,30 +139,14 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
   };
   return (
     <Page>
-      <Tools>
-        <h1>Tones</h1>
-        <Field value={filter} onChange={setFilter} style={{ width: 170 }}>
-          <Label>Find a tone</Label>
-          <Input placeholder="part of its name" />
-        </Field>
-        {show.players.length > 0 && (
-          <Pick
-            label="Units of"
-            width="140px"
-            value={playerId ?? EVERYONE}
-            choices={[{ id: EVERYONE, name: 'everyone' }, ...show.players]}
-            onPick={(id) => setPlayerFilter(id === EVERYONE ? null : id)}
-          />
-        )}
-        <Button onPress={() => setChosen({ toneId: onAdd(), unitId: null })}>
-          <Plus size={15} aria-hidden /> New tone
-        </Button>
-        <TonesOf />
-        <Button onPress={capture}>
-          <Radio size={16} aria-hidden /> Capture the rig
-        </Button>
-        <PartLinks label="Tones and moves" base={`/show/${show.id}/tones`} parts={TONE_PARTS} current="" />
-      </Tools>
+      <SheetTools
+        filter={filter}
+        setFilter={setFilter}
+        playerId={playerId}
+        setChosen={setChosen}
+        onAdd={onAdd}
+        capture={capture}
+      />
       <ToneSheet tones={tones} units={units} chosen={chosen} onChoose={setChosen} onOpen={open} />
       <Side ref={side}>
         {tone && (
@@ -175,5 +159,45 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
         )}
       </Side>
     </Page>
+  );
+}
+
+interface SheetToolsProps {
+  readonly filter: string;
+  readonly setFilter: (value: string) => void;
+  readonly playerId: string | null;
+  readonly setChosen: (value: ToneCell | null) => void;
+  readonly onAdd: (copyOf?: Tone) => string;
+  readonly capture: () => void;
+}
+
+/** What of the tones is shown, and how a tone is added. */
+function SheetTools({ filter, setFilter, playerId, setChosen, onAdd, capture }: SheetToolsProps) {
+  const show = useShow();
+  return (
+    <Tools>
+      <h1>Tones</h1>
+      <Field value={filter} onChange={setFilter} style={{ width: 170 }}>
+        <Label>Find a tone</Label>
+        <Input placeholder="part of its name" />
+      </Field>
+      {show.players.length > 0 && (
+        <Pick
+          label="Units of"
+          width="140px"
+          value={playerId ?? EVERYONE}
+          choices={[{ id: EVERYONE, name: 'everyone' }, ...show.players]}
+          onPick={(id) => setPlayerFilter(id === EVERYONE ? null : id)}
+        />
+      )}
+      <Button onPress={() => setChosen({ toneId: onAdd(), unitId: null })}>
+        <Plus size={15} aria-hidden /> New tone
+      </Button>
+      <TonesOf />
+      <Button onPress={capture}>
+        <Radio size={16} aria-hidden /> Capture the rig
+      </Button>
+      <PartLinks label="Tones and moves" base={`/show/${show.id}/tones`} parts={TONE_PARTS} current="" />
+    </Tools>
   );
 }

@@ -4,10 +4,14 @@ import styled from 'styled-components';
 import { desk } from '../theme/tokens';
 import { Label } from './controls';
 
-export interface Choice {
-  readonly id: string;
+export interface Choice<T extends string = string> {
+  readonly id: T;
   readonly name: string;
 }
+
+/** Choices from a table of words, in its order. */
+export const choicesOf = <T extends string>(words: Readonly<Record<T, string>>): readonly Choice<T>[] =>
+  (Object.keys(words) as T[]).map((id) => ({ id, name: words[id] }));
 
 const Root = styled(Select)`
   /* Its hidden native twin must not stretch the page. */
@@ -77,23 +81,27 @@ export const MenuLine = styled(MenuItem)`
   }
 `;
 
-interface Props {
+interface Props<T extends string> {
   readonly label: string;
   /** Said to a screen reader only. */
   readonly hideLabel?: boolean;
-  readonly choices: readonly Choice[];
+  readonly choices: readonly Choice<T>[];
   readonly value: string;
-  readonly onPick: (id: string) => void;
+  readonly onPick: (id: T) => void;
   readonly width?: string;
 }
 
 /** One of a few. */
-export function Pick({ label, hideLabel = false, choices, value, onPick, width }: Props) {
+export function Pick<T extends string>({ label, hideLabel = false, choices, value, onPick, width }: Props<T>) {
+  const pick = (key: unknown): void => {
+    const choice = choices.find((c) => c.id === key);
+    if (choice) onPick(choice.id);
+  };
   return (
     <Root
       placeholder="choose …"
       selectedKey={value}
-      onSelectionChange={(key) => key !== null && onPick(String(key))}
+      onSelectionChange={pick}
       style={width === undefined ? {} : { width }}
       {...(hideLabel ? { 'aria-label': label } : {})}
     >

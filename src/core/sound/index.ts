@@ -13,7 +13,7 @@ export {
 export { PEAKS_PER_SECOND, peaksOf } from './peaks';
 export { mixing, type MixWish, type Route, type Send } from './mixing';
 export { TakeOver } from './takeOver';
-export { beatAt, numberTaps, steadyBeats, tapsOff } from './tapping';
+export { beatAt, numberTaps, steadyBeats, tapsOff, type Tap } from './tapping';
 export { speakable, withoutSilence, wordOf, wordsOf } from './words';
 export { callWave, clickWave } from './tones';
 export { findGap, timeFromPresses, type TakenTime } from './measure';

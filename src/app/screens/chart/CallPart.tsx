@@ -9,6 +9,7 @@ import {
   type Call,
   type CallPlace,
   type Song,
+  type Show,
 } from '../../../core/show';
 import { callRoom, speakable } from '../../../core/sound';
 import { barAt } from '../../../core/time';
@@ -30,14 +31,14 @@ const HOWS = [
   { id: 'tones', name: 'tones' },
   { id: 'sound', name: 'own sound' },
   { id: 'count', name: 'count alone' },
-];
+] as const;
 
 const PATTERNS = [
   { id: 'rise', name: 'rising' },
   { id: 'fall', name: 'falling' },
   { id: 'twice', name: 'twice' },
   { id: 'thrice', name: 'three times' },
-];
+] as const;
 
 const COUNTS = [0, 1, 2, 4].map((n) => ({
   id: String(n),
@@ -85,59 +86,8 @@ export function CallPart({ show, song, place, name, says, call }: CallProps) {
   const counted = call?.how === 'count' ? Math.max(1, call.count) : (call?.count ?? 0);
   return (
     <div role="group" aria-label={name} style={{ display: 'grid', gap: 6 }}>
-      <Row style={{ flexWrap: 'nowrap' }}>
-        <div style={{ flex: 1, minWidth: 0 }}>
-          <Pick
-            label={name}
-            choices={place.of === 'song' ? HOWS.filter((h) => h.id !== 'count') : HOWS}
-            value={call?.how ?? 'none'}
-            onPick={(id) =>
-              put(id === 'none' ? null : { ...(call ?? newCall()), how: id as Call['how'] }, `call for ${name}`)
-            }
-          />
-        </div>
-        {call && call.how !== 'count' && (
-          <DraftField
-            label="beats ahead"
-            value={String(call.ahead)}
-            numeric
-            style={{ width: 84 }}
-            commit={(text) => {
-              const ahead = Number(text);
-              if (!Number.isInteger(ahead) || ahead < 1 || ahead > 64) return '1 to 64';
-              return put({ ...call, ahead }, 'move a call');
-            }}
-          />
-        )}
-        {call && (
-          <SignButton
-            aria-label={`Hear the call for ${name}`}
-            onPress={() => void hearCall(show.id, call, says).then(setSaid)}
-          >
-            <Ear size={15} />
-          </SignButton>
-        )}
-        {place.of === 'bar' && (
-          <SignButton aria-label={`Remove the call for ${name}`} onPress={() => put(null, 'remove a call')}>
-            <Trash2 size={15} />
-          </SignButton>
-        )}
-      </Row>
-      {call && place.of !== 'song' && (
-        <Row style={{ flexWrap: 'nowrap' }}>
-          <Pick
-            label="Counted ahead"
-            choices={
-              COUNTS.some((c) => c.id === String(counted))
-                ? COUNTS
-                : [...COUNTS, { id: String(counted), name: `${counted} bars` }]
-            }
-            value={String(counted)}
-            onPick={(id) => count(Number(id))}
-          />
-          {call.how === 'tones' && <Tones call={call} put={put} />}
-        </Row>
-      )}
+      <CallKind name={name} place={place} call={call} put={put} show={show} says={says} setSaid={setSaid} />
+      {call && place.of !== 'song' && <CallCount counted={counted} count={count} call={call} put={put} />}
       {call?.how === 'tones' && place.of === 'song' && <Tones call={call} put={put} />}
       {call?.how === 'voice' && (
         <DraftField
@@ -161,6 +111,84 @@ export function CallPart({ show, song, place, name, says, call }: CallProps) {
       )}
       {said !== null && <Soft role="status">{said}</Soft>}
     </div>
+  );
+}
+
+interface CallCountProps {
+  readonly counted: number;
+  readonly count: (bars: number) => void;
+  readonly call: Call;
+  readonly put: (next: Call | null, label: string) => null;
+}
+
+/** Which beats are counted ahead, and for how long. */
+function CallCount({ counted, count, call, put }: CallCountProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <Pick
+        label="Counted ahead"
+        choices={
+          COUNTS.some((c) => c.id === String(counted))
+            ? COUNTS
+            : [...COUNTS, { id: String(counted), name: `${counted} bars` }]
+        }
+        value={String(counted)}
+        onPick={(id) => count(Number(id))}
+      />
+      {call.how === 'tones' && <Tones call={call} put={put} />}
+    </Row>
+  );
+}
+
+interface CallKindProps {
+  readonly name: string;
+  readonly place: CallPlace;
+  readonly call: Call | null;
+  readonly put: (next: Call | null, label: string) => null;
+  readonly show: Show;
+  readonly says: string;
+  readonly setSaid: (value: string | null) => void;
+}
+
+/** What is called, and how far ahead. */
+function CallKind({ name, place, call, put, show, says, setSaid }: CallKindProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <div style={{ flex: 1, minWidth: 0 }}>
+        <Pick
+          label={name}
+          choices={place.of === 'song' ? HOWS.filter((h) => h.id !== 'count') : HOWS}
+          value={call?.how ?? 'none'}
+          onPick={(id) => put(id === 'none' ? null : { ...(call ?? newCall()), how: id }, `call for ${name}`)}
+        />
+      </div>
+      {call && call.how !== 'count' && (
+        <DraftField
+          label="beats ahead"
+          value={String(call.ahead)}
+          numeric
+          style={{ width: 84 }}
+          commit={(text) => {
+            const ahead = Number(text);
+            if (!Number.isInteger(ahead) || ahead < 1 || ahead > 64) return '1 to 64';
+            return put({ ...call, ahead }, 'move a call');
+          }}
+        />
+      )}
+      {call && (
+        <SignButton
+          aria-label={`Hear the call for ${name}`}
+          onPress={() => void hearCall(show.id, call, says).then(setSaid)}
+        >
+          <Ear size={15} />
+        </SignButton>
+      )}
+      {place.of === 'bar' && (
+        <SignButton aria-label={`Remove the call for ${name}`} onPress={() => put(null, 'remove a call')}>
+          <Trash2 size={15} />
+        </SignButton>
+      )}
+    </Row>
   );
 }
 
@@ -197,7 +225,7 @@ function Tones({ call, put }: { readonly call: Call; readonly put: (next: Call, 
       label="Tones"
       choices={PATTERNS}
       value={call.pattern}
-      onPick={(id) => put({ ...call, pattern: id as Call['pattern'] }, 'change a call')}
+      onPick={(id) => put({ ...call, pattern: id }, 'change a call')}
     />
   );
 }

@@ -147,7 +147,7 @@ const SongPick = memo(function SongPick({ show, song }: { readonly show: Show; r
 });
 
 const SnapPick = memo(function SnapPick({ snapTo, onSnap }: Part<'snapTo' | 'onSnap'>) {
-  return <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id as Snap)} />;
+  return <Pick label="Snap" width="112px" choices={SNAPS} value={snapTo} onPick={(id) => onSnap(id)} />;
 });
 
 const Rest = memo(function Rest({ show, song, onSweep }: Part<'show' | 'song' | 'onSweep'>) {

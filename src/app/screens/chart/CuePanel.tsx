@@ -12,6 +12,8 @@ import {
   RANGES,
   figureIn,
   rangeWords,
+  type Tone,
+  type Unit,
 } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
 import { cueWords, verdictSentence } from '../../../wording';
@@ -28,6 +30,8 @@ import { useCueProof, useWantsSomething } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { LeavesPart } from './LeavesPart';
 import { desk } from '../../theme/tokens';
+import type { Lantern } from '../../../core/simulate';
+import type { CueProof } from '../../../core/proof';
 
 const Panel = styled.section`
   display: grid;
@@ -85,24 +89,7 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
   };
   return (
     <Panel aria-label="Chosen cue">
-      <Top>
-        <LanternMark mark={mark} size={38} silent />
-        <div>
-          <h2>
-            {tone ? (
-              <Link to={`/show/${show.id}/tones/${tone.id}`} style={{ color: 'inherit' }}>
-                {tone.name}
-              </Link>
-            ) : (
-              cueWords(show, action)
-            )}
-          </h2>
-          <Soft>{cue.muted ? 'muted' : lanternWords(mark)}</Soft>
-        </div>
-        <SignButton aria-label="Close" onPress={onClose}>
-          <X size={17} />
-        </SignButton>
-      </Top>
+      <CueTitle mark={mark} tone={tone} action={action} cue={cue} onClose={onClose} />
       {exchange}
       {found.length > 0 && <FindingList findings={found} well="" inSong />}
       {tone && !cue.muted && <LeavesPart song={song} cue={cue} />}
@@ -116,67 +103,126 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
           return null;
         }}
       />
-      <More place="cue" used={cue.landing === 'sent' || cue.shift !== 0 || (action.kind === 'tone' && action.reload)}>
-        <Pick
-          label="Landing"
-          choices={[
-            { id: 'complete', name: 'complete on its beat' },
-            { id: 'sent', name: 'sent on its beat' },
-          ]}
-          value={cue.landing}
-          onPick={(id) => change({ landing: id as Cue['landing'] }, 'change a landing')}
-        />
-        <DraftField
-          label="Shift in ms (minus is earlier)"
-          value={String(cue.shift)}
-          commit={(text) => {
-            const shift = figureIn(RANGES.shiftMillis, text);
-            if (shift === undefined) return rangeWords(RANGES.shiftMillis);
-            change({ shift }, 'shift a cue');
-            return null;
-          }}
-        />
-        {action.kind === 'tone' && (
-          <Check
-            isSelected={action.reload}
-            onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}
-          >
-            Load presets again that are on already
-          </Check>
-        )}
-      </More>
+      <Landing cue={cue} action={action} change={change} />
       <Check isSelected={cue.muted} onChange={(muted) => change({ muted }, muted ? 'mute a cue' : 'unmute a cue')}>
         Muted
       </Check>
       <Button onPress={() => perform(removeCue(show, song.id, cue.id), 'remove a cue')}>
         <Trash2 size={16} aria-hidden /> Remove this cue
       </Button>
-      {!cue.muted && (
-        <div>
-          <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>
-          {proof ? (
-            <Verdicts>
-              {proof.verdicts.map((v) => {
-                const unit = units.get(v.unitId);
-                return unit ? (
-                  <li key={v.unitId}>
-                    <LanternMark mark={v.outcome === 'on-time' ? 'lit' : 'cracked'} size={18} />
-                    {verdictSentence(v, unit)}
-                  </li>
-                ) : null;
-              })}
-            </Verdicts>
-          ) : (
-            <p>
-              <Soft>
-                {wants
-                  ? 'The song is being played to a simulated rig, which judges each change.'
-                  : 'It wants nothing of any unit: give the tone a preset, a variant or a value.'}
-              </Soft>
-            </p>
-          )}
-        </div>
-      )}
+      <CueProofs cue={cue} proof={proof} wants={wants} units={units} />
     </Panel>
+  );
+}
+
+interface CueProofsProps {
+  readonly cue: Cue;
+  readonly proof: CueProof | undefined;
+  readonly wants: boolean;
+  readonly units: ReadonlyMap<string, Unit>;
+}
+
+/** What the dry run found of the cue, unit by unit. */
+function CueProofs({ cue, proof, wants, units }: CueProofsProps) {
+  if (!!cue.muted) return null;
+  return (
+    <div>
+      <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>
+      {proof ? (
+        <Verdicts>
+          {proof.verdicts.map((v) => {
+            const unit = units.get(v.unitId);
+            return unit ? (
+              <li key={v.unitId}>
+                <LanternMark mark={v.outcome === 'on-time' ? 'lit' : 'cracked'} size={18} />
+                {verdictSentence(v, unit)}
+              </li>
+            ) : null;
+          })}
+        </Verdicts>
+      ) : (
+        <p>
+          <Soft>
+            {wants
+              ? 'The song is being played to a simulated rig, which judges each change.'
+              : 'It wants nothing of any unit: give the tone a preset, a variant or a value.'}
+          </Soft>
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface LandingProps {
+  readonly cue: Cue;
+  readonly action: Cue['action'];
+  readonly change: (to: Partial<Cue>, label: string) => void;
+}
+
+/** How the cue lands. */
+function Landing({ cue, action, change }: LandingProps) {
+  return (
+    <More place="cue" used={cue.landing === 'sent' || cue.shift !== 0 || (action.kind === 'tone' && action.reload)}>
+      <Pick
+        label="Landing"
+        choices={[
+          { id: 'complete', name: 'complete on its beat' },
+          { id: 'sent', name: 'sent on its beat' },
+        ]}
+        value={cue.landing}
+        onPick={(id) => change({ landing: id }, 'change a landing')}
+      />
+      <DraftField
+        label="Shift in ms (minus is earlier)"
+        value={String(cue.shift)}
+        commit={(text) => {
+          const shift = figureIn(RANGES.shiftMillis, text);
+          if (shift === undefined) return rangeWords(RANGES.shiftMillis);
+          change({ shift }, 'shift a cue');
+          return null;
+        }}
+      />
+      {action.kind === 'tone' && (
+        <Check
+          isSelected={action.reload}
+          onChange={(reload) => change({ action: { ...action, reload } }, 'change reloading')}
+        >
+          Load presets again that are on already
+        </Check>
+      )}
+    </More>
+  );
+}
+
+interface CueTitleProps {
+  readonly mark: Lantern;
+  readonly tone: Tone | undefined;
+  readonly action: Cue['action'];
+  readonly cue: Cue;
+  readonly onClose: () => void;
+}
+
+/** What the cue is, and its lantern. */
+function CueTitle({ mark, tone, action, cue, onClose }: CueTitleProps) {
+  const show = useShow();
+  return (
+    <Top>
+      <LanternMark mark={mark} size={38} silent />
+      <div>
+        <h2>
+          {tone ? (
+            <Link to={`/show/${show.id}/tones/${tone.id}`} style={{ color: 'inherit' }}>
+              {tone.name}
+            </Link>
+          ) : (
+            cueWords(show, action)
+          )}
+        </h2>
+        <Soft>{cue.muted ? 'muted' : lanternWords(mark)}</Soft>
+      </div>
+      <SignButton aria-label="Close" onPress={onClose}>
+        <X size={17} />
+      </SignButton>
+    </Top>
   );
 }

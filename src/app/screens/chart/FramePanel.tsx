@@ -75,53 +75,9 @@ function WholeFields({ show, song }: FrameProps) {
               )
         }
       />
-      <Row style={{ flexWrap: 'nowrap' }}>
-        <DraftField
-          label="Bars"
-          value={String(song.bars)}
-          numeric
-          commit={(text) => {
-            const bars = Number(text);
-            if (!Number.isInteger(bars) || bars < 1 || bars > 100000) return 'a whole number from 1 to 100000';
-            return take(setSongField(show, song.id, 'bars', bars), 'change the length', 'another length');
-          }}
-        />
-        <DraftField
-          label="Pickup, ♩"
-          value={String(song.pickup / TICKS_PER_QUARTER)}
-          numeric
-          commit={(text) => {
-            const quarters = Number(text.replace(',', '.'));
-            if (text.trim() === '' || !(quarters >= 0)) return '0 or more';
-            const edit = setPickup(show, song.id, Math.round(quarters * TICKS_PER_QUARTER));
-            return take(edit, 'change the pickup', 'less than a bar');
-          }}
-        />
-      </Row>
+      <Lengths song={song} show={show} />
       <SongNotes song={song} />
-      <More place="song" used={song.followsPortId !== null}>
-        <DraftField
-          label="Pre-roll, ms"
-          value={String(song.preRoll)}
-          numeric
-          commit={(text) => {
-            const millis = figureIn(RANGES.preRollMillis, text);
-            if (millis === undefined) return rangeWords(RANGES.preRollMillis);
-            return take(setSongField(show, song.id, 'preRoll', millis), 'change the pre-roll', 'another length');
-          }}
-        />
-        <Pick
-          label="Follows the clock of"
-          value={song.followsPortId ?? OWN}
-          choices={[{ id: OWN, name: 'none: its own tempo' }, ...show.ports]}
-          onPick={(id) =>
-            perform(
-              setSongField(show, song.id, 'followsPortId', id === OWN ? null : id),
-              'change whose clock it follows',
-            )
-          }
-        />
-      </More>
+      <Rare song={song} show={show} />
       <Check
         isSelected={song.open}
         onChange={(open) =>
@@ -142,6 +98,71 @@ function WholeFields({ show, song }: FrameProps) {
         A pattern for new songs
       </Check>
     </>
+  );
+}
+
+interface RareProps {
+  readonly song: Song;
+  readonly show: Show;
+}
+
+/** What few songs have. */
+function Rare({ song, show }: RareProps) {
+  return (
+    <More place="song" used={song.followsPortId !== null}>
+      <DraftField
+        label="Pre-roll, ms"
+        value={String(song.preRoll)}
+        numeric
+        commit={(text) => {
+          const millis = figureIn(RANGES.preRollMillis, text);
+          if (millis === undefined) return rangeWords(RANGES.preRollMillis);
+          return take(setSongField(show, song.id, 'preRoll', millis), 'change the pre-roll', 'another length');
+        }}
+      />
+      <Pick
+        label="Follows the clock of"
+        value={song.followsPortId ?? OWN}
+        choices={[{ id: OWN, name: 'none: its own tempo' }, ...show.ports]}
+        onPick={(id) =>
+          perform(setSongField(show, song.id, 'followsPortId', id === OWN ? null : id), 'change whose clock it follows')
+        }
+      />
+    </More>
+  );
+}
+
+interface LengthsProps {
+  readonly song: Song;
+  readonly show: Show;
+}
+
+/** How long the song is, and its pickup. */
+function Lengths({ song, show }: LengthsProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <DraftField
+        label="Bars"
+        value={String(song.bars)}
+        numeric
+        commit={(text) => {
+          const bars = Number(text);
+          if (!Number.isInteger(bars) || bars < 1 || bars > 100000) return 'a whole number from 1 to 100000';
+          return take(setSongField(show, song.id, 'bars', bars), 'change the length', 'another length');
+        }}
+      />
+      <DraftField
+        label="Pickup, ♩"
+        value={String(song.pickup / TICKS_PER_QUARTER)}
+        numeric
+        commit={(text) => {
+          const quarters = Number(text.replace(',', '.'));
+          if (text.trim() === '' || !(quarters >= 0)) return '0 or more';
+          const edit = setPickup(show, song.id, Math.round(quarters * TICKS_PER_QUARTER));
+          return take(edit, 'change the pickup', 'less than a bar');
+        }}
+      />
+    </Row>
   );
 }
 

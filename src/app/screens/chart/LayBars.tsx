@@ -1,8 +1,8 @@
 import { Play, Square, Trash2 } from 'lucide-react';
 import { useState, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { layBars, songTime, type Show, type Song, type Track } from '../../../core/show';
-import { PEAKS_PER_SECOND, beatAt, numberTaps, steadyBeats, tapsOff } from '../../../core/sound';
+import { layBars, songTime, type Show, type Song, type Track, type Edit } from '../../../core/show';
+import { PEAKS_PER_SECOND, beatAt, numberTaps, steadyBeats, tapsOff, type Tap } from '../../../core/sound';
 import { barAt } from '../../../core/time';
 import { Check } from '../../widgets/Check';
 import { Choices } from '../../widgets/Choices';
@@ -13,7 +13,7 @@ import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
 import { useSounds } from '../../state/sound';
 import { desk, font } from '../../theme/tokens';
-import { useTapping } from './useTapping';
+import { useTapping, type Tapping } from './useTapping';
 
 interface Props {
   readonly show: Show;
@@ -105,43 +105,7 @@ function LayForm({ show, song, track, length, close }: Props & { readonly close:
   return (
     <Rows>
       <TapWave peaks={peaks} length={length} taps={times} first={begins} now={tapping.now} onPick={setFirst} />
-      <div style={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 10 }}>
-        <Button onPress={() => (tapping.plays ? tapping.stop() : void tapping.play(0))}>
-          {tapping.plays ? <Square size={15} aria-hidden /> : <Play size={15} aria-hidden />}
-          {tapping.plays ? 'Stop' : 'Play it'}
-        </Button>
-        <TapKey isDisabled={!tapping.plays} onPressStart={() => tapping.tap()}>
-          Tap the beat
-        </TapKey>
-        <DraftField
-          label="Bar 1 is at (s)"
-          numeric
-          style={{ width: 110 }}
-          value={begins.toFixed(3)}
-          commit={(text) => {
-            const seconds = Number(text.replace(',', '.'));
-            if (!(seconds >= 0 && seconds < length)) return `0 to ${length.toFixed(1)}`;
-            setFirst(seconds);
-            return null;
-          }}
-        />
-        <DraftField
-          label="Another tap (s)"
-          numeric
-          style={{ width: 110 }}
-          value=""
-          commit={(text) => {
-            const seconds = text.trim() === '' ? null : Number(text.replace(',', '.'));
-            if (seconds === null) return null;
-            if (!(seconds >= 0 && seconds < length)) return `0 to ${length.toFixed(1)}`;
-            tapping.set([...times, seconds]);
-            return null;
-          }}
-        />
-        <Button isDisabled={times.length === 0} onPress={() => tapping.set([])}>
-          Tap anew
-        </Button>
-      </div>
+      <TapTools tapping={tapping} begins={begins} length={length} setFirst={setFirst} times={times} />
       {tapping.trouble !== null && <FormProblem>{tapping.trouble}</FormProblem>}
       <Soft>
         Play it and tap along, with the button or its Space key: the first tap is the first beat of bar 1. Or press on
@@ -150,29 +114,16 @@ function LayForm({ show, song, track, length, close }: Props & { readonly close:
       {taps.length > 0 && (
         <Taps aria-label="Taps" role="list">
           {taps.map((tap, i) => (
-            <span key={tap.beat} role="listitem" style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
-              <b style={{ width: 34, textAlign: 'right' }}>{tap.beat + 1}</b>
-              <DraftField
-                label={`Tap ${i + 1}, in seconds`}
-                hideLabel
-                numeric
-                style={{ width: 82 }}
-                value={tap.at.toFixed(3)}
-                commit={(text) => {
-                  const seconds = Number(text.replace(',', '.'));
-                  if (!(seconds >= 0 && seconds < length)) return 'seconds';
-                  tapping.set(times.map((t) => (t === tap.at ? seconds : t)));
-                  return null;
-                }}
-              />
-              <Soft style={{ width: 58 }}>{tapped ? tenth(off[i]! * 1000) : ''}</Soft>
-              <SignButton
-                aria-label={`Remove tap ${i + 1}`}
-                onPress={() => tapping.set(times.filter((t) => t !== tap.at))}
-              >
-                <Trash2 size={14} />
-              </SignButton>
-            </span>
+            <TapItem
+              key={tap.beat}
+              tap={tap}
+              i={i}
+              length={length}
+              tapping={tapping}
+              times={times}
+              tapped={tapped}
+              off={off}
+            />
           ))}
         </Taps>
       )}
@@ -203,18 +154,117 @@ function LayForm({ show, song, track, length, close }: Props & { readonly close:
       <Check isSelected={fits} onChange={setFits}>
         As many bars as the recording has
       </Check>
-      <Last>
-        <Button onPress={close}>Cancel</Button>
-        <MainButton
-          isDisabled={!edit}
-          onPress={() => {
-            if (perform(edit, 'lay bars onto a recording')) close();
-          }}
-        >
-          Lay the bars
-        </MainButton>
-      </Last>
+      <Decision close={close} edit={edit} />
     </Rows>
+  );
+}
+
+interface DecisionProps {
+  readonly close: () => void;
+  readonly edit: Edit | null;
+}
+
+/** Lays the bars, or leaves them. */
+function Decision({ close, edit }: DecisionProps) {
+  return (
+    <Last>
+      <Button onPress={close}>Cancel</Button>
+      <MainButton
+        isDisabled={!edit}
+        onPress={() => {
+          if (perform(edit, 'lay bars onto a recording')) close();
+        }}
+      >
+        Lay the bars
+      </MainButton>
+    </Last>
+  );
+}
+
+interface TapToolsProps {
+  readonly tapping: Tapping;
+  readonly begins: number;
+  readonly length: number;
+  readonly setFirst: (value: number | null) => void;
+  readonly times: readonly number[];
+}
+
+/** Taps along the recording, plays it, and takes times that are typed. */
+function TapTools({ tapping, begins, length, setFirst, times }: TapToolsProps) {
+  return (
+    <div style={{ display: 'flex', flexWrap: 'wrap', alignItems: 'end', gap: 10 }}>
+      <Button onPress={() => (tapping.plays ? tapping.stop() : void tapping.play(0))}>
+        {tapping.plays ? <Square size={15} aria-hidden /> : <Play size={15} aria-hidden />}
+        {tapping.plays ? 'Stop' : 'Play it'}
+      </Button>
+      <TapKey isDisabled={!tapping.plays} onPressStart={() => tapping.tap()}>
+        Tap the beat
+      </TapKey>
+      <DraftField
+        label="Bar 1 is at (s)"
+        numeric
+        style={{ width: 110 }}
+        value={begins.toFixed(3)}
+        commit={(text) => {
+          const seconds = Number(text.replace(',', '.'));
+          if (!(seconds >= 0 && seconds < length)) return `0 to ${length.toFixed(1)}`;
+          setFirst(seconds);
+          return null;
+        }}
+      />
+      <DraftField
+        label="Another tap (s)"
+        numeric
+        style={{ width: 110 }}
+        value=""
+        commit={(text) => {
+          const seconds = text.trim() === '' ? null : Number(text.replace(',', '.'));
+          if (seconds === null) return null;
+          if (!(seconds >= 0 && seconds < length)) return `0 to ${length.toFixed(1)}`;
+          tapping.set([...times, seconds]);
+          return null;
+        }}
+      />
+      <Button isDisabled={times.length === 0} onPress={() => tapping.set([])}>
+        Tap anew
+      </Button>
+    </div>
+  );
+}
+
+interface TapItemProps {
+  readonly tap: Tap;
+  readonly i: number;
+  readonly length: number;
+  readonly tapping: Tapping;
+  readonly times: readonly number[];
+  readonly tapped: boolean;
+  readonly off: readonly number[];
+}
+
+/** A tap: its time, corrected or taken out. */
+function TapItem({ tap, i, length, tapping, times, tapped, off }: TapItemProps) {
+  return (
+    <span role="listitem" style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
+      <b style={{ width: 34, textAlign: 'right' }}>{tap.beat + 1}</b>
+      <DraftField
+        label={`Tap ${i + 1}, in seconds`}
+        hideLabel
+        numeric
+        style={{ width: 82 }}
+        value={tap.at.toFixed(3)}
+        commit={(text) => {
+          const seconds = Number(text.replace(',', '.'));
+          if (!(seconds >= 0 && seconds < length)) return 'seconds';
+          tapping.set(times.map((t) => (t === tap.at ? seconds : t)));
+          return null;
+        }}
+      />
+      <Soft style={{ width: 58 }}>{tapped ? tenth(off[i]! * 1000) : ''}</Soft>
+      <SignButton aria-label={`Remove tap ${i + 1}`} onPress={() => tapping.set(times.filter((t) => t !== tap.at))}>
+        <Trash2 size={14} />
+      </SignButton>
+    </span>
   );
 }
 

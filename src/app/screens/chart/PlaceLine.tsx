@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useRef, useState, type RefObject } from 'react';
 import styled from 'styled-components';
 import { songTime, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
@@ -76,38 +76,80 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   };
   return (
     <div>
-      <Line role="group" aria-label="Place a tone">
-        <Field value={position} onChange={setPosition} isInvalid={problem !== null} style={{ width: 96 }}>
-          <Label>
-            Bar|beat <kbd>B</kbd>
-          </Label>
-          <Input
-            ref={positionField}
-            id={POSITION_INPUT}
-            onBlur={go}
-            onFocus={(e) => e.currentTarget.select()}
-            onKeyDown={(e) => {
-              if (e.key === 'Enter' && go()) document.getElementById(TONE_INPUT)?.focus();
-            }}
-          />
-        </Field>
-        <div style={{ width: 176 }}>
-          <Find
-            label="Tone"
-            inputId={TONE_INPUT}
-            placeholder="part of a name, Enter"
-            text={tone}
-            onText={setTone}
-            search={search}
-            onPick={place}
-            onEnter={first}
-          />
-        </div>
-        <MainButton isDisabled={tone.trim() === ''} onPress={first}>
-          Place
-        </MainButton>
-      </Line>
+      <PlaceFields
+        position={position}
+        setPosition={setPosition}
+        problem={problem}
+        positionField={positionField}
+        go={go}
+        tone={tone}
+        setTone={setTone}
+        search={search}
+        place={place}
+        first={first}
+      />
       {problem !== null && <FormProblem>{problem}</FormProblem>}
     </div>
+  );
+}
+
+interface PlaceFieldsProps {
+  readonly position: string;
+  readonly setPosition: (text: string) => void;
+  readonly problem: string | null;
+  readonly positionField: RefObject<HTMLInputElement | null>;
+  readonly go: () => boolean;
+  readonly tone: string;
+  readonly setTone: (value: string) => void;
+  readonly search: (text: string) => Found[];
+  readonly place: (id: string) => void;
+  readonly first: () => void;
+}
+
+/** Where, what, and the button that places it. */
+function PlaceFields({
+  position,
+  setPosition,
+  problem,
+  positionField,
+  go,
+  tone,
+  setTone,
+  search,
+  place,
+  first,
+}: PlaceFieldsProps) {
+  return (
+    <Line role="group" aria-label="Place a tone">
+      <Field value={position} onChange={setPosition} isInvalid={problem !== null} style={{ width: 96 }}>
+        <Label>
+          Bar|beat <kbd>B</kbd>
+        </Label>
+        <Input
+          ref={positionField}
+          id={POSITION_INPUT}
+          onBlur={go}
+          onFocus={(e) => e.currentTarget.select()}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && go()) document.getElementById(TONE_INPUT)?.focus();
+          }}
+        />
+      </Field>
+      <div style={{ width: 176 }}>
+        <Find
+          label="Tone"
+          inputId={TONE_INPUT}
+          placeholder="part of a name, Enter"
+          text={tone}
+          onText={setTone}
+          search={search}
+          onPick={place}
+          onEnter={first}
+        />
+      </div>
+      <MainButton isDisabled={tone.trim() === ''} onPress={first}>
+        Place
+      </MainButton>
+    </Line>
   );
 }

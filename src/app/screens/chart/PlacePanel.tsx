@@ -3,17 +3,18 @@ import styled from 'styled-components';
 import type { Control } from '../../../core/addressing';
 import { stateAt } from '../../../core/compile';
 import { OPENING_CUE } from '../../../core/meaning';
-import { indexShow, setOpening, setShowOpening, songTime, type Show, type Song } from '../../../core/show';
+import { indexShow, setOpening, setShowOpening, songTime, type Show, type Song, type Unit } from '../../../core/show';
 import { formatPosition, type Ticks } from '../../../core/time';
 import { Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
 import { UnitBadge } from '../../widgets/UnitBadge';
 import { slotNumber } from '../../state/numbers';
 import { perform } from '../../state/desk';
-import { useApp } from '../../state/store';
+import { useApp, type Counting } from '../../state/store';
 import { valueWords, variantWords, verdictSentence } from '../../../wording';
 import { useCueProof } from '../../state/marks';
 import { desk, font } from '../../theme/tokens';
+import type { UnitState } from '../../../core/rig';
 
 const Panel = styled.section`
   display: grid;
@@ -71,31 +72,7 @@ export function PlacePanel({ show, song, at }: Props) {
           const slot = state?.slot ?? null;
           const set = Object.entries(state?.controls ?? {}).filter(([, v]) => v !== 'stored');
           if (slot === null && unit.profile.senders.length > 0) return null;
-          return (
-            <li key={unit.id}>
-              <UnitBadge monogram={unit.monogram} index={i} />
-              <div>
-                <b>{slot === null ? 'not known' : slotNumber(unit.profile.plan, slot, counting)}</b>{' '}
-                {slot !== null && (unit.slots.find((s) => s.index === slot)?.name ?? '')}
-                <br />
-                <Soft>
-                  {[
-                    state && unit.profile.variants && state.variant !== null
-                      ? variantWords(unit.profile, state.variant)
-                      : '',
-                    ...set.map(([id, v]) =>
-                      controlWords(
-                        unit.profile.controls.find((c) => c.id === id),
-                        v,
-                      ),
-                    ),
-                  ]
-                    .filter((w) => w !== '')
-                    .join(', ')}
-                </Soft>
-              </div>
-            </li>
-          );
+          return <UnitHere key={unit.id} unit={unit} i={i} slot={slot} counting={counting} state={state} set={set} />;
         })}
       </List>
       <Pick
@@ -123,6 +100,42 @@ export function PlacePanel({ show, song, at }: Props) {
         <p key={v.unitId}>{verdictSentence(v, indexShow(show).units.get(v.unitId)!)}</p>
       ))}
     </Panel>
+  );
+}
+
+interface UnitHereProps {
+  readonly unit: Unit;
+  readonly i: number;
+  readonly slot: number | null;
+  readonly counting: Counting;
+  readonly state: UnitState | undefined;
+  readonly set: [string, number | 'stored'][];
+}
+
+/** What a unit is on at the place. */
+function UnitHere({ unit, i, slot, counting, state, set }: UnitHereProps) {
+  return (
+    <li>
+      <UnitBadge monogram={unit.monogram} index={i} />
+      <div>
+        <b>{slot === null ? 'not known' : slotNumber(unit.profile.plan, slot, counting)}</b>{' '}
+        {slot !== null && (unit.slots.find((s) => s.index === slot)?.name ?? '')}
+        <br />
+        <Soft>
+          {[
+            state && unit.profile.variants && state.variant !== null ? variantWords(unit.profile, state.variant) : '',
+            ...set.map(([id, v]) =>
+              controlWords(
+                unit.profile.controls.find((c) => c.id === id),
+                v,
+              ),
+            ),
+          ]
+            .filter((w) => w !== '')
+            .join(', ')}
+        </Soft>
+      </div>
+    </li>
   );
 }
 

@@ -88,26 +88,7 @@ function Recorder({ pedals, song, sweep, onRecorded }: Omit<Props, 'show'> & { r
   });
   return (
     <div role="group" aria-label="Record from a pedal" style={{ display: 'grid', gap: 6 }}>
-      <Row style={{ flexWrap: 'nowrap' }}>
-        <Pick
-          label="Record from"
-          value={`${pedal.unit.id} ${pedal.sender.id}`}
-          choices={pedals.map((p) => ({
-            id: `${p.unit.id} ${p.sender.id}`,
-            name: `${p.unit.name}: ${p.sender.name}`,
-          }))}
-          onPick={setChosen}
-        />
-        {going ? (
-          <Button onPress={() => void finish()}>
-            <Square size={14} aria-hidden /> Done
-          </Button>
-        ) : (
-          <Button onPress={() => void start()}>
-            <Circle size={14} aria-hidden /> Record
-          </Button>
-        )}
-      </Row>
+      <RecordTools pedal={pedal} pedals={pedals} setChosen={setChosen} going={going} finish={finish} start={start} />
       {going && <SenderKey unit={pedal.unit} sender={pedal.sender} />}
       {said !== null && (
         <Soft role="status" aria-label="Recording" style={{ fontSize: 13 }}>
@@ -115,5 +96,40 @@ function Recorder({ pedals, song, sweep, onRecorded }: Omit<Props, 'show'> & { r
         </Soft>
       )}
     </div>
+  );
+}
+
+interface RecordToolsProps {
+  readonly pedal: Pedal;
+  readonly pedals: readonly Pedal[];
+  readonly setChosen: (value: string | null) => void;
+  readonly going: boolean;
+  readonly finish: () => Promise<void>;
+  readonly start: () => Promise<void>;
+}
+
+/** Which pedal is recorded, and its beginning and end. */
+function RecordTools({ pedal, pedals, setChosen, going, finish, start }: RecordToolsProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <Pick
+        label="Record from"
+        value={`${pedal.unit.id} ${pedal.sender.id}`}
+        choices={pedals.map((p) => ({
+          id: `${p.unit.id} ${p.sender.id}`,
+          name: `${p.unit.name}: ${p.sender.name}`,
+        }))}
+        onPick={setChosen}
+      />
+      {going ? (
+        <Button onPress={() => void finish()}>
+          <Square size={14} aria-hidden /> Done
+        </Button>
+      ) : (
+        <Button onPress={() => void start()}>
+          <Circle size={14} aria-hidden /> Record
+        </Button>
+      )}
+    </Row>
   );
 }

@@ -1,7 +1,17 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { copySection, moveSection, newSection, putSection, removeSection, songTime } from '../../../core/show';
-import { barOfTick, formatBar, parsePosition } from '../../../core/time';
+import {
+  copySection,
+  moveSection,
+  newSection,
+  putSection,
+  removeSection,
+  songTime,
+  type Song,
+  type Section,
+  type Show,
+} from '../../../core/show';
+import { barOfTick, formatBar, parsePosition, type BarMap } from '../../../core/time';
 import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
 import { newId, perform } from '../../state/desk';
@@ -18,31 +28,7 @@ export function SectionPart({ show, song, bar }: FrameProps & { readonly bar: nu
     <>
       <h3>Sections</h3>
       {song.sections.map((section) => (
-        <Row key={section.id} style={{ flexWrap: 'nowrap' }} role="group" aria-label={`Section ${section.name}`}>
-          <DraftField
-            label="Bar"
-            value={formatBar(bars, section.bar, song.bars)}
-            style={{ width: 52 }}
-            commit={(text) => {
-              const to = parsePosition(bars, text, song.bars);
-              if (!to.ok) return 'a bar';
-              const edit = putSection(show, song.id, { ...section, bar: barOfTick(bars, to.ticks).bar });
-              return take(edit, 'move the start of a section', 'a bar where no section begins');
-            }}
-          />
-          <DraftField
-            label="Section"
-            value={section.name}
-            style={{ flex: 1 }}
-            commit={(name) => take(putSection(show, song.id, { ...section, name }), 'rename a section', 'a name')}
-          />
-          <SignButton
-            aria-label={`Remove the section ${section.name}`}
-            onPress={() => perform(removeSection(show, song.id, section.id), 'remove a section')}
-          >
-            <Trash2 size={15} />
-          </SignButton>
-        </Row>
+        <SectionFields key={section.id} section={section} bars={bars} song={song} show={show} />
       ))}
       <div>
         <Button
@@ -56,28 +42,81 @@ export function SectionPart({ show, song, bar }: FrameProps & { readonly bar: nu
         </Button>
       </div>
       {song.sections.length > 0 && (
-        <>
-          <Field value={before} onChange={setBefore} style={{ width: 170 }}>
-            <Label>Put a section before bar (or end)</Label>
-            <Input placeholder="17" />
-          </Field>
-          {targetBar !== undefined &&
-            song.sections.map((s) => {
-              const moving = moveSection(show, song.id, s.id, targetBar);
-              return (
-                <Row key={s.id}>
-                  <span style={{ flex: 1, lineHeight: '34px' }}>{s.name}</span>
-                  <Button isDisabled={!moving} onPress={() => perform(moving, `move ${s.name}`)}>
-                    Move
-                  </Button>
-                  <Button onPress={() => perform(copySection(show, song.id, s.id, targetBar, newId), `copy ${s.name}`)}>
-                    Copy
-                  </Button>
-                </Row>
-              );
-            })}
-        </>
+        <MoveSections before={before} setBefore={setBefore} targetBar={targetBar} song={song} show={show} />
       )}
     </>
+  );
+}
+
+interface MoveSectionsProps {
+  readonly before: string;
+  readonly setBefore: (value: string) => void;
+  readonly targetBar: number | undefined;
+  readonly song: Song;
+  readonly show: Show;
+}
+
+/** Sections moved or copied to another bar. */
+function MoveSections({ before, setBefore, targetBar, song, show }: MoveSectionsProps) {
+  return (
+    <>
+      <Field value={before} onChange={setBefore} style={{ width: 170 }}>
+        <Label>Put a section before bar (or end)</Label>
+        <Input placeholder="17" />
+      </Field>
+      {targetBar !== undefined &&
+        song.sections.map((s) => {
+          const moving = moveSection(show, song.id, s.id, targetBar);
+          return (
+            <Row key={s.id}>
+              <span style={{ flex: 1, lineHeight: '34px' }}>{s.name}</span>
+              <Button isDisabled={!moving} onPress={() => perform(moving, `move ${s.name}`)}>
+                Move
+              </Button>
+              <Button onPress={() => perform(copySection(show, song.id, s.id, targetBar, newId), `copy ${s.name}`)}>
+                Copy
+              </Button>
+            </Row>
+          );
+        })}
+    </>
+  );
+}
+
+interface SectionFieldsProps {
+  readonly section: Section;
+  readonly bars: BarMap;
+  readonly song: Song;
+  readonly show: Show;
+}
+
+/** A section: its bar, its name, and away with it. */
+function SectionFields({ section, bars, song, show }: SectionFieldsProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }} role="group" aria-label={`Section ${section.name}`}>
+      <DraftField
+        label="Bar"
+        value={formatBar(bars, section.bar, song.bars)}
+        style={{ width: 52 }}
+        commit={(text) => {
+          const to = parsePosition(bars, text, song.bars);
+          if (!to.ok) return 'a bar';
+          const edit = putSection(show, song.id, { ...section, bar: barOfTick(bars, to.ticks).bar });
+          return take(edit, 'move the start of a section', 'a bar where no section begins');
+        }}
+      />
+      <DraftField
+        label="Section"
+        value={section.name}
+        style={{ flex: 1 }}
+        commit={(name) => take(putSection(show, song.id, { ...section, name }), 'rename a section', 'a name')}
+      />
+      <SignButton
+        aria-label={`Remove the section ${section.name}`}
+        onPress={() => perform(removeSection(show, song.id, section.id), 'remove a section')}
+      >
+        <Trash2 size={15} />
+      </SignButton>
+    </Row>
   );
 }

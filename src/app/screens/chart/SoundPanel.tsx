@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { setClock, setSongField, type Song } from '../../../core/show';
+import { setClock, setSongField, type Song, type Show } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
@@ -57,20 +57,7 @@ export function SoundPanel({ show, song }: Props) {
       <AddTrack show={show} song={song} />
       <CallsPart show={show} song={song} />
       <h3>MIDI clock to</h3>
-      {show.ports.map((port) => (
-        <Check
-          key={port.id}
-          isSelected={song.clocks.some((c) => c.portId === port.id)}
-          onChange={(on) =>
-            perform(
-              setClock(show, song.id, port.id, on ? newId() : null),
-              on ? `clock on ${port.name}` : `no clock on ${port.name}`,
-            )
-          }
-        >
-          {port.name}
-        </Check>
-      ))}
+      <ClockPorts show={show} song={song} />
       <h3>To practise with</h3>
       <Row>
         <Button
@@ -88,5 +75,32 @@ export function SoundPanel({ show, song }: Props) {
         </Soft>
       )}
     </Panel>
+  );
+}
+
+interface ClockPortsProps {
+  readonly show: Show;
+  readonly song: Song;
+}
+
+/** Ports that are sent a clock through the song. */
+function ClockPorts({ show, song }: ClockPortsProps) {
+  return (
+    <>
+      {show.ports.map((port) => (
+        <Check
+          key={port.id}
+          isSelected={song.clocks.some((c) => c.portId === port.id)}
+          onChange={(on) =>
+            perform(
+              setClock(show, song.id, port.id, on ? newId() : null),
+              on ? `clock on ${port.name}` : `no clock on ${port.name}`,
+            )
+          }
+        >
+          {port.name}
+        </Check>
+      ))}
+    </>
   );
 }

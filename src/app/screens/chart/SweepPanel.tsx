@@ -1,6 +1,6 @@
 import { Trash2, X } from 'lucide-react';
 import styled from 'styled-components';
-import { valueRange, isOnOff } from '../../../core/addressing';
+import { valueRange, isOnOff, type Control } from '../../../core/addressing';
 import {
   indexShow,
   putSweep,
@@ -16,7 +16,7 @@ import {
   rangeWords,
 } from '../../../core/show';
 import { playedSweeps, sweptOn } from '../../../core/meaning';
-import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
+import { formatPosition, parsePosition, type Ticks, type BarMap } from '../../../core/time';
 import { sweepWords } from '../../../wording';
 import { Check } from '../../widgets/Check';
 import { Button, SignButton, Soft } from '../../widgets/controls';
@@ -99,6 +99,133 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
         </SignButton>
       </Top>
       {found.length > 0 && <FindingList findings={found} well="" inSong />}
+      <Along sweep={sweep} show={show} put={put} bars={bars} song={song} place={place} stretch={stretch} />
+      <SweepShape sweep={sweep} control={control} onShape={(next, label) => put({ shape: next }, label)} />
+      <DrawPad
+        sweep={sweep}
+        low={low}
+        high={high}
+        onDraw={(points) => void put({ shape: { kind: 'line', points } }, 'draw a sweep')}
+      />
+      <HowItMoves
+        show={show}
+        song={song}
+        sweep={sweep}
+        put={put}
+        low={low}
+        high={high}
+        switches={switches}
+        control={control}
+      />
+      <SweepActs sweep={sweep} put={put} show={show} song={song} onClose={onClose} />
+    </Panel>
+  );
+}
+
+interface SweepActsProps {
+  readonly sweep: Sweep;
+  readonly put: (part: Partial<Sweep>, label: string) => string | null;
+  readonly show: Show;
+  readonly song: Song;
+  readonly onClose: () => void;
+}
+
+/** Mutes the sweep, or takes it away. */
+function SweepActs({ sweep, put, show, song, onClose }: SweepActsProps) {
+  return (
+    <Halves>
+      <Check
+        isSelected={sweep.muted}
+        onChange={(muted) => void put({ muted }, muted ? 'mute a sweep' : 'unmute a sweep')}
+      >
+        Muted
+      </Check>
+      <Button
+        onPress={() => {
+          perform(removeSweep(show, song.id, sweep.id), 'remove a sweep');
+          onClose();
+        }}
+      >
+        <Trash2 size={15} aria-hidden /> Remove
+      </Button>
+    </Halves>
+  );
+}
+
+interface HowItMovesProps {
+  readonly show: Show;
+  readonly song: Song;
+  readonly sweep: Sweep;
+  readonly put: (part: Partial<Sweep>, label: string) => string | null;
+  readonly low: number;
+  readonly high: number;
+  readonly switches: Control[];
+  readonly control: Control;
+}
+
+/** How the sweep moves, and what comes after it. */
+function HowItMoves({ show, song, sweep, put, low, high, switches, control }: HowItMovesProps) {
+  return (
+    <>
+      <RecordPart
+        show={show}
+        song={song}
+        sweep={sweep}
+        onRecorded={(points) =>
+          void put(
+            {
+              shape: {
+                kind: 'line',
+                points: points.map((p) => ({ at: p.at, value: low + p.share * (high - low) })),
+              },
+            },
+            'record a sweep',
+          )
+        }
+      />
+      <Pick
+        label="Switch it on while it is swept"
+        value={sweep.switchId ?? NONE}
+        choices={[{ id: NONE, name: 'no switch' }, ...switches]}
+        onPick={(id) => put({ switchId: id === NONE ? null : id }, 'change the switch of a sweep')}
+      />
+      <Pick
+        label="Afterwards"
+        value={sweep.after}
+        choices={[
+          { id: 'rest', name: control.rest === null ? 'to its rest (it has none)' : `to its rest, ${control.rest}` },
+          { id: 'hold', name: 'stays where it is' },
+        ]}
+        onPick={(id) => put({ after: id }, 'change how a sweep ends')}
+      />
+      <DraftField
+        label="Milliseconds between values, at least"
+        value={String(sweep.spacing)}
+        numeric
+        commit={(text) => {
+          const spacing = figureIn(RANGES.spacingMillis, text);
+          if (spacing === undefined) return rangeWords(RANGES.spacingMillis);
+          return put({ spacing }, 'thin a sweep');
+        }}
+      />
+    </>
+  );
+}
+
+interface AlongProps {
+  readonly sweep: Sweep;
+  readonly show: Show;
+  readonly put: (part: Partial<Sweep>, label: string) => string | null;
+  readonly bars: BarMap;
+  readonly song: Song;
+  readonly place: (text: string) => number | undefined;
+  readonly stretch: (from: Ticks, to: Ticks) => string | null;
+}
+
+/** What is swept, and from where to where. */
+function Along({ sweep, show, put, bars, song, place, stretch }: AlongProps) {
+  return (
+    <>
       <Pick
         label="Moves"
         value={`${sweep.unitId} ${sweep.controlId}`}
@@ -129,70 +256,6 @@ export function SweepPanel({ show, song, sweep, onClose }: Props) {
           }}
         />
       </Halves>
-      <SweepShape sweep={sweep} control={control} onShape={(next, label) => put({ shape: next }, label)} />
-      <DrawPad
-        sweep={sweep}
-        low={low}
-        high={high}
-        onDraw={(points) => void put({ shape: { kind: 'line', points } }, 'draw a sweep')}
-      />
-      <RecordPart
-        show={show}
-        song={song}
-        sweep={sweep}
-        onRecorded={(points) =>
-          void put(
-            {
-              shape: {
-                kind: 'line',
-                points: points.map((p) => ({ at: p.at, value: low + p.share * (high - low) })),
-              },
-            },
-            'record a sweep',
-          )
-        }
-      />
-      <Pick
-        label="Switch it on while it is swept"
-        value={sweep.switchId ?? NONE}
-        choices={[{ id: NONE, name: 'no switch' }, ...switches]}
-        onPick={(id) => put({ switchId: id === NONE ? null : id }, 'change the switch of a sweep')}
-      />
-      <Pick
-        label="Afterwards"
-        value={sweep.after}
-        choices={[
-          { id: 'rest', name: control.rest === null ? 'to its rest (it has none)' : `to its rest, ${control.rest}` },
-          { id: 'hold', name: 'stays where it is' },
-        ]}
-        onPick={(id) => put({ after: id as Sweep['after'] }, 'change how a sweep ends')}
-      />
-      <DraftField
-        label="Milliseconds between values, at least"
-        value={String(sweep.spacing)}
-        numeric
-        commit={(text) => {
-          const spacing = figureIn(RANGES.spacingMillis, text);
-          if (spacing === undefined) return rangeWords(RANGES.spacingMillis);
-          return put({ spacing }, 'thin a sweep');
-        }}
-      />
-      <Halves>
-        <Check
-          isSelected={sweep.muted}
-          onChange={(muted) => void put({ muted }, muted ? 'mute a sweep' : 'unmute a sweep')}
-        >
-          Muted
-        </Check>
-        <Button
-          onPress={() => {
-            perform(removeSweep(show, song.id, sweep.id), 'remove a sweep');
-            onClose();
-          }}
-        >
-          <Trash2 size={15} aria-hidden /> Remove
-        </Button>
-      </Halves>
-    </Panel>
+    </>
   );
 }

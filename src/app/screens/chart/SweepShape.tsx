@@ -1,5 +1,5 @@
 import { valueRange, type Control } from '../../../core/addressing';
-import { linePoints, reshaped, type SweepForm } from '../../../core/meaning';
+import { linePoints, reshaped } from '../../../core/meaning';
 import { dipOf, figureIn, type Sweep } from '../../../core/show';
 import { TICKS_PER_QUARTER } from '../../../core/time';
 import { DraftField } from '../../widgets/DraftField';
@@ -53,7 +53,7 @@ export function SweepShape({ sweep, control, onShape }: Props) {
         value={shape.kind === 'wave' ? shape.form : dip ? 'dip' : 'line'}
         choices={FORMS}
         onPick={(form) => {
-          onShape(reshaped(sweep, control, form as SweepForm), form === 'line' ? 'draw a sweep' : 'shape a sweep');
+          onShape(reshaped(sweep, control, form), form === 'line' ? 'draw a sweep' : 'shape a sweep');
         }}
       />
       {shape.kind === 'wave' ? (

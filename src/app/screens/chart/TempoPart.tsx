@@ -9,6 +9,7 @@ import {
   RANGES,
   figureIn,
   rangeWords,
+  type Show,
 } from '../../../core/show';
 import { barStart, formatPosition, tapTempo, type Ticks } from '../../../core/time';
 import { Button, SignButton, Soft } from '../../widgets/controls';
@@ -61,66 +62,7 @@ export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks 
       {song.tempo.map((mark, i) => {
         const place = formatPosition(bars, mark.at, song.bars);
         return (
-          <div key={mark.at} role="group" aria-label={`Tempo at ${place}`}>
-            <Row style={{ flexWrap: 'nowrap', marginTop: 8 }}>
-              <span style={{ flex: 1, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
-              <Pick
-                label="Beat"
-                width="140px"
-                value={String(mark.beat)}
-                choices={
-                  BEATS.some((b) => b.id === String(mark.beat))
-                    ? BEATS
-                    : [...BEATS, { id: String(mark.beat), name: `${mark.beat} quarters` }]
-                }
-                onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
-              />
-              {i > 0 && (
-                <SignButton
-                  aria-label={`Remove the tempo at ${place}`}
-                  onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
-                >
-                  <Trash2 size={15} />
-                </SignButton>
-              )}
-            </Row>
-            <Row style={{ flexWrap: 'nowrap', marginTop: 6 }}>
-              <DraftField
-                label="BPM"
-                style={{ flex: 1 }}
-                value={String(Math.round(mark.bpm * 1000) / 1000)}
-                numeric
-                commit={(text) => {
-                  const bpm = figureIn(RANGES.bpm, text);
-                  if (bpm === undefined) return rangeWords(RANGES.bpm);
-                  return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
-                }}
-              />
-              {i === song.tempo.length - 1 ? (
-                <DraftField
-                  label="Ramp to"
-                  value=""
-                  placeholder="none"
-                  numeric
-                  style={{ flex: 1 }}
-                  commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
-                />
-              ) : (
-                <DraftField
-                  label="Ramp to"
-                  value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
-                  placeholder="step"
-                  numeric
-                  style={{ flex: 1 }}
-                  commit={(text) => {
-                    const rampTo = text.trim() === '' ? null : figureIn(RANGES.bpm, text);
-                    if (rampTo === undefined) return rangeWords(RANGES.bpm);
-                    return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
-                  }}
-                />
-              )}
-            </Row>
-          </div>
+          <TempoMark key={mark.at} place={place} mark={mark} put={put} i={i} show={show} song={song} rampOn={rampOn} />
         );
       })}
       <Row>
@@ -134,5 +76,96 @@ export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks 
         {taps.length > 1 && <Soft role="status">{Math.round(active.bpm * 10) / 10}</Soft>}
       </Row>
     </>
+  );
+}
+
+interface TempoMarkProps {
+  readonly place: string;
+  readonly mark: Song['tempo'][number];
+  readonly put: (mark: Song['tempo'][number], label: string) => void;
+  readonly i: number;
+  readonly show: Show;
+  readonly song: Song;
+  readonly rampOn: (mark: Song['tempo'][number], text: string) => string | null;
+}
+
+/** A tempo mark: its beat, how fast, and where it ramps to. */
+function TempoMark({ place, mark, put, i, show, song, rampOn }: TempoMarkProps) {
+  return (
+    <div role="group" aria-label={`Tempo at ${place}`}>
+      <Row style={{ flexWrap: 'nowrap', marginTop: 8 }}>
+        <span style={{ flex: 1, lineHeight: '34px', fontWeight: 700 }}>{place}</span>
+        <Pick
+          label="Beat"
+          width="140px"
+          value={String(mark.beat)}
+          choices={
+            BEATS.some((b) => b.id === String(mark.beat))
+              ? BEATS
+              : [...BEATS, { id: String(mark.beat), name: `${mark.beat} quarters` }]
+          }
+          onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
+        />
+        {i > 0 && (
+          <SignButton
+            aria-label={`Remove the tempo at ${place}`}
+            onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
+          >
+            <Trash2 size={15} />
+          </SignButton>
+        )}
+      </Row>
+      <TempoFigures mark={mark} show={show} song={song} i={i} rampOn={rampOn} />
+    </div>
+  );
+}
+
+interface TempoFiguresProps {
+  readonly mark: Song['tempo'][number];
+  readonly show: Show;
+  readonly song: Song;
+  readonly i: number;
+  readonly rampOn: (mark: Song['tempo'][number], text: string) => string | null;
+}
+
+/** How fast, and the tempo that is come to by the next mark. */
+function TempoFigures({ mark, show, song, i, rampOn }: TempoFiguresProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap', marginTop: 6 }}>
+      <DraftField
+        label="BPM"
+        style={{ flex: 1 }}
+        value={String(Math.round(mark.bpm * 1000) / 1000)}
+        numeric
+        commit={(text) => {
+          const bpm = figureIn(RANGES.bpm, text);
+          if (bpm === undefined) return rangeWords(RANGES.bpm);
+          return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
+        }}
+      />
+      {i === song.tempo.length - 1 ? (
+        <DraftField
+          label="Ramp to"
+          value=""
+          placeholder="none"
+          numeric
+          style={{ flex: 1 }}
+          commit={(text) => (text.trim() === '' ? null : rampOn(mark, text))}
+        />
+      ) : (
+        <DraftField
+          label="Ramp to"
+          value={mark.rampTo === null ? '' : String(Math.round(mark.rampTo * 1000) / 1000)}
+          placeholder="step"
+          numeric
+          style={{ flex: 1 }}
+          commit={(text) => {
+            const rampTo = text.trim() === '' ? null : figureIn(RANGES.bpm, text);
+            if (rampTo === undefined) return rangeWords(RANGES.bpm);
+            return take(putTempo(show, song.id, { ...mark, rampTo }), 'change a ramp', 'another tempo');
+          }}
+        />
+      )}
+    </Row>
   );
 }

@@ -16,7 +16,7 @@ import {
   figureIn,
   rangeWords,
 } from '../../../core/show';
-import { formatPosition, parsePosition } from '../../../core/time';
+import { formatPosition, parsePosition, type BarMap } from '../../../core/time';
 import { Check } from '../../widgets/Check';
 import { FormProblem, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -105,28 +105,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           </Row>
         </>
       )}
-      <Row style={{ flexWrap: 'nowrap' }}>
-        <Pick
-          width="136px"
-          label="What it is"
-          choices={[
-            { id: 'backing', name: 'backing' },
-            { id: 'guide', name: 'guide' },
-            { id: 'part', name: 'part of a player' },
-          ]}
-          value={track.role}
-          onPick={(id) => change({ role: id as Track['role'] }, 'change a recording')}
-        />
-        <DraftField
-          label="Level in dB"
-          value={String(track.gain)}
-          numeric
-          commit={(text) => {
-            const gain = figureIn(RANGES.gain, text);
-            return gain === undefined ? rangeWords(RANGES.gain) : change({ gain }, 'change a level');
-          }}
-        />
-      </Row>
+      <TrackRole track={track} change={change} />
       {track.role === 'part' && (
         <Pick
           label="Player (heard when missing)"
@@ -143,25 +122,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           return null;
         }}
       />
-      <Row style={{ flexWrap: 'nowrap' }}>
-        <DraftField
-          label="Starts at bar|beat"
-          value={formatPosition(bars, track.at, song.bars)}
-          commit={(text) => {
-            const at = parsePosition(bars, text, song.bars);
-            return at.ok ? change({ at: Math.max(0, at.ticks) }, 'move a recording') : 'bar|beat';
-          }}
-        />
-        <DraftField
-          label="and after, ms"
-          value={String(track.offset)}
-          numeric
-          commit={(text) => {
-            const offset = figureIn(RANGES.offsetMillis, text);
-            return offset === undefined ? rangeWords(RANGES.offsetMillis) : change({ offset }, 'move a recording');
-          }}
-        />
-      </Row>
+      <TrackPlace bars={bars} track={track} song={song} change={change} />
       {audio && !missing && (
         <Row>
           <LayBars show={show} song={song} track={track} name={name} length={audio.length} />
@@ -174,5 +135,70 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
         Muted
       </Check>
     </div>
+  );
+}
+
+interface TrackPlaceProps {
+  readonly bars: BarMap;
+  readonly track: Track;
+  readonly song: Song;
+  readonly change: (part: Partial<Track>, label: string) => null;
+}
+
+/** Where the recording begins. */
+function TrackPlace({ bars, track, song, change }: TrackPlaceProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <DraftField
+        label="Starts at bar|beat"
+        value={formatPosition(bars, track.at, song.bars)}
+        commit={(text) => {
+          const at = parsePosition(bars, text, song.bars);
+          return at.ok ? change({ at: Math.max(0, at.ticks) }, 'move a recording') : 'bar|beat';
+        }}
+      />
+      <DraftField
+        label="and after, ms"
+        value={String(track.offset)}
+        numeric
+        commit={(text) => {
+          const offset = figureIn(RANGES.offsetMillis, text);
+          return offset === undefined ? rangeWords(RANGES.offsetMillis) : change({ offset }, 'move a recording');
+        }}
+      />
+    </Row>
+  );
+}
+
+interface TrackRoleProps {
+  readonly track: Track;
+  readonly change: (part: Partial<Track>, label: string) => null;
+}
+
+/** What the recording is, and how loud. */
+function TrackRole({ track, change }: TrackRoleProps) {
+  return (
+    <Row style={{ flexWrap: 'nowrap' }}>
+      <Pick
+        width="136px"
+        label="What it is"
+        choices={[
+          { id: 'backing', name: 'backing' },
+          { id: 'guide', name: 'guide' },
+          { id: 'part', name: 'part of a player' },
+        ]}
+        value={track.role}
+        onPick={(id) => change({ role: id }, 'change a recording')}
+      />
+      <DraftField
+        label="Level in dB"
+        value={String(track.gain)}
+        numeric
+        commit={(text) => {
+          const gain = figureIn(RANGES.gain, text);
+          return gain === undefined ? rangeWords(RANGES.gain) : change({ gain }, 'change a level');
+        }}
+      />
+    </Row>
   );
 }

@@ -11,6 +11,7 @@ import {
   type Press,
   type Show,
   type Song,
+  type Tone,
 } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
@@ -123,34 +124,59 @@ export function WritePart({ show, song, snapTo }: Props) {
         Pressed core tones become cues
       </Check>
       {on && (
-        <>
-          <Soft role="status">
-            {running
-              ? `${count === 0 ? 'Press a tone here, or on pads and feet that reactions know' : count === 1 ? '1 tone' : `${count} tones`}: in the chart when the song stops.`
-              : 'Press Play, then the tones as they are wanted.'}
-          </Soft>
-          <Keys>
-            {show.core.map((id, i) => (
-              <Button key={id} isDisabled={!running} onPressStart={() => press(id)}>
-                {i + 1} {tones.get(id)?.name}
-              </Button>
-            ))}
-          </Keys>
-          <More place="write">
-            <DraftField
-              label="Subtract my reaction time (ms)"
-              value={String(reaction)}
-              numeric
-              commit={(text) => {
-                const late = figureIn(RANGES.reactionMillis, text);
-                if (late === undefined) return rangeWords(RANGES.reactionMillis);
-                setReaction(late);
-                return null;
-              }}
-            />
-          </More>
-        </>
+        <Writing
+          running={running}
+          count={count}
+          show={show}
+          press={press}
+          tones={tones}
+          reaction={reaction}
+          setReaction={setReaction}
+        />
       )}
     </Box>
+  );
+}
+
+interface WritingProps {
+  readonly running: boolean;
+  readonly count: number;
+  readonly show: Show;
+  readonly press: (toneId: string) => void;
+  readonly tones: ReadonlyMap<string, Tone>;
+  readonly reaction: number;
+  readonly setReaction: (value: number) => void;
+}
+
+/** What is said and set while changes are written by playing. */
+function Writing({ running, count, show, press, tones, reaction, setReaction }: WritingProps) {
+  return (
+    <>
+      <Soft role="status">
+        {running
+          ? `${count === 0 ? 'Press a tone here, or on pads and feet that reactions know' : count === 1 ? '1 tone' : `${count} tones`}: in the chart when the song stops.`
+          : 'Press Play, then the tones as they are wanted.'}
+      </Soft>
+      <Keys>
+        {show.core.map((id, i) => (
+          <Button key={id} isDisabled={!running} onPressStart={() => press(id)}>
+            {i + 1} {tones.get(id)?.name}
+          </Button>
+        ))}
+      </Keys>
+      <More place="write">
+        <DraftField
+          label="Subtract my reaction time (ms)"
+          value={String(reaction)}
+          numeric
+          commit={(text) => {
+            const late = figureIn(RANGES.reactionMillis, text);
+            if (late === undefined) return rangeWords(RANGES.reactionMillis);
+            setReaction(late);
+            return null;
+          }}
+        />
+      </More>
+    </>
   );
 }

@@ -60,17 +60,7 @@ export function CloseUp({ show, song, run, verdict }: Props) {
   }
   return (
     <Box>
-      <Badges>
-        {units.map(({ unitId }) => (
-          <span key={unitId} style={{ height: ROW, display: 'grid', alignContent: 'center' }}>
-            <UnitBadge
-              monogram={indexShow(show).units.get(unitId)?.monogram ?? ''}
-              index={index.get(unitId) ?? 0}
-              size={26}
-            />
-          </span>
-        ))}
-      </Badges>
+      <UnitBadges units={units} show={show} index={index} />
       <div ref={ref}>
         <svg
           width={width}
@@ -79,29 +69,7 @@ export function CloseUp({ show, song, run, verdict }: Props) {
           aria-label={`Close look at ${placeOf(song, verdict.due)}: bytes, gaps and sounds of ${units.length} ${units.length === 1 ? 'unit' : 'units'}`}
         >
           {marks.map((ms) => (
-            <g key={ms}>
-              <line
-                x1={x(verdict.due + ms * 1000)}
-                x2={x(verdict.due + ms * 1000)}
-                y1={0}
-                y2={height - AXIS}
-                stroke={desk.line}
-                strokeWidth={1}
-              />
-              {Math.abs(x(verdict.due + ms * 1000) - x(verdict.due)) > 46 && (
-                <text
-                  x={x(verdict.due + ms * 1000)}
-                  y={height - 10}
-                  textAnchor="middle"
-                  fontSize={12}
-                  fill={desk.inkSoft}
-                  fontFamily={font.text}
-                >
-                  {ms > 0 ? '+' : '−'}
-                  {Math.abs(ms)} ms
-                </text>
-              )}
-            </g>
+            <MillisLine key={ms} x={x} verdict={verdict} ms={ms} height={height} />
           ))}
           {units.map((unit, row) => (
             <UnitRow
@@ -131,6 +99,64 @@ export function CloseUp({ show, song, run, verdict }: Props) {
         </svg>
       </div>
     </Box>
+  );
+}
+
+interface UnitBadgesProps {
+  readonly units: SongPicture['units'];
+  readonly show: Show;
+  readonly index: Map<string, number>;
+}
+
+function UnitBadges({ units, show, index }: UnitBadgesProps) {
+  return (
+    <Badges>
+      {units.map(({ unitId }) => (
+        <span key={unitId} style={{ height: ROW, display: 'grid', alignContent: 'center' }}>
+          <UnitBadge
+            monogram={indexShow(show).units.get(unitId)?.monogram ?? ''}
+            index={index.get(unitId) ?? 0}
+            size={26}
+          />
+        </span>
+      ))}
+    </Badges>
+  );
+}
+
+interface MillisLineProps {
+  readonly x: (at: Micros) => number;
+  readonly verdict: Verdict;
+  readonly ms: number;
+  readonly height: number;
+}
+
+/** A line of the scale in milliseconds from the beat. */
+function MillisLine({ x, verdict, ms, height }: MillisLineProps) {
+  return (
+    <g>
+      <line
+        x1={x(verdict.due + ms * 1000)}
+        x2={x(verdict.due + ms * 1000)}
+        y1={0}
+        y2={height - AXIS}
+        stroke={desk.line}
+        strokeWidth={1}
+      />
+      {Math.abs(x(verdict.due + ms * 1000) - x(verdict.due)) > 46 && (
+        <text
+          x={x(verdict.due + ms * 1000)}
+          y={height - 10}
+          textAnchor="middle"
+          fontSize={12}
+          fill={desk.inkSoft}
+          fontFamily={font.text}
+        >
+          {ms > 0 ? '+' : '−'}
+          {Math.abs(ms)} ms
+        </text>
+      )}
+    </g>
   );
 }
 
@@ -170,9 +196,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
         </pattern>
       </defs>
       {unit.wanted.filter(inSight).map((s) => (
-        <g key={s.from}>
-          <rect x={left(s) + 1} y={y + 2} width={Math.max(0, width(s) - 3)} height={4} fill={desk.lampDeep} />
-        </g>
+        <HeardSpan key={s.from} left={left} s={s} y={y} width={width} />
       ))}
       {unit.heard.filter(inSight).map((s) => {
         const text = s.gap ? (profile.silentInGap ? 'silent: loads' : 'loads, old sound rings') : spanText(profile, s);
@@ -218,6 +242,22 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
           />
         ))}
       <line x1={0} x2={right} y1={y + ROW - 1} y2={y + ROW - 1} stroke={desk.line} />
+    </g>
+  );
+}
+
+interface HeardSpanProps {
+  readonly left: (s: StateSpan) => number;
+  readonly s: StateSpan;
+  readonly y: number;
+  readonly width: (s: StateSpan) => number;
+}
+
+/** What is heard of the unit for a while. */
+function HeardSpan({ left, s, y, width }: HeardSpanProps) {
+  return (
+    <g>
+      <rect x={left(s) + 1} y={y + 2} width={Math.max(0, width(s) - 3)} height={4} fill={desk.lampDeep} />
     </g>
   );
 }

@@ -10,7 +10,7 @@ import { Later } from '../../widgets/Later';
 import { Near } from '../../widgets/Near';
 import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
-import { useComparing } from '../../state/comparing';
+import { useComparing, type Compared } from '../../state/comparing';
 import { useSongMark } from '../../state/marks';
 import { useProofs, type Run } from '../../state/proofs';
 import { useShow } from '../../state/store';
@@ -91,30 +91,43 @@ export function SetRun({ songs, rigFindings }: Props) {
           </p>
         )}
       </Left>
-      <Right>
-        <Table aria-label="Songs of the set">
-          <thead>
-            <tr>
-              <th>
-                <Unseen>Lantern</Unseen>
-              </th>
-              <th>song</th>
-              <th>changes</th>
-              <th>off their beat</th>
-              <th>the worst</th>
-              {compared && <th>before</th>}
-              <th>findings</th>
-            </tr>
-          </thead>
-          <tbody>
-            {songs.map((song) => (
-              <SongRow key={song.id} song={song} run={runs[song.id]} before={compared?.runs[song.id]} />
-            ))}
-          </tbody>
-        </Table>
-        <Later height={CHART_HEIGHT}>{() => <SetChart songs={songs} runs={runs} />}</Later>
-      </Right>
+      <SongTable compared={compared} songs={songs} runs={runs} />
     </Body>
+  );
+}
+
+interface SongTableProps {
+  readonly compared: Compared | null;
+  readonly songs: readonly Song[];
+  readonly runs: Readonly<Record<string, Run>>;
+}
+
+/** Each song with what the dry run found. */
+function SongTable({ compared, songs, runs }: SongTableProps) {
+  return (
+    <Right>
+      <Table aria-label="Songs of the set">
+        <thead>
+          <tr>
+            <th>
+              <Unseen>Lantern</Unseen>
+            </th>
+            <th>song</th>
+            <th>changes</th>
+            <th>off their beat</th>
+            <th>the worst</th>
+            {compared && <th>before</th>}
+            <th>findings</th>
+          </tr>
+        </thead>
+        <tbody>
+          {songs.map((song) => (
+            <SongRow key={song.id} song={song} run={runs[song.id]} before={compared?.runs[song.id]} />
+          ))}
+        </tbody>
+      </Table>
+      <Later height={CHART_HEIGHT}>{() => <SetChart songs={songs} runs={runs} />}</Later>
+    </Right>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { indexShow, type Show, type Song } from '../../../core/show';
+import { indexShow, type Show, type Song, type Unit } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
 import { verdictSentence } from '../../../wording';
 import { Soft } from '../../widgets/controls';
@@ -18,6 +18,7 @@ import { CloseUp } from './CloseUp';
 import { LatenessChart, LoadChart } from './RunCharts';
 import { WholeLine } from './WholeLine';
 import { cueName, placeOf, sumOf, tickOf } from './runFacts';
+import type { Run } from '../../state/proofs';
 
 const Pair = styled.div`
   display: grid;
@@ -85,30 +86,7 @@ export function SongRun({ song }: { readonly song: Song }) {
       </Left>
       <Right>
         <WholeLine {...view} />
-        {chosen && unit && (
-          <section aria-label="The chosen change" style={{ display: 'grid', gap: 5 }}>
-            <Caption>
-              <b>
-                {placeOf(shown, chosen.due)} {cueName(show, shown, chosen.cueId)}
-              </b>
-              <span>{verdictSentence(chosen, unit)}</span>
-              <Link
-                to={placePath(show, {
-                  in: 'song',
-                  songId: song.id,
-                  at: tickOf(shown, chosen.due),
-                  ...(song.cues.some((c) => c.id === chosen.cueId) ? { cueId: chosen.cueId } : {}),
-                })}
-              >
-                on the chart
-              </Link>
-            </Caption>
-            <CloseUp show={show} song={shown} run={run} verdict={chosen} />
-            <Soft style={{ fontSize: 13 }}>
-              Above: wanted. Box: what the unit is on; hatched while a preset loads. Below: bytes on the cable.
-            </Soft>
-          </section>
-        )}
+        {chosen && unit && <ChosenChange shown={shown} chosen={chosen} unit={unit} song={song} run={run} />}
         <Pair>
           <Later height={CHART_HEIGHT}>
             {() => <LatenessChart show={show} song={shown} run={run} onChoose={choose} />}
@@ -117,6 +95,43 @@ export function SongRun({ song }: { readonly song: Song }) {
         </Pair>
       </Right>
     </Body>
+  );
+}
+
+interface ChosenChangeProps {
+  readonly shown: Song;
+  readonly chosen: Verdict;
+  readonly unit: Unit;
+  readonly song: Song;
+  readonly run: Run;
+}
+
+/** The chosen change close up, with the way to its place. */
+function ChosenChange({ shown, chosen, unit, song, run }: ChosenChangeProps) {
+  const show = useShow();
+  return (
+    <section aria-label="The chosen change" style={{ display: 'grid', gap: 5 }}>
+      <Caption>
+        <b>
+          {placeOf(shown, chosen.due)} {cueName(show, shown, chosen.cueId)}
+        </b>
+        <span>{verdictSentence(chosen, unit)}</span>
+        <Link
+          to={placePath(show, {
+            in: 'song',
+            songId: song.id,
+            at: tickOf(shown, chosen.due),
+            ...(song.cues.some((c) => c.id === chosen.cueId) ? { cueId: chosen.cueId } : {}),
+          })}
+        >
+          on the chart
+        </Link>
+      </Caption>
+      <CloseUp show={show} song={shown} run={run} verdict={chosen} />
+      <Soft style={{ fontSize: 13 }}>
+        Above: wanted. Box: what the unit is on; hatched while a preset loads. Below: bytes on the cable.
+      </Soft>
+    </section>
   );
 }
 

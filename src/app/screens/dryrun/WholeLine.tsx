@@ -1,6 +1,6 @@
 import { useId, useMemo } from 'react';
 import styled from 'styled-components';
-import { indexShow, songTime, type Show, type Song } from '../../../core/show';
+import { indexShow, songTime, type Show, type Song, type Section } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import { barAt, ticksToSeconds, type Micros } from '../../../core/time';
 import { UnitBadge } from '../../widgets/UnitBadge';
@@ -8,6 +8,7 @@ import type { Run } from '../../state/proofs';
 import { useWidth } from '../../state/useWidth';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { placeOf, spanText, wrongSpans } from './runFacts';
+import type { SongPicture } from '../../../core/proof';
 
 const Box = styled.div`
   display: grid;
@@ -82,61 +83,8 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
             </clipPath>
           </defs>
           <g clipPath={`url(#${id})`}>
-            {names.map((s, i) => {
-              const next = names[i + 1];
-              const room = (next ? sectionAt(next.bar) : width) - sectionAt(s.bar);
-              return (
-                <g key={s.id}>
-                  <line x1={sectionAt(s.bar)} x2={sectionAt(s.bar)} y1={0} y2={height} stroke={desk.lineStrong} />
-                  {room > 24 && (
-                    <text
-                      x={sectionAt(s.bar) + 4}
-                      y={13}
-                      fontSize={12}
-                      fontWeight={700}
-                      fill={desk.ink}
-                      fontFamily={font.display}
-                    >
-                      {s.name.slice(0, Math.max(2, Math.floor((room - 8) / 6.4)))}
-                    </text>
-                  )}
-                </g>
-              );
-            })}
-            {units.map(({ unitId, heard }, i) => {
-              const unit = indexShow(show).units.get(unitId);
-              const colour = unitColour(show.units.findIndex((u) => u.id === unitId));
-              const top = HEAD + i * row + 2;
-              const wideOf = (s: (typeof heard)[number]): number => Math.max(s.gap ? 2.5 : 1, x(s.to) - x(s.from));
-              const boxes = (gaps: boolean): string =>
-                heard
-                  .filter((s) => s.gap === gaps)
-                  .map((s) => box(x(s.from), top, wideOf(s), row - 5))
-                  .join('');
-              return (
-                <g key={unitId}>
-                  <path d={boxes(false)} fill={desk.field} stroke={colour} strokeWidth={1} />
-                  <path d={boxes(true)} fill={desk.ink} />
-                  {heard.map((s) => {
-                    const text = unit && !s.gap ? spanText(unit.profile, s) : '';
-                    if (text === '' || wideOf(s) <= text.length * 6 + 6) return null;
-                    return (
-                      <text
-                        key={s.from}
-                        x={x(s.from) + 5}
-                        y={HEAD + i * row + row / 2 + 4}
-                        fontSize={11.5}
-                        fontWeight={600}
-                        fill={colour}
-                        fontFamily={font.text}
-                      >
-                        {text}
-                      </text>
-                    );
-                  })}
-                </g>
-              );
-            })}
+            <SectionLines names={names} sectionAt={sectionAt} width={width} height={height} />
+            <UnitLines units={units} show={show} row={row} x={x} />
             <path
               fill={desk.rust}
               d={wrong
@@ -159,22 +107,112 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
                 })
                 .join('')}
             />
-            {chosen && (
-              <g>
-                <line
-                  x1={x(chosen.due)}
-                  x2={x(chosen.due)}
-                  y1={HEAD - 4}
-                  y2={height}
-                  stroke={desk.lampDeep}
-                  strokeWidth={2.5}
-                />
-                <title>{placeOf(song, chosen.due)}</title>
-              </g>
-            )}
+            {chosen && <ChosenLine x={x} chosen={chosen} height={height} song={song} />}
           </g>
         </svg>
       </div>
     </Box>
+  );
+}
+
+interface ChosenLineProps {
+  readonly x: (at: Micros) => number;
+  readonly chosen: Verdict;
+  readonly height: number;
+  readonly song: Song;
+}
+
+/** Where the chosen change is. */
+function ChosenLine({ x, chosen, height, song }: ChosenLineProps) {
+  return (
+    <g>
+      <line x1={x(chosen.due)} x2={x(chosen.due)} y1={HEAD - 4} y2={height} stroke={desk.lampDeep} strokeWidth={2.5} />
+      <title>{placeOf(song, chosen.due)}</title>
+    </g>
+  );
+}
+
+interface UnitLinesProps {
+  readonly units: SongPicture['units'];
+  readonly show: Show;
+  readonly row: 18 | 23;
+  readonly x: (at: Micros) => number;
+}
+
+/** What each unit is on, with its presets’ names where there is room. */
+function UnitLines({ units, show, row, x }: UnitLinesProps) {
+  return (
+    <>
+      {units.map(({ unitId, heard }, i) => {
+        const unit = indexShow(show).units.get(unitId);
+        const colour = unitColour(show.units.findIndex((u) => u.id === unitId));
+        const top = HEAD + i * row + 2;
+        const wideOf = (s: (typeof heard)[number]): number => Math.max(s.gap ? 2.5 : 1, x(s.to) - x(s.from));
+        const boxes = (gaps: boolean): string =>
+          heard
+            .filter((s) => s.gap === gaps)
+            .map((s) => box(x(s.from), top, wideOf(s), row - 5))
+            .join('');
+        return (
+          <g key={unitId}>
+            <path d={boxes(false)} fill={desk.field} stroke={colour} strokeWidth={1} />
+            <path d={boxes(true)} fill={desk.ink} />
+            {heard.map((s) => {
+              const text = unit && !s.gap ? spanText(unit.profile, s) : '';
+              if (text === '' || wideOf(s) <= text.length * 6 + 6) return null;
+              return (
+                <text
+                  key={s.from}
+                  x={x(s.from) + 5}
+                  y={HEAD + i * row + row / 2 + 4}
+                  fontSize={11.5}
+                  fontWeight={600}
+                  fill={colour}
+                  fontFamily={font.text}
+                >
+                  {text}
+                </text>
+              );
+            })}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+interface SectionLinesProps {
+  readonly names: Section[];
+  readonly sectionAt: (bar: number) => number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Where sections begin, with their names where there is room. */
+function SectionLines({ names, sectionAt, width, height }: SectionLinesProps) {
+  return (
+    <>
+      {names.map((s, i) => {
+        const next = names[i + 1];
+        const room = (next ? sectionAt(next.bar) : width) - sectionAt(s.bar);
+        return (
+          <g key={s.id}>
+            <line x1={sectionAt(s.bar)} x2={sectionAt(s.bar)} y1={0} y2={height} stroke={desk.lineStrong} />
+            {room > 24 && (
+              <text
+                x={sectionAt(s.bar) + 4}
+                y={13}
+                fontSize={12}
+                fontWeight={700}
+                fill={desk.ink}
+                fontFamily={font.display}
+              >
+                {s.name.slice(0, Math.max(2, Math.floor((room - 8) / 6.4)))}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </>
   );
 }

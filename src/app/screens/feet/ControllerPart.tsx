@@ -48,7 +48,7 @@ const JUMPS = [
   { id: 'none', name: 'cannot go to a page' },
   { id: 'alone', name: 'can, but sends nothing with it' },
   { id: 'with-messages', name: 'can, together with messages' },
-];
+] as const;
 
 const LETTERS = [
   { id: 'none', name: 'no displays' },
@@ -135,7 +135,7 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
             label="A switch"
             value={controller.jumps}
             choices={JUMPS}
-            onPick={(jumps) => change({ jumps: jumps as Controller['jumps'] }, 'change what switches know')}
+            onPick={(jumps) => change({ jumps: jumps }, 'change what switches know')}
           />
           <Check
             isSelected={controller.stepsPages}

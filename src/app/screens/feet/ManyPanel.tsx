@@ -56,7 +56,7 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
         label="On"
         value={trigger}
         choices={known.map((t) => ({ id: t, name: TRIGGER_HEADS[t] }))}
-        onPick={(t) => setTrigger(t as Trigger)}
+        onPick={(t) => setTrigger(t)}
       />
       <Find
         key={round}

@@ -46,7 +46,7 @@ const BENDS = [
   { id: 'straight', name: 'straight' },
   { id: 'slow', name: 'slow at first' },
   { id: 'fast', name: 'fast at first' },
-];
+] as const;
 
 /** Controls that a pedal of a controller can move: figures on one control number. */
 const movable = (show: Show) =>
@@ -142,12 +142,7 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
         <>
           {end('from', 'Heel')}
           {end('to', 'Toe')}
-          <Pick
-            label="Curve"
-            value={pedal.bend}
-            choices={BENDS}
-            onPick={(bend) => put({ ...pedal, bend: bend as FootPedal['bend'] })}
-          />
+          <Pick label="Curve" value={pedal.bend} choices={BENDS} onPick={(bend) => put({ ...pedal, bend: bend })} />
           {own && layerId !== null && (
             <SignButton aria-label={`Clear ${name}`} onPress={() => put(null)}>
               <Trash2 size={16} aria-hidden />

@@ -278,7 +278,7 @@ function AddDoing({ unit, entry, onChange }: EntryProps) {
         label="On"
         value={trigger}
         choices={TRIGGERS.filter((t) => known.includes(t)).map((t) => ({ id: t, name: TRIGGER_HEADS[t] }))}
-        onPick={(t) => setTrigger(t as Trigger)}
+        onPick={(t) => setTrigger(t)}
       />
       <Find
         label="Does"

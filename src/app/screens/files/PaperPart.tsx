@@ -75,7 +75,7 @@ const ALL = 'all';
 const PAPERS = [
   { id: 'a4', name: 'A4' },
   { id: 'letter', name: 'Letter' },
-];
+] as const;
 
 /** Paper for a music stand and for the stage: looked at here as it is printed, and as tables. */
 export function PaperPart() {
@@ -109,7 +109,7 @@ export function PaperPart() {
           value={kind}
           choices={SHEET_KINDS.map((k) => ({ id: k, name: KINDS[k] }))}
           onPick={(k) => {
-            setKind(k as SheetKind);
+            setKind(k);
             setOnly(ALL);
           }}
         />
@@ -126,7 +126,7 @@ export function PaperPart() {
           />
         )}
         {song && <SongNotes key={song.id} song={song} style={{ width: 330 }} />}
-        <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p as PaperSize)} />
+        <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p)} />
         <MainButton
           isDisabled={sheets.length === 0 || busy}
           onPress={() => {

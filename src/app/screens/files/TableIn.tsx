@@ -78,7 +78,7 @@ export function TableIn({
           width="340px"
           value={kind}
           choices={TABLES.map((k) => ({ id: k, name: INTO[k] }))}
-          onPick={(k) => setKind(k as TableKind)}
+          onPick={(k) => setKind(k)}
         />
         {things !== null && things.length > 0 && (
           <Pick

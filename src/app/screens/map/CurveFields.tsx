@@ -13,9 +13,9 @@ export function CurveFields({
   readonly draft: (field: EncodingField) => React.ReactNode;
   readonly onChange: (encoding: Encoding) => void;
 }) {
-  const pick = (curve: string): void => {
+  const pick = (curve: Curved['curve']): void => {
     const points = curve === 'table' && encoding.points.length < 2 ? [encoding.low, encoding.high] : encoding.points;
-    onChange({ ...encoding, curve: curve as Curved['curve'], points });
+    onChange({ ...encoding, curve, points });
   };
   return (
     <>

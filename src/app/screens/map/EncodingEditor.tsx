@@ -77,7 +77,7 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
             label="How it is sent"
             value={encoding.kind}
             choices={kinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
-            onPick={(kind) => void change(encodingOfKind(kind as Encoding['kind'], encoding))}
+            onPick={(kind) => void change(encodingOfKind(kind, encoding))}
           />
           <More place={RARE_PLACE} used={RARE.includes(encoding.kind)}>
             {null}

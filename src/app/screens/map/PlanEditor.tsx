@@ -112,7 +112,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
             label="Bank messages"
             width="190px"
             value={plan.bank.send}
-            onPick={(send) => put({ bank: { ...plan.bank, send: send as AddressPlan['bank']['send'] } })}
+            onPick={(send) => put({ bank: { ...plan.bank, send: send } })}
             choices={[
               { id: 'none', name: 'none' },
               { id: 'msb', name: 'control 0 (MSB)' },
@@ -124,7 +124,7 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
             label="Sent"
             width="170px"
             value={plan.bank.when}
-            onPick={(when) => put({ bank: { ...plan.bank, when: when as AddressPlan['bank']['when'] } })}
+            onPick={(when) => put({ bank: { ...plan.bank, when: when } })}
             choices={[
               { id: 'differs', name: 'when it differs' },
               { id: 'always', name: 'always' },

@@ -129,7 +129,7 @@ function DigitFields({ digit, onDigit }: { readonly digit: Digit; readonly onDig
           { id: 'letter', name: 'letter' },
           { id: 'text', name: 'text' },
         ]}
-        onPick={(kind) => onDigit(kinds[kind as Digit['kind']])}
+        onPick={(kind) => onDigit(kinds[kind])}
       />
       {digit.kind === 'text' && (
         <Field

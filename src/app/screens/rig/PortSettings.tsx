@@ -34,7 +34,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
             { id: 'din', name: '5-pin, 31,250 baud' },
             { id: 'usb', name: 'USB' },
           ]}
-          onPick={(id) => perform(setPortField(show, port.id, 'cable', id as Port['cable']), 'change a cable')}
+          onPick={(id) => perform(setPortField(show, port.id, 'cable', id), 'change a cable')}
         />
         <Pick
           label="It is"

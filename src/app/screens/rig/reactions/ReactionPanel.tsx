@@ -7,7 +7,7 @@ import { Check } from '../../../widgets/Check';
 import { Button, Soft } from '../../../widgets/controls';
 import { DraftField } from '../../../widgets/DraftField';
 import { LearnMessage } from '../../../features/LearnMessage';
-import { Pick } from '../../../widgets/Pick';
+import { Pick, choicesOf } from '../../../widgets/Pick';
 import { perform } from '../../../state/desk';
 import { useShow } from '../../../state/store';
 import { DoesFields } from './DoesFields';
@@ -25,7 +25,7 @@ const Pair = styled.div`
 `;
 
 const ANY = 'any';
-const KINDS = Object.entries(HEARD_WORDS).map(([id, name]) => ({ id, name }));
+const KINDS = choicesOf(HEARD_WORDS);
 const CHANNELS = [
   { id: ANY, name: 'any' },
   ...Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: String(i + 1) })),
@@ -61,6 +61,51 @@ export function ReactionPanel({ reaction, onGone }: Props) {
         On
       </Check>
       <h3 style={{ fontSize: 15 }}>When this arrives</h3>
+      <HearsFields does={does} set={set} hears={hears} hear={hear} numbered={numbered} valued={valued} />
+      <Pick
+        label="While"
+        value={reaction.songId ?? ANY}
+        choices={[
+          { id: ANY, name: 'always, whatever the song' },
+          ...show.songs.map((s) => ({ id: s.id, name: s.title })),
+        ]}
+        onPick={(id) => set({ songId: id === ANY ? null : id })}
+      />
+      <Check isSelected={reaction.swallow} onChange={(swallow) => set({ swallow })}>
+        The message goes no further
+      </Check>
+      <h3 style={{ fontSize: 15 }}>Do this</h3>
+      <DoesFields reaction={reaction} onChange={(next) => set({ does: next })} />
+      <Button
+        style={{ justifySelf: 'start', marginTop: 6 }}
+        onPress={() => {
+          perform(removeReaction(show, reaction.id), 'delete a reaction');
+          onGone();
+        }}
+      >
+        <Trash2 size={15} aria-hidden /> Delete the reaction
+      </Button>
+      {hears.portId === null && (
+        <Soft style={{ fontSize: 13 }}>From any port: a keyboard may press it as well as the pads.</Soft>
+      )}
+    </Fields>
+  );
+}
+
+interface HearsFieldsProps {
+  readonly does: Reaction['does'];
+  readonly set: (change: Partial<Reaction>) => void;
+  readonly hears: Reaction['hears'];
+  readonly hear: (change: Partial<Reaction['hears']>) => void;
+  readonly numbered: boolean;
+  readonly valued: boolean;
+}
+
+/** The message that a reaction waits for. */
+function HearsFields({ does, set, hears, hear, numbered, valued }: HearsFieldsProps) {
+  const show = useShow();
+  return (
+    <>
       <LearnMessage
         face={
           <>
@@ -91,7 +136,7 @@ export function ReactionPanel({ reaction, onGone }: Props) {
           choices={KINDS}
           onPick={(kind) =>
             hear({
-              kind: kind as Reaction['hears']['kind'],
+              kind,
               number: kind === 'pressure' || kind === 'bend' ? null : hears.number,
             })
           }
@@ -116,58 +161,42 @@ export function ReactionPanel({ reaction, onGone }: Props) {
           }}
         />
       )}
-      {valued && (
-        <Pair>
-          <DraftField
-            label="Value from"
-            numeric
-            value={String(hears.low)}
-            commit={(text) => {
-              const low = typed(text);
-              if (low === undefined || low > hears.high) return `0 to ${hears.high}`;
-              hear({ low });
-              return null;
-            }}
-          />
-          <DraftField
-            label="to"
-            numeric
-            value={String(hears.high)}
-            commit={(text) => {
-              const high = typed(text);
-              if (high === undefined || high < hears.low) return `${hears.low} to 127`;
-              hear({ high });
-              return null;
-            }}
-          />
-        </Pair>
-      )}
-      <Pick
-        label="While"
-        value={reaction.songId ?? ANY}
-        choices={[
-          { id: ANY, name: 'always, whatever the song' },
-          ...show.songs.map((s) => ({ id: s.id, name: s.title })),
-        ]}
-        onPick={(id) => set({ songId: id === ANY ? null : id })}
-      />
-      <Check isSelected={reaction.swallow} onChange={(swallow) => set({ swallow })}>
-        The message goes no further
-      </Check>
-      <h3 style={{ fontSize: 15 }}>Do this</h3>
-      <DoesFields reaction={reaction} onChange={(next) => set({ does: next })} />
-      <Button
-        style={{ justifySelf: 'start', marginTop: 6 }}
-        onPress={() => {
-          perform(removeReaction(show, reaction.id), 'delete a reaction');
-          onGone();
+      {valued && <ValueRange hears={hears} hear={hear} />}
+    </>
+  );
+}
+
+interface ValueRangeProps {
+  readonly hears: Reaction['hears'];
+  readonly hear: (change: Partial<Reaction['hears']>) => void;
+}
+
+/** Which values of the message count. */
+function ValueRange({ hears, hear }: ValueRangeProps) {
+  return (
+    <Pair>
+      <DraftField
+        label="Value from"
+        numeric
+        value={String(hears.low)}
+        commit={(text) => {
+          const low = typed(text);
+          if (low === undefined || low > hears.high) return `0 to ${hears.high}`;
+          hear({ low });
+          return null;
         }}
-      >
-        <Trash2 size={15} aria-hidden /> Delete the reaction
-      </Button>
-      {hears.portId === null && (
-        <Soft style={{ fontSize: 13 }}>From any port: a keyboard may press it as well as the pads.</Soft>
-      )}
-    </Fields>
+      />
+      <DraftField
+        label="to"
+        numeric
+        value={String(hears.high)}
+        commit={(text) => {
+          const high = typed(text);
+          if (high === undefined || high < hears.low) return `${hears.low} to 127`;
+          hear({ high });
+          return null;
+        }}
+      />
+    </Pair>
   );
 }
