@@ -133,16 +133,7 @@ export function BookScreen() {
             })}
           </Order>
         )}
-        {outside.length > 0 && (
-          <>
-            <h2 style={{ margin: '18px 0 8px' }}>In the book, not in the set</h2>
-            <Order aria-label="In the book">
-              {outside.map((song) => (
-                <SongOutside key={song.id} song={song} />
-              ))}
-            </Order>
-          </>
-        )}
+        {outside.length > 0 && <OutsideSet outside={outside} />}
         {set.length > 0 && (
           <p style={{ marginTop: 12 }}>
             <Soft>
@@ -153,6 +144,20 @@ export function BookScreen() {
       </section>
       <ShowAside setSaid={setSaid} said={said} />
     </Page>
+  );
+}
+
+/** Songs of the book that the set does not have. */
+function OutsideSet({ outside }: { readonly outside: Song[] }) {
+  return (
+    <>
+      <h2 style={{ margin: '18px 0 8px' }}>In the book, not in the set</h2>
+      <Order aria-label="In the book">
+        {outside.map((song) => (
+          <SongOutside key={song.id} song={song} />
+        ))}
+      </Order>
+    </>
   );
 }
 

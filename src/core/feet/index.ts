@@ -15,7 +15,9 @@ export {
 } from './memory';
 export { allReactions, echoesOf, heardSwitch, pageReactions, type HeardSwitch } from './pageReactions';
 export { propose, takeProposal, type Proposal } from './propose/proposal';
-export type { PlacedTone } from './propose/proposePages';
+export type { PlacedTone, ProposedPage } from './propose/proposePages';
+export type { ToneMove } from './propose/proposal';
+export type { ListenStep, Listened, TypedRow } from './byHand';
 export { rehearse, stepWorked, sumOfRehearsal, type Rehearsal, type RehearsalSum } from './rehearse';
 export {
   doingName,

@@ -30,6 +30,6 @@ export { StateFold } from './stateFold';
 export { stopsOf } from './stops';
 export { relayCycles, storingSteps, type StoringStep } from './storingSteps';
 export { sameSurroundings, sameToWires, sendsAlike, surroundingsOf, type Surroundings } from './surroundings';
-export { linePoints, reshaped, sweptOn, type SweepForm } from './sweepShapes';
+export { linePoints, reshaped, sweptOn } from './sweepShapes';
 export { playedSweeps, sweepValue } from './sweeps';
 export { hearers, patchSheet, returnsTo, wireLoops, type PatchRow, type WirePoint } from './wiring';

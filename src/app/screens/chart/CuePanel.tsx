@@ -124,7 +124,7 @@ interface CueProofsProps {
 
 /** What the dry run found of the cue, unit by unit. */
 function CueProofs({ cue, proof, wants, units }: CueProofsProps) {
-  if (!!cue.muted) return null;
+  if (cue.muted) return null;
   return (
     <div>
       <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>

@@ -94,17 +94,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
           <Trash2 size={15} />
         </SignButton>
       </Row>
-      {missing && (
-        <>
-          <FormProblem>
-            The recording is not in this browser. Choose its file; start, level and role stay as they are.
-          </FormProblem>
-          <Row>
-            <SoundFileButton label={`Choose the file for ${name}`} onFile={(file) => void putBack(file)} />
-            {said !== null && <Soft role="status">{said}</Soft>}
-          </Row>
-        </>
-      )}
+      {missing && <MissingFile name={name} putBack={putBack} said={said} />}
       <TrackRole track={track} change={change} />
       {track.role === 'part' && (
         <Pick
@@ -135,6 +125,27 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
         Muted
       </Check>
     </div>
+  );
+}
+
+interface MissingFileProps {
+  readonly name: string;
+  readonly putBack: (file: File) => Promise<void>;
+  readonly said: string | null;
+}
+
+/** The recording is not in this browser: its file is asked for. */
+function MissingFile({ name, putBack, said }: MissingFileProps) {
+  return (
+    <>
+      <FormProblem>
+        The recording is not in this browser. Choose its file; start, level and role stay as they are.
+      </FormProblem>
+      <Row>
+        <SoundFileButton label={`Choose the file for ${name}`} onFile={(file) => void putBack(file)} />
+        {said !== null && <Soft role="status">{said}</Soft>}
+      </Row>
+    </>
   );
 }
 

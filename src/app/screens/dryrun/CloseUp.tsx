@@ -232,17 +232,28 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
       {unit.sent
         .filter((s) => s.at >= from && s.at <= to)
         .map((s, i) => (
-          <rect
-            key={i}
-            x={x(s.at)}
-            y={y + 30}
-            width={Math.max(2, x(s.at + s.bytes.length * DIN_BYTE_MICROS) - x(s.at))}
-            height={6}
-            fill={desk.ink}
-          />
+          <SentMark key={i} x={x} s={s} y={y} />
         ))}
       <line x1={0} x2={right} y1={y + ROW - 1} y2={y + ROW - 1} stroke={desk.line} />
     </g>
+  );
+}
+
+interface SentMarkProps {
+  readonly x: (at: Micros) => number;
+  readonly s: SongPicture['units'][number]['sent'][number];
+  readonly y: number;
+}
+
+function SentMark({ x, s, y }: SentMarkProps) {
+  return (
+    <rect
+      x={x(s.at)}
+      y={y + 30}
+      width={Math.max(2, x(s.at + s.bytes.length * DIN_BYTE_MICROS) - x(s.at))}
+      height={6}
+      fill={desk.ink}
+    />
   );
 }
 

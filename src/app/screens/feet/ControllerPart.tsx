@@ -15,6 +15,7 @@ import { exportAndSay } from '../../state/exports';
 import { useShow } from '../../state/store';
 import { FloorPlan } from './FloorPlan';
 import { ControllerPick, SmallHead, Stack, Tools } from './parts';
+import type { ReactNode } from 'react';
 
 const Columns = styled.div`
   display: grid;
@@ -123,105 +124,159 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
         <section>
           <FloorPlan unit={unit} />
         </section>
-        <section>
-          <SmallHead>What a switch knows</SmallHead>
-          {TRIGGERS.filter((t) => t !== 'double').map((t) => (
-            <TriggerCheck key={t} trigger={t} controller={controller} onChange={toggle} />
-          ))}
-          <More place="triggers" used={controller.triggers.includes('double')}>
-            <TriggerCheck trigger="double" controller={controller} onChange={toggle} />
-          </More>
-          <Pick
-            label="A switch"
-            value={controller.jumps}
-            choices={JUMPS}
-            onPick={(jumps) => change({ jumps: jumps }, 'change what switches know')}
-          />
-          <Check
-            isSelected={controller.stepsPages}
-            onChange={(stepsPages) => change({ stepsPages }, 'change how pages are turned')}
-          >
-            It has page up and page down of its own
-          </Check>
-          <Check isSelected={controller.lights} onChange={(lights) => change({ lights }, 'change its lights')}>
-            A light at each switch
-          </Check>
-        </section>
-        <section>
-          <SmallHead>What one switch of a page holds</SmallHead>
-          <Pair>
-            {HOLDS.map(([kind, name]) => (
-              <div key={kind}>
-                {figure(name, holds[kind], [0, 256], (v) =>
-                  change({ holds: { ...holds, [kind]: v } }, 'change what a switch holds'),
-                )}
-              </div>
-            ))}
-          </Pair>
-          <SmallHead>Displays and strips</SmallHead>
-          <Pick
-            label="Displays show"
-            value={display.letters}
-            choices={LETTERS}
-            onPick={(letters) =>
-              change({ display: { ...display, letters: letters as typeof display.letters } }, 'change its displays')
-            }
-          />
-          <Pair>
-            {figure('Letters on a display', display.length, [0, 60], (length) =>
-              change({ display: { ...display, length } }, 'change its displays'),
-            )}
-            {figure('From switch to switch (mm)', controller.pitch, [10, 200], (pitch) =>
-              change({ pitch }, 'change how far its switches lie apart'),
-            )}
-          </Pair>
-        </section>
-        <section>
-          <SmallHead>With the computer</SmallHead>
-          <Check
-            isSelected={feetOf(show, unit.id).calls}
-            onChange={(calls) =>
-              perform(
-                changeFeet(show, unit.id, (f) => ({ ...f, calls })),
-                'change whether the computer is told',
-              )
-            }
-          >
-            Each switch also tells the computer which it was
-          </Check>
-          <Pick
-            label="By"
-            value={call.kind}
-            choices={CALLS}
-            onPick={(kind) => change({ call: { ...call, kind: kind as typeof call.kind } }, 'change its calls')}
-          />
-          <Pair>
-            {figure('From number, from 0', call.first, [0, 127], (first) =>
-              change({ call: { ...call, first } }, 'change its calls'),
-            )}
-            {figure('On channel', call.channel, [1, 16], (channel) =>
-              change({ call: { ...call, channel } }, 'change its calls'),
-            )}
-          </Pair>
-          <Soft style={{ fontSize: 13 }}>
-            The number follows from page and switch alone: once programmed it stays right, whatever the switch does.
-          </Soft>
-          <SmallHead>Programming</SmallHead>
-          <Check
-            isSelected={controller.takes === 'transfer'}
-            onChange={(on) => change({ takes: on ? 'transfer' : 'nothing' }, 'change how it is programmed')}
-          >
-            It takes its pages over the cable
-          </Check>
-          <Lines
-            label="Before a transfer, step by step"
-            value={controller.before}
-            onTake={(before) => change({ before }, 'change its steps')}
-          />
-          <Lines label="After it" value={controller.after} onTake={(after) => change({ after }, 'change its steps')} />
-        </section>
+        <SwitchTriggers controller={controller} toggle={toggle} change={change} />
+        <Capacity figure={figure} holds={holds} change={change} display={display} controller={controller} />
+        <WithComputer unit={unit} call={call} change={change} figure={figure} controller={controller} />
       </Columns>
     </Stack>
+  );
+}
+
+interface WithComputerProps {
+  readonly unit: Unit;
+  readonly call: Controller['call'];
+  readonly change: (next: Partial<Controller>, label: string) => void;
+  readonly figure: (
+    label: string,
+    value: number,
+    range: readonly [number, number],
+    take: (v: number) => void,
+  ) => ReactNode;
+  readonly controller: Controller;
+}
+
+/** What the controller sends to the computer, and what it is sent. */
+function WithComputer({ unit, call, change, figure, controller }: WithComputerProps) {
+  const show = useShow();
+  return (
+    <section>
+      <SmallHead>With the computer</SmallHead>
+      <Check
+        isSelected={feetOf(show, unit.id).calls}
+        onChange={(calls) =>
+          perform(
+            changeFeet(show, unit.id, (f) => ({ ...f, calls })),
+            'change whether the computer is told',
+          )
+        }
+      >
+        Each switch also tells the computer which it was
+      </Check>
+      <Pick
+        label="By"
+        value={call.kind}
+        choices={CALLS}
+        onPick={(kind) => change({ call: { ...call, kind: kind as typeof call.kind } }, 'change its calls')}
+      />
+      <Pair>
+        {figure('From number, from 0', call.first, [0, 127], (first) =>
+          change({ call: { ...call, first } }, 'change its calls'),
+        )}
+        {figure('On channel', call.channel, [1, 16], (channel) =>
+          change({ call: { ...call, channel } }, 'change its calls'),
+        )}
+      </Pair>
+      <Soft style={{ fontSize: 13 }}>
+        The number follows from page and switch alone: once programmed it stays right, whatever the switch does.
+      </Soft>
+      <SmallHead>Programming</SmallHead>
+      <Check
+        isSelected={controller.takes === 'transfer'}
+        onChange={(on) => change({ takes: on ? 'transfer' : 'nothing' }, 'change how it is programmed')}
+      >
+        It takes its pages over the cable
+      </Check>
+      <Lines
+        label="Before a transfer, step by step"
+        value={controller.before}
+        onTake={(before) => change({ before }, 'change its steps')}
+      />
+      <Lines label="After it" value={controller.after} onTake={(after) => change({ after }, 'change its steps')} />
+    </section>
+  );
+}
+
+interface CapacityProps {
+  readonly figure: (
+    label: string,
+    value: number,
+    range: readonly [number, number],
+    take: (v: number) => void,
+  ) => ReactNode;
+  readonly holds: Controller['holds'];
+  readonly change: (next: Partial<Controller>, label: string) => void;
+  readonly display: Controller['display'];
+  readonly controller: Controller;
+}
+
+/** How much the controller holds. */
+function Capacity({ figure, holds, change, display, controller }: CapacityProps) {
+  return (
+    <section>
+      <SmallHead>What one switch of a page holds</SmallHead>
+      <Pair>
+        {HOLDS.map(([kind, name]) => (
+          <div key={kind}>
+            {figure(name, holds[kind], [0, 256], (v) =>
+              change({ holds: { ...holds, [kind]: v } }, 'change what a switch holds'),
+            )}
+          </div>
+        ))}
+      </Pair>
+      <SmallHead>Displays and strips</SmallHead>
+      <Pick
+        label="Displays show"
+        value={display.letters}
+        choices={LETTERS}
+        onPick={(letters) =>
+          change({ display: { ...display, letters: letters as typeof display.letters } }, 'change its displays')
+        }
+      />
+      <Pair>
+        {figure('Letters on a display', display.length, [0, 60], (length) =>
+          change({ display: { ...display, length } }, 'change its displays'),
+        )}
+        {figure('From switch to switch (mm)', controller.pitch, [10, 200], (pitch) =>
+          change({ pitch }, 'change how far its switches lie apart'),
+        )}
+      </Pair>
+    </section>
+  );
+}
+
+interface SwitchTriggersProps {
+  readonly controller: Controller;
+  readonly toggle: (trigger: Trigger, on: boolean) => void;
+  readonly change: (next: Partial<Controller>, label: string) => void;
+}
+
+/** Which presses a switch tells apart, and what it can go to. */
+function SwitchTriggers({ controller, toggle, change }: SwitchTriggersProps) {
+  return (
+    <section>
+      <SmallHead>What a switch knows</SmallHead>
+      {TRIGGERS.filter((t) => t !== 'double').map((t) => (
+        <TriggerCheck key={t} trigger={t} controller={controller} onChange={toggle} />
+      ))}
+      <More place="triggers" used={controller.triggers.includes('double')}>
+        <TriggerCheck trigger="double" controller={controller} onChange={toggle} />
+      </More>
+      <Pick
+        label="A switch"
+        value={controller.jumps}
+        choices={JUMPS}
+        onPick={(jumps) => change({ jumps: jumps }, 'change what switches know')}
+      />
+      <Check
+        isSelected={controller.stepsPages}
+        onChange={(stepsPages) => change({ stepsPages }, 'change how pages are turned')}
+      >
+        It has page up and page down of its own
+      </Check>
+      <Check isSelected={controller.lights} onChange={(lights) => change({ lights }, 'change its lights')}>
+        A light at each switch
+      </Check>
+    </section>
   );
 }
 

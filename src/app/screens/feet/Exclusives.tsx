@@ -6,7 +6,7 @@ import { compareMemories, memoryOf } from '../../../core/feet';
 import { pagesInFile, readExclusiveFile, writePagesFile } from '../../../core/formats/exclusive';
 import { routeTo } from '../../../core/meaning';
 import { fromHex, toHex, wholeMessages } from '../../../core/midi';
-import { LIMITS, asTitle, changeFeet, feetOf, type Unit } from '../../../core/show';
+import { LIMITS, asTitle, changeFeet, feetOf, type Unit, type Feet } from '../../../core/show';
 import { memoryDifferenceWords, problemLine } from '../../../wording';
 import { fileName } from '../../../core/formats/fileName';
 import { download } from '../../adapters/download';
@@ -89,53 +89,72 @@ export function Exclusives({ unit }: { readonly unit: Unit }) {
       {problems.map((p) => (
         <FormProblem key={p}>{p}</FormProblem>
       ))}
-      {told && (
-        <div role="status">
-          <p>
-            {told.length === 0
-              ? 'The file holds the pages as they are here.'
-              : `The file holds other pages than these: ${told.length} differences.`}
-          </p>
-          <ul style={{ margin: 0, paddingLeft: 20 }}>
-            {told.slice(0, 40).map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ul>
-        </div>
-      )}
+      {told && <FileDifferences told={told} />}
       {dumps.length === 0 ? (
         <Soft style={{ fontSize: 13 }}>A file of another program is kept whole with the show, and sent as it is.</Soft>
       ) : (
         <Kept aria-label="Kept files">
           {dumps.map((d) => (
-            <li key={d.id}>
-              <span>
-                {d.name} <Soft>{(d.bytes.length / 2).toLocaleString('en')} bytes</Soft>
-              </span>
-              <SignButton aria-label={`Send ${d.name}`} onPress={() => void send(d.bytes)}>
-                <Send size={16} aria-hidden />
-              </SignButton>
-              <SignButton
-                aria-label={`Export ${d.name}`}
-                onPress={() => download(fileName(d.name, 'syx'), new Uint8Array(fromHex(d.bytes) ?? []), SYX)}
-              >
-                <Download size={16} aria-hidden />
-              </SignButton>
-              <SignButton
-                aria-label={`Delete ${d.name}`}
-                onPress={() =>
-                  perform(
-                    changeFeet(show, unit.id, (f) => ({ ...f, dumps: f.dumps.filter((x) => x.id !== d.id) })),
-                    'delete an exclusive file',
-                  )
-                }
-              >
-                <Trash2 size={16} aria-hidden />
-              </SignButton>
-            </li>
+            <KeptFile key={d.id} d={d} send={send} unit={unit} />
           ))}
         </Kept>
       )}
     </section>
+  );
+}
+
+/** In what the file differs from the pages here. */
+function FileDifferences({ told }: { readonly told: readonly string[] }) {
+  return (
+    <div role="status">
+      <p>
+        {told.length === 0
+          ? 'The file holds the pages as they are here.'
+          : `The file holds other pages than these: ${told.length} differences.`}
+      </p>
+      <ul style={{ margin: 0, paddingLeft: 20 }}>
+        {told.slice(0, 40).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+interface KeptFileProps {
+  readonly d: Feet['dumps'][number];
+  readonly send: (bytes: string) => Promise<void>;
+  readonly unit: Unit;
+}
+
+/** A file of another program, kept as it came. */
+function KeptFile({ d, send, unit }: KeptFileProps) {
+  const show = useShow();
+  return (
+    <li>
+      <span>
+        {d.name} <Soft>{(d.bytes.length / 2).toLocaleString('en')} bytes</Soft>
+      </span>
+      <SignButton aria-label={`Send ${d.name}`} onPress={() => void send(d.bytes)}>
+        <Send size={16} aria-hidden />
+      </SignButton>
+      <SignButton
+        aria-label={`Export ${d.name}`}
+        onPress={() => download(fileName(d.name, 'syx'), new Uint8Array(fromHex(d.bytes) ?? []), SYX)}
+      >
+        <Download size={16} aria-hidden />
+      </SignButton>
+      <SignButton
+        aria-label={`Delete ${d.name}`}
+        onPress={() =>
+          perform(
+            changeFeet(show, unit.id, (f) => ({ ...f, dumps: f.dumps.filter((x) => x.id !== d.id) })),
+            'delete an exclusive file',
+          )
+        }
+      >
+        <Trash2 size={16} aria-hidden />
+      </SignButton>
+    </li>
   );
 }

@@ -1,5 +1,5 @@
 import { Layers, Pin } from 'lucide-react';
-import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import { useRef, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 import styled from 'styled-components';
 import type { Controller } from '../../../core/addressing';
 import type { ColourName } from '../../../core/show';
@@ -156,38 +156,65 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
         .map((placed) => {
           const plate = byId.get(placed.id)!;
           return (
-            <Key
+            <SwitchKey
               key={placed.id}
-              type="button"
-              data-switch={placed.id}
-              tabIndex={placed.id === tabStop ? 0 : -1}
-              aria-pressed={chosen.has(placed.id)}
-              $chosen={chosen.has(placed.id)}
-              $kind={plate.kind}
-              $wrong={plate.wrong}
-              style={{ gridRow: placed.row + 1, gridColumn: placed.column + 1 }}
-              onClick={(e) => onChoose(placed.id, e.shiftKey ? 'to' : e.ctrlKey || e.metaKey ? 'besides' : 'alone')}
-              onFocus={(e) => {
-                // Whoever comes here by keyboard means this switch.
-                if (!walking.current && !chosen.has(placed.id) && e.target.matches(':focus-visible')) {
-                  onChoose(placed.id, 'alone');
-                }
-              }}
-              onKeyDown={(e) => onKeyDown(e, placed)}
-            >
-              <Top>
-                {plate.colour && <ColourMark $colour={plate.colour} style={{ height: 14 }} title={plate.colour} />}
-                {`${plate.label}:`}
-                {plate.everywhere && <Layers size={14} aria-label="on every page" />}
-                {plate.pinned && <Pin size={13} aria-label="pinned" />}
-                {controller.lights && <Light $lit={plate.lit} />}
-              </Top>
-              <strong>{plate.name || <Unseen>nothing</Unseen>}</strong>
-              <small>{plate.others.join(' · ')}</small>
-            </Key>
+              placed={placed}
+              tabStop={tabStop}
+              chosen={chosen}
+              plate={plate}
+              onChoose={onChoose}
+              walking={walking}
+              onKeyDown={onKeyDown}
+              controller={controller}
+            />
           );
         })}
       {children}
     </Board>
+  );
+}
+
+interface SwitchKeyProps {
+  readonly placed: Placed;
+  readonly tabStop: string;
+  readonly chosen: ReadonlySet<string>;
+  readonly plate: Plate;
+  readonly onChoose: (id: string, how: 'alone' | 'to' | 'besides') => void;
+  readonly walking: RefObject<boolean>;
+  readonly onKeyDown: (event: KeyboardEvent<HTMLElement>, at: Placed) => void;
+  readonly controller: Controller;
+}
+
+/** A switch of the drawn floor. */
+function SwitchKey({ placed, tabStop, chosen, plate, onChoose, walking, onKeyDown, controller }: SwitchKeyProps) {
+  return (
+    <Key
+      type="button"
+      data-switch={placed.id}
+      tabIndex={placed.id === tabStop ? 0 : -1}
+      aria-pressed={chosen.has(placed.id)}
+      $chosen={chosen.has(placed.id)}
+      $kind={plate.kind}
+      $wrong={plate.wrong}
+      style={{ gridRow: placed.row + 1, gridColumn: placed.column + 1 }}
+      onClick={(e) => onChoose(placed.id, e.shiftKey ? 'to' : e.ctrlKey || e.metaKey ? 'besides' : 'alone')}
+      onFocus={(e) => {
+        // Whoever comes here by keyboard means this switch.
+        if (!walking.current && !chosen.has(placed.id) && e.target.matches(':focus-visible')) {
+          onChoose(placed.id, 'alone');
+        }
+      }}
+      onKeyDown={(e) => onKeyDown(e, placed)}
+    >
+      <Top>
+        {plate.colour && <ColourMark $colour={plate.colour} style={{ height: 14 }} title={plate.colour} />}
+        {`${plate.label}:`}
+        {plate.everywhere && <Layers size={14} aria-label="on every page" />}
+        {plate.pinned && <Pin size={13} aria-label="pinned" />}
+        {controller.lights && <Light $lit={plate.lit} />}
+      </Top>
+      <strong>{plate.name || <Unseen>nothing</Unseen>}</strong>
+      <small>{plate.others.join(' · ')}</small>
+    </Key>
   );
 }

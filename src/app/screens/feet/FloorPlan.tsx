@@ -20,6 +20,7 @@ import { perform, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SmallHead } from './parts';
+import type { Controller } from '../../../core/addressing';
 
 const CELL = 54;
 
@@ -98,21 +99,15 @@ export function FloorPlan({ unit }: { readonly unit: Unit }) {
   return (
     <>
       <SmallHead>The floor</SmallHead>
-      <Plan role="group" aria-label="Switches on the floor" style={{ height: rows * CELL + 12, minWidth: 0 }}>
-        <div style={{ width: columns * CELL + 12, height: 1 }} />
-        {inOrder.map(({ id, row, column }) => (
-          <Spot
-            key={id}
-            aria-label={`${nameOf(id)}, row ${row + 1}, place ${column + 1}`}
-            aria-pressed={id === chosen}
-            style={{ left: column * CELL + 10, top: row * CELL + 10 }}
-            onPress={() => setChosen(id === chosen ? null : id)}
-            onKeyDown={onKey(id)}
-          >
-            {shortName(nameOf(id))}
-          </Spot>
-        ))}
-      </Plan>
+      <Spots
+        rows={rows}
+        columns={columns}
+        inOrder={inOrder}
+        nameOf={nameOf}
+        chosen={chosen}
+        setChosen={setChosen}
+        onKey={onKey}
+      />
       <Soft style={{ fontSize: 13 }}>The far side is on top. Arrow keys move a switch; two change places.</Soft>
       <Tools>
         <Button onPress={() => take(addSwitch(show, unit.id, lastRow), 'add a switch', 'That row is full: add a row.')}>
@@ -126,37 +121,101 @@ export function FloorPlan({ unit }: { readonly unit: Unit }) {
         </Button>
       </Tools>
       {placed && (
-        <Tools role="group" aria-label={`Chosen: ${nameOf(placed.id)}`} style={{ alignItems: 'end' }}>
-          <DraftField
-            key={placed.id}
-            label="What is written on it"
-            value={nameOf(placed.id)}
-            commit={(text) => rename(placed.id, text)}
-          />
-          <Button
-            onPress={() => {
-              take(removeFromFloor(show, unit.id, placed.id), `remove ${nameOf(placed.id)}`, 'The last switch stays.');
-              setChosen(null);
-            }}
-          >
-            <Trash2 size={14} aria-hidden /> Remove {nameOf(placed.id)}
-          </Button>
-        </Tools>
+        <PlacedSwitch nameOf={nameOf} placed={placed} rename={rename} take={take} unit={unit} setChosen={setChosen} />
       )}
       {pedals.map((id) => (
-        <Tools key={id} style={{ alignItems: 'end', flexWrap: 'nowrap' }}>
-          <DraftField label="Pedal" value={nameOf(id)} commit={(text) => rename(id, text)} style={{ flex: 1 }} />
-          <SignButton
-            aria-label={`Remove ${nameOf(id)}`}
-            onPress={() => take(removeFromFloor(show, unit.id, id), `remove ${nameOf(id)}`, 'It is gone already.')}
-          >
-            <Trash2 size={15} />
-          </SignButton>
-        </Tools>
+        <PedalFields key={id} nameOf={nameOf} id={id} rename={rename} take={take} unit={unit} />
       ))}
       <Soft style={{ fontSize: 13 }}>
         What each of them sends while nothing is programmed is set in its map, under Sends.
       </Soft>
     </>
+  );
+}
+
+interface SpotsProps {
+  readonly rows: number;
+  readonly columns: number;
+  readonly inOrder: Controller['switches'];
+  readonly nameOf: (id: string) => string;
+  readonly chosen: string | null;
+  readonly setChosen: (value: string | null) => void;
+  readonly onKey: (id: string) => (event: KeyboardEvent) => void;
+}
+
+/** The switches where they are on the floor. */
+function Spots({ rows, columns, inOrder, nameOf, chosen, setChosen, onKey }: SpotsProps) {
+  return (
+    <Plan role="group" aria-label="Switches on the floor" style={{ height: rows * CELL + 12, minWidth: 0 }}>
+      <div style={{ width: columns * CELL + 12, height: 1 }} />
+      {inOrder.map(({ id, row, column }) => (
+        <Spot
+          key={id}
+          aria-label={`${nameOf(id)}, row ${row + 1}, place ${column + 1}`}
+          aria-pressed={id === chosen}
+          style={{ left: column * CELL + 10, top: row * CELL + 10 }}
+          onPress={() => setChosen(id === chosen ? null : id)}
+          onKeyDown={onKey(id)}
+        >
+          {shortName(nameOf(id))}
+        </Spot>
+      ))}
+    </Plan>
+  );
+}
+
+interface PedalFieldsProps {
+  readonly nameOf: (id: string) => string;
+  readonly id: string;
+  readonly rename: (id: string, name: string) => string | null;
+  readonly take: (change: ProfileChange, label: string, otherwise: string) => void;
+  readonly unit: Unit;
+}
+
+/** A pedal: its name, and away with it. */
+function PedalFields({ nameOf, id, rename, take, unit }: PedalFieldsProps) {
+  const show = useShow();
+  return (
+    <Tools style={{ alignItems: 'end', flexWrap: 'nowrap' }}>
+      <DraftField label="Pedal" value={nameOf(id)} commit={(text) => rename(id, text)} style={{ flex: 1 }} />
+      <SignButton
+        aria-label={`Remove ${nameOf(id)}`}
+        onPress={() => take(removeFromFloor(show, unit.id, id), `remove ${nameOf(id)}`, 'It is gone already.')}
+      >
+        <Trash2 size={15} />
+      </SignButton>
+    </Tools>
+  );
+}
+
+interface PlacedSwitchProps {
+  readonly nameOf: (id: string) => string;
+  readonly placed: Controller['switches'][number];
+  readonly rename: (id: string, name: string) => string | null;
+  readonly take: (change: ProfileChange, label: string, otherwise: string) => void;
+  readonly unit: Unit;
+  readonly setChosen: (value: string | null) => void;
+}
+
+/** The chosen switch: its name, moved a place, or taken away. */
+function PlacedSwitch({ nameOf, placed, rename, take, unit, setChosen }: PlacedSwitchProps) {
+  const show = useShow();
+  return (
+    <Tools role="group" aria-label={`Chosen: ${nameOf(placed.id)}`} style={{ alignItems: 'end' }}>
+      <DraftField
+        key={placed.id}
+        label="What is written on it"
+        value={nameOf(placed.id)}
+        commit={(text) => rename(placed.id, text)}
+      />
+      <Button
+        onPress={() => {
+          take(removeFromFloor(show, unit.id, placed.id), `remove ${nameOf(placed.id)}`, 'The last switch stays.');
+          setChosen(null);
+        }}
+      >
+        <Trash2 size={14} aria-hidden /> Remove {nameOf(placed.id)}
+      </Button>
+    </Tools>
   );
 }

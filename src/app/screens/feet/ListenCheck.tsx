@@ -1,6 +1,6 @@
 import { Ear } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { listenSteps, listenThrough } from '../../../core/feet';
+import { listenSteps, listenThrough, type Listened, type ListenStep } from '../../../core/feet';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import { pageTitle, type Unit } from '../../../core/show';
 import { Bytes, Button, Soft } from '../../widgets/controls';
@@ -69,33 +69,46 @@ export function ListenCheck({ unit }: { readonly unit: Unit }) {
             : `${wrong.length} of ${done.length} switches send something else.`}
         </Say>
       )}
-      {wrong.length > 0 && (
-        <PlainTable aria-label="What differs">
-          <thead>
-            <tr>
-              {['Page', 'Switch', 'Should send', 'Sent'].map((h) => (
-                <th key={h} scope="col">
-                  {h}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {wrong.map(({ at, came: sent }) => (
-              <tr key={at}>
-                <td>{pageTitle(show, unit.id, steps[at]!.pageId)}</td>
-                <th scope="row">{nameOf(steps[at]!.switchId)}</th>
-                <td>
-                  <Bytes>{hex(steps[at]!.expects)}</Bytes>
-                </td>
-                <td>
-                  <Bytes>{hex(sent)}</Bytes>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </PlainTable>
-      )}
+      {wrong.length > 0 && <DifferenceTable wrong={wrong} unit={unit} steps={steps} nameOf={nameOf} />}
     </section>
+  );
+}
+
+interface DifferenceTableProps {
+  readonly wrong: { at: number; listened: Listened; came: readonly MidiBytes[] }[];
+  readonly unit: Unit;
+  readonly steps: readonly ListenStep[];
+  readonly nameOf: (id: string) => string;
+}
+
+/** Switches that sent something else than they should. */
+function DifferenceTable({ wrong, unit, steps, nameOf }: DifferenceTableProps) {
+  const show = useShow();
+  return (
+    <PlainTable aria-label="What differs">
+      <thead>
+        <tr>
+          {['Page', 'Switch', 'Should send', 'Sent'].map((h) => (
+            <th key={h} scope="col">
+              {h}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {wrong.map(({ at, came: sent }) => (
+          <tr key={at}>
+            <td>{pageTitle(show, unit.id, steps[at]!.pageId)}</td>
+            <th scope="row">{nameOf(steps[at]!.switchId)}</th>
+            <td>
+              <Bytes>{hex(steps[at]!.expects)}</Bytes>
+            </td>
+            <td>
+              <Bytes>{hex(sent)}</Bytes>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </PlainTable>
   );
 }

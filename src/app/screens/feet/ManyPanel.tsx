@@ -78,17 +78,28 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
       <Soft style={{ fontSize: 13 }}>
         The next tone of the list, the next number, or the next value, from the switch that was chosen first.
       </Soft>
-      <Button
-        onPress={() =>
-          put(
-            switchIds.map((id) => newFootSwitch(id, [])),
-            'clear switches',
-          )
-        }
-      >
-        <Eraser size={16} aria-hidden /> Clear them
-      </Button>
+      <ClearAll put={put} switchIds={switchIds} />
       <Soft style={{ fontSize: 13 }}>Ctrl+C copies them, Ctrl+V puts them on this or another page.</Soft>
     </div>
+  );
+}
+
+interface ClearAllProps {
+  readonly put: (switches: readonly FootSwitch[], label: string) => void;
+  readonly switchIds: readonly string[];
+}
+
+function ClearAll({ put, switchIds }: ClearAllProps) {
+  return (
+    <Button
+      onPress={() =>
+        put(
+          switchIds.map((id) => newFootSwitch(id, [])),
+          'clear switches',
+        )
+      }
+    >
+      <Eraser size={16} aria-hidden /> Clear them
+    </Button>
   );
 }

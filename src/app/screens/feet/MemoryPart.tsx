@@ -8,7 +8,7 @@ import { readDumpForm, writeDumpForm } from '../../../core/formats/dump-form';
 import { fileName } from '../../../core/formats/fileName';
 import { routeTo } from '../../../core/meaning';
 import { fromHex, toHex, wholeMessages } from '../../../core/midi';
-import { changeFeet, changeProfile, feetOf, freeName, takeKept, type Unit } from '../../../core/show';
+import { changeFeet, changeProfile, feetOf, freeName, takeKept, type Unit, type Feet } from '../../../core/show';
 import { problemLine, sentence } from '../../../wording';
 import { download } from '../../adapters/download';
 import { Button, FormProblem, MainButton, SignButton, Soft } from '../../widgets/controls';
@@ -75,38 +75,17 @@ export function MemoryPart({ unit }: { readonly unit: Unit }) {
           ? `It is described how it keeps ${form.pages.count} pages of ${form.switches.count} switches: a dump is read as pages, and they are written back into it.`
           : 'Nobody described yet how it keeps its pages in a dump. Import a description, or type the list.'}
       </Soft>
-      <Tools>
-        <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => files?.[0] && void takeForm(files[0])}>
-          <Button>Import a description …</Button>
-        </FileTrigger>
-        {form && (
-          <>
-            <Button
-              onPress={() =>
-                download(
-                  fileName(unit.profile.name, 'lantern-dump-form.json'),
-                  writeDumpForm(unit.profile.name, form),
-                  'application/json',
-                )
-              }
-            >
-              <Download size={15} aria-hidden /> Export the description
-            </Button>
-            <SignButton aria-label="Remove the description" onPress={() => setForm(null, 'forget its memory')}>
-              <Trash2 size={15} />
-            </SignButton>
-          </>
-        )}
-      </Tools>
+      <FormTools takeForm={takeForm} form={form} unit={unit} setForm={setForm} />
       {form && form.ask !== '' && <AskForDump unit={unit} form={form} onKeep={(bytes) => keep('Dump', bytes)} />}
       {form && dump && (
-        <Tools>
-          <Pick label="Dump" width="210px" value={dump.id} choices={dumps} onPick={setChosen} />
-          <Button onPress={() => readPages(form, fromHex(dump.bytes) ?? [])}>Read its pages</Button>
-          <Button onPress={() => writePages(form, dump.name, fromHex(dump.bytes) ?? [])}>
-            Write the pages into it
-          </Button>
-        </Tools>
+        <DumpTools
+          dump={dump}
+          dumps={dumps}
+          setChosen={setChosen}
+          readPages={readPages}
+          form={form}
+          writePages={writePages}
+        />
       )}
       {wrong !== null && <FormProblem>{wrong}</FormProblem>}
       {told.length > 0 && (
@@ -118,6 +97,62 @@ export function MemoryPart({ unit }: { readonly unit: Unit }) {
       )}
       {dumps.length > 1 && dump && <Compare dumps={dumps} one={dump} />}
     </section>
+  );
+}
+
+interface DumpToolsProps {
+  readonly dump: Feet['dumps'][number];
+  readonly dumps: Feet['dumps'];
+  readonly setChosen: (value: string) => void;
+  readonly readPages: (of: DumpForm, bytes: readonly number[]) => void;
+  readonly form: DumpForm;
+  readonly writePages: (of: DumpForm, name: string, bytes: readonly number[]) => void;
+}
+
+/** A dump that was read, and what is done with it. */
+function DumpTools({ dump, dumps, setChosen, readPages, form, writePages }: DumpToolsProps) {
+  return (
+    <Tools>
+      <Pick label="Dump" width="210px" value={dump.id} choices={dumps} onPick={setChosen} />
+      <Button onPress={() => readPages(form, fromHex(dump.bytes) ?? [])}>Read its pages</Button>
+      <Button onPress={() => writePages(form, dump.name, fromHex(dump.bytes) ?? [])}>Write the pages into it</Button>
+    </Tools>
+  );
+}
+
+interface FormToolsProps {
+  readonly takeForm: (file: File) => Promise<void>;
+  readonly form: DumpForm | null;
+  readonly unit: Unit;
+  readonly setForm: (memory: DumpForm | null, label: string) => void;
+}
+
+/** The description of the memory: read from a file, written into one, left. */
+function FormTools({ takeForm, form, unit, setForm }: FormToolsProps) {
+  return (
+    <Tools>
+      <FileTrigger acceptedFileTypes={['.json']} onSelect={(files) => files?.[0] && void takeForm(files[0])}>
+        <Button>Import a description …</Button>
+      </FileTrigger>
+      {form && (
+        <>
+          <Button
+            onPress={() =>
+              download(
+                fileName(unit.profile.name, 'lantern-dump-form.json'),
+                writeDumpForm(unit.profile.name, form),
+                'application/json',
+              )
+            }
+          >
+            <Download size={15} aria-hidden /> Export the description
+          </Button>
+          <SignButton aria-label="Remove the description" onPress={() => setForm(null, 'forget its memory')}>
+            <Trash2 size={15} />
+          </SignButton>
+        </>
+      )}
+    </Tools>
   );
 }
 

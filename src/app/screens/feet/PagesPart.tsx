@@ -1,8 +1,18 @@
-import { useMemo, useRef, type KeyboardEvent } from 'react';
+import { useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import styled from 'styled-components';
-import { checkRig } from '../../../core/checks';
+import { checkRig, type Finding } from '../../../core/checks';
 import { entryOn, switchSends } from '../../../core/feet';
-import { feetOf, indexShow, newFootSwitch, putFootSwitches, type FootSwitch, type Unit } from '../../../core/show';
+import {
+  feetOf,
+  indexShow,
+  newFootSwitch,
+  putFootSwitches,
+  type FootSwitch,
+  type Unit,
+  type Slot,
+  type FootPage,
+  type LayerId,
+} from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { findingSentence, fixWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../widgets/controls';
@@ -20,6 +30,7 @@ import { ControllerPick, Side, Sides, Stack, Tools } from './parts';
 import { Pedals } from './Pedals';
 import { DOES_FIELD, SwitchPanel } from './SwitchPanel';
 import { platesOf, usePages } from './usePages';
+import type { Controller } from '../../../core/addressing';
 
 const Found = styled.ul`
   display: grid;
@@ -130,23 +141,7 @@ export function PagesPart({ unit }: { readonly unit: Unit }) {
         <Tools>
           <ControllerPick unit={unit} part="pages" />
           <PageActs unit={unit} state={state} />
-          {page && slot && (
-            <>
-              <DraftField
-                label="Page"
-                value={slot.name}
-                style={{ width: 150 }}
-                commit={(name) => (renamePage(show, unit, page, name), null)}
-              />
-              <Pick
-                label="For the song"
-                width="190px"
-                value={page.songId ?? NO_SONG}
-                choices={[{ id: NO_SONG, name: 'no song' }, ...show.songs.map((s) => ({ id: s.id, name: s.title }))]}
-                onPick={(id) => setPageSong(show, unit, layerId, id === NO_SONG ? null : id)}
-              />
-            </>
-          )}
+          {page && slot && <PageTools slot={slot} unit={unit} page={page} layerId={layerId} />}
         </Tools>
         <PageRow unit={unit} controller={controller} state={state} />
         {pages.length === 0 && layerId === null && (
@@ -169,29 +164,79 @@ export function PagesPart({ unit }: { readonly unit: Unit }) {
           {armed !== undefined && armed === layerId && ' A switch of this page was heard last.'}
         </Soft>
         <Pedals unit={unit} layerId={layerId} />
-        {here.length > 0 && (
-          <Found aria-label="Findings of the page">
-            {here.map((f, i) => (
-              <li key={i}>
-                <span>{findingSentence(f)}</span>
-                {f.fix && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
-              </li>
-            ))}
-          </Found>
-        )}
+        {here.length > 0 && <PageFindings here={here} />}
       </Stack>
-      <Side ref={panel} aria-label="Chosen switch">
-        {ids.length === 0 ? (
-          <div style={{ display: 'grid', gap: 10, justifyItems: 'start' }}>
-            <Soft>Choose a switch to say what it does.</Soft>
-            <MainButton onPress={() => choose(controller.switches[0]!.id, 'alone')}>Choose the first switch</MainButton>
-          </div>
-        ) : ids.length === 1 ? (
-          <SwitchPanel key={`${layerId ?? ''}/${ids[0]!}`} unit={unit} layerId={layerId} switchId={ids[0]!} />
-        ) : (
-          <ManyPanel key={ids.join()} unit={unit} layerId={layerId} switchIds={ids} />
-        )}
-      </Side>
+      <ChosenSwitches panel={panel} ids={ids} choose={choose} controller={controller} layerId={layerId} unit={unit} />
     </Sides>
+  );
+}
+
+interface ChosenSwitchesProps {
+  readonly panel: RefObject<HTMLElement | null>;
+  readonly ids: string[];
+  readonly choose: (id: string, how: 'alone' | 'to' | 'besides') => void;
+  readonly controller: Controller;
+  readonly layerId: LayerId;
+  readonly unit: Unit;
+}
+
+/** The chosen switch, or several. */
+function ChosenSwitches({ panel, ids, choose, controller, layerId, unit }: ChosenSwitchesProps) {
+  return (
+    <Side ref={panel} aria-label="Chosen switch">
+      {ids.length === 0 ? (
+        <div style={{ display: 'grid', gap: 10, justifyItems: 'start' }}>
+          <Soft>Choose a switch to say what it does.</Soft>
+          <MainButton onPress={() => choose(controller.switches[0]!.id, 'alone')}>Choose the first switch</MainButton>
+        </div>
+      ) : ids.length === 1 ? (
+        <SwitchPanel key={`${layerId ?? ''}/${ids[0]!}`} unit={unit} layerId={layerId} switchId={ids[0]!} />
+      ) : (
+        <ManyPanel key={ids.join()} unit={unit} layerId={layerId} switchIds={ids} />
+      )}
+    </Side>
+  );
+}
+
+/** What is wrong on the page, with the way to mend it. */
+function PageFindings({ here }: { readonly here: Finding[] }) {
+  return (
+    <Found aria-label="Findings of the page">
+      {here.map((f, i) => (
+        <li key={i}>
+          <span>{findingSentence(f)}</span>
+          {f.fix && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
+        </li>
+      ))}
+    </Found>
+  );
+}
+
+interface PageToolsProps {
+  readonly slot: Slot;
+  readonly unit: Unit;
+  readonly page: FootPage;
+  readonly layerId: LayerId;
+}
+
+/** The name of the page, and away with it. */
+function PageTools({ slot, unit, page, layerId }: PageToolsProps) {
+  const show = useShow();
+  return (
+    <>
+      <DraftField
+        label="Page"
+        value={slot.name}
+        style={{ width: 150 }}
+        commit={(name) => (renamePage(show, unit, page, name), null)}
+      />
+      <Pick
+        label="For the song"
+        width="190px"
+        value={page.songId ?? NO_SONG}
+        choices={[{ id: NO_SONG, name: 'no song' }, ...show.songs.map((s) => ({ id: s.id, name: s.title }))]}
+        onPick={(id) => setPageSong(show, unit, layerId, id === NO_SONG ? null : id)}
+      />
+    </>
   );
 }

@@ -148,35 +148,52 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
               <Trash2 size={16} aria-hidden />
             </SignButton>
           )}
-          {does?.kind === 'number' && (
-            <>
-              <DraftField
-                label="Number, from 0"
-                numeric
-                value={String(does.number)}
-                commit={(text) => {
-                  const number = figureIn([0, 119], text);
-                  if (number === undefined || !Number.isInteger(number)) return '0 to 119';
-                  put({ ...pedal, does: { ...does, number } });
-                  return null;
-                }}
-              />
-              <DraftField
-                label="Channel"
-                numeric
-                value={String(does.channel)}
-                commit={(text) => {
-                  const channel = figureIn([1, 16], text);
-                  if (channel === undefined || !Number.isInteger(channel)) return '1 to 16';
-                  put({ ...pedal, does: { ...does, channel } });
-                  return null;
-                }}
-              />
-            </>
-          )}
+          {does?.kind === 'number' && <PedalNumber does={does} put={put} pedal={pedal} />}
         </>
       )}
     </Card>
+  );
+}
+
+interface PedalNumberProps {
+  readonly does: {
+    readonly kind: 'number';
+    readonly channel: number;
+    readonly number: number;
+    readonly from: number;
+    readonly to: number;
+  };
+  readonly put: (next: FootPedal | null) => void;
+  readonly pedal: FootPedal;
+}
+
+/** The control number and channel that a pedal sends. */
+function PedalNumber({ does, put, pedal }: PedalNumberProps) {
+  return (
+    <>
+      <DraftField
+        label="Number, from 0"
+        numeric
+        value={String(does.number)}
+        commit={(text) => {
+          const number = figureIn([0, 119], text);
+          if (number === undefined || !Number.isInteger(number)) return '0 to 119';
+          put({ ...pedal, does: { ...does, number } });
+          return null;
+        }}
+      />
+      <DraftField
+        label="Channel"
+        numeric
+        value={String(does.channel)}
+        commit={(text) => {
+          const channel = figureIn([1, 16], text);
+          if (channel === undefined || !Number.isInteger(channel)) return '1 to 16';
+          put({ ...pedal, does: { ...does, channel } });
+          return null;
+        }}
+      />
+    </>
   );
 }
 

@@ -1,8 +1,8 @@
 import { Pin, Sparkles } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { takeProposal, type PlacedTone, type Proposal } from '../../../core/feet';
-import { indexShow, songsOfSet, type Show, type Unit } from '../../../core/show';
+import { takeProposal, type PlacedTone, type Proposal, type ProposedPage, type ToneMove } from '../../../core/feet';
+import { indexShow, songsOfSet, type Show, type Unit, type Song } from '../../../core/show';
 import { Button, MainButton, Soft } from '../../widgets/controls';
 import { PlainTable } from '../../widgets/plainTable';
 import { newId, perform, proposePages, say } from '../../state/desk';
@@ -10,6 +10,7 @@ import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SmallFloor } from './PageRow';
 import { ControllerPick, Say, SmallHead, Stack, Tools } from './parts';
+import type { Controller } from '../../../core/addressing';
 
 const Pages = styled.ol`
   display: grid;
@@ -155,64 +156,106 @@ function Result({ unit, proposal }: { readonly unit: Unit; readonly proposal: Pr
           const jumps = new Map(page.jumps.map((j) => [j.switchId, j]));
           const title = titleOf(page.key);
           return (
-            <Page key={`${page.songId}/${page.part}`}>
-              <h2>
-                {title}
-                <SmallFloor
-                  controller={controller}
-                  filled={(id) => at.has(id) || jumps.has(id)}
-                  core={(id) => at.get(id)?.why !== 'order'}
-                />
-              </h2>
-              <Places $columns={columns}>
-                {controller.switches
-                  .toSorted((a, b) => a.row - b.row || a.column - b.column)
-                  .map(({ id, row, column }) => {
-                    const tone = at.get(id);
-                    const jump = jumps.get(id);
-                    return (
-                      <Place
-                        key={id}
-                        $why={tone?.why ?? (jump ? 'jump' : 'none')}
-                        $moved={moved.has(`${page.songId}/${page.part}/${id}`)}
-                        style={{ gridRow: row + 1, gridColumn: column + 1 }}
-                      >
-                        {tone ? toneName(tone.toneId) : jump ? `to ${titleOf(jump.to)}` : ''}
-                      </Place>
-                    );
-                  })}
-              </Places>
-            </Page>
+            <PageToBe
+              key={`${page.songId}/${page.part}`}
+              title={title}
+              controller={controller}
+              at={at}
+              jumps={jumps}
+              columns={columns}
+              moved={moved}
+              page={page}
+              toneName={toneName}
+              titleOf={titleOf}
+            />
           );
         })}
       </Pages>
-      {moves.length > 0 && (
-        <>
-          <SmallHead>What moves, and why</SmallHead>
-          <PlainTable aria-label="What moves, and why">
-            <thead>
-              <tr>
-                {['Song', 'Tone', 'From', 'To', 'Because'].map((h) => (
-                  <th key={h} scope="col">
-                    {h}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {moves.map((m) => (
-                <tr key={`${m.songId}/${m.part}/${m.to}`}>
-                  <td>{songs.get(m.songId)?.title}</td>
-                  <th scope="row">{toneName(m.toneId)}</th>
-                  <td>{m.from === null ? <Soft>new</Soft> : switchName(m.from)}</td>
-                  <td>{switchName(m.to)}</td>
-                  <td>{WHY[m.why]}</td>
-                </tr>
-              ))}
-            </tbody>
-          </PlainTable>
-        </>
-      )}
+      {moves.length > 0 && <MovedTones moves={moves} songs={songs} toneName={toneName} switchName={switchName} />}
     </>
+  );
+}
+
+interface MovedTonesProps {
+  readonly moves: readonly ToneMove[];
+  readonly songs: ReadonlyMap<string, Song>;
+  readonly toneName: (id: string) => string;
+  readonly switchName: (id: string) => string;
+}
+
+/** Tones that are elsewhere than before, and why. */
+function MovedTones({ moves, songs, toneName, switchName }: MovedTonesProps) {
+  return (
+    <>
+      <SmallHead>What moves, and why</SmallHead>
+      <PlainTable aria-label="What moves, and why">
+        <thead>
+          <tr>
+            {['Song', 'Tone', 'From', 'To', 'Because'].map((h) => (
+              <th key={h} scope="col">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {moves.map((m) => (
+            <tr key={`${m.songId}/${m.part}/${m.to}`}>
+              <td>{songs.get(m.songId)?.title}</td>
+              <th scope="row">{toneName(m.toneId)}</th>
+              <td>{m.from === null ? <Soft>new</Soft> : switchName(m.from)}</td>
+              <td>{switchName(m.to)}</td>
+              <td>{WHY[m.why]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </PlainTable>
+    </>
+  );
+}
+
+interface PageToBeProps {
+  readonly title: string;
+  readonly controller: Controller;
+  readonly at: Map<string, PlacedTone>;
+  readonly jumps: ReadonlyMap<string, ProposedPage['jumps'][number]>;
+  readonly columns: number;
+  readonly moved: Set<string>;
+  readonly page: ProposedPage;
+  readonly toneName: (id: string) => string;
+  readonly titleOf: (key: string) => string;
+}
+
+/** A proposed page: which tone is on which switch. */
+function PageToBe({ title, controller, at, jumps, columns, moved, page, toneName, titleOf }: PageToBeProps) {
+  return (
+    <Page>
+      <h2>
+        {title}
+        <SmallFloor
+          controller={controller}
+          filled={(id) => at.has(id) || jumps.has(id)}
+          core={(id) => at.get(id)?.why !== 'order'}
+        />
+      </h2>
+      <Places $columns={columns}>
+        {controller.switches
+          .toSorted((a, b) => a.row - b.row || a.column - b.column)
+          .map(({ id, row, column }) => {
+            const tone = at.get(id);
+            const jump = jumps.get(id);
+            return (
+              <Place
+                key={id}
+                $why={tone?.why ?? (jump ? 'jump' : 'none')}
+                $moved={moved.has(`${page.songId}/${page.part}/${id}`)}
+                style={{ gridRow: row + 1, gridColumn: column + 1 }}
+              >
+                {tone ? toneName(tone.toneId) : jump ? `to ${titleOf(jump.to)}` : ''}
+              </Place>
+            );
+          })}
+      </Places>
+    </Page>
   );
 }

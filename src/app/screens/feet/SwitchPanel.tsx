@@ -1,7 +1,7 @@
 import { Eraser, Pin, PinOff, Play, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { TRIGGERS, type Trigger } from '../../../core/addressing';
+import { TRIGGERS, type Trigger, type Sender } from '../../../core/addressing';
 import {
   BOAT_PORT,
   boatShow,
@@ -149,35 +149,17 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
   };
   return (
     <Fields>
-      <Head>
-        <h2>{senders.find((s) => s.id === switchId)?.name}</h2>
-        <SignButton
-          aria-label="Try it: the stand-in sends what the switch sends"
-          isDisabled={sends.sends.length === 0 || unit.returns === null}
-          onPress={() =>
-            void playOut(unit.id, sends.sends.find((s) => s.trigger === 'press')?.messages.map((m) => m.bytes) ?? [])
-          }
-        >
-          <Play size={17} aria-hidden />
-        </SignButton>
-        {layerId !== null && (
-          <SignButton
-            aria-label={now.pinned ? 'Unpin: a proposal may move it' : 'Pin: a proposal leaves it here'}
-            aria-pressed={now.pinned}
-            isDisabled={!entry}
-            onPress={() => put({ ...now, pinned: !now.pinned }, now.pinned ? 'unpin a switch' : 'pin a switch')}
-          >
-            {now.pinned ? <PinOff size={17} aria-hidden /> : <Pin size={17} aria-hidden />}
-          </SignButton>
-        )}
-        <SignButton
-          aria-label="Clear the switch"
-          isDisabled={!own || !entry}
-          onPress={() => put(newFootSwitch(switchId, []), 'clear a switch')}
-        >
-          <Eraser size={17} aria-hidden />
-        </SignButton>
-      </Head>
+      <SwitchHead
+        senders={senders}
+        switchId={switchId}
+        sends={sends}
+        unit={unit}
+        layerId={layerId}
+        now={now}
+        entry={entry}
+        put={put}
+        own={own}
+      />
       {entry && !own && (
         <Soft style={{ fontSize: 13 }}>This stands on every page. What is changed here holds for this page alone.</Soft>
       )}
@@ -204,6 +186,53 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
       )}
       {sends.sends.length > 0 && <Lives unit={unit} sends={sends} />}
     </Fields>
+  );
+}
+
+interface SwitchHeadProps {
+  readonly senders: readonly Sender[];
+  readonly switchId: string;
+  readonly sends: SwitchSends;
+  readonly unit: Unit;
+  readonly layerId: LayerId;
+  readonly now: FootSwitch;
+  readonly entry: FootSwitch | null;
+  readonly put: (next: FootSwitch, label: string) => void;
+  readonly own: boolean;
+}
+
+/** The name of the switch, tried out, pinned or cleared. */
+function SwitchHead({ senders, switchId, sends, unit, layerId, now, entry, put, own }: SwitchHeadProps) {
+  return (
+    <Head>
+      <h2>{senders.find((s) => s.id === switchId)?.name}</h2>
+      <SignButton
+        aria-label="Try it: the stand-in sends what the switch sends"
+        isDisabled={sends.sends.length === 0 || unit.returns === null}
+        onPress={() =>
+          void playOut(unit.id, sends.sends.find((s) => s.trigger === 'press')?.messages.map((m) => m.bytes) ?? [])
+        }
+      >
+        <Play size={17} aria-hidden />
+      </SignButton>
+      {layerId !== null && (
+        <SignButton
+          aria-label={now.pinned ? 'Unpin: a proposal may move it' : 'Pin: a proposal leaves it here'}
+          aria-pressed={now.pinned}
+          isDisabled={!entry}
+          onPress={() => put({ ...now, pinned: !now.pinned }, now.pinned ? 'unpin a switch' : 'pin a switch')}
+        >
+          {now.pinned ? <PinOff size={17} aria-hidden /> : <Pin size={17} aria-hidden />}
+        </SignButton>
+      )}
+      <SignButton
+        aria-label="Clear the switch"
+        isDisabled={!own || !entry}
+        onPress={() => put(newFootSwitch(switchId, []), 'clear a switch')}
+      >
+        <Eraser size={17} aria-hidden />
+      </SignButton>
+    </Head>
   );
 }
 
@@ -338,28 +367,7 @@ function Lives({ unit, sends }: { readonly unit: Unit; readonly sends: SwitchSen
   );
   return (
     <>
-      <Life aria-label="With the computer">
-        <h3>With the computer</h3>
-        {heard.length === 0 ? (
-          <p>Nothing: it turns pages, or sends bytes as they stand.</p>
-        ) : !calls || unit.returns === null ? (
-          <p>Nothing: the computer is not told.</p>
-        ) : (
-          <p>The computer hears it and does: {heard.map((d) => doingWords(show, unit.id, d.does)).join(', ')}.</p>
-        )}
-        <Lines aria-label="What tells the computer">
-          {sends.sends.flatMap(({ trigger, messages }) =>
-            messages
-              .filter((m) => m.doing === null)
-              .map((m) => (
-                <li key={trigger}>
-                  <span>{TRIGGER_HEADS[trigger]}: call</span>
-                  <Bytes>{toHex(m.bytes, ' ').toUpperCase()}</Bytes>
-                </li>
-              )),
-          )}
-        </Lines>
-      </Life>
+      <LivesWith heard={heard} calls={calls} unit={unit} sends={sends} />
       <Life aria-label="Without the computer">
         <h3>Without the computer</h3>
         {alone.length === 0 ? (
@@ -380,6 +388,42 @@ function Lives({ unit, sends }: { readonly unit: Unit; readonly sends: SwitchSen
         {names.length > 0 && <p>Not reached then: {names.join(', ')}.</p>}
       </Life>
     </>
+  );
+}
+
+interface LivesWithProps {
+  readonly heard: FootSwitch['doings'];
+  readonly calls: boolean;
+  readonly unit: Unit;
+  readonly sends: SwitchSends;
+}
+
+/** What the computer is told, and does by it. */
+function LivesWith({ heard, calls, unit, sends }: LivesWithProps) {
+  const show = useShow();
+  return (
+    <Life aria-label="With the computer">
+      <h3>With the computer</h3>
+      {heard.length === 0 ? (
+        <p>Nothing: it turns pages, or sends bytes as they stand.</p>
+      ) : !calls || unit.returns === null ? (
+        <p>Nothing: the computer is not told.</p>
+      ) : (
+        <p>The computer hears it and does: {heard.map((d) => doingWords(show, unit.id, d.does)).join(', ')}.</p>
+      )}
+      <Lines aria-label="What tells the computer">
+        {sends.sends.flatMap(({ trigger, messages }) =>
+          messages
+            .filter((m) => m.doing === null)
+            .map((m) => (
+              <li key={trigger}>
+                <span>{TRIGGER_HEADS[trigger]}: call</span>
+                <Bytes>{toHex(m.bytes, ' ').toUpperCase()}</Bytes>
+              </li>
+            )),
+        )}
+      </Lines>
+    </Life>
   );
 }
 

@@ -2,7 +2,14 @@ import { ArrowDownToLine, ArrowUpFromLine, X } from 'lucide-react';
 import { useMemo } from 'react';
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
-import { compareMemories, memoryBytes, memoryOf, readMemoryBytes, transferTime } from '../../../core/feet';
+import {
+  compareMemories,
+  memoryBytes,
+  memoryOf,
+  readMemoryBytes,
+  transferTime,
+  type FootMemory,
+} from '../../../core/feet';
 import { routeTo } from '../../../core/meaning';
 import { indexShow, type Show, type Unit } from '../../../core/show';
 import type { TransferNews } from '../../../playback';
@@ -99,23 +106,7 @@ function OverCable({ unit }: { readonly unit: Unit }) {
     <section style={{ display: 'grid', gap: 10 }} aria-label="Transfer over the cable">
       <SmallHead>Over the cable</SmallHead>
       <Held unit={unit} />
-      <Todo aria-label="Steps at the controller">
-        <li>
-          {out && back
-            ? `Both cables plugged in: out of ${out}, back into ${back}.`
-            : 'No cable leads there and back: plug both in the rig first.'}
-        </li>
-        {before.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-        <li>
-          Press Transfer: {wanted.pages.length} pages, {bytes.length.toLocaleString('en')} bytes, about {seconds} s over
-          a 5-pin cable with reading back.
-        </li>
-        {after.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </Todo>
+      <CableSteps out={out} back={back} before={before} wanted={wanted} bytes={bytes} seconds={seconds} after={after} />
       <Tools>
         <MainButton
           isDisabled={going || !out || !back || wanted.pages.length === 0}
@@ -144,6 +135,39 @@ function OverCable({ unit }: { readonly unit: Unit }) {
         </details>
       )}
     </section>
+  );
+}
+
+interface CableStepsProps {
+  readonly out: string | undefined;
+  readonly back: string | null | undefined;
+  readonly before: readonly string[];
+  readonly wanted: FootMemory;
+  readonly bytes: number[];
+  readonly seconds: number;
+  readonly after: readonly string[];
+}
+
+/** What has to be done at the controller first. */
+function CableSteps({ out, back, before, wanted, bytes, seconds, after }: CableStepsProps) {
+  return (
+    <Todo aria-label="Steps at the controller">
+      <li>
+        {out && back
+          ? `Both cables plugged in: out of ${out}, back into ${back}.`
+          : 'No cable leads there and back: plug both in the rig first.'}
+      </li>
+      {before.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+      <li>
+        Press Transfer: {wanted.pages.length} pages, {bytes.length.toLocaleString('en')} bytes, about {seconds} s over a
+        5-pin cable with reading back.
+      </li>
+      {after.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </Todo>
   );
 }
 

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { typingList } from '../../../core/feet';
+import { typingList, type TypedRow } from '../../../core/feet';
 import { MENU_FIELDS, changeFeet, feetOf, type MenuField, type Unit } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { SignButton, Soft } from '../../widgets/controls';
@@ -66,25 +66,7 @@ export function TypingList({ unit }: { readonly unit: Unit }) {
       <Soft style={{ fontSize: 13 }}>In the order in which its menus ask:</Soft>
       <Order aria-label="Order of its menus">
         {menus.map((field, i) => (
-          <li key={field}>
-            {FIELD_WORDS[field]}
-            <SignButton aria-label={`${FIELD_WORDS[field]} earlier`} isDisabled={i === 0} onPress={() => move(i, -1)}>
-              ‹
-            </SignButton>
-            <SignButton
-              aria-label={`${FIELD_WORDS[field]} later`}
-              isDisabled={i === menus.length - 1}
-              onPress={() => move(i, 1)}
-            >
-              ›
-            </SignButton>
-            <SignButton
-              aria-label={`Without ${FIELD_WORDS[field].toLowerCase()}`}
-              onPress={() => set(menus.filter((m) => m !== field))}
-            >
-              ×
-            </SignButton>
-          </li>
+          <MenuOrder key={field} field={field} i={i} move={move} menus={menus} set={set} />
         ))}
         {MENU_FIELDS.filter((f) => !menus.includes(f)).map((field) => (
           <li key={field}>
@@ -98,35 +80,81 @@ export function TypingList({ unit }: { readonly unit: Unit }) {
       {rows.length === 0 ? (
         <p>Nothing to type yet: the pages are empty.</p>
       ) : (
-        <PlainTable aria-label="What to type">
-          <thead>
-            <tr>
-              <th scope="col">Done</th>
-              {menus.map((m) => (
-                <th key={m} scope="col">
-                  {FIELD_WORDS[m]}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.key}>
-                <td>
-                  <Check
-                    aria-label={`Done: ${menus.map((m) => row.fields[m]).join(' ')}`}
-                    isSelected={done.has(row.key)}
-                    onChange={(on) => tickTyped(row.key, on)}
-                  />
-                </td>
-                {menus.map((m) => (
-                  <td key={m}>{row.fields[m]}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </PlainTable>
+        <TypingTable menus={menus} rows={rows} done={done} />
       )}
     </section>
+  );
+}
+
+interface TypingTableProps {
+  readonly menus: readonly MenuField[];
+  readonly rows: readonly TypedRow[];
+  readonly done: Set<string>;
+}
+
+/** What is typed into the controller, line by line, ticked off. */
+function TypingTable({ menus, rows, done }: TypingTableProps) {
+  return (
+    <PlainTable aria-label="What to type">
+      <thead>
+        <tr>
+          <th scope="col">Done</th>
+          {menus.map((m) => (
+            <th key={m} scope="col">
+              {FIELD_WORDS[m]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.key}>
+            <td>
+              <Check
+                aria-label={`Done: ${menus.map((m) => row.fields[m]).join(' ')}`}
+                isSelected={done.has(row.key)}
+                onChange={(on) => tickTyped(row.key, on)}
+              />
+            </td>
+            {menus.map((m) => (
+              <td key={m}>{row.fields[m]}</td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </PlainTable>
+  );
+}
+
+interface MenuOrderProps {
+  readonly field: MenuField;
+  readonly i: number;
+  readonly move: (i: number, by: 1 | -1) => void;
+  readonly menus: readonly MenuField[];
+  readonly set: (next: readonly MenuField[]) => void;
+}
+
+/** A menu of the controller, moved to where it comes. */
+function MenuOrder({ field, i, move, menus, set }: MenuOrderProps) {
+  return (
+    <li>
+      {FIELD_WORDS[field]}
+      <SignButton aria-label={`${FIELD_WORDS[field]} earlier`} isDisabled={i === 0} onPress={() => move(i, -1)}>
+        ‹
+      </SignButton>
+      <SignButton
+        aria-label={`${FIELD_WORDS[field]} later`}
+        isDisabled={i === menus.length - 1}
+        onPress={() => move(i, 1)}
+      >
+        ›
+      </SignButton>
+      <SignButton
+        aria-label={`Without ${FIELD_WORDS[field].toLowerCase()}`}
+        onPress={() => set(menus.filter((m) => m !== field))}
+      >
+        ×
+      </SignButton>
+    </li>
   );
 }

@@ -46,51 +46,75 @@ export function BringPart({
   const clashes = brought.value?.clashes ?? [];
   return (
     <Preview read={read} from={from} onDone={onDone}>
-      {part.show.units.length > 0 && (
-        <>
-          <h3>Which unit is which</h3>
-          <Matches aria-label="Units of the file">
-            {part.show.units.map((u) => (
-              <li key={u.id}>
-                <span>
-                  <b>{u.name}</b> {u.profile.name !== u.name && <Soft>{u.profile.name}</Soft>}
-                </span>
-                <Pick
-                  label={`${u.name} is`}
-                  hideLabel
-                  value={units.get(u.id) ?? ALONG}
-                  choices={[
-                    { id: ALONG, name: 'a new unit' },
-                    ...show.units.map((mine) => ({ id: mine.id, name: `${mine.name} of this show` })),
-                  ]}
-                  onPick={(id) => setChosen(new Map([...chosen, [u.id, id === ALONG ? null : id]]))}
-                />
-              </li>
-            ))}
-          </Matches>
-        </>
-      )}
-      {clashes.length > 0 && (
-        <>
-          <h3>Names that both have</h3>
-          <Matches aria-label="Names that both have">
-            {clashes.map((clash) => (
-              <li key={clashKey(clash)}>
-                <span>
-                  {KINDS[clash.kind]} <b>{clash.name}</b> <Soft>is in this show too</Soft>
-                </span>
-                <Pick
-                  label={`${KINDS[clash.kind]} ${clash.name}`}
-                  hideLabel
-                  value={meetings.get(clashKey(clash)) ?? usualMeeting(clash.kind)}
-                  choices={(['mine', 'theirs', 'both'] as const).map((id) => ({ id, name: MEETINGS[id] }))}
-                  onPick={(id) => setMeetings(new Map([...meetings, [clashKey(clash), id as Meeting]]))}
-                />
-              </li>
-            ))}
-          </Matches>
-        </>
-      )}
+      {part.show.units.length > 0 && <UnitMatches part={part} units={units} setChosen={setChosen} chosen={chosen} />}
+      {clashes.length > 0 && <NameClashes clashes={clashes} meetings={meetings} setMeetings={setMeetings} />}
     </Preview>
+  );
+}
+
+interface NameClashesProps {
+  readonly clashes: readonly Clash[];
+  readonly meetings: ReadonlyMap<string, Meeting>;
+  readonly setMeetings: (value: ReadonlyMap<string, Meeting>) => void;
+}
+
+/** Names that the show has already: which of both is kept. */
+function NameClashes({ clashes, meetings, setMeetings }: NameClashesProps) {
+  return (
+    <>
+      <h3>Names that both have</h3>
+      <Matches aria-label="Names that both have">
+        {clashes.map((clash) => (
+          <li key={clashKey(clash)}>
+            <span>
+              {KINDS[clash.kind]} <b>{clash.name}</b> <Soft>is in this show too</Soft>
+            </span>
+            <Pick
+              label={`${KINDS[clash.kind]} ${clash.name}`}
+              hideLabel
+              value={meetings.get(clashKey(clash)) ?? usualMeeting(clash.kind)}
+              choices={(['mine', 'theirs', 'both'] as const).map((id) => ({ id, name: MEETINGS[id] }))}
+              onPick={(id) => setMeetings(new Map([...meetings, [clashKey(clash), id]]))}
+            />
+          </li>
+        ))}
+      </Matches>
+    </>
+  );
+}
+
+interface UnitMatchesProps {
+  readonly part: Part;
+  readonly units: Map<string, string | null>;
+  readonly setChosen: (value: ReadonlyMap<string, string | null>) => void;
+  readonly chosen: ReadonlyMap<string, string | null>;
+}
+
+/** Units of the file, and which unit of this show each is. */
+function UnitMatches({ part, units, setChosen, chosen }: UnitMatchesProps) {
+  const show = useShow();
+  return (
+    <>
+      <h3>Which unit is which</h3>
+      <Matches aria-label="Units of the file">
+        {part.show.units.map((u) => (
+          <li key={u.id}>
+            <span>
+              <b>{u.name}</b> {u.profile.name !== u.name && <Soft>{u.profile.name}</Soft>}
+            </span>
+            <Pick
+              label={`${u.name} is`}
+              hideLabel
+              value={units.get(u.id) ?? ALONG}
+              choices={[
+                { id: ALONG, name: 'a new unit' },
+                ...show.units.map((mine) => ({ id: mine.id, name: `${mine.name} of this show` })),
+              ]}
+              onPick={(id) => setChosen(new Map([...chosen, [u.id, id === ALONG ? null : id]]))}
+            />
+          </li>
+        ))}
+      </Matches>
+    </>
   );
 }

@@ -184,7 +184,7 @@ export function ExportPart() {
               width="190px"
               value={table.kind}
               choices={TABLES.map((id) => ({ id, name: TABLE_NAMES[id] }))}
-              onPick={(kind) => setTable({ kind: kind as TableKind, id: '' })}
+              onPick={(kind) => setTable({ kind: kind, id: '' })}
             />
             {needs && (
               <Pick

@@ -12,7 +12,7 @@ import { PrintButton } from '../../features/PrintButton';
 import { SongNotes } from '../../features/SongNotes';
 import { useNear } from '../../widgets/useNear';
 import { askFiles } from '../../state/desk';
-import { useApp, useShow } from '../../state/store';
+import { useApp, useShow, type Counting } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
@@ -127,18 +127,16 @@ export function PaperPart() {
         )}
         {song && <SongNotes key={song.id} song={song} style={{ width: 330 }} />}
         <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p)} />
-        <MainButton
-          isDisabled={sheets.length === 0 || busy}
-          onPress={() => {
-            setProblem(null);
-            setBusy(true);
-            exportPdf(show, chosen, KINDS[kind], paper)
-              .catch(refused('The PDF'))
-              .finally(() => setBusy(false));
-          }}
-        >
-          <FileDown size={16} aria-hidden /> {busy ? 'Making it …' : 'PDF'}
-        </MainButton>
+        <PdfButton
+          sheets={sheets}
+          busy={busy}
+          setProblem={setProblem}
+          setBusy={setBusy}
+          chosen={chosen}
+          kind={kind}
+          paper={paper}
+          refused={refused}
+        />
         <PrintButton
           isDisabled={sheets.length === 0 || (prints && !whole)}
           tooMuch={prints ? null : 'Too much to print from here.'}
@@ -162,27 +160,74 @@ export function PaperPart() {
         )}
         {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Tools>
-      <Desk tabIndex={0} role="region" aria-label="Sheets">
-        {all?.length === 0 && <p>{NONE[kind]}</p>}
-        {all === undefined && <p role="status">The sheets are being made …</p>}
-        {!prints && (
-          <p className="paper-only">
-            This is too much to print from here: make a PDF of it and print that, or choose one sheet.
-          </p>
-        )}
-        {sheets.map((head) => (
-          <SheetPlace
-            key={head.id}
-            head={head}
-            kind={kind}
-            counting={counting}
-            show={show.title}
-            given={whole?.get(head.id)}
-            asks={!prints}
-          />
-        ))}
-      </Desk>
+      <SheetDesk all={all} kind={kind} prints={prints} sheets={sheets} counting={counting} whole={whole} />
     </Page>
+  );
+}
+
+interface SheetDeskProps {
+  readonly all: readonly SheetHead[] | undefined;
+  readonly kind: SheetKind;
+  readonly prints: boolean;
+  readonly sheets: readonly SheetHead[];
+  readonly counting: Counting;
+  readonly whole: ReadonlyMap<string, Sheet> | undefined;
+}
+
+/** The sheets below each other, drawn as they come in sight. */
+function SheetDesk({ all, kind, prints, sheets, counting, whole }: SheetDeskProps) {
+  const show = useShow();
+  return (
+    <Desk tabIndex={0} role="region" aria-label="Sheets">
+      {all?.length === 0 && <p>{NONE[kind]}</p>}
+      {all === undefined && <p role="status">The sheets are being made …</p>}
+      {!prints && (
+        <p className="paper-only">
+          This is too much to print from here: make a PDF of it and print that, or choose one sheet.
+        </p>
+      )}
+      {sheets.map((head) => (
+        <SheetPlace
+          key={head.id}
+          head={head}
+          kind={kind}
+          counting={counting}
+          show={show.title}
+          given={whole?.get(head.id)}
+          asks={!prints}
+        />
+      ))}
+    </Desk>
+  );
+}
+
+interface PdfButtonProps {
+  readonly sheets: readonly SheetHead[];
+  readonly busy: boolean;
+  readonly setProblem: (value: string | null) => void;
+  readonly setBusy: (value: boolean) => void;
+  readonly chosen: ChosenSheets;
+  readonly kind: SheetKind;
+  readonly paper: PaperSize;
+  readonly refused: (what: string) => (e: unknown) => void;
+}
+
+/** Makes a PDF of the sheets. */
+function PdfButton({ sheets, busy, setProblem, setBusy, chosen, kind, paper, refused }: PdfButtonProps) {
+  const show = useShow();
+  return (
+    <MainButton
+      isDisabled={sheets.length === 0 || busy}
+      onPress={() => {
+        setProblem(null);
+        setBusy(true);
+        exportPdf(show, chosen, KINDS[kind], paper)
+          .catch(refused('The PDF'))
+          .finally(() => setBusy(false));
+      }}
+    >
+      <FileDown size={16} aria-hidden /> {busy ? 'Making it …' : 'PDF'}
+    </MainButton>
   );
 }
 

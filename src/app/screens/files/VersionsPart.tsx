@@ -80,30 +80,7 @@ export function VersionsPart() {
             </thead>
             <tbody>
               {list.map((v) => (
-                <tr key={v.id}>
-                  <th scope="row" style={{ overflowWrap: 'anywhere' }}>
-                    {v.name}
-                  </th>
-                  <td style={{ whiteSpace: 'nowrap' }}>{when(v.savedAt)}</td>
-                  <td style={{ whiteSpace: 'nowrap' }}>
-                    <Button aria-label={`Go back to ${v.name}`} onPress={() => void versions.goBack(v)}>
-                      <History size={16} aria-hidden /> Go back
-                    </Button>{' '}
-                    <DialogButton
-                      label={`Delete ${v.name}`}
-                      face={<Trash2 size={16} aria-hidden />}
-                      title={`Delete ${v.name}?`}
-                      width={420}
-                    >
-                      {(close) => (
-                        <>
-                          <p>A state that was deleted cannot be brought back. The show itself stays as it is.</p>
-                          <MainButton onPress={() => void versions.remove(v).then(close)}>Delete it</MainButton>
-                        </>
-                      )}
-                    </DialogButton>
-                  </td>
-                </tr>
+                <VersionRow key={v.id} v={v} />
               ))}
             </tbody>
           </PlainTable>
@@ -112,6 +89,36 @@ export function VersionsPart() {
       </section>
       {list !== null && list.length > 0 && <Compared list={list} show={show} />}
     </Columns>
+  );
+}
+
+/** A saved state: gone back to, or deleted after a question. */
+function VersionRow({ v }: { readonly v: ListedVersion }) {
+  return (
+    <tr>
+      <th scope="row" style={{ overflowWrap: 'anywhere' }}>
+        {v.name}
+      </th>
+      <td style={{ whiteSpace: 'nowrap' }}>{when(v.savedAt)}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>
+        <Button aria-label={`Go back to ${v.name}`} onPress={() => void versions.goBack(v)}>
+          <History size={16} aria-hidden /> Go back
+        </Button>{' '}
+        <DialogButton
+          label={`Delete ${v.name}`}
+          face={<Trash2 size={16} aria-hidden />}
+          title={`Delete ${v.name}?`}
+          width={420}
+        >
+          {(close) => (
+            <>
+              <p>A state that was deleted cannot be brought back. The show itself stays as it is.</p>
+              <MainButton onPress={() => void versions.remove(v).then(close)}>Delete it</MainButton>
+            </>
+          )}
+        </DialogButton>
+      </td>
+    </tr>
   );
 }
 

@@ -89,16 +89,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
           put({ ...control, encoding, rest: keepRest(control.rest, encoding) }, `change how ${control.name} is sent`)
         }
       />
-      <DraftField
-        label="Value at rest (empty: none)"
-        value={control.rest === null ? '' : String(control.rest)}
-        numeric
-        commit={(text) => {
-          const rest = text.trim() === '' ? null : Number(text);
-          if (rest !== null && !fitsRange(control.encoding, rest)) return 'a value of this control';
-          return put({ ...control, rest }, `set ${control.name} at rest`);
-        }}
-      />
+      <RestField control={control} put={put} />
       {followsHouse && (
         <Pick
           label="Shared control number that it follows"
@@ -122,6 +113,27 @@ export function ControlEditor({ unit, control, onSend }: Props) {
       </Row>
       <Soft style={{ fontSize: 13 }}>Changes apply as you type; Undo takes them back.</Soft>
     </EditorBox>
+  );
+}
+
+interface RestFieldProps {
+  readonly control: Control;
+  readonly put: (next: Control, label: string) => string | null;
+}
+
+/** What the control is on when nobody wants anything of it. */
+function RestField({ control, put }: RestFieldProps) {
+  return (
+    <DraftField
+      label="Value at rest (empty: none)"
+      value={control.rest === null ? '' : String(control.rest)}
+      numeric
+      commit={(text) => {
+        const rest = text.trim() === '' ? null : Number(text);
+        if (rest !== null && !fitsRange(control.encoding, rest)) return 'a value of this control';
+        return put({ ...control, rest }, `set ${control.name} at rest`);
+      }}
+    />
   );
 }
 

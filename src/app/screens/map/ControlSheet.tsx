@@ -1,8 +1,8 @@
 import { Plus } from 'lucide-react';
 import styled from 'styled-components';
 import { newControl, onOff, type Control, type Sender } from '../../../core/addressing';
-import { checkRig } from '../../../core/checks';
-import { withControl, type Unit, freeControlNumber } from '../../../core/show';
+import { checkRig, type Finding } from '../../../core/checks';
+import { withControl, type Unit, freeControlNumber, type HouseNumber } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { claimWords, encodingKindWords, findingSentence } from '../../../wording';
 import { Unseen } from '../../widgets/shellParts';
@@ -132,35 +132,18 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
             const found = findings.filter((f) => f.place.in === 'unit' && f.place.controlId === control.id);
             const house = show.house.find((h) => h.id === control.houseId);
             return (
-              <tr key={control.id} aria-selected={chosen === control.id}>
-                <td>
-                  <button type="button" onClick={() => onChoose(control.id)}>
-                    {control.name}
-                  </button>
-                </td>
-                <td>{claimWords(control.encoding)}</td>
-                <td>{encodingKindWords(control.encoding.kind)}</td>
-                <td>{house ? house.name : <Soft>–</Soft>}</td>
-                <td title={found.map(findingSentence).join(' ')}>
-                  {found.length > 0 && <LanternMark mark="cracked" size={20} />}
-                </td>
-              </tr>
+              <ControlRow
+                key={control.id}
+                chosen={chosen}
+                control={control}
+                onChoose={onChoose}
+                house={house}
+                found={found}
+              />
             );
           })}
           {senders.map((sender) => (
-            <tr key={sender.id} aria-selected={chosen === senderKey(sender.id)}>
-              <td>
-                <button type="button" onClick={() => onChoose(senderKey(sender.id))}>
-                  {sender.name}
-                </button>
-              </td>
-              <td>
-                {claimWords(sender.encoding)}, channel {sender.channel}
-              </td>
-              <td>sends {encodingKindWords(sender.encoding.kind)}</td>
-              <td />
-              <td />
-            </tr>
+            <SenderRow key={sender.id} chosen={chosen} sender={sender} onChoose={onChoose} />
           ))}
         </tbody>
       </Table>
@@ -173,6 +156,58 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
         </Button>
       </Foot>
     </Scroller>
+  );
+}
+
+interface SenderRowProps {
+  readonly chosen: string | null;
+  readonly sender: Sender;
+  readonly onChoose: (controlId: string) => void;
+}
+
+/** A switch or pedal of the unit itself. */
+function SenderRow({ chosen, sender, onChoose }: SenderRowProps) {
+  return (
+    <tr aria-selected={chosen === senderKey(sender.id)}>
+      <td>
+        <button type="button" onClick={() => onChoose(senderKey(sender.id))}>
+          {sender.name}
+        </button>
+      </td>
+      <td>
+        {claimWords(sender.encoding)}, channel {sender.channel}
+      </td>
+      <td>sends {encodingKindWords(sender.encoding.kind)}</td>
+      <td />
+      <td />
+    </tr>
+  );
+}
+
+interface ControlRowProps {
+  readonly chosen: string | null;
+  readonly control: Control;
+  readonly onChoose: (controlId: string) => void;
+  readonly house: HouseNumber | undefined;
+  readonly found: Finding[];
+}
+
+/** A control: what sets it, how, and what is wrong with it. */
+function ControlRow({ chosen, control, onChoose, house, found }: ControlRowProps) {
+  return (
+    <tr aria-selected={chosen === control.id}>
+      <td>
+        <button type="button" onClick={() => onChoose(control.id)}>
+          {control.name}
+        </button>
+      </td>
+      <td>{claimWords(control.encoding)}</td>
+      <td>{encodingKindWords(control.encoding.kind)}</td>
+      <td>{house ? house.name : <Soft>–</Soft>}</td>
+      <td title={found.map(findingSentence).join(' ')}>
+        {found.length > 0 && <LanternMark mark="cracked" size={20} />}
+      </td>
+    </tr>
   );
 }
 

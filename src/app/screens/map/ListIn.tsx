@@ -2,7 +2,7 @@ import { Upload } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { FileTrigger, TextArea } from 'react-aria-components';
 import styled from 'styled-components';
-import { indexOfLabel, labelOf } from '../../../core/addressing';
+import { indexOfLabel, labelOf, type AddressPlan } from '../../../core/addressing';
 import { namedControls, patchesToSlots, readMidiNames } from '../../../core/formats/midi-names';
 import { decodeText, readPresetList } from '../../../core/formats/preset-list';
 import { hasErrors, type Problem, type Read } from '../../../core/problems';
@@ -138,36 +138,8 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
         <Label>Names one below the other, or label and name, or a table with a head</Label>
         <Paper spellCheck={false} placeholder={`${labelOf(plan, 0)}\tFirst name\n${labelOf(plan, 1)}\tSecond name`} />
       </Field>
-      <Row>
-        <FileTrigger
-          acceptedFileTypes={['.csv', '.txt', '.tsv', '.midnam', '.xml', 'text/plain', 'text/csv']}
-          onSelect={(files) => files?.[0] && void open(files[0])}
-        >
-          <Button>Open a file</Button>
-        </FileTrigger>
-        <Field value={from} onChange={setFrom} isInvalid={start === undefined} style={{ width: 200 }}>
-          <Label>First slot for names without a label</Label>
-          <Input />
-        </Field>
-        {start === undefined && <Soft>{`Slots are written like ${labelOf(plan, 0)}.`}</Soft>}
-      </Row>
-      <Choices<Use>
-        label="What it is"
-        value={use}
-        onPick={setUse}
-        choices={[
-          {
-            id: 'names',
-            name: 'Names for these slots',
-            about: 'Every slot keeps its number; only its name changes. Songs go on calling the same numbers.',
-          },
-          {
-            id: 'reorder',
-            name: 'The list as it is in the unit now',
-            about: 'Presets were put in another order: they are matched by name, and every tone follows.',
-          },
-        ]}
-      />
+      <FileRow open={open} from={from} setFrom={setFrom} start={start} plan={plan} />
+      <UseChoice use={use} setUse={setUse} />
       <Told problems={[...broken, ...(read?.problems ?? [])]} label="About the list" />
       {names && names.length > 0 && (
         <Soft>
@@ -200,6 +172,61 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
         </MainButton>
       </Last>
     </Rows>
+  );
+}
+
+interface FileRowProps {
+  readonly open: (file: File) => Promise<void>;
+  readonly from: string;
+  readonly setFrom: (value: string) => void;
+  readonly start: number | undefined;
+  readonly plan: AddressPlan;
+}
+
+/** Takes the list from a file. */
+function FileRow({ open, from, setFrom, start, plan }: FileRowProps) {
+  return (
+    <Row>
+      <FileTrigger
+        acceptedFileTypes={['.csv', '.txt', '.tsv', '.midnam', '.xml', 'text/plain', 'text/csv']}
+        onSelect={(files) => files?.[0] && void open(files[0])}
+      >
+        <Button>Open a file</Button>
+      </FileTrigger>
+      <Field value={from} onChange={setFrom} isInvalid={start === undefined} style={{ width: 200 }}>
+        <Label>First slot for names without a label</Label>
+        <Input />
+      </Field>
+      {start === undefined && <Soft>{`Slots are written like ${labelOf(plan, 0)}.`}</Soft>}
+    </Row>
+  );
+}
+
+interface UseChoiceProps {
+  readonly use: Use;
+  readonly setUse: (value: Use) => void;
+}
+
+/** What the list is for. */
+function UseChoice({ use, setUse }: UseChoiceProps) {
+  return (
+    <Choices<Use>
+      label="What it is"
+      value={use}
+      onPick={setUse}
+      choices={[
+        {
+          id: 'names',
+          name: 'Names for these slots',
+          about: 'Every slot keeps its number; only its name changes. Songs go on calling the same numbers.',
+        },
+        {
+          id: 'reorder',
+          name: 'The list as it is in the unit now',
+          about: 'Presets were put in another order: they are matched by name, and every tone follows.',
+        },
+      ]}
+    />
   );
 }
 

@@ -9,6 +9,8 @@ import { Choices } from '../../widgets/Choices';
 import { desk, font } from '../../theme/tokens';
 import { BEEPS, TAKES, twoAims, useMeasure, type Measured } from './useMeasure';
 import { useProfile } from './useProfile';
+import type { TakenTime } from '../../../core/sound';
+import type { Profile } from '../../../core/addressing';
 
 const Pad = styled.button`
   min-height: 130px;
@@ -67,27 +69,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
     return () => window.removeEventListener('keydown', onKey);
   });
   if (phase === 'beeps' || phase === 'changes') {
-    return (
-      <Rows>
-        <p>
-          {phase === 'beeps' ? (
-            <>
-              First, how quick you are: press whenever you hear the <b>beep</b>.
-            </>
-          ) : (
-            <>
-              Now play, and press whenever you hear <b>{unit.name} change</b>.
-            </>
-          )}
-        </p>
-        <Pad type="button" autoFocus onPointerDown={press} onKeyDown={(e) => e.key === 'Enter' && !e.repeat && press()}>
-          {phase === 'beeps' ? 'I hear the beep' : 'I hear the change'}
-        </Pad>
-        <Soft role="status">
-          {phase === 'beeps' ? `${taken} of ${BEEPS} beeps` : `${taken} of ${TAKES} changes`} · the space bar does too
-        </Soft>
-      </Rows>
-    );
+    return <Listening phase={phase} unit={unit} press={press} taken={taken} />;
   }
   return (
     <Rows>
@@ -118,28 +100,89 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
           <FormProblem>That was too few to tell. Try it again.</FormProblem>
         ))}
       {refused !== null && <FormProblem>{refused}</FormProblem>}
-      <Last style={{ flexWrap: 'wrap' }}>
-        <Button onPress={close}>Cancel</Button>
-        <Button isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => listen(what)}>
-          Through the sound input
-        </Button>
-        {phase === 'done' && result ? (
-          <MainButton
-            onPress={() => {
-              const times = { ...unit.profile.times, [what]: result.millis };
-              const sentence = change({ ...unit.profile, times }, 'measure a time');
-              setRefused(sentence);
-              if (sentence === null) close();
-            }}
-          >
-            Add to the map
-          </MainButton>
-        ) : (
-          <MainButton isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => start(what)}>
-            By ear
-          </MainButton>
-        )}
-      </Last>
+      <MeasureActs
+        close={close}
+        phase={phase}
+        unit={unit}
+        what={what}
+        listen={listen}
+        result={result}
+        change={change}
+        setRefused={setRefused}
+        start={start}
+      />
     </Rows>
+  );
+}
+
+interface ListeningProps {
+  readonly phase: 'changes' | 'beeps';
+  readonly unit: Unit;
+  readonly press: () => void;
+  readonly taken: number;
+}
+
+/** What has to be done now. */
+function Listening({ phase, unit, press, taken }: ListeningProps) {
+  return (
+    <Rows>
+      <p>
+        {phase === 'beeps' ? (
+          <>
+            First, how quick you are: press whenever you hear the <b>beep</b>.
+          </>
+        ) : (
+          <>
+            Now play, and press whenever you hear <b>{unit.name} change</b>.
+          </>
+        )}
+      </p>
+      <Pad type="button" autoFocus onPointerDown={press} onKeyDown={(e) => e.key === 'Enter' && !e.repeat && press()}>
+        {phase === 'beeps' ? 'I hear the beep' : 'I hear the change'}
+      </Pad>
+      <Soft role="status">
+        {phase === 'beeps' ? `${taken} of ${BEEPS} beeps` : `${taken} of ${TAKES} changes`} · the space bar does too
+      </Soft>
+    </Rows>
+  );
+}
+
+interface MeasureActsProps {
+  readonly close: () => void;
+  readonly phase: 'ready' | 'listening' | 'done';
+  readonly unit: Unit;
+  readonly what: Measured;
+  readonly listen: (what: Measured) => void;
+  readonly result: TakenTime | null;
+  readonly change: (next: Profile, label: string) => string | null;
+  readonly setRefused: (value: string | null) => void;
+  readonly start: (what: Measured) => void;
+}
+
+/** Begins, repeats, and puts what was measured into the map. */
+function MeasureActs({ close, phase, unit, what, listen, result, change, setRefused, start }: MeasureActsProps) {
+  return (
+    <Last style={{ flexWrap: 'wrap' }}>
+      <Button onPress={close}>Cancel</Button>
+      <Button isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => listen(what)}>
+        Through the sound input
+      </Button>
+      {phase === 'done' && result ? (
+        <MainButton
+          onPress={() => {
+            const times = { ...unit.profile.times, [what]: result.millis };
+            const sentence = change({ ...unit.profile, times }, 'measure a time');
+            setRefused(sentence);
+            if (sentence === null) close();
+          }}
+        >
+          Add to the map
+        </MainButton>
+      ) : (
+        <MainButton isDisabled={phase === 'listening' || !twoAims(unit, what)} onPress={() => start(what)}>
+          By ear
+        </MainButton>
+      )}
+    </Last>
   );
 }

@@ -1,7 +1,13 @@
 import { Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { addressPlanSchema, planProblems, type AddressPlan, type SlotGroup } from '../../../core/addressing';
+import {
+  addressPlanSchema,
+  planProblems,
+  type AddressPlan,
+  type SlotGroup,
+  type Profile,
+} from '../../../core/addressing';
 import { NOWHERE, problem } from '../../../core/problems';
 import type { Unit } from '../../../core/show';
 import { sentence } from '../../../wording';
@@ -101,83 +107,23 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
             onRemove={() => put({ groups: plan.groups.toSpliced(i, 1) })}
           />
         ))}
-        <Row>
-          <Button
-            onPress={() => put({ groups: [...plan.groups, freshGroup(plan.groups)] })}
-            isDisabled={plan.groups.length >= 16}
-          >
-            <Plus size={15} aria-hidden /> Another group
-          </Button>
-          <Pick
-            label="Bank messages"
-            width="190px"
-            value={plan.bank.send}
-            onPick={(send) => put({ bank: { ...plan.bank, send: send } })}
-            choices={[
-              { id: 'none', name: 'none' },
-              { id: 'msb', name: 'control 0 (MSB)' },
-              { id: 'lsb', name: 'control 32 (LSB)' },
-              { id: 'both', name: 'both, MSB first' },
-            ]}
-          />
-          <Pick
-            label="Sent"
-            width="170px"
-            value={plan.bank.when}
-            onPick={(when) => put({ bank: { ...plan.bank, when: when } })}
-            choices={[
-              { id: 'differs', name: 'when it differs' },
-              { id: 'always', name: 'always' },
-            ]}
-          />
-          <NumberField label="Programs in a bank" value={plan.perBank} onValue={(perBank) => put({ perBank })} />
-          <Pick
-            label="Programs are"
-            width="190px"
-            value={plan.table ? 'table' : 'counted'}
-            onPick={(way) => {
-              setTable(null);
-              put({ table: way === 'table' ? (plan.table ?? countedTable(plan)) : null });
-            }}
-            choices={[
-              { id: 'counted', name: 'numbered in sequence' },
-              { id: 'table', name: "the unit's own table" },
-            ]}
-          />
-        </Row>
-        {plan.table && (
-          <Field
-            value={table ?? planTableText(plan)}
-            onChange={(text) => {
-              setTable(text);
-              const read = readPlanTable(text, plan);
-              if ('rows' in read) put({ table: read.rows });
-              else setRefused(read.problem);
-            }}
-          >
-            <Label>Bank, program (both from 0) and slot, a line each</Label>
-            <TableText />
-          </Field>
-        )}
+        <PlanTools put={put} plan={plan} setTable={setTable} />
+        {plan.table && <PlanTable table={table} plan={plan} setTable={setTable} put={put} setRefused={setRefused} />}
         {!shaped.success && <FormProblem>A number of the plan is missing or out of range.</FormProblem>}
         {found.map((f) => (
           <FormProblem key={f.code}>{problemSentence(unit.name, f)}</FormProblem>
         ))}
         {refused !== null && <FormProblem>{refused}</FormProblem>}
-        <Foot>
-          <MainButton
-            isDisabled={!sound || !changed || refused !== null}
-            onPress={() => setRefused(change({ ...unit.profile, plan }, 'change the address plan'))}
-          >
-            Use this plan
-          </MainButton>
-          <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
-            Reset
-          </Button>
-          {changed && (
-            <Soft>Not used yet. It is kept as typed until you use or reset it; named presets keep their place.</Soft>
-          )}
-        </Foot>
+        <PlanFoot
+          sound={sound}
+          changed={changed}
+          refused={refused}
+          setRefused={setRefused}
+          change={change}
+          unit={unit}
+          plan={plan}
+          setPlan={setPlan}
+        />
       </Scroller>
       <Aside>
         {sound ? (
@@ -187,6 +133,119 @@ export function PlanEditor({ unit }: { readonly unit: Unit }) {
         )}
       </Aside>
     </>
+  );
+}
+
+interface PlanFootProps {
+  readonly sound: boolean;
+  readonly changed: boolean;
+  readonly refused: string | null;
+  readonly setRefused: (value: string | null) => void;
+  readonly change: (next: Profile, label: string) => string | null;
+  readonly unit: Unit;
+  readonly plan: AddressPlan;
+  readonly setPlan: (next: AddressPlan) => void;
+}
+
+/** Takes the plan over, or leaves it. */
+function PlanFoot({ sound, changed, refused, setRefused, change, unit, plan, setPlan }: PlanFootProps) {
+  return (
+    <Foot>
+      <MainButton
+        isDisabled={!sound || !changed || refused !== null}
+        onPress={() => setRefused(change({ ...unit.profile, plan }, 'change the address plan'))}
+      >
+        Use this plan
+      </MainButton>
+      <Button isDisabled={!changed} onPress={() => setPlan(unit.profile.plan)}>
+        Reset
+      </Button>
+      {changed && (
+        <Soft>Not used yet. It is kept as typed until you use or reset it; named presets keep their place.</Soft>
+      )}
+    </Foot>
+  );
+}
+
+interface PlanTableProps {
+  readonly table: string | null;
+  readonly plan: AddressPlan;
+  readonly setTable: (value: string | null) => void;
+  readonly put: (part: Partial<AddressPlan>) => void;
+  readonly setRefused: (value: string | null) => void;
+}
+
+/** Programs as they were set up in the unit, a line each. */
+function PlanTable({ table, plan, setTable, put, setRefused }: PlanTableProps) {
+  return (
+    <Field
+      value={table ?? planTableText(plan)}
+      onChange={(text) => {
+        setTable(text);
+        const read = readPlanTable(text, plan);
+        if ('rows' in read) put({ table: read.rows });
+        else setRefused(read.problem);
+      }}
+    >
+      <Label>Bank, program (both from 0) and slot, a line each</Label>
+      <TableText />
+    </Field>
+  );
+}
+
+interface PlanToolsProps {
+  readonly put: (part: Partial<AddressPlan>) => void;
+  readonly plan: AddressPlan;
+  readonly setTable: (value: string | null) => void;
+}
+
+/** How banks and programs are sent. */
+function PlanTools({ put, plan, setTable }: PlanToolsProps) {
+  return (
+    <Row>
+      <Button
+        onPress={() => put({ groups: [...plan.groups, freshGroup(plan.groups)] })}
+        isDisabled={plan.groups.length >= 16}
+      >
+        <Plus size={15} aria-hidden /> Another group
+      </Button>
+      <Pick
+        label="Bank messages"
+        width="190px"
+        value={plan.bank.send}
+        onPick={(send) => put({ bank: { ...plan.bank, send: send } })}
+        choices={[
+          { id: 'none', name: 'none' },
+          { id: 'msb', name: 'control 0 (MSB)' },
+          { id: 'lsb', name: 'control 32 (LSB)' },
+          { id: 'both', name: 'both, MSB first' },
+        ]}
+      />
+      <Pick
+        label="Sent"
+        width="170px"
+        value={plan.bank.when}
+        onPick={(when) => put({ bank: { ...plan.bank, when: when } })}
+        choices={[
+          { id: 'differs', name: 'when it differs' },
+          { id: 'always', name: 'always' },
+        ]}
+      />
+      <NumberField label="Programs in a bank" value={plan.perBank} onValue={(perBank) => put({ perBank })} />
+      <Pick
+        label="Programs are"
+        width="190px"
+        value={plan.table ? 'table' : 'counted'}
+        onPick={(way) => {
+          setTable(null);
+          put({ table: way === 'table' ? (plan.table ?? countedTable(plan)) : null });
+        }}
+        choices={[
+          { id: 'counted', name: 'numbered in sequence' },
+          { id: 'table', name: "the unit's own table" },
+        ]}
+      />
+    </Row>
   );
 }
 

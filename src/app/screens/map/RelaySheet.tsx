@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { applyEdit, putRelay, type Edit, type Show, type Unit } from '../../../core/show';
-import { contextOf, leadsTo, storingSteps } from '../../../core/meaning';
+import { contextOf, leadsTo, storingSteps, type StoringStep } from '../../../core/meaning';
 import { tonightOf } from '../../../core/tonight';
 import { PrintButton } from '../../features/PrintButton';
 import { Button, Soft } from '../../widgets/controls';
@@ -109,23 +109,7 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         )}
       </Panel>
       {lists.map(({ of, steps }) => (
-        <section key={of.id} aria-label={`To store on ${of.name}`} style={{ display: 'grid', gap: 8 }}>
-          <h2>
-            To store on {of.name}, because {of === unit ? 'other units call' : `${unit.name} calls`} it
-          </h2>
-          {of === unit ? (
-            <Steps aria-label={`To store on ${of.name}`}>
-              {steps.map((step) => (
-                <StoreStep key={step.slotId} unit={of} step={step} />
-              ))}
-            </Steps>
-          ) : (
-            <p>
-              {steps.length === 1 ? '1 state' : `${steps.length} states`}, described on{' '}
-              <Link to={`/show/${show.id}/map/${of.id}/relays`}>{of.name}</Link>
-            </p>
-          )}
-        </section>
+        <StoreList key={of.id} of={of} unit={unit} steps={steps} />
       ))}
       {lists.some((l) => l.of === unit) && (
         <div>
@@ -133,6 +117,36 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         </div>
       )}
     </Scroller>
+  );
+}
+
+interface StoreListProps {
+  readonly of: Unit;
+  readonly unit: Unit;
+  readonly steps: StoringStep[];
+}
+
+/** What has to be stored on a unit, ticked off there. */
+function StoreList({ of, unit, steps }: StoreListProps) {
+  const show = useShow();
+  return (
+    <section aria-label={`To store on ${of.name}`} style={{ display: 'grid', gap: 8 }}>
+      <h2>
+        To store on {of.name}, because {of === unit ? 'other units call' : `${unit.name} calls`} it
+      </h2>
+      {of === unit ? (
+        <Steps aria-label={`To store on ${of.name}`}>
+          {steps.map((step) => (
+            <StoreStep key={step.slotId} unit={of} step={step} />
+          ))}
+        </Steps>
+      ) : (
+        <p>
+          {steps.length === 1 ? '1 state' : `${steps.length} states`}, described on{' '}
+          <Link to={`/show/${show.id}/map/${of.id}/relays`}>{of.name}</Link>
+        </p>
+      )}
+    </section>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
 import { ArrowRight, Download } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -15,6 +15,7 @@ import {
   type Matching,
   type ReorderLine,
   type Unit,
+  type Edit,
 } from '../../../core/show';
 import { dependentsWords } from '../../../wording';
 import { fileName } from '../../../core/formats/fileName';
@@ -156,69 +157,106 @@ export function ReorderForm({ unit, matching, now, onBack, onDone }: Props) {
             const line = lines[item.index]!;
             const asked = line.slotId !== null && unsure.has(line.slotId);
             return (
-              <Line
+              <SlotLine
                 key={item.key}
-                role="row"
-                $what={line.what}
-                $sure={!asked}
-                style={{ transform: `translateY(${item.start}px)` }}
-              >
-                <b role="cell">{place(line.before)}</b>
-                <span role="cell">
-                  {line.before?.name} <Bytes>{bytes(line.before)}</Bytes>
-                </span>
-                <span role="cell">
-                  <ArrowRight size={15} aria-hidden />
-                </span>
-                <span role="cell" style={{ overflow: 'visible' }}>
-                  {asked ? (
-                    <Pick
-                      label={`${line.before?.name || 'Nameless slot'} is now`}
-                      hideLabel
-                      value={line.after ? String(line.after.index) : GONE}
-                      onPick={(to) => move(line.slotId!, to)}
-                      choices={[
-                        ...(line.after ? [line.after, ...fresh] : fresh).map((n) => ({
-                          id: String(n.index),
-                          name: `${labelOf(unit.profile.plan, n.index)} ${n.name}`,
-                        })),
-                        { id: GONE, name: 'gone from the unit' },
-                      ]}
-                    />
-                  ) : (
-                    <>
-                      <b style={{ marginRight: 10 }}>{place(line.after)}</b>
-                      {line.after?.name} <Bytes>{bytes(line.after)}</Bytes>
-                    </>
-                  )}
-                </span>
-                <Soft role="cell" style={{ fontSize: 13 }}>
-                  {WORDS[line.what]}
-                </Soft>
-              </Line>
+                line={line}
+                asked={asked}
+                item={item}
+                place={place}
+                bytes={bytes}
+                move={move}
+                fresh={fresh}
+                unit={unit}
+              />
             );
           })}
         </div>
       </Table>
-      <Last>
-        <Button
-          onPress={() =>
-            download(fileName(`${unit.name} before and after`, 'csv'), writeReorderList(unit, lines), 'text/csv')
-          }
-        >
-          <Download size={16} aria-hidden /> Export this list
-        </Button>
-        <Button onPress={onBack}>Back to the list</Button>
-        <MainButton
-          isDisabled={edit === null}
-          onPress={() => {
-            perform(edit, `reorder ${unit.name}`);
-            onDone();
-          }}
-        >
-          {edit === null ? 'Nothing moved' : 'Use this order'}
-        </MainButton>
-      </Last>
+      <Decision unit={unit} lines={lines} onBack={onBack} edit={edit} onDone={onDone} />
     </Rows>
+  );
+}
+
+interface DecisionProps {
+  readonly unit: Unit;
+  readonly lines: ReorderLine[];
+  readonly onBack: () => void;
+  readonly edit: Edit | null;
+  readonly onDone: () => void;
+}
+
+/** Takes the list over, or leaves it. */
+function Decision({ unit, lines, onBack, edit, onDone }: DecisionProps) {
+  return (
+    <Last>
+      <Button
+        onPress={() =>
+          download(fileName(`${unit.name} before and after`, 'csv'), writeReorderList(unit, lines), 'text/csv')
+        }
+      >
+        <Download size={16} aria-hidden /> Export this list
+      </Button>
+      <Button onPress={onBack}>Back to the list</Button>
+      <MainButton
+        isDisabled={edit === null}
+        onPress={() => {
+          perform(edit, `reorder ${unit.name}`);
+          onDone();
+        }}
+      >
+        {edit === null ? 'Nothing moved' : 'Use this order'}
+      </MainButton>
+    </Last>
+  );
+}
+
+interface SlotLineProps {
+  readonly line: ReorderLine;
+  readonly asked: boolean;
+  readonly item: VirtualItem;
+  readonly place: (p: ListedName | null) => string;
+  readonly bytes: (p: ListedName | null) => string;
+  readonly move: (slotId: string, to: string) => void;
+  readonly fresh: readonly ListedName[];
+  readonly unit: Unit;
+}
+
+/** A slot before and after. */
+function SlotLine({ line, asked, item, place, bytes, move, fresh, unit }: SlotLineProps) {
+  return (
+    <Line role="row" $what={line.what} $sure={!asked} style={{ transform: `translateY(${item.start}px)` }}>
+      <b role="cell">{place(line.before)}</b>
+      <span role="cell">
+        {line.before?.name} <Bytes>{bytes(line.before)}</Bytes>
+      </span>
+      <span role="cell">
+        <ArrowRight size={15} aria-hidden />
+      </span>
+      <span role="cell" style={{ overflow: 'visible' }}>
+        {asked ? (
+          <Pick
+            label={`${line.before?.name || 'Nameless slot'} is now`}
+            hideLabel
+            value={line.after ? String(line.after.index) : GONE}
+            onPick={(to) => move(line.slotId!, to)}
+            choices={[
+              ...(line.after ? [line.after, ...fresh] : fresh).map((n) => ({
+                id: String(n.index),
+                name: `${labelOf(unit.profile.plan, n.index)} ${n.name}`,
+              })),
+              { id: GONE, name: 'gone from the unit' },
+            ]}
+          />
+        ) : (
+          <>
+            <b style={{ marginRight: 10 }}>{place(line.after)}</b>
+            {line.after?.name} <Bytes>{bytes(line.after)}</Bytes>
+          </>
+        )}
+      </span>
+      <Soft role="cell" style={{ fontSize: 13 }}>
+        {WORDS[line.what]}
+      </Soft>
+    </Line>
   );
 }

@@ -1,6 +1,6 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
 import styled from 'styled-components';
 import { addressOf, labelOf, slotCount } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
@@ -189,42 +189,69 @@ export function SlotSheet({ unit, view, counting, selected, on, songs, summons, 
           <span>{plan.bank.send === 'none' ? 'Program, from 0' : 'Bank · program, from 0'}</span>
         </Columns>
       )}
-      <DndContext sensors={sensors} onDragEnd={drop} accessibility={NO_SPEECH}>
-        <div
-          ref={grid}
-          role="grid"
-          aria-label={`Slots of ${unit.name}`}
-          aria-multiselectable
-          aria-rowcount={rows.length}
-          aria-colcount={columns}
-          style={{ height: virtual.getTotalSize(), position: 'relative' }}
-        >
-          {virtual.getVirtualItems().map((item) => {
-            const row: GridRow = rows[item.index]!;
-            const style = { transform: `translateY(${item.start}px)`, height: item.size };
-            if (row.kind === 'heading') {
-              return (
-                <Heading key={item.key} role="row" style={style}>
-                  <span role="rowheader">
-                    {row.group.name}, {row.group.count} slots
-                  </span>
-                </Heading>
-              );
-            }
-            return (
-              <Line
-                key={item.key}
-                role="row"
-                aria-rowindex={item.index + 1}
-                style={{ ...style, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
-              >
-                {Array.from({ length: row.count }, (_, i) => cell(row.first + i))}
-              </Line>
-            );
-          })}
-        </div>
-      </DndContext>
+      <SlotGrid
+        sensors={sensors}
+        drop={drop}
+        grid={grid}
+        unit={unit}
+        rows={rows}
+        columns={columns}
+        virtual={virtual}
+        cell={cell}
+      />
     </Scroller>
+  );
+}
+
+interface SlotGridProps {
+  readonly sensors: ReturnType<typeof useSensors>;
+  readonly drop: ({ active, over }: DragEndEvent) => void;
+  readonly grid: RefObject<HTMLDivElement | null>;
+  readonly unit: Unit;
+  readonly rows: readonly GridRow[];
+  readonly columns: number;
+  readonly virtual: Virtualizer<HTMLDivElement, Element>;
+  readonly cell: (index: number) => ReactNode;
+}
+
+/** The slots in rows, as far as they are in sight. */
+function SlotGrid({ sensors, drop, grid, unit, rows, columns, virtual, cell }: SlotGridProps) {
+  return (
+    <DndContext sensors={sensors} onDragEnd={drop} accessibility={NO_SPEECH}>
+      <div
+        ref={grid}
+        role="grid"
+        aria-label={`Slots of ${unit.name}`}
+        aria-multiselectable
+        aria-rowcount={rows.length}
+        aria-colcount={columns}
+        style={{ height: virtual.getTotalSize(), position: 'relative' }}
+      >
+        {virtual.getVirtualItems().map((item) => {
+          const row: GridRow = rows[item.index]!;
+          const style = { transform: `translateY(${item.start}px)`, height: item.size };
+          if (row.kind === 'heading') {
+            return (
+              <Heading key={item.key} role="row" style={style}>
+                <span role="rowheader">
+                  {row.group.name}, {row.group.count} slots
+                </span>
+              </Heading>
+            );
+          }
+          return (
+            <Line
+              key={item.key}
+              role="row"
+              aria-rowindex={item.index + 1}
+              style={{ ...style, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
+            >
+              {Array.from({ length: row.count }, (_, i) => cell(row.first + i))}
+            </Line>
+          );
+        })}
+      </div>
+    </DndContext>
   );
 }
 

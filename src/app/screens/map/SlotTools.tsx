@@ -93,7 +93,7 @@ export const SlotTools = memo(function SlotTools({ unitId, view, onView, onVisit
             width="102px"
             value={view.sort}
             choices={SORTS}
-            onPick={(sort) => onView({ ...view, sort: sort as ListSort })}
+            onPick={(sort) => onView({ ...view, sort: sort })}
           />
           <Field
             value={view.find}

@@ -1,5 +1,5 @@
 import { extent } from '../../../core/groups';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
@@ -23,7 +23,7 @@ import { dependentsWords } from '../../../wording';
 import { Told } from '../../features/Told';
 import { newId, perform, say } from '../../state/desk';
 import { useNews } from '../../state/news';
-import { useApp, useShow } from '../../state/store';
+import { useApp, useShow, type Counting } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { ControlList } from './ControlList';
 import { SlotCard } from './SlotCard';
@@ -139,11 +139,11 @@ export function SlotsPart({ unit, onSend }: Props) {
             </>
           )}
         </Hint>
-        <SlotSheet
+        <Sheet
           unit={unit}
           view={view}
           counting={counting}
-          selected={index}
+          index={index}
           on={on}
           songs={songs}
           summons={summons}
@@ -162,5 +162,33 @@ export function SlotsPart({ unit, onSend }: Props) {
         <ControlList profile={unit.profile} channel={unit.channel} counting={counting} onSend={onSend} />
       </Right>
     </>
+  );
+}
+
+interface SheetProps {
+  readonly unit: Unit;
+  readonly view: SlotView;
+  readonly counting: Counting;
+  readonly index: number;
+  readonly on: number | null;
+  readonly songs: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly summons: number;
+  readonly actions: SlotActions;
+  readonly run: RefObject<Run>;
+}
+
+function Sheet({ unit, view, counting, index, on, songs, summons, actions, run }: SheetProps) {
+  return (
+    <SlotSheet
+      unit={unit}
+      view={view}
+      counting={counting}
+      selected={index}
+      on={on}
+      songs={songs}
+      summons={summons}
+      actions={actions}
+      run={run}
+    />
   );
 }

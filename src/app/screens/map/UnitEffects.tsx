@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { hasTwoStates, keepsOf, type Effect } from '../../../core/addressing';
+import { hasTwoStates, keepsOf, type Effect, type Profile } from '../../../core/addressing';
 import { LIMITS } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -22,41 +22,7 @@ export function Effects({ unit }: Props) {
     <Part aria-label="Effects">
       <h2>Trails: cut or ringing out</h2>
       {profile.effects.map((effect, i) => (
-        <Row key={effect.id}>
-          <DraftField
-            label="Effect"
-            value={effect.name}
-            style={{ width: 74 }}
-            commit={(text) =>
-              text.trim() === ''
-                ? 'a name'
-                : put(
-                    profile.effects.with(i, { ...effect, name: text.trim().slice(0, LIMITS.name) }),
-                    'rename an effect',
-                  )
-            }
-          />
-          <Pick
-            label="Switch that cuts it"
-            width="100px"
-            value={effect.cut}
-            choices={choices}
-            onPick={(cut) => of(i, { cut })}
-          />
-          <Pick
-            label="Switch that lets it ring"
-            width="92px"
-            value={effect.ring ?? NONE}
-            choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
-            onPick={(id) => of(i, { ring: id === NONE ? null : id })}
-          />
-          <SignButton
-            aria-label={`Remove the effect ${effect.name}`}
-            onPress={() => put(profile.effects.toSpliced(i, 1), 'remove an effect')}
-          >
-            <Trash2 size={16} />
-          </SignButton>
-        </Row>
+        <EffectRow key={effect.id} effect={effect} put={put} profile={profile} i={i} choices={choices} of={of} />
       ))}
       {profile.effects.length === 0 && <Soft>None of its effects rings on, as far as the map knows.</Soft>}
       <div>
@@ -73,5 +39,52 @@ export function Effects({ unit }: Props) {
       </div>
       {switches.length === 0 && <Soft>It needs a control that switches on and off.</Soft>}
     </Part>
+  );
+}
+
+interface EffectRowProps {
+  readonly effect: Effect;
+  readonly put: (effects: readonly Effect[], label: string) => string | null;
+  readonly profile: Profile;
+  readonly i: number;
+  readonly choices: { id: string; name: string }[];
+  readonly of: (i: number, part: Partial<Effect>) => void;
+}
+
+/** An effect: its switch, and whether its tail rings out. */
+function EffectRow({ effect, put, profile, i, choices, of }: EffectRowProps) {
+  return (
+    <Row>
+      <DraftField
+        label="Effect"
+        value={effect.name}
+        style={{ width: 74 }}
+        commit={(text) =>
+          text.trim() === ''
+            ? 'a name'
+            : put(profile.effects.with(i, { ...effect, name: text.trim().slice(0, LIMITS.name) }), 'rename an effect')
+        }
+      />
+      <Pick
+        label="Switch that cuts it"
+        width="100px"
+        value={effect.cut}
+        choices={choices}
+        onPick={(cut) => of(i, { cut })}
+      />
+      <Pick
+        label="Switch that lets it ring"
+        width="92px"
+        value={effect.ring ?? NONE}
+        choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
+        onPick={(id) => of(i, { ring: id === NONE ? null : id })}
+      />
+      <SignButton
+        aria-label={`Remove the effect ${effect.name}`}
+        onPress={() => put(profile.effects.toSpliced(i, 1), 'remove an effect')}
+      >
+        <Trash2 size={16} />
+      </SignButton>
+    </Row>
   );
 }

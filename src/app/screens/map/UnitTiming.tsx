@@ -39,7 +39,7 @@ export function Times({ unit }: Props) {
         label="Messages that come before it listens again"
         value={profile.whileSettling}
         onPick={(id) =>
-          void change({ ...profile, whileSettling: id as Profile['whileSettling'] }, 'change how it settles')
+          void change({ ...profile, whileSettling: id }, 'change how it settles')
         }
         choices={[
           { id: 'ignore', name: 'are lost' },
@@ -108,6 +108,20 @@ export function Habits({ unit }: Props) {
       >
         All sound off sends controls 120 and 123
       </Check>
+      <Silence profile={profile} change={change} />
+    </Part>
+  );
+}
+
+interface SilenceProps {
+  readonly profile: Profile;
+  readonly change: (next: Profile, label: string) => string | null;
+}
+
+/** What ends every sound on the unit, and the settings of its panel. */
+function Silence({ profile, change }: SilenceProps) {
+  return (
+    <>
       <DraftField
         label="All sound off also sends (whole messages, in hexadecimal)"
         value={profile.silence.bytes.toUpperCase().replace(/(..)(?=.)/g, '$1 ')}
@@ -140,6 +154,6 @@ export function Habits({ unit }: Props) {
           return change({ ...profile, panel }, 'describe its panel');
         }}
       />
-    </Part>
+    </>
   );
 }

@@ -1,8 +1,8 @@
 import { Copy } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { compareProfiles } from '../../../core/addressing';
-import { addVersion, copyMap, indexShow, switchVersion } from '../../../core/show';
+import { compareProfiles, type Profile } from '../../../core/addressing';
+import { addVersion, copyMap, indexShow, switchVersion, type Unit } from '../../../core/show';
 import { differenceSentence } from '../../../wording';
 import { DialogButton } from '../../widgets/DialogButton';
 import { Button, Field, Input, Label, MainButton, Soft } from '../../widgets/controls';
@@ -38,39 +38,15 @@ export function Versions({ unit }: Props) {
         commit={(text) => change({ ...profile, firmware: text.trim().slice(0, 24) }, 'name the firmware')}
       />
       {versions.map((version, i) => (
-        <Row key={version.firmware}>
-          <span style={{ flex: 1 }}>
-            Firmware <b>{version.firmware || 'without a name'}</b>
-          </span>
-          <DialogButton face="Compare and switch" title={`${unit.name} with firmware ${version.firmware}`} width={560}>
-            {(close) => (
-              <Rows>
-                <Differences aria-label="Differences">
-                  {compareProfiles(profile, version).map((d, k) => (
-                    <li key={k}>{differenceSentence(d)}</li>
-                  ))}
-                </Differences>
-                {compareProfiles(profile, version).length === 0 && <Soft>No message differs.</Soft>}
-                {refused !== null && <Soft role="alert">{refused}</Soft>}
-                <Last>
-                  <Button onPress={close}>Stay with {profile.firmware || 'this'}</Button>
-                  <MainButton
-                    onPress={() => {
-                      const sentence = takeChange(
-                        switchVersion(show, unit.id, i),
-                        `switch to firmware ${version.firmware}`,
-                      );
-                      setRefused(sentence);
-                      if (sentence === null) close();
-                    }}
-                  >
-                    Switch to {version.firmware}
-                  </MainButton>
-                </Last>
-              </Rows>
-            )}
-          </DialogButton>
-        </Row>
+        <VersionRow
+          key={version.firmware}
+          version={version}
+          unit={unit}
+          profile={profile}
+          refused={refused}
+          i={i}
+          setRefused={setRefused}
+        />
       ))}
       <Row>
         <Field value={name} onChange={setName} style={{ width: 130 }}>
@@ -89,6 +65,55 @@ export function Versions({ unit }: Props) {
       </Row>
       <CopyMap unit={unit} />
     </Part>
+  );
+}
+
+interface VersionRowProps {
+  readonly version: Profile;
+  readonly unit: Unit;
+  readonly profile: Profile;
+  readonly refused: string | null;
+  readonly i: number;
+  readonly setRefused: (value: string | null) => void;
+}
+
+/** A map for another firmware: compared, gone over to, removed. */
+function VersionRow({ version, unit, profile, refused, i, setRefused }: VersionRowProps) {
+  const show = useShow();
+  return (
+    <Row>
+      <span style={{ flex: 1 }}>
+        Firmware <b>{version.firmware || 'without a name'}</b>
+      </span>
+      <DialogButton face="Compare and switch" title={`${unit.name} with firmware ${version.firmware}`} width={560}>
+        {(close) => (
+          <Rows>
+            <Differences aria-label="Differences">
+              {compareProfiles(profile, version).map((d, k) => (
+                <li key={k}>{differenceSentence(d)}</li>
+              ))}
+            </Differences>
+            {compareProfiles(profile, version).length === 0 && <Soft>No message differs.</Soft>}
+            {refused !== null && <Soft role="alert">{refused}</Soft>}
+            <Last>
+              <Button onPress={close}>Stay with {profile.firmware || 'this'}</Button>
+              <MainButton
+                onPress={() => {
+                  const sentence = takeChange(
+                    switchVersion(show, unit.id, i),
+                    `switch to firmware ${version.firmware}`,
+                  );
+                  setRefused(sentence);
+                  if (sentence === null) close();
+                }}
+              >
+                Switch to {version.firmware}
+              </MainButton>
+            </Last>
+          </Rows>
+        )}
+      </DialogButton>
+    </Row>
   );
 }
 

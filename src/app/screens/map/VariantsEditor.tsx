@@ -54,18 +54,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
           commit={(text) => rename(i, text)}
         />
       ))}
-      <div style={{ display: 'flex', gap: 8 }}>
-        <Button onPress={more} isDisabled={names.length >= 128}>
-          <Plus size={15} aria-hidden /> Add a {word}
-        </Button>
-        <SignButton
-          aria-label={`Remove the last ${word}`}
-          isDisabled={names.length < 2}
-          onPress={() => void put({ ...variants, names: names.slice(0, -1) }, `remove a ${word}`)}
-        >
-          <Trash2 size={16} />
-        </SignButton>
-      </div>
+      <VariantActs more={more} names={names} word={word} put={put} variants={variants} />
       <EncodingEditor
         encoding={encoding}
         channel={unit.channel}
@@ -79,5 +68,30 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       </div>
       <Soft style={{ fontSize: 13 }}>A {word} that tones use and that is removed here is left out of them.</Soft>
     </EditorBox>
+  );
+}
+
+interface VariantActsProps {
+  readonly more: () => void;
+  readonly names: readonly string[];
+  readonly word: string;
+  readonly put: (next: Variants | null, label: string) => string | null;
+  readonly variants: Variants;
+}
+
+function VariantActs({ more, names, word, put, variants }: VariantActsProps) {
+  return (
+    <div style={{ display: 'flex', gap: 8 }}>
+      <Button onPress={more} isDisabled={names.length >= 128}>
+        <Plus size={15} aria-hidden /> Add a {word}
+      </Button>
+      <SignButton
+        aria-label={`Remove the last ${word}`}
+        isDisabled={names.length < 2}
+        onPress={() => void put({ ...variants, names: names.slice(0, -1) }, `remove a ${word}`)}
+      >
+        <Trash2 size={16} />
+      </SignButton>
+    </div>
   );
 }

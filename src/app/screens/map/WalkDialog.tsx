@@ -1,7 +1,15 @@
 import { Footprints } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Form } from 'react-aria-components';
-import { indexOfLabel, labelOf, keepsOf, slotCount, valueRange } from '../../../core/addressing';
+import {
+  indexOfLabel,
+  labelOf,
+  keepsOf,
+  slotCount,
+  valueRange,
+  type Variants,
+  type Control,
+} from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import { indexShow } from '../../../core/show';
 import { Choices } from '../../widgets/Choices';
@@ -88,27 +96,9 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
       }}
     >
       <Rows>
-        <Choices
-          label="Through"
-          value={what}
-          onPick={setWhat}
-          choices={[
-            { id: 'slots', name: 'slots' },
-            ...(variants ? [{ id: 'variants' as const, name: `${variants.word}s of the preset that is on` }] : []),
-            ...(controls.length > 0 ? [{ id: 'control' as const, name: 'the values of a control' }] : []),
-          ]}
-        />
+        <ThroughChoice what={what} setWhat={setWhat} variants={variants} controls={controls} />
         {what === 'slots' && (
-          <Pair>
-            <Field value={from} onChange={setFrom} isInvalid={first === undefined}>
-              <Label>From</Label>
-              <Input />
-            </Field>
-            <Field value={to} onChange={setTo} isInvalid={last === undefined}>
-              <Label>To</Label>
-              <Input />
-            </Field>
-          </Pair>
+          <SlotRange from={from} setFrom={setFrom} first={first} to={to} setTo={setTo} last={last} />
         )}
         {what === 'control' && <Pick label="Control" choices={controls} value={controlId} onPick={setControlId} />}
         <Field value={seconds} onChange={setSeconds} style={{ width: 130 }}>
@@ -124,5 +114,53 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
         </Last>
       </Rows>
     </Form>
+  );
+}
+
+interface ThroughChoiceProps {
+  readonly what: 'variants' | 'control' | 'slots';
+  readonly setWhat: (value: 'variants' | 'control' | 'slots') => void;
+  readonly variants: Variants | null;
+  readonly controls: Control[];
+}
+
+/** What is walked through. */
+function ThroughChoice({ what, setWhat, variants, controls }: ThroughChoiceProps) {
+  return (
+    <Choices
+      label="Through"
+      value={what}
+      onPick={setWhat}
+      choices={[
+        { id: 'slots', name: 'slots' },
+        ...(variants ? [{ id: 'variants' as const, name: `${variants.word}s of the preset that is on` }] : []),
+        ...(controls.length > 0 ? [{ id: 'control' as const, name: 'the values of a control' }] : []),
+      ]}
+    />
+  );
+}
+
+interface SlotRangeProps {
+  readonly from: string;
+  readonly setFrom: (value: string) => void;
+  readonly first: number | undefined;
+  readonly to: string;
+  readonly setTo: (value: string) => void;
+  readonly last: number | undefined;
+}
+
+/** From which slot to which. */
+function SlotRange({ from, setFrom, first, to, setTo, last }: SlotRangeProps) {
+  return (
+    <Pair>
+      <Field value={from} onChange={setFrom} isInvalid={first === undefined}>
+        <Label>From</Label>
+        <Input />
+      </Field>
+      <Field value={to} onChange={setTo} isInvalid={last === undefined}>
+        <Label>To</Label>
+        <Input />
+      </Field>
+    </Pair>
   );
 }

@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
 import { ArrowDownLeft, ArrowUpRight, Pause, Play, Trash2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -89,7 +89,6 @@ const clock = (micros: number): string => {
 
 /** Every message that leaves or arrives, in plain words and in bytes. */
 export function MonitorSheet() {
-  const show = useShow();
   const all = useNews((s) => s.lines);
   const [unitId, setUnitId] = useState(ALL);
   const [way, setWay] = useState(ALL);
@@ -112,37 +111,16 @@ export function MonitorSheet() {
   }, [shown, virtual]);
   return (
     <Page>
-      <Tools>
-        <Pick
-          label="Unit"
-          width="170px"
-          value={unitId}
-          choices={[{ id: ALL, name: 'all units' }, ...show.units]}
-          onPick={setUnitId}
-        />
-        <Pick
-          label="Direction"
-          width="130px"
-          value={way}
-          choices={[
-            { id: ALL, name: 'both' },
-            { id: 'out', name: 'what leaves' },
-            { id: 'in', name: 'what arrives' },
-          ]}
-          onPick={setWay}
-        />
-        <Button onPress={() => setHeld(held ? null : all)}>
-          {held ? <Play size={15} aria-hidden /> : <Pause size={15} aria-hidden />}
-          {held ? 'Resume' : 'Pause'}
-        </Button>
-        <Button onPress={() => useNews.setState({ lines: [] })}>
-          <Trash2 size={15} aria-hidden /> Clear
-        </Button>
-        <Soft role="status">
-          {shown.length} {shown.length === 1 ? 'message' : 'messages'}
-          {all.length === MONITOR_LINES && `, the last ${MONITOR_LINES} are kept`}
-        </Soft>
-      </Tools>
+      <MonitorTools
+        unitId={unitId}
+        setUnitId={setUnitId}
+        way={way}
+        setWay={setWay}
+        setHeld={setHeld}
+        held={held}
+        all={all}
+        shown={shown}
+      />
       <Scroller
         ref={scroller}
         tabIndex={0}
@@ -160,20 +138,7 @@ export function MonitorSheet() {
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((item) => {
             const line = shown[item.index]!;
-            return (
-              <Line key={line.number} style={{ transform: `translateY(${item.start}px)` }}>
-                <Soft style={{ fontSize: 13 }}>{clock(line.at)}</Soft>
-                {line.direction === 'out' ? (
-                  <ArrowUpRight size={17} aria-label="leaves" color={desk.tide} />
-                ) : (
-                  <ArrowDownLeft size={17} aria-label="arrives" color={desk.lampDeep} />
-                )}
-                <Soft>{indexShow(show).ports.get(line.portId)?.name ?? 'a port'}</Soft>
-                <b title={monitorWords(show, line)}>{monitorWords(show, line)}</b>
-                <Soft style={{ fontSize: 13 }}>{messageWords(line.bytes)}</Soft>
-                <Bytes>{toHex(line.bytes, ' ').toUpperCase()}</Bytes>
-              </Line>
-            );
+            return <MessageLine key={line.number} item={item} line={line} />;
           })}
         </div>
       </Scroller>
@@ -182,5 +147,78 @@ export function MonitorSheet() {
         <StandInKeys />
       </Side>
     </Page>
+  );
+}
+
+interface MessageLineProps {
+  readonly item: VirtualItem;
+  readonly line: MonitorLine;
+}
+
+/** A message: when, where, its bytes and what it does. */
+function MessageLine({ item, line }: MessageLineProps) {
+  const show = useShow();
+  return (
+    <Line style={{ transform: `translateY(${item.start}px)` }}>
+      <Soft style={{ fontSize: 13 }}>{clock(line.at)}</Soft>
+      {line.direction === 'out' ? (
+        <ArrowUpRight size={17} aria-label="leaves" color={desk.tide} />
+      ) : (
+        <ArrowDownLeft size={17} aria-label="arrives" color={desk.lampDeep} />
+      )}
+      <Soft>{indexShow(show).ports.get(line.portId)?.name ?? 'a port'}</Soft>
+      <b title={monitorWords(show, line)}>{monitorWords(show, line)}</b>
+      <Soft style={{ fontSize: 13 }}>{messageWords(line.bytes)}</Soft>
+      <Bytes>{toHex(line.bytes, ' ').toUpperCase()}</Bytes>
+    </Line>
+  );
+}
+
+interface MonitorToolsProps {
+  readonly unitId: string;
+  readonly setUnitId: (value: string) => void;
+  readonly way: string;
+  readonly setWay: (value: string) => void;
+  readonly setHeld: (value: readonly MonitorLine[] | null) => void;
+  readonly held: readonly MonitorLine[] | null;
+  readonly all: readonly MonitorLine[];
+  readonly shown: MonitorLine[];
+}
+
+/** Which messages are shown. */
+function MonitorTools({ unitId, setUnitId, way, setWay, setHeld, held, all, shown }: MonitorToolsProps) {
+  const show = useShow();
+  return (
+    <Tools>
+      <Pick
+        label="Unit"
+        width="170px"
+        value={unitId}
+        choices={[{ id: ALL, name: 'all units' }, ...show.units]}
+        onPick={setUnitId}
+      />
+      <Pick
+        label="Direction"
+        width="130px"
+        value={way}
+        choices={[
+          { id: ALL, name: 'both' },
+          { id: 'out', name: 'what leaves' },
+          { id: 'in', name: 'what arrives' },
+        ]}
+        onPick={setWay}
+      />
+      <Button onPress={() => setHeld(held ? null : all)}>
+        {held ? <Play size={15} aria-hidden /> : <Pause size={15} aria-hidden />}
+        {held ? 'Resume' : 'Pause'}
+      </Button>
+      <Button onPress={() => useNews.setState({ lines: [] })}>
+        <Trash2 size={15} aria-hidden /> Clear
+      </Button>
+      <Soft role="status">
+        {shown.length} {shown.length === 1 ? 'message' : 'messages'}
+        {all.length === MONITOR_LINES && `, the last ${MONITOR_LINES} are kept`}
+      </Soft>
+    </Tools>
   );
 }

@@ -26,26 +26,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
             : take(setPortField(show, port.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a port')
         }
       />
-      <Pair>
-        <Pick
-          label="Cable"
-          value={port.cable}
-          choices={[
-            { id: 'din', name: '5-pin, 31,250 baud' },
-            { id: 'usb', name: 'USB' },
-          ]}
-          onPick={(id) => perform(setPortField(show, port.id, 'cable', id), 'change a cable')}
-        />
-        <Pick
-          label="It is"
-          value={port.active ? 'on' : 'off'}
-          choices={[
-            { id: 'on', name: 'used' },
-            { id: 'off', name: 'switched off' },
-          ]}
-          onPick={(id) => perform(setPortField(show, port.id, 'active', id === 'on'), 'switch a port')}
-        />
-      </Pair>
+      <CableAndUse port={port} />
       <Pick
         label="Incoming messages"
         value={port.softThru ? 'thru' : 'stays'}
@@ -77,19 +58,58 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
           {back.length > 0 && `Hears ${back.map((u) => u.name).join(', ')}.`}
         </Soft>
       </p>
-      <div>
-        <Button
-          onPress={() => {
-            perform(removePort(show, port.id), `remove port ${port.name}`);
-            onGone();
-          }}
-        >
-          <Trash2 size={15} aria-hidden /> Delete the port
-        </Button>
-      </div>
+      <RemovePort port={port} onGone={onGone} />
       <Soft style={{ fontSize: 13 }}>
         {indexShow(show).ports.size > 0 && 'Its cables are pulled with it; Undo brings them back.'}
       </Soft>
     </Box>
+  );
+}
+
+interface RemovePortProps {
+  readonly port: Port;
+  readonly onGone: () => void;
+}
+
+function RemovePort({ port, onGone }: RemovePortProps) {
+  const show = useShow();
+  return (
+    <div>
+      <Button
+        onPress={() => {
+          perform(removePort(show, port.id), `remove port ${port.name}`);
+          onGone();
+        }}
+      >
+        <Trash2 size={15} aria-hidden /> Delete the port
+      </Button>
+    </div>
+  );
+}
+
+/** Which cable it is, and whether it is used. */
+function CableAndUse({ port }: { readonly port: Port }) {
+  const show = useShow();
+  return (
+    <Pair>
+      <Pick
+        label="Cable"
+        value={port.cable}
+        choices={[
+          { id: 'din', name: '5-pin, 31,250 baud' },
+          { id: 'usb', name: 'USB' },
+        ]}
+        onPick={(id) => perform(setPortField(show, port.id, 'cable', id), 'change a cable')}
+      />
+      <Pick
+        label="It is"
+        value={port.active ? 'on' : 'off'}
+        choices={[
+          { id: 'on', name: 'used' },
+          { id: 'off', name: 'switched off' },
+        ]}
+        onPick={(id) => perform(setPortField(show, port.id, 'active', id === 'on'), 'switch a port')}
+      />
+    </Pair>
   );
 }

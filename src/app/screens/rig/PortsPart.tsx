@@ -185,28 +185,35 @@ function PortRow({
         <State $bad={lost}>{state}</State>
       </td>
       <td>{last ? `${messageWords(last.bytes)} (${last.count} in all)` : <Soft>nothing</Soft>}</td>
-      <td>
-        <Row>
-          <Button
-            aria-label={`Send a test note on ${port.name}`}
-            isDisabled={!port.active}
-            onPress={() => {
-              void sendOn(port.id, noteOn(1, 60, 80));
-              setTimeout(() => void sendOn(port.id, noteOff(1, 60)), 300);
-            }}
-          >
-            <Volume1 size={16} aria-hidden /> Test
-          </Button>
-          <Button
-            aria-label={`Identify what is on ${port.name}`}
-            isDisabled={!port.active}
-            onPress={() => void askWho(port)}
-          >
-            <RefreshCw size={15} aria-hidden /> Identify
-          </Button>
-        </Row>
-      </td>
+      <PortActs port={port} />
     </tr>
+  );
+}
+
+/** Tries the port, and stands in for it. */
+function PortActs({ port }: { readonly port: Port }) {
+  return (
+    <td>
+      <Row>
+        <Button
+          aria-label={`Send a test note on ${port.name}`}
+          isDisabled={!port.active}
+          onPress={() => {
+            void sendOn(port.id, noteOn(1, 60, 80));
+            setTimeout(() => void sendOn(port.id, noteOff(1, 60)), 300);
+          }}
+        >
+          <Volume1 size={16} aria-hidden /> Test
+        </Button>
+        <Button
+          aria-label={`Identify what is on ${port.name}`}
+          isDisabled={!port.active}
+          onPress={() => void askWho(port)}
+        >
+          <RefreshCw size={15} aria-hidden /> Identify
+        </Button>
+      </Row>
+    </td>
   );
 }
 

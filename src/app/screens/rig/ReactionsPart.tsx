@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import { checkRig } from '../../../core/checks';
+import { checkRig, type Finding } from '../../../core/checks';
 import { moveReaction, putReaction, type Reaction, type Show } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { doesWords, findingSentence, hearsWords } from '../../../wording';
@@ -143,45 +143,7 @@ export function ReactionsPart() {
         ) : (
           <List aria-label="Reactions">
             {show.reactions.map((r, i) => (
-              <Item key={r.id} $chosen={r.id === chosenId} $off={!r.on}>
-                <b>{i + 1}</b>
-                <button type="button" aria-pressed={r.id === chosenId} onClick={() => choose(r.id)}>
-                  <strong>
-                    {r.name || doesWords(show, r.does)}
-                    {!r.on && ' (off)'}
-                  </strong>
-                  <span>
-                    {hearsWords(show, r.hears)}
-                    {r.name !== '' && `: ${doesWords(show, r.does)}`}
-                    {r.songId !== null && `, in ${show.songs.find((s) => s.id === r.songId)?.title ?? 'a song'}`}
-                    {!r.swallow && ', passed on'}
-                  </span>
-                  {found.some((f) => f.place.in === 'reaction' && f.place.reactionId === r.id) && (
-                    <span style={{ color: desk.rust, fontWeight: 600 }}>
-                      {found
-                        .filter((f) => f.place.in === 'reaction' && f.place.reactionId === r.id)
-                        .map(findingSentence)
-                        .join(' ')}
-                    </span>
-                  )}
-                </button>
-                <Moves>
-                  <SignButton
-                    aria-label={`Move reaction ${i + 1} up`}
-                    isDisabled={i === 0}
-                    onPress={() => perform(moveReaction(show, r.id, -1), 'move a reaction')}
-                  >
-                    <ArrowUp size={16} aria-hidden />
-                  </SignButton>
-                  <SignButton
-                    aria-label={`Move reaction ${i + 1} down`}
-                    isDisabled={i === show.reactions.length - 1}
-                    onPress={() => perform(moveReaction(show, r.id, 1), 'move a reaction')}
-                  >
-                    <ArrowDown size={16} aria-hidden />
-                  </SignButton>
-                </Moves>
-              </Item>
+              <ReactionItem key={r.id} r={r} chosenId={chosenId} i={i} choose={choose} found={found} />
             ))}
           </List>
         )}
@@ -195,5 +157,59 @@ export function ReactionsPart() {
         )}
       </Side>
     </Page>
+  );
+}
+
+interface ReactionItemProps {
+  readonly r: Reaction;
+  readonly chosenId: string | null;
+  readonly i: number;
+  readonly choose: (value: string | null) => void;
+  readonly found: Finding[];
+}
+
+/** A reaction in the list: what it waits for and does, moved up and down. */
+function ReactionItem({ r, chosenId, i, choose, found }: ReactionItemProps) {
+  const show = useShow();
+  return (
+    <Item $chosen={r.id === chosenId} $off={!r.on}>
+      <b>{i + 1}</b>
+      <button type="button" aria-pressed={r.id === chosenId} onClick={() => choose(r.id)}>
+        <strong>
+          {r.name || doesWords(show, r.does)}
+          {!r.on && ' (off)'}
+        </strong>
+        <span>
+          {hearsWords(show, r.hears)}
+          {r.name !== '' && `: ${doesWords(show, r.does)}`}
+          {r.songId !== null && `, in ${show.songs.find((s) => s.id === r.songId)?.title ?? 'a song'}`}
+          {!r.swallow && ', passed on'}
+        </span>
+        {found.some((f) => f.place.in === 'reaction' && f.place.reactionId === r.id) && (
+          <span style={{ color: desk.rust, fontWeight: 600 }}>
+            {found
+              .filter((f) => f.place.in === 'reaction' && f.place.reactionId === r.id)
+              .map(findingSentence)
+              .join(' ')}
+          </span>
+        )}
+      </button>
+      <Moves>
+        <SignButton
+          aria-label={`Move reaction ${i + 1} up`}
+          isDisabled={i === 0}
+          onPress={() => perform(moveReaction(show, r.id, -1), 'move a reaction')}
+        >
+          <ArrowUp size={16} aria-hidden />
+        </SignButton>
+        <SignButton
+          aria-label={`Move reaction ${i + 1} down`}
+          isDisabled={i === show.reactions.length - 1}
+          onPress={() => perform(moveReaction(show, r.id, 1), 'move a reaction')}
+        >
+          <ArrowDown size={16} aria-hidden />
+        </SignButton>
+      </Moves>
+    </Item>
   );
 }

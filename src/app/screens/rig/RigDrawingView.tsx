@@ -15,7 +15,7 @@ import { wireLoops } from '../../../core/meaning';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, unitColour } from '../../theme/tokens';
-import { cablePath, layOutRig, socketPoint, type Point } from './rigLayout';
+import { cablePath, layOutRig, socketPoint, type Point, type RigDrawing } from './rigLayout';
 import { PortView, UnitView } from './RigBoxes';
 
 const Board = styled.div`
@@ -80,34 +80,7 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
       onDragCancel={() => setPull(null)}
     >
       <Board style={{ width: drawing.width, height: drawing.height }} role="group" aria-label="Drawing of the rig">
-        <Cables width={drawing.width} height={drawing.height} aria-hidden>
-          {drawing.cables.map((cable) => {
-            const index = show.units.findIndex((u) => u.id === cable.unitId);
-            const loop = looped.has(cable.unitId);
-            const shape = cablePath(cable);
-            return (
-              <g key={`${cable.unitId} ${cable.which}`} fill="none" strokeLinecap="round">
-                {!cable.usb && (
-                  <path d={shape} stroke={loop ? desk.rust : unitColour(index)} strokeWidth={5} opacity={0.9} />
-                )}
-                <path
-                  d={shape}
-                  stroke={cable.usb ? (loop ? desk.rust : unitColour(index)) : desk.paper}
-                  strokeWidth={cable.usb ? 2.5 : 1.8}
-                  strokeDasharray={cable.usb ? '9 5' : cable.which === 'returns' ? '2 6' : 'none'}
-                />
-              </g>
-            );
-          })}
-          {pull && (
-            <path
-              d={`M${pull.from.x} ${pull.from.y} L${pull.to.x} ${pull.to.y}`}
-              stroke={desk.lampDeep}
-              strokeWidth={3}
-              strokeDasharray="6 5"
-            />
-          )}
-        </Cables>
+        <CableLines drawing={drawing} looped={looped} pull={pull} />
         {show.ports.map((port, i) => (
           <PortView
             key={port.id}
@@ -132,5 +105,46 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
         ))}
       </Board>
     </DndContext>
+  );
+}
+
+interface CableLinesProps {
+  readonly drawing: RigDrawing;
+  readonly looped: Set<string>;
+  readonly pull: { from: Point; to: Point } | null;
+}
+
+/** The cables of the drawing. */
+function CableLines({ drawing, looped, pull }: CableLinesProps) {
+  const show = useShow();
+  return (
+    <Cables width={drawing.width} height={drawing.height} aria-hidden>
+      {drawing.cables.map((cable) => {
+        const index = show.units.findIndex((u) => u.id === cable.unitId);
+        const loop = looped.has(cable.unitId);
+        const shape = cablePath(cable);
+        return (
+          <g key={`${cable.unitId} ${cable.which}`} fill="none" strokeLinecap="round">
+            {!cable.usb && (
+              <path d={shape} stroke={loop ? desk.rust : unitColour(index)} strokeWidth={5} opacity={0.9} />
+            )}
+            <path
+              d={shape}
+              stroke={cable.usb ? (loop ? desk.rust : unitColour(index)) : desk.paper}
+              strokeWidth={cable.usb ? 2.5 : 1.8}
+              strokeDasharray={cable.usb ? '9 5' : cable.which === 'returns' ? '2 6' : 'none'}
+            />
+          </g>
+        );
+      })}
+      {pull && (
+        <path
+          d={`M${pull.from.x} ${pull.from.y} L${pull.to.x} ${pull.to.y}`}
+          stroke={desk.lampDeep}
+          strokeWidth={3}
+          strokeDasharray="6 5"
+        />
+      )}
+    </Cables>
   );
 }

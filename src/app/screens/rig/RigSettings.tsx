@@ -24,26 +24,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
   return (
     <Box aria-label={`Settings of ${unit.name}`}>
       <h2>{unit.name}</h2>
-      <Pair>
-        <DraftField
-          label="Name"
-          value={unit.name}
-          commit={(name) =>
-            name.trim() === ''
-              ? 'Enter a name'
-              : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a unit')
-          }
-        />
-        <DraftField
-          label="Short name"
-          value={unit.monogram}
-          commit={(text) =>
-            text.trim() === ''
-              ? 'one to three letters'
-              : take(setUnitField(show, unit.id, 'monogram', text.trim().slice(0, 3)), 'change its letters')
-          }
-        />
-      </Pair>
+      <UnitNames unit={unit} />
       <Pick
         label="Player"
         value={unit.playerId ?? NONE}
@@ -65,22 +46,7 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
           onPick={(id) => set('listens', id === 'all' ? 'all' : Number(id), 'change the channel')}
         />
       </Pair>
-      <Pair>
-        <OutputTo unit={unit} label="Output back to" />
-        {returns ? (
-          <Pick
-            label="from its"
-            value={returns.thru ? 'thru' : 'out'}
-            choices={[
-              { id: 'out', name: 'out socket' },
-              { id: 'thru', name: 'thru socket' },
-            ]}
-            onPick={(id) => set('returns', { ...returns, thru: id === 'thru' }, 'move a cable')}
-          />
-        ) : (
-          <span />
-        )}
-      </Pair>
+      <WayBack unit={unit} returns={returns} set={set} />
       {show.units.some((u) => u.input?.from === 'unit' && u.input.unitId === unit.id) && (
         <Check
           isSelected={unit.splitter}
@@ -112,5 +78,60 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
       </div>
       <Soft style={{ fontSize: 13 }}>Tones, rules and songs lose what they say of it; Undo brings all back.</Soft>
     </Box>
+  );
+}
+
+interface WayBackProps {
+  readonly unit: Unit;
+  readonly returns: Unit['returns'];
+  readonly set: <K extends keyof Unit>(field: K, value: Unit[K], label: string) => void;
+}
+
+/** Where what the unit sends comes in. */
+function WayBack({ unit, returns, set }: WayBackProps) {
+  return (
+    <Pair>
+      <OutputTo unit={unit} label="Output back to" />
+      {returns ? (
+        <Pick
+          label="from its"
+          value={returns.thru ? 'thru' : 'out'}
+          choices={[
+            { id: 'out', name: 'out socket' },
+            { id: 'thru', name: 'thru socket' },
+          ]}
+          onPick={(id) => set('returns', { ...returns, thru: id === 'thru' }, 'move a cable')}
+        />
+      ) : (
+        <span />
+      )}
+    </Pair>
+  );
+}
+
+/** What the unit is called. */
+function UnitNames({ unit }: { readonly unit: Unit }) {
+  const show = useShow();
+  return (
+    <Pair>
+      <DraftField
+        label="Name"
+        value={unit.name}
+        commit={(name) =>
+          name.trim() === ''
+            ? 'Enter a name'
+            : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a unit')
+        }
+      />
+      <DraftField
+        label="Short name"
+        value={unit.monogram}
+        commit={(text) =>
+          text.trim() === ''
+            ? 'one to three letters'
+            : take(setUnitField(show, unit.id, 'monogram', text.trim().slice(0, 3)), 'change its letters')
+        }
+      />
+    </Pair>
   );
 }

@@ -73,36 +73,51 @@ export function EarMixes({ choices }: { readonly choices: readonly RouteChoice[]
             </thead>
             <tbody>
               {show.ears.map((ear) => (
-                <tr key={ear.id}>
-                  <th scope="row">{ear.name}</th>
-                  <td>
-                    <RoutePick
-                      label={`Output of ${ear.name}’s ears`}
-                      route={earRoutes[ear.id] ?? NOWHERE}
-                      choices={choices}
-                      onPick={(route) => setEarRoute(ear.id, route)}
-                    />
-                  </td>
-                  {sources.map((s) => (
-                    <td key={s.id}>
-                      <EarLevel ear={ear} source={s} />
-                    </td>
-                  ))}
-                  <td>
-                    <SignButton
-                      aria-label={`Remove the ear mix of ${ear.name}`}
-                      onPress={() => perform(removeEar(show, ear.id), `remove the ear mix of ${ear.name}`)}
-                    >
-                      <Trash2 size={15} />
-                    </SignButton>
-                  </td>
-                </tr>
+                <EarRow key={ear.id} ear={ear} earRoutes={earRoutes} choices={choices} sources={sources} />
               ))}
             </tbody>
           </PlainTable>
         </div>
       )}
     </>
+  );
+}
+
+interface EarRowProps {
+  readonly ear: EarMix;
+  readonly earRoutes: Readonly<Record<string, Route>>;
+  readonly choices: readonly RouteChoice[];
+  readonly sources: ReturnType<typeof sourcesOf>;
+}
+
+/** The mix of one pair of ears. */
+function EarRow({ ear, earRoutes, choices, sources }: EarRowProps) {
+  const show = useShow();
+  return (
+    <tr>
+      <th scope="row">{ear.name}</th>
+      <td>
+        <RoutePick
+          label={`Output of ${ear.name}’s ears`}
+          route={earRoutes[ear.id] ?? NOWHERE}
+          choices={choices}
+          onPick={(route) => setEarRoute(ear.id, route)}
+        />
+      </td>
+      {sources.map((s) => (
+        <td key={s.id}>
+          <EarLevel ear={ear} source={s} />
+        </td>
+      ))}
+      <td>
+        <SignButton
+          aria-label={`Remove the ear mix of ${ear.name}`}
+          onPress={() => perform(removeEar(show, ear.id), `remove the ear mix of ${ear.name}`)}
+        >
+          <Trash2 size={15} />
+        </SignButton>
+      </td>
+    </tr>
   );
 }
 

@@ -181,7 +181,7 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
             { id: 'start', name: 'start the song' },
             { id: 'queue', name: 'have it come next' },
           ]}
-          onPick={(does) => set({ ...launch, does: does as 'start' | 'queue' }, 'change what a message does')}
+          onPick={(does) => set({ ...launch, does: does }, 'change what a message does')}
         />
       )}
       {behind > 0 && (
@@ -190,20 +190,32 @@ function LaunchField({ entry }: { readonly entry: SongEntry }) {
           here
         </Button>
       )}
-      <LearnMessage
-        face={
-          <>
-            <Ear size={15} aria-hidden /> Learn
-          </>
-        }
-        label="Learn the message that starts it"
-        ask="Press the switch, pad or key that is to start the song: a program change, a note or a control."
-        fits={(bytes) => launchBytes(bytes) !== null}
-        says={(bytes) => launchWords(launchBytes(bytes)!)}
-        onTake={(portId, press) =>
-          set({ portId, bytes: launchBytes(press.bytes)!, does: launch?.does ?? 'start' }, 'let a message start a song')
-        }
-      />
+      <LearnLaunch set={set} launch={launch} />
     </div>
+  );
+}
+
+interface LearnLaunchProps {
+  readonly set: (to: SongEntry['launch'], label: string) => void;
+  readonly launch: SongEntry['launch'];
+}
+
+/** Learns the message from what is pressed. */
+function LearnLaunch({ set, launch }: LearnLaunchProps) {
+  return (
+    <LearnMessage
+      face={
+        <>
+          <Ear size={15} aria-hidden /> Learn
+        </>
+      }
+      label="Learn the message that starts it"
+      ask="Press the switch, pad or key that is to start the song: a program change, a note or a control."
+      fits={(bytes) => launchBytes(bytes) !== null}
+      says={(bytes) => launchWords(launchBytes(bytes)!)}
+      onTake={(portId, press) =>
+        set({ portId, bytes: launchBytes(press.bytes)!, does: launch?.does ?? 'start' }, 'let a message start a song')
+      }
+    />
   );
 }

@@ -2,7 +2,18 @@ import { Plus } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
 import { GridList, ListLayout, Virtualizer, useDragAndDrop } from 'react-aria-components';
 import styled from 'styled-components';
-import { addEntry, addSet, addToSet, chooseSet, indexShow, moveInSet, setOf, setTimes } from '../../../core/show';
+import {
+  addEntry,
+  addSet,
+  addToSet,
+  chooseSet,
+  indexShow,
+  moveInSet,
+  setOf,
+  setTimes,
+  type ShowSet,
+  type Song,
+} from '../../../core/show';
 import { clockWords, durationWords } from '../../../wording';
 import { Button, Soft } from '../../widgets/controls';
 import { AddSong } from '../../features/AddSong';
@@ -110,51 +121,7 @@ export function OrderPart() {
   return (
     <Page>
       <Main>
-        <Head>
-          <Pick
-            label="Set"
-            width="200px"
-            value={set.id}
-            choices={[...show.sets.map((s) => ({ id: s.id, name: s.title })), { id: NEW_SET, name: 'a new set …' }]}
-            onPick={(id) => {
-              if (id !== NEW_SET) perform(chooseSet(show, id), 'play from another set');
-              else perform(addSet(show, newId(), `Set ${show.sets.length + 1}`, set, newId), 'add a set');
-              setChosen(null);
-            }}
-          />
-          {beside.length > 0 && (
-            <Pick
-              label="Put a song in"
-              width="190px"
-              value={NONE}
-              choices={[{ id: NONE, name: 'from the book …' }, ...beside.map((s) => ({ id: s.id, name: s.title }))]}
-              onPick={(id) => {
-                const song = songs.get(id);
-                if (song) perform(addToSet(show, id, newId()), `put ${song.title} into the set`);
-              }}
-            />
-          )}
-          {set.entries.length > 0 && <AddSong onAdded={() => undefined} />}
-          <Button
-            onPress={() => {
-              const id = newId();
-              perform(addEntry(show, { kind: 'break', id, title: 'Break', minutes: 20 }, chosen), 'add a break');
-              setChosen(id);
-            }}
-          >
-            <Plus size={15} aria-hidden /> Break
-          </Button>
-          <Button
-            onPress={() => {
-              const id = newId();
-              perform(addEntry(show, { kind: 'note', id, text: 'Note' }, chosen), 'add a note');
-              setChosen(id);
-            }}
-          >
-            <Plus size={15} aria-hidden /> Note
-          </Button>
-          <AddInterlude behind={chosen} onAdded={setChosen} />
-        </Head>
+        <SetTools set={set} setChosen={setChosen} beside={beside} songs={songs} chosen={chosen} />
         <div onKeyDownCapture={onKey}>
           <Virtualizer layout={ListLayout} layoutOptions={ROWS}>
             <Order
@@ -206,5 +173,65 @@ export function OrderPart() {
         )}
       </Side>
     </Page>
+  );
+}
+
+interface SetToolsProps {
+  readonly set: ShowSet;
+  readonly setChosen: (value: string | null) => void;
+  readonly beside: Song[];
+  readonly songs: ReadonlyMap<string, Song>;
+  readonly chosen: string | null;
+}
+
+/** Which set it is, and what is put into it. */
+function SetTools({ set, setChosen, beside, songs, chosen }: SetToolsProps) {
+  const show = useShow();
+  return (
+    <Head>
+      <Pick
+        label="Set"
+        width="200px"
+        value={set.id}
+        choices={[...show.sets.map((s) => ({ id: s.id, name: s.title })), { id: NEW_SET, name: 'a new set …' }]}
+        onPick={(id) => {
+          if (id !== NEW_SET) perform(chooseSet(show, id), 'play from another set');
+          else perform(addSet(show, newId(), `Set ${show.sets.length + 1}`, set, newId), 'add a set');
+          setChosen(null);
+        }}
+      />
+      {beside.length > 0 && (
+        <Pick
+          label="Put a song in"
+          width="190px"
+          value={NONE}
+          choices={[{ id: NONE, name: 'from the book …' }, ...beside.map((s) => ({ id: s.id, name: s.title }))]}
+          onPick={(id) => {
+            const song = songs.get(id);
+            if (song) perform(addToSet(show, id, newId()), `put ${song.title} into the set`);
+          }}
+        />
+      )}
+      {set.entries.length > 0 && <AddSong onAdded={() => undefined} />}
+      <Button
+        onPress={() => {
+          const id = newId();
+          perform(addEntry(show, { kind: 'break', id, title: 'Break', minutes: 20 }, chosen), 'add a break');
+          setChosen(id);
+        }}
+      >
+        <Plus size={15} aria-hidden /> Break
+      </Button>
+      <Button
+        onPress={() => {
+          const id = newId();
+          perform(addEntry(show, { kind: 'note', id, text: 'Note' }, chosen), 'add a note');
+          setChosen(id);
+        }}
+      >
+        <Plus size={15} aria-hidden /> Note
+      </Button>
+      <AddInterlude behind={chosen} onAdded={setChosen} />
+    </Head>
   );
 }

@@ -89,35 +89,7 @@ export function ScreensPart() {
           </Row>
         </Box>
       )}
-      {state === 'open' && (
-        <>
-          <Box>
-            <Soft>On the other screen, open</Soft>
-            <b style={{ fontSize: 22 }}>{addresses.join(' or ')}</b>
-            {code && left > 0 ? (
-              <>
-                <Soft>and type</Soft>
-                <Code aria-label="Code">{code.text}</Code>
-                <Soft>It lets in one screen, within {left} seconds.</Soft>
-              </>
-            ) : (
-              <Soft role="status" aria-label="What the code is worth">
-                {code ? 'The code has run out.' : 'The code was used.'} One more screen takes a new one.
-              </Soft>
-            )}
-            <Row>
-              <Button onPress={newCode}>New code</Button>
-            </Row>
-          </Box>
-          <Row>
-            <b role="status" aria-label="Screens">
-              {screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}
-            </b>
-            {screens > 0 && <Button onPress={endScreens}>Disconnect all screens</Button>}
-            <Button onPress={stopSharing}>Stop sharing</Button>
-          </Row>
-        </>
-      )}
+      {state === 'open' && <LetIn addresses={addresses} code={code} left={left} screens={screens} />}
       <Box>
         <b>For a stand-in player</b>
         <p>
@@ -129,5 +101,45 @@ export function ScreensPart() {
         </Row>
       </Box>
     </Page>
+  );
+}
+
+interface LetInProps {
+  readonly addresses: readonly string[];
+  readonly code: { readonly text: string; readonly until: number; readonly seconds: number } | null;
+  readonly left: number;
+  readonly screens: number;
+}
+
+/** How another screen is let in, and who is. */
+function LetIn({ addresses, code, left, screens }: LetInProps) {
+  return (
+    <>
+      <Box>
+        <Soft>On the other screen, open</Soft>
+        <b style={{ fontSize: 22 }}>{addresses.join(' or ')}</b>
+        {code && left > 0 ? (
+          <>
+            <Soft>and type</Soft>
+            <Code aria-label="Code">{code.text}</Code>
+            <Soft>It lets in one screen, within {left} seconds.</Soft>
+          </>
+        ) : (
+          <Soft role="status" aria-label="What the code is worth">
+            {code ? 'The code has run out.' : 'The code was used.'} One more screen takes a new one.
+          </Soft>
+        )}
+        <Row>
+          <Button onPress={newCode}>New code</Button>
+        </Row>
+      </Box>
+      <Row>
+        <b role="status" aria-label="Screens">
+          {screens === 1 ? '1 screen is on.' : `${screens} screens are on.`}
+        </b>
+        {screens > 0 && <Button onPress={endScreens}>Disconnect all screens</Button>}
+        <Button onPress={stopSharing}>Stop sharing</Button>
+      </Row>
+    </>
   );
 }

@@ -125,7 +125,6 @@ function InterludeKey() {
 /** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back. The rest is behind the lock. */
 export function StageKeys({ song }: { readonly song: Song }) {
   const show = useShow();
-  const navigate = useNavigate();
   const { playerId } = useParams();
   const playing = useNews((s) => s.news.playing);
   const canGoBack = useNews((s) => s.news.canGoBack);
@@ -182,33 +181,48 @@ export function StageKeys({ song }: { readonly song: Song }) {
           <Lock size={26} aria-hidden />
         </HeldKey>
       ) : (
-        <>
-          <Key onPress={() => void panic()}>All sound off</Key>
-          {[{ id: '', name: 'All' }, ...show.players].map((p) => (
-            <Key
-              key={p.id}
-              aria-pressed={(playerId ?? '') === p.id}
-              onPress={() => void navigate(`/show/${show.id}/stage${p.id === '' ? '' : `/${p.id}`}`)}
-            >
-              {p.name}
-            </Key>
-          ))}
-          {only ? (
-            <HeldKey
-              label="Unlock the desk, hold for three seconds"
-              millis={DESK_MILLIS}
-              onHeld={() => setStageOnly(show.id, false)}
-            >
-              Hold: unlock the desk
-            </HeldKey>
-          ) : (
-            <Key onPress={() => void navigate(`/show/${show.id}/set`)}>{setOf(show).title}</Key>
-          )}
-          <Key aria-label="Lock" onPress={() => setLocked(true)}>
-            <LockOpen size={26} aria-hidden />
-          </Key>
-        </>
+        <OpenKeys playerId={playerId} only={only} setLocked={setLocked} />
       )}
     </Row>
+  );
+}
+
+interface OpenKeysProps {
+  readonly playerId: string | undefined;
+  readonly only: boolean;
+  readonly setLocked: (value: boolean) => void;
+}
+
+/** The keys that a locked stage does not have. */
+function OpenKeys({ playerId, only, setLocked }: OpenKeysProps) {
+  const show = useShow();
+  const navigate = useNavigate();
+  return (
+    <>
+      <Key onPress={() => void panic()}>All sound off</Key>
+      {[{ id: '', name: 'All' }, ...show.players].map((p) => (
+        <Key
+          key={p.id}
+          aria-pressed={(playerId ?? '') === p.id}
+          onPress={() => void navigate(`/show/${show.id}/stage${p.id === '' ? '' : `/${p.id}`}`)}
+        >
+          {p.name}
+        </Key>
+      ))}
+      {only ? (
+        <HeldKey
+          label="Unlock the desk, hold for three seconds"
+          millis={DESK_MILLIS}
+          onHeld={() => setStageOnly(show.id, false)}
+        >
+          Hold: unlock the desk
+        </HeldKey>
+      ) : (
+        <Key onPress={() => void navigate(`/show/${show.id}/set`)}>{setOf(show).title}</Key>
+      )}
+      <Key aria-label="Lock" onPress={() => setLocked(true)}>
+        <LockOpen size={26} aria-hidden />
+      </Key>
+    </>
   );
 }

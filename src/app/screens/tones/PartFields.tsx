@@ -68,19 +68,7 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
           />
         )}
         {profile.effects.map((effect) => (
-          <Pick
-            key={effect.id}
-            label={`${effect.name} is left`}
-            width="112px"
-            value={part.effects.find((e) => e.effectId === effect.id)?.how ?? NOT_SET}
-            onPick={(how) => setEffect(effect, how)}
-            choices={[
-              { id: NOT_SET, name: 'as it is' },
-              { id: 'on', name: 'on' },
-              { id: 'cut', name: 'cut' },
-              ...(effect.ring === null ? [] : [{ id: 'ring', name: 'ringing out' }]),
-            ]}
-          />
+          <EffectPick key={effect.id} effect={effect} part={part} setEffect={setEffect} />
         ))}
         {shown.map((control) => (
           <ControlField
@@ -93,6 +81,30 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
       </Fields>
       <Bytes>{partBytes(unit, part)}</Bytes>
     </>
+  );
+}
+
+interface EffectPickProps {
+  readonly effect: Effect;
+  readonly part: TonePart;
+  readonly setEffect: (effect: Effect, how: string) => void;
+}
+
+/** How an effect is left. */
+function EffectPick({ effect, part, setEffect }: EffectPickProps) {
+  return (
+    <Pick
+      label={`${effect.name} is left`}
+      width="112px"
+      value={part.effects.find((e) => e.effectId === effect.id)?.how ?? NOT_SET}
+      onPick={(how) => setEffect(effect, how)}
+      choices={[
+        { id: NOT_SET, name: 'as it is' },
+        { id: 'on', name: 'on' },
+        { id: 'cut', name: 'cut' },
+        ...(effect.ring === null ? [] : [{ id: 'ring', name: 'ringing out' }]),
+      ]}
+    />
   );
 }
 

@@ -2,7 +2,7 @@ import { AudioLines, Copy, Radio, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { aimOf, compareTones } from '../../../core/meaning';
+import { aimOf, compareTones, type ToneDifference } from '../../../core/meaning';
 import { captureOver, newPart, renameTone, setToneNotes, type Tone, type Unit } from '../../../core/show';
 import { differenceWords } from '../../../wording';
 import { Button, MainButton, Soft } from '../../widgets/controls';
@@ -99,26 +99,38 @@ export function TonePanel({ tone, unit, onCopy }: Props) {
         onPick={setOther}
         choices={[{ id: NONE, name: 'no other tone' }, ...show.tones.filter((t) => t.id !== tone.id)]}
       />
-      {against && (
-        <>
-          <Soft>
-            {tone.name} / {against.name}
-          </Soft>
-          {differences.length === 0 ? (
-            <p>They sound alike.</p>
-          ) : (
-            <Differences aria-label="Differences">
-              {differences.map((d, i) => (
-                <li key={i}>{differenceWords(show, d)}</li>
-              ))}
-            </Differences>
-          )}
-        </>
-      )}
+      {against && <ToneDifferences tone={tone} against={against} differences={differences} />}
       <p>
         <Link to={`/show/${show.id}/tones/${tone.id}`}>All units of this tone, one below the other</Link>
       </p>
     </Box>
+  );
+}
+
+interface ToneDifferencesProps {
+  readonly tone: Tone;
+  readonly against: Tone;
+  readonly differences: ToneDifference[];
+}
+
+/** In what two tones differ. */
+function ToneDifferences({ tone, against, differences }: ToneDifferencesProps) {
+  const show = useShow();
+  return (
+    <>
+      <Soft>
+        {tone.name} / {against.name}
+      </Soft>
+      {differences.length === 0 ? (
+        <p>They sound alike.</p>
+      ) : (
+        <Differences aria-label="Differences">
+          {differences.map((d, i) => (
+            <li key={i}>{differenceWords(show, d)}</li>
+          ))}
+        </Differences>
+      )}
+    </>
   );
 }
 

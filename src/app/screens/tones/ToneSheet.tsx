@@ -1,4 +1,4 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import { aimOf } from '../../../core/meaning';
@@ -142,34 +142,65 @@ export function ToneSheet({ tones, units, chosen, onChoose, onOpen }: Props) {
           {virtual.getVirtualItems().map((item) => {
             const tone = tones[item.index]!;
             return (
-              <Row
+              <ToneRow
                 key={tone.id}
-                role="row"
-                aria-rowindex={item.index + 2}
-                style={{ gridTemplateColumns: columns, width, transform: `translateY(${item.start}px)` }}
-              >
-                <NameCell
-                  tone={tone}
-                  selected={item.index === rowAt && columnAt < 0}
-                  first={chosen === null && item.index === 0}
-                  onClick={() => go(item.index, -1)}
-                  onKey={(e) => onKey(e, tone, null)}
-                />
-                {units.map((unit, column) => (
-                  <PartCell
-                    key={unit.id}
-                    tone={tone}
-                    unit={unit}
-                    selected={item.index === rowAt && column === columnAt}
-                    onClick={() => go(item.index, column)}
-                    onKey={(e) => onKey(e, tone, unit)}
-                  />
-                ))}
-              </Row>
+                item={item}
+                columns={columns}
+                width={width}
+                tone={tone}
+                rowAt={rowAt}
+                columnAt={columnAt}
+                chosen={chosen}
+                go={go}
+                onKey={onKey}
+                units={units}
+              />
             );
           })}
         </div>
       </div>
     </Scroller>
+  );
+}
+
+interface ToneRowProps {
+  readonly item: VirtualItem;
+  readonly columns: string;
+  readonly width: number;
+  readonly tone: Tone;
+  readonly rowAt: number;
+  readonly columnAt: number;
+  readonly chosen: ToneCell | null;
+  readonly go: (row: number, column: number) => void;
+  readonly onKey: (event: KeyboardEvent, tone: Tone, unit: Unit | null) => void;
+  readonly units: readonly Unit[];
+}
+
+/** A tone with what it says of each unit. */
+function ToneRow({ item, columns, width, tone, rowAt, columnAt, chosen, go, onKey, units }: ToneRowProps) {
+  return (
+    <Row
+      role="row"
+      aria-rowindex={item.index + 2}
+      style={{ gridTemplateColumns: columns, width, transform: `translateY(${item.start}px)` }}
+    >
+      <NameCell
+        tone={tone}
+        selected={item.index === rowAt && columnAt < 0}
+        first={chosen === null && item.index === 0}
+        onClick={() => go(item.index, -1)}
+        onKey={(e) => onKey(e, tone, null)}
+      />
+      {units.map((unit, column) => (
+        <PartCell
+          key={unit.id}
+          tone={tone}
+          unit={unit}
+          selected={item.index === rowAt && column === columnAt}
+          onClick={() => go(item.index, column)}
+          onKey={(e) => onKey(e, tone, unit)}
+        />
+      ))}
+    </Row>
   );
 }

@@ -40,7 +40,7 @@ export function TonesOf() {
                   { id: 'presets', name: 'named preset' },
                   { id: 'variants', name: variants.word },
                 ]}
-                onPick={(id) => setWhat(id as typeof what)}
+                onPick={(id) => setWhat(id)}
               />
             )}
             <Soft role="status">

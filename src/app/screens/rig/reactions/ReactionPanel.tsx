@@ -106,23 +106,7 @@ function HearsFields({ does, set, hears, hear, numbered, valued }: HearsFieldsPr
   const show = useShow();
   return (
     <>
-      <LearnMessage
-        face={
-          <>
-            <Ear size={15} aria-hidden /> Learn
-          </>
-        }
-        label="Learn what it waits for"
-        ask="Press the switch, pad or key, or move the pedal."
-        fits={(bytes) => heardOf(bytes) !== null}
-        onTake={(portId, press) => {
-          const { kind, channel, number } = heardOf(press.bytes)!;
-          // What goes along with a pedal does so in all of its way; anything else is a press.
-          const along = goesAlong(does);
-          const { low, high } = along ? { low: 0, high: 127 } : press;
-          set({ hears: { portId, kind, channel, number, low, high } });
-        }}
-      />
+      <LearnIt does={does} set={set} />
       <Pick
         label="Port"
         value={hears.portId ?? ANY}
@@ -163,6 +147,34 @@ function HearsFields({ does, set, hears, hear, numbered, valued }: HearsFieldsPr
       )}
       {valued && <ValueRange hears={hears} hear={hear} />}
     </>
+  );
+}
+
+interface LearnItProps {
+  readonly does: Reaction['does'];
+  readonly set: (change: Partial<Reaction>) => void;
+}
+
+/** Learns the message from what is pressed. */
+function LearnIt({ does, set }: LearnItProps) {
+  return (
+    <LearnMessage
+      face={
+        <>
+          <Ear size={15} aria-hidden /> Learn
+        </>
+      }
+      label="Learn what it waits for"
+      ask="Press the switch, pad or key, or move the pedal."
+      fits={(bytes) => heardOf(bytes) !== null}
+      onTake={(portId, press) => {
+        const { kind, channel, number } = heardOf(press.bytes)!;
+        // What goes along with a pedal does so in all of its way; anything else is a press.
+        const along = goesAlong(does);
+        const { low, high } = along ? { low: 0, high: 127 } : press;
+        set({ hears: { portId, kind, channel, number, low, high } });
+      }}
+    />
   );
 }
 
