@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { songTime, type Song } from '../../../core/show';
@@ -19,13 +19,14 @@ import { ChartSide, type SidePart } from './ChartSide';
 import { POSITION_INPUT, TONE_INPUT } from './PlaceLine';
 import { snapped, type Snap } from './snap';
 import { onChartKey } from './chartKeys';
-import { useChart, type Zoom } from './useChart';
+import { useChart, type Zoom, type ChartModel } from './useChart';
 import { useOneByOne } from './useOneByOne';
 import { chartActs } from './chartActs';
 import type { Typed } from './ExchangePart';
 import { TwiceDialog, type Twice } from './TwiceDialog';
 import { useChosen } from './useChosen';
 import { stacked, tallPane } from '../../theme/narrow';
+import { Unseen } from '../../widgets/shellParts';
 
 const Page = styled.div`
   height: 100%;
@@ -57,12 +58,11 @@ interface Props {
   readonly search: URLSearchParams;
 }
 
+/** A song laid out as lines of bars, what is placed on them, and the panels beside it. */
 export function SongChart({ song, search }: Props) {
   const show = useShow();
-  const counting = useApp((s) => s.counting);
-  const peaks = useSounds((s) => s.peaks);
   const paper = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState(() => lastSize);
+  const size = useRoom(paper);
   const [scale, setScale] = useState(SCALES.indexOf(28));
   const [whole, setWhole] = useState(false);
   const [snapTo, setSnapTo] = useState<Snap>('beat');
@@ -71,7 +71,7 @@ export function SongChart({ song, search }: Props) {
   const [said, setSaid] = useState('');
   const [twice, setTwice] = useState<Twice | null>(null);
   const [typed, setTyped] = useState<Typed | null>(null);
-  const caret = useCaret((s) => (s.songId === song.id ? s.at : 0));
+  const caret = useCaretOf(song, search);
   const zoom: Zoom = whole ? { kind: 'whole', height: size.height } : { kind: 'scale', scale: SCALES[scale]! };
   const model = useChart(show, song, size.width, zoom);
   const { lines } = model;
@@ -81,63 +81,7 @@ export function SongChart({ song, search }: Props) {
   useEffect(() => {
     void loadPeaks(show, song);
   }, [show, song]);
-  useEffect(() => {
-    const at = Number(search.get('at') ?? Number.NaN);
-    if (at >= 0) setCaret(song.id, Math.min(at, songTime(song).end - 1));
-    else if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
-    // Only when the place is opened: later the caret goes its own ways.
-    // oxlint-disable-next-line react-hooks/exhaustive-deps
-  }, [song.id, search]);
-  useEffect(() => {
-    const element = paper.current;
-    if (!element) return undefined;
-    const observer = new ResizeObserver(() => {
-      const { clientWidth, clientHeight } = element;
-      const width = clientWidth - GUTTER - PADDING.left - PADDING.right;
-      const height = clientHeight - 2 * PADDING.top;
-      if (width === lastSize.width && height === lastSize.height) return;
-      lastSize = { width, height };
-      // All lines are laid out anew: what plays goes before that.
-      startTransition(() => setSize(lastSize));
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-
-  // Opened at a place it begins there: lines that are scrolled to are drawn all at once.
-  const [initialOffset] = useState(() => {
-    const at = Number(search.get('at') ?? Number.NaN);
-    return at >= 0 ? model.heights.slice(0, lineOf(lines, at)).reduce((sum, height) => sum + height, 0) : 0;
-  });
-  const virtual = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => paper.current,
-    estimateSize: (i) => model.heights[i]!,
-    // Lines are tall: one more at either end is there before it is scrolled to.
-    overscan: 1,
-    // Known before it is measured, so that lines are drawn piece by piece, not all at once when it is.
-    initialRect: {
-      width: lastSize.width + GUTTER + PADDING.left + PADDING.right,
-      height: lastSize.height + 2 * PADDING.top,
-    },
-    initialOffset,
-    useFlushSync: false,
-  });
-  const items = virtual.getVirtualItems();
-  const drawn = useOneByOne(items.length);
-  // Heights change with the song and the zoom.
-  useEffect(() => virtual.measure(), [model.heights, virtual]);
-  const showLine = useCallback(
-    (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
-    [lines, virtual],
-  );
-
-  const opened = useRef(false);
-  useEffect(() => {
-    if (opened.current || lines.length === 0 || !search.has('at')) return;
-    opened.current = true;
-    showLine(Number(search.get('at')));
-  }, [lines, search, showLine]);
+  const { virtual, showLine } = useLines(paper, model, search);
 
   const acts = chartActs({
     show,
@@ -152,15 +96,7 @@ export function SongChart({ song, search }: Props) {
     showLine,
     focus: () => paper.current?.focus(),
   });
-  useEffect(() =>
-    tinykeys(window, {
-      b: (event) => {
-        if (takesText(event.target)) return;
-        event.preventDefault();
-        document.getElementById(POSITION_INPUT)?.focus();
-      },
-    }),
-  );
+  usePlaceKey();
 
   const cues = useMemo(() => song.cues.filter((c) => chosen.cues.has(c.id)), [song.cues, chosen.cues]);
   const asides = useSteady({
@@ -185,7 +121,145 @@ export function SongChart({ song, search }: Props) {
     onWhole: setWhole,
     onSweep: acts.addSweep,
   });
-  const hands = useSteady({
+  const hands = useHands({ song, chosen, acts, snapTo, setPart, setTyped });
+
+  return (
+    <Page>
+      <ChartBar show={show} song={song} caret={caret} snapTo={snapTo} scale={scale} whole={whole} {...bar} />
+      <Paper
+        ref={paper}
+        tabIndex={0}
+        role="group"
+        aria-label={`Chart of ${song.title}`}
+        onKeyDown={(e) => onChartKey(e, { show, song, caret, snapTo, lines, chosen, acts })}
+      >
+        <ChartLines
+          song={song}
+          model={model}
+          virtual={virtual}
+          width={size.width}
+          caret={caret}
+          selected={chosen.cues}
+          hands={hands}
+        />
+        {song.cues.length === 0 && (
+          <p style={{ margin: '8px 0 0 46px' }}>
+            <Soft>Nothing is placed yet: choose a bar, type part of a tone's name, press Enter.</Soft>
+          </p>
+        )}
+      </Paper>
+      <ChartSide
+        show={show}
+        song={song}
+        at={caret}
+        snapTo={snapTo}
+        part={part}
+        cues={cues}
+        selected={chosen.cues}
+        sweep={sweep}
+        typed={typed}
+        {...asides}
+      />
+      <TwiceDialog twice={twice} onReplace={acts.replace} onBoth={acts.both} onClose={() => setTwice(null)} />
+      <Unseen role="status">{said}</Unseen>
+    </Page>
+  );
+}
+
+/** The room that the paper has for its lines, in pixels; followed as it changes. */
+function useRoom(paper: RefObject<HTMLDivElement | null>): { readonly width: number; readonly height: number } {
+  const [size, setSize] = useState(() => lastSize);
+  useEffect(() => {
+    const element = paper.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(() => {
+      const { clientWidth, clientHeight } = element;
+      const width = clientWidth - GUTTER - PADDING.left - PADDING.right;
+      const height = clientHeight - 2 * PADDING.top;
+      if (width === lastSize.width && height === lastSize.height) return;
+      lastSize = { width, height };
+      // All lines are laid out anew: what plays goes before that.
+      startTransition(() => setSize(lastSize));
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [paper]);
+  return size;
+}
+
+/** The caret of a song; it begins where the address says. */
+function useCaretOf(song: Song, search: URLSearchParams): Ticks {
+  useEffect(() => {
+    const at = Number(search.get('at') ?? Number.NaN);
+    if (at >= 0) setCaret(song.id, Math.min(at, songTime(song).end - 1));
+    else if (useCaret.getState().songId !== song.id) setCaret(song.id, 0);
+    // Only when the place is opened: later the caret goes its own ways.
+    // oxlint-disable-next-line react-hooks/exhaustive-deps
+  }, [song.id, search]);
+  return useCaret((s) => (s.songId === song.id ? s.at : 0));
+}
+
+/** The lines that are in sight, scrolled to the place that the address says. */
+function useLines(paper: RefObject<HTMLDivElement | null>, { lines, heights }: ChartModel, search: URLSearchParams) {
+  // Opened at a place it begins there: lines that are scrolled to are drawn all at once.
+  const [initialOffset] = useState(() => {
+    const at = Number(search.get('at') ?? Number.NaN);
+    return at >= 0 ? heights.slice(0, lineOf(lines, at)).reduce((sum, height) => sum + height, 0) : 0;
+  });
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => paper.current,
+    estimateSize: (i) => heights[i]!,
+    // Lines are tall: one more at either end is there before it is scrolled to.
+    overscan: 1,
+    // Known before it is measured, so that lines are drawn piece by piece, not all at once when it is.
+    initialRect: {
+      width: lastSize.width + GUTTER + PADDING.left + PADDING.right,
+      height: lastSize.height + 2 * PADDING.top,
+    },
+    initialOffset,
+    useFlushSync: false,
+  });
+  // Heights change with the song and the zoom.
+  useEffect(() => virtual.measure(), [heights, virtual]);
+  const showLine = useCallback(
+    (at: Ticks) => virtual.scrollToIndex(lineOf(lines, at), { align: 'auto' }),
+    [lines, virtual],
+  );
+  const opened = useRef(false);
+  useEffect(() => {
+    if (opened.current || lines.length === 0 || !search.has('at')) return;
+    opened.current = true;
+    showLine(Number(search.get('at')));
+  }, [lines, search, showLine]);
+  return { virtual, showLine };
+}
+
+/** B leads to the field that places something. */
+function usePlaceKey(): void {
+  useEffect(() =>
+    tinykeys(window, {
+      b: (event) => {
+        if (takesText(event.target)) return;
+        event.preventDefault();
+        document.getElementById(POSITION_INPUT)?.focus();
+      },
+    }),
+  );
+}
+
+interface Hands {
+  readonly song: Song;
+  readonly chosen: ReturnType<typeof useChosen>;
+  readonly acts: ReturnType<typeof chartActs>;
+  readonly snapTo: Snap;
+  readonly setPart: (part: SidePart) => void;
+  readonly setTyped: (typed: Typed) => void;
+}
+
+/** What is done with what stands on the lines, by pointer and by keys. */
+const useHands = ({ song, chosen, acts, snapTo, setPart, setTyped }: Hands) =>
+  useSteady({
     onPlace: (tick: Ticks, again: boolean) => {
       chosen.clear();
       acts.moveCaret(snapped(song, tick, snapTo));
@@ -216,78 +290,56 @@ export function SongChart({ song, search }: Props) {
     onStep: acts.stepValue,
   });
 
+interface ChartLinesProps {
+  readonly song: Song;
+  readonly model: ChartModel;
+  readonly virtual: ReturnType<typeof useLines>['virtual'];
+  readonly width: number;
+  readonly caret: Ticks;
+  readonly selected: ReadonlySet<string>;
+  readonly hands: ReturnType<typeof useHands>;
+}
+
+/** The lines that are in sight, drawn one after the other. */
+function ChartLines({ song, model, virtual, width, caret, selected, hands }: ChartLinesProps) {
+  const counting = useApp((s) => s.counting);
+  const peaks = useSounds((s) => s.peaks);
+  const items = virtual.getVirtualItems();
+  const drawn = useOneByOne(items.length);
   return (
-    <Page>
-      <ChartBar show={show} song={song} caret={caret} snapTo={snapTo} scale={scale} whole={whole} {...bar} />
-      <Paper
-        ref={paper}
-        tabIndex={0}
-        role="group"
-        aria-label={`Chart of ${song.title}`}
-        onKeyDown={(e) => onChartKey(e, { show, song, caret, snapTo, lines, chosen, acts })}
-      >
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {items.slice(0, drawn).map((item) => {
-            const line = lines[item.index]!;
-            return (
-              <div
-                key={item.key}
-                style={{
-                  position: 'absolute',
-                  top: 0,
-                  left: 0,
-                  transform: `translateY(${item.start}px)`,
-                  contain: 'layout style',
-                }}
-              >
-                <ChartLineView
-                  songId={song.id}
-                  time={model.time}
-                  line={line}
-                  lineIndex={item.index}
-                  lanes={model.lanes[item.index]!}
-                  flags={model.flags[item.index]!}
-                  remarks={model.remarks[item.index]!}
-                  opening={item.index === 0 ? model.opening : null}
-                  tempos={song.tempo}
-                  tracks={song.tracks}
-                  peaks={peaks}
-                  counting={counting}
-                  density={model.density}
-                  paper={size.width}
-                  selected={chosen.cues}
-                  caret={lineOf(lines, caret) === item.index ? caret : null}
-                  {...hands}
-                />
-              </div>
-            );
-          })}
+    <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      {items.slice(0, drawn).map((item) => (
+        <div
+          key={item.key}
+          style={{
+            position: 'absolute',
+            top: 0,
+            left: 0,
+            transform: `translateY(${item.start}px)`,
+            contain: 'layout style',
+          }}
+        >
+          <ChartLineView
+            songId={song.id}
+            time={model.time}
+            line={model.lines[item.index]!}
+            lineIndex={item.index}
+            lanes={model.lanes[item.index]!}
+            flags={model.flags[item.index]!}
+            remarks={model.remarks[item.index]!}
+            opening={item.index === 0 ? model.opening : null}
+            tempos={song.tempo}
+            tracks={song.tracks}
+            peaks={peaks}
+            counting={counting}
+            density={model.density}
+            paper={width}
+            selected={selected}
+            caret={lineOf(model.lines, caret) === item.index ? caret : null}
+            {...hands}
+          />
         </div>
-        {song.cues.length === 0 && (
-          <p style={{ margin: '8px 0 0 46px' }}>
-            <Soft>Nothing is placed yet: choose a bar, type part of a tone's name, press Enter.</Soft>
-          </p>
-        )}
-      </Paper>
-      <ChartSide
-        show={show}
-        song={song}
-        at={caret}
-        snapTo={snapTo}
-        part={part}
-        cues={cues}
-        selected={chosen.cues}
-        sweep={sweep}
-        typed={typed}
-        {...asides}
-      />
-      <TwiceDialog twice={twice} onReplace={acts.replace} onBoth={acts.both} onClose={() => setTwice(null)} />
-      <span
-        role="status"
-        style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}
-      >
-        {said}
-      </span>
-    </Page>
+      ))}
+    </div>
   );
 }

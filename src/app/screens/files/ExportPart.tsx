@@ -4,7 +4,7 @@ import { TABLES, type TableKind } from '../../../core/formats/csv';
 import type { ExportWish } from '../../../core/formats/exportFile';
 import type { PartWish } from '../../../core/formats/part-file';
 import type { MidiWish } from '../../../core/formats/smf';
-import { setOf, songsOfSet, type Show } from '../../../core/show';
+import { indexShow, setOf, songsOfSet, type Show } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { Button, MainButton, Soft } from '../../widgets/controls';
 import { Pick, type Choice } from '../../widgets/Pick';
@@ -20,19 +20,19 @@ const TABLE_NAMES: Readonly<Record<TableKind, string>> = {
   presets: 'Presets of a unit',
 };
 
-const MODES: readonly Choice[] = [
+const MODES = [
   { id: 'written', name: 'As written: all on its beat' },
   { id: 'sent', name: 'With early sends' },
-];
-const PER: readonly Choice[] = [
+] as const;
+const PER = [
   { id: 'all', name: 'One for all units' },
   { id: 'player', name: 'One for each player' },
   { id: 'unit', name: 'One for each unit' },
-];
-const FORMATS: readonly Choice[] = [
+] as const;
+const FORMATS = [
   { id: '1', name: 'Type 1: a track for each unit' },
   { id: '0', name: 'Type 0: all in one track' },
-];
+] as const;
 
 const KITS: readonly Choice[] = [
   { id: 'all', name: 'All tones and moves' },
@@ -50,30 +50,18 @@ const kitOf = ({ tones, moves }: Show, id: string): PartWish => ({
 const chosenOf = (choices: readonly Choice[], id: string): string =>
   choices.some((c) => c.id === id) ? id : (choices[0]?.id ?? '');
 
+interface Taking {
+  readonly onTake: (wish: ExportWish) => void;
+}
+
 /** Everything that leaves the show as a file, and what each file could not carry. */
 export function ExportPart() {
   const show = useShow();
-  const [told, setTold] = useState<Exported | { readonly failed: string } | null>(null);
-  const [midi, setMidi] = useState({ song: SET, mode: 'written', per: 'all', format: '1' });
-  const [part, setPart] = useState({ song: '', set: '', unit: '', pages: '', kit: '' });
-  const [table, setTable] = useState<{ kind: TableKind; id: string }>({ kind: 'cues', id: '' });
-  const [names, setNames] = useState('');
-
+  const [told, setTold] = useState<Told>(null);
   const fails = (error: unknown): void => setTold({ failed: `It was not exported: ${(error as Error).message}.` });
   const take = (wish: ExportWish): void => void exportToFile(wish).then(setTold, fails);
   const takeShow = (withSounds: boolean): void =>
     void exportShow(show, withSounds).then((name) => setTold({ name, problems: [] }), fails);
-  const songs = show.songs.map((s) => ({ id: s.id, name: s.title }));
-  const units = show.units.map((u) => ({ id: u.id, name: u.name }));
-  const feet = show.feet
-    .filter((f) => f.pages.length > 0 || f.everywhere.switches.length > 0)
-    .map((f) => ({ id: f.id, name: show.units.find((u) => u.id === f.id)?.name ?? '' }));
-  const midiSongs = [
-    ...(songsOfSet(show).length > 0 ? [{ id: SET, name: `The set: ${setOf(show).title}` }] : []),
-    ...songs,
-  ];
-  const things = table.kind === 'cues' ? songs : units;
-  const needs = table.kind === 'cues' || table.kind === 'controls' || table.kind === 'presets';
   return (
     <Ledger>
       <div>
@@ -87,185 +75,195 @@ export function ExportPart() {
           </Fields>
           <p>One JSON file; with recordings a zip. The way to keep it, and to another computer.</p>
         </Line>
-        <Line aria-label="Part of a show">
-          <h2>Part of a show</h2>
-          <div style={{ display: 'grid', gap: 10 }}>
-            <PartLine
-              label="Song, with its tones"
-              choices={songs}
-              value={part.song}
-              onPick={(song) => setPart({ ...part, song })}
-              onTake={(id) => take({ kind: 'part', part: { kind: 'songs', songIds: [id] } })}
-            />
-            <PartLine
-              label="Set, with its songs"
-              choices={show.sets.map((s) => ({ id: s.id, name: s.title }))}
-              value={part.set}
-              onPick={(set) => setPart({ ...part, set })}
-              onTake={(id) => take({ kind: 'part', part: { kind: 'set', setId: id } })}
-            />
-            <PartLine
-              label="Map of a unit"
-              choices={units}
-              value={part.unit}
-              onPick={(unit) => setPart({ ...part, unit })}
-              onTake={(id) => take({ kind: 'unit', unitId: id })}
-            />
-            <PartLine
-              label="Pages of a controller"
-              choices={feet}
-              value={part.pages}
-              onPick={(pages) => setPart({ ...part, pages })}
-              onTake={(id) => take({ kind: 'part', part: { kind: 'pages', unitId: id } })}
-            />
-            <PartLine
-              label="Kit, without songs"
-              choices={KITS}
-              value={part.kit}
-              onPick={(kit) => setPart({ ...part, kit })}
-              onTake={(id) => take({ kind: 'part', part: kitOf(show, id) })}
-            />
-          </div>
-        </Line>
-        <Line aria-label="MIDI file">
-          <h2>MIDI file</h2>
-          <Fields>
-            <Pick
-              label="Songs"
-              width="230px"
-              value={chosenOf(midiSongs, midi.song)}
-              choices={midiSongs}
-              onPick={(song) => setMidi({ ...midi, song })}
-            />
-            <Pick
-              label="Times"
-              width="230px"
-              value={midi.mode}
-              choices={MODES}
-              onPick={(mode) => setMidi({ ...midi, mode })}
-            />
-            <Pick
-              label="Files"
-              width="230px"
-              value={midi.per}
-              choices={PER}
-              onPick={(per) => setMidi({ ...midi, per })}
-            />
-            <Pick
-              label="Format"
-              width="230px"
-              value={midi.format}
-              choices={FORMATS}
-              onPick={(format) => setMidi({ ...midi, format })}
-            />
-            <Button
-              isDisabled={midiSongs.length === 0}
-              onPress={() =>
-                take({
-                  kind: 'midi',
-                  songId: chosenOf(midiSongs, midi.song),
-                  midi: {
-                    mode: midi.mode as MidiWish['mode'],
-                    per: midi.per as MidiWish['per'],
-                    format: midi.format === '0' ? 0 : 1,
-                  },
-                })
-              }
-            >
-              <Download size={16} aria-hidden /> Export MIDI file
-            </Button>
-          </Fields>
-        </Line>
-        <Line aria-label="Table">
-          <h2>Table (CSV)</h2>
-          <Fields>
-            <Pick
-              label="Table of"
-              width="190px"
-              value={table.kind}
-              choices={TABLES.map((id) => ({ id, name: TABLE_NAMES[id] }))}
-              onPick={(kind) => setTable({ kind: kind, id: '' })}
-            />
-            {needs && (
-              <Pick
-                label={table.kind === 'cues' ? 'Song' : 'Unit'}
-                width="210px"
-                value={chosenOf(things, table.id)}
-                choices={things}
-                onPick={(id) => setTable({ ...table, id })}
-              />
-            )}
-            <Button
-              isDisabled={needs && things.length === 0}
-              onPress={() => take({ kind: 'table', table: table.kind, id: chosenOf(things, table.id) })}
-            >
-              <Download size={16} aria-hidden /> Export table
-            </Button>
-          </Fields>
-          <p>For a spreadsheet, and back in under Import.</p>
-        </Line>
-        <Line aria-label="MIDI names">
-          <h2>MIDI names</h2>
-          <Fields>
-            <Pick label="Unit" width="210px" value={chosenOf(units, names)} choices={units} onPick={setNames} />
-            <Button
-              isDisabled={units.length === 0}
-              onPress={() => take({ kind: 'names', unitId: chosenOf(units, names) })}
-            >
-              <Download size={16} aria-hidden /> Export name document
-            </Button>
-          </Fields>
-          <p>
-            Presets and controls by name, in the open XML format of the MIDI association. Exclusive files are kept in
-            Feet.
-          </p>
-        </Line>
+        <PartLines onTake={take} />
+        <MidiLine onTake={take} />
+        <TableLine onTake={take} />
+        <NamesLine onTake={take} />
       </div>
-      <Aside aria-label="What was exported">
-        <h2>What was exported</h2>
-        <div role="status">
-          {told === null ? (
-            <Soft>Nothing yet. What a file cannot carry stands here after each export.</Soft>
-          ) : 'failed' in told ? (
-            <p>{told.failed}</p>
-          ) : (
-            <>
-              <p style={{ overflowWrap: 'anywhere' }}>
-                <b>{told.name}</b>
-              </p>
-              {told.problems.length > 0 && (
-                <ul>
-                  {told.problems.map((p, i) => (
-                    <li key={i}>{sentence(p)}</li>
-                  ))}
-                </ul>
-              )}
-            </>
-          )}
-        </div>
-      </Aside>
+      <Exports told={told} />
     </Ledger>
   );
 }
 
-/** A part of a kind: which one, and the button that hands it on. */
-function PartLine({
-  label,
-  choices,
-  value,
-  onPick,
-  onTake,
-}: {
+type Told = Exported | { readonly failed: string } | null;
+
+/** What was exported last, and what its file could not carry. */
+function Exports({ told }: { readonly told: Told }) {
+  return (
+    <Aside aria-label="What was exported">
+      <h2>What was exported</h2>
+      <div role="status">
+        {told === null ? (
+          <Soft>Nothing yet. What a file cannot carry stands here after each export.</Soft>
+        ) : 'failed' in told ? (
+          <p>{told.failed}</p>
+        ) : (
+          <>
+            <p style={{ overflowWrap: 'anywhere' }}>
+              <b>{told.name}</b>
+            </p>
+            {told.problems.length > 0 && (
+              <ul>
+                {told.problems.map((p, i) => (
+                  <li key={i}>{sentence(p)}</li>
+                ))}
+              </ul>
+            )}
+          </>
+        )}
+      </div>
+    </Aside>
+  );
+}
+
+const songChoices = (show: Show): readonly Choice[] => show.songs.map((s) => ({ id: s.id, name: s.title }));
+
+/** Parts of the show that go into another one. */
+function PartLines({ onTake }: Taking) {
+  const show = useShow();
+  const feet = show.feet
+    .filter((f) => f.pages.length > 0 || f.everywhere.switches.length > 0)
+    .map((f) => ({ id: f.id, name: indexShow(show).units.get(f.id)?.name ?? '' }));
+  return (
+    <Line aria-label="Part of a show">
+      <h2>Part of a show</h2>
+      <div style={{ display: 'grid', gap: 10 }}>
+        <PartLine
+          label="Song, with its tones"
+          choices={songChoices(show)}
+          onTake={(id) => onTake({ kind: 'part', part: { kind: 'songs', songIds: [id] } })}
+        />
+        <PartLine
+          label="Set, with its songs"
+          choices={show.sets.map((s) => ({ id: s.id, name: s.title }))}
+          onTake={(id) => onTake({ kind: 'part', part: { kind: 'set', setId: id } })}
+        />
+        <PartLine label="Map of a unit" choices={show.units} onTake={(id) => onTake({ kind: 'unit', unitId: id })} />
+        <PartLine
+          label="Pages of a controller"
+          choices={feet}
+          onTake={(id) => onTake({ kind: 'part', part: { kind: 'pages', unitId: id } })}
+        />
+        <PartLine
+          label="Kit, without songs"
+          choices={KITS}
+          onTake={(id) => onTake({ kind: 'part', part: kitOf(show, id) })}
+        />
+      </div>
+    </Line>
+  );
+}
+
+/** A song or the set as MIDI files. */
+function MidiLine({ onTake }: Taking) {
+  const show = useShow();
+  const [song, setSong] = useState(SET);
+  const [midi, setMidi] = useState<Omit<MidiWish, 'format'>>({ mode: 'written', per: 'all' });
+  const [format, setFormat] = useState<'0' | '1'>('1');
+  const choices = [
+    ...(songsOfSet(show).length > 0 ? [{ id: SET, name: `The set: ${setOf(show).title}` }] : []),
+    ...songChoices(show),
+  ];
+  const songId = chosenOf(choices, song);
+  return (
+    <Line aria-label="MIDI file">
+      <h2>MIDI file</h2>
+      <Fields>
+        <Pick label="Songs" width="230px" value={songId} choices={choices} onPick={setSong} />
+        <Pick
+          label="Times"
+          width="230px"
+          value={midi.mode}
+          choices={MODES}
+          onPick={(mode) => setMidi({ ...midi, mode })}
+        />
+        <Pick label="Files" width="230px" value={midi.per} choices={PER} onPick={(per) => setMidi({ ...midi, per })} />
+        <Pick label="Format" width="230px" value={format} choices={FORMATS} onPick={setFormat} />
+        <Button
+          isDisabled={choices.length === 0}
+          onPress={() => onTake({ kind: 'midi', songId, midi: { ...midi, format: format === '0' ? 0 : 1 } })}
+        >
+          <Download size={16} aria-hidden /> Export MIDI file
+        </Button>
+      </Fields>
+    </Line>
+  );
+}
+
+/** Tables for a spreadsheet. */
+function TableLine({ onTake }: Taking) {
+  const show = useShow();
+  const [kind, setKind] = useState<TableKind>('cues');
+  const [chosen, setChosen] = useState('');
+  const things = kind === 'cues' ? songChoices(show) : show.units;
+  const needs = kind === 'cues' || kind === 'controls' || kind === 'presets';
+  const id = chosenOf(things, chosen);
+  return (
+    <Line aria-label="Table">
+      <h2>Table (CSV)</h2>
+      <Fields>
+        <Pick
+          label="Table of"
+          width="190px"
+          value={kind}
+          choices={TABLES.map((t) => ({ id: t, name: TABLE_NAMES[t] }))}
+          onPick={(next) => {
+            setKind(next);
+            setChosen('');
+          }}
+        />
+        {needs && (
+          <Pick
+            label={kind === 'cues' ? 'Song' : 'Unit'}
+            width="210px"
+            value={id}
+            choices={things}
+            onPick={setChosen}
+          />
+        )}
+        <Button isDisabled={needs && things.length === 0} onPress={() => onTake({ kind: 'table', table: kind, id })}>
+          <Download size={16} aria-hidden /> Export table
+        </Button>
+      </Fields>
+      <p>For a spreadsheet, and back in under Import.</p>
+    </Line>
+  );
+}
+
+/** The names of a unit as a MIDI name document. */
+function NamesLine({ onTake }: Taking) {
+  const { units } = useShow();
+  const [chosen, setChosen] = useState('');
+  const unitId = chosenOf(units, chosen);
+  return (
+    <Line aria-label="MIDI names">
+      <h2>MIDI names</h2>
+      <Fields>
+        <Pick label="Unit" width="210px" value={unitId} choices={units} onPick={setChosen} />
+        <Button isDisabled={units.length === 0} onPress={() => onTake({ kind: 'names', unitId })}>
+          <Download size={16} aria-hidden /> Export name document
+        </Button>
+      </Fields>
+      <p>
+        Presets and controls by name, in the open XML format of the MIDI association. Exclusive files are kept in Feet.
+      </p>
+    </Line>
+  );
+}
+
+interface PartLineProps {
   readonly label: string;
   readonly choices: readonly Choice[];
-  readonly value: string;
-  readonly onPick: (id: string) => void;
   readonly onTake: (id: string) => void;
-}) {
+}
+
+/** A part of a kind: which one, and the button that hands it on. */
+function PartLine({ label, choices, onTake }: PartLineProps) {
+  const [value, setValue] = useState('');
   const chosen = chosenOf(choices, value);
   return (
     <Fields>
-      <Pick label={label} width="290px" value={chosen} choices={choices} onPick={onPick} />
+      <Pick label={label} width="290px" value={chosen} choices={choices} onPick={setValue} />
       <Button aria-label={`Export: ${label}`} isDisabled={chosen === ''} onPress={() => onTake(chosen)}>
         <Download size={16} aria-hidden /> Export
       </Button>

@@ -38,9 +38,7 @@ export function Times({ unit }: Props) {
       <Pick
         label="Messages that come before it listens again"
         value={profile.whileSettling}
-        onPick={(id) =>
-          void change({ ...profile, whileSettling: id }, 'change how it settles')
-        }
+        onPick={(id) => void change({ ...profile, whileSettling: id }, 'change how it settles')}
         choices={[
           { id: 'ignore', name: 'are lost' },
           { id: 'queue', name: 'wait and are obeyed' },
