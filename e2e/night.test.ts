@@ -20,7 +20,7 @@ describe('tonight', () => {
     expect(await lampOf(b, 'Tarn')).toContain('not known');
     await b.click('button', 'Stop');
     await b.wait(async () => (await b.textOf('link', /to all shows$/)) !== '', 'the show is open');
-    await b.wait(async () => b.text('header').then((t) => t.includes('set proven')), 'the set is proven without it');
+    await b.wait(async () => b.text('header').then((t) => t.includes('lands on time')), 'the set is proven without it');
   });
 
   it('a unit is replaced by its spare on another channel', async () => {

@@ -65,7 +65,7 @@ describe('the application by itself', () => {
     await b.click('button', 'Load it');
     await b.gone('status', 'New version');
     await b.find('link', /^Late Season/);
-    await b.wait(async () => (await b.text('header')).includes('set proven'), 'it is proven');
+    await b.wait(async () => (await b.text('header')).includes('lands on time'), 'it is proven');
   });
 
   it('opens, edits, proves, plays and prints when the server is gone', async () => {

@@ -18,7 +18,7 @@ async function pictures(address: string): Promise<void> {
     await still('shelf');
     await b.click('button', 'Open the demo show');
     await b.find('link', /^Winter Pier Residency/);
-    await b.wait(async () => (await b.text('header')).includes('set proven'), 'the set is proven');
+    await b.wait(async () => (await b.text('header')).includes('lands on time'), 'the set is proven');
     await still('book');
     await b.click('link', 'Set');
     await b.find('grid', 'Running order');

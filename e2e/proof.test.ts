@@ -70,7 +70,7 @@ describe('the dry run', () => {
   it('adds the set up', async () => {
     await b.click('link', 'Dry run');
     await b.find('table', 'Songs of the set');
-    await b.says('banner', undefined, 'set proven');
+    await b.says('banner', undefined, 'lands on time');
     const texts = await b.texts('table tbody tr');
     expect(texts).toHaveLength(8);
     expect(texts.filter((t) => t.includes('…'))).toEqual([]);

@@ -50,7 +50,7 @@ describe('walk 4: several units on one cable, everything on its beat', () => {
     await b.says('list', 'Changes, the worst first', /^3\|1\S*\s+CO\s+Thirds\s+\+/);
     await b.click('button', /^Move it \d+ ms later$/);
     await b.says('list', 'Findings', /^(?!.*ms late)/s);
-    await b.says('banner', undefined, 'set proven');
+    await b.says('banner', undefined, 'lands on time');
   });
 });
 

@@ -86,31 +86,13 @@ export function SongFromFileForm({
   };
   return (
     <Rows>
-      <div>
-        <FileTrigger
-          acceptedFileTypes={['.mid', '.midi', 'audio/midi']}
-          onSelect={(files) => {
-            const file = files?.[0];
-            if (file) void open(file);
-          }}
-        >
-          <Button>{opened ? 'Another file' : 'Choose the file'}</Button>
-        </FileTrigger>{' '}
-        {opened && <Soft>{opened.name}</Soft>}
-      </div>
+      <FileOf opened={opened} open={open} />
       {opened && hasErrors(opened.problems) && (
         <Told problems={opened.problems} label={`${opened.name} was not read`} />
       )}
       {plain && found && (
         <>
-          <div>
-            <b>Channels in the file, and to which unit</b>
-            <Voices aria-label="Channels of the file">
-              {voices.map((voice) => (
-                <VoiceLine key={voice.id} voice={voice} places={places} setChosen={setChosen} chosen={chosen} />
-              ))}
-            </Voices>
-          </div>
+          <Channels voices={voices} places={places} setChosen={setChosen} chosen={chosen} />
           {found.report.ramps > 0 && (
             <Check isSelected={steps} onChange={setSteps}>
               One step in place of a ramp through a selector
@@ -125,6 +107,50 @@ export function SongFromFileForm({
       )}
       <Decision onClose={onClose} found={found} opened={opened} cuts={cuts} onAdded={onAdded} />
     </Rows>
+  );
+}
+
+interface FileOfProps {
+  readonly opened: MidiOpened | null;
+  readonly open: (file: File) => Promise<void>;
+}
+
+/** The file that the song comes from. */
+function FileOf({ opened, open }: FileOfProps) {
+  return (
+    <div>
+      <FileTrigger
+        acceptedFileTypes={['.mid', '.midi', 'audio/midi']}
+        onSelect={(files) => {
+          const file = files?.[0];
+          if (file) void open(file);
+        }}
+      >
+        <Button>{opened ? 'Another file' : 'Choose the file'}</Button>
+      </FileTrigger>{' '}
+      {opened && <Soft>{opened.name}</Soft>}
+    </div>
+  );
+}
+
+interface ChannelsProps {
+  readonly voices: Voice[];
+  readonly places: Map<string, string | null>;
+  readonly setChosen: (value: ReadonlyMap<string, string | null>) => void;
+  readonly chosen: ReadonlyMap<string, string | null>;
+}
+
+/** Channels of the file, and the unit that each goes to. */
+function Channels({ voices, places, setChosen, chosen }: ChannelsProps) {
+  return (
+    <div>
+      <b>Channels in the file, and to which unit</b>
+      <Voices aria-label="Channels of the file">
+        {voices.map((voice) => (
+          <VoiceLine key={voice.id} voice={voice} places={places} setChosen={setChosen} chosen={chosen} />
+        ))}
+      </Voices>
+    </div>
   );
 }
 

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
-import { labelOf } from '../../core/addressing';
+import { labelOf, type Profile, type Controller } from '../../core/addressing';
 import type { Unit } from '../../core/show';
 import { pressFoot } from '../state/desk';
 import { useNews } from '../state/news';
@@ -124,24 +124,7 @@ export function StandInFloor({ unit }: { readonly unit: Unit }) {
   const nameOf = (id: string): string => profile.senders.find((s) => s.id === id)?.name ?? id;
   return (
     <Board aria-label={`Stand-in of ${unit.name}`}>
-      <Head>
-        <b>{unit.name}</b>
-        <span role="status" aria-label="Its display">
-          {floor?.programmed === true
-            ? `${labelOf(profile.plan, floor.page)} ${floor.pageName}`
-            : 'nothing programmed: each switch sends what it came with'}
-        </span>
-        {controller.stepsPages && floor?.programmed === true && (
-          <span style={{ marginLeft: 'auto', display: 'flex', gap: 6 }}>
-            <Step aria-label="Page down" onClick={() => void pressFoot(unit.id, { kind: 'step', by: -1 })}>
-              <ChevronDown size={18} aria-hidden />
-            </Step>
-            <Step aria-label="Page up" onClick={() => void pressFoot(unit.id, { kind: 'step', by: 1 })}>
-              <ChevronUp size={18} aria-hidden />
-            </Step>
-          </span>
-        )}
-      </Head>
+      <FloorHead unit={unit} floor={floor} profile={profile} controller={controller} />
       <Keys $columns={columns}>
         {controller.switches.map(({ id, row, column }, place) => {
           const shown = floor?.names[place] ?? '';
@@ -181,6 +164,37 @@ export function StandInFloor({ unit }: { readonly unit: Unit }) {
         </Travel>
       ))}
     </Board>
+  );
+}
+
+interface FloorHeadProps {
+  readonly unit: Unit;
+  readonly floor: Floor | undefined;
+  readonly profile: Profile;
+  readonly controller: Controller;
+}
+
+/** The name of the controller, its display, and keys that step through its pages. */
+function FloorHead({ unit, floor, profile, controller }: FloorHeadProps) {
+  return (
+    <Head>
+      <b>{unit.name}</b>
+      <span role="status" aria-label="Its display">
+        {floor?.programmed === true
+          ? `${labelOf(profile.plan, floor.page)} ${floor.pageName}`
+          : 'nothing programmed: each switch sends what it came with'}
+      </span>
+      {controller.stepsPages && floor?.programmed === true && (
+        <span style={{ marginLeft: 'auto', display: 'flex', gap: 6 }}>
+          <Step aria-label="Page down" onClick={() => void pressFoot(unit.id, { kind: 'step', by: -1 })}>
+            <ChevronDown size={18} aria-hidden />
+          </Step>
+          <Step aria-label="Page up" onClick={() => void pressFoot(unit.id, { kind: 'step', by: 1 })}>
+            <ChevronUp size={18} aria-hidden />
+          </Step>
+        </span>
+      )}
+    </Head>
   );
 }
 

@@ -31,6 +31,9 @@ import { HeadSlip, Quiet } from '../widgets/shellParts';
 import { takesText } from '../widgets/takesText';
 import { useRegions } from './useRegions';
 import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
+import type { Lantern } from '../../core/simulate';
+import type { Show } from '../../core/show';
+import { useOpenFindings } from '../state/findings';
 
 const Frame = styled.div`
   height: 100dvh;
@@ -171,9 +174,6 @@ function OpenShell() {
   const navigate = useNavigate();
   const base = `/show/${show.id}`;
   const { pathname } = useLocation();
-  const past = useApp((s) => s.open?.past.at(-1)?.label);
-  const future = useApp((s) => s.open?.future[0]?.label);
-  const save = useApp((s) => s.open?.save ?? 'saved');
   const trouble = useProofs((s) => s.trouble);
   useFocusKeeper();
   useRegions();
@@ -199,56 +199,8 @@ function OpenShell() {
     <Frame>
       <title>{`${viewName(pathname, base)} · ${show.title} · Hollow Lantern`}</title>
       <Skip href="#view">Skip to the view</Skip>
-      <Head>
-        <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
-          <LanternMark mark={mark} size={28} silent />
-          <span>{show.title}</span>
-        </Title>
-        <Quiet>{mark === 'hollow' ? 'set not proven' : mark === 'lit' ? 'set proven' : 'set fails'}</Quiet>
-        <Quiet role="status">{SAVE_WORDS[save]}</Quiet>
-        <Gap />
-        <SignButton
-          aria-label={past === undefined ? 'Undo' : `Undo: ${past}`}
-          isDisabled={past === undefined}
-          onPress={undo}
-        >
-          <Undo2 size={18} />
-        </SignButton>
-        <SignButton
-          aria-label={future === undefined ? 'Redo' : `Redo: ${future}`}
-          isDisabled={future === undefined}
-          onPress={redo}
-        >
-          <Redo2 size={18} />
-        </SignButton>
-        <CommandFinder base={base} />
-        <LightMenu />
-        <CountingSwitch />
-      </Head>
-      {save === 'conflict' && (
-        <Notice role="alert">
-          Another tab saved this show while you were editing here. Choose one of the two; the other is not thrown away:
-          <Button onPress={() => void takeSaved()}>Use what was saved there (undo brings mine back)</Button>
-          <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
-            Keep mine as a copy
-          </MainButton>
-        </Notice>
-      )}
-      {save === 'gone' && (
-        <Notice role="alert">
-          This show is no longer in this browser’s storage: it was deleted there, or the storage was cleared. Recordings
-          and versions went with it; what is open here is whole.
-          <MainButton onPress={() => void saveAnew()}>Save it again</MainButton>
-          <Button onPress={() => void exportShow(show, true)}>Export show</Button>
-        </Notice>
-      )}
-      {save === 'failed' && (
-        <Notice role="alert">
-          The browser stores nothing: it may be out of room, or not allowed to. The show is kept on this page only, and
-          saving is tried again; export it before you leave.
-          <MainButton onPress={() => void exportShow(show, true)}>Export show</MainButton>
-        </Notice>
-      )}
+      <ShellHead show={show} base={base} mark={mark} />
+      <SaveNotice />
       <Damaged />
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}
       <Renew />
@@ -268,6 +220,92 @@ function OpenShell() {
       <span hidden>{lanternWords(mark)}</span>
     </Frame>
   );
+}
+
+const SET_WORDS: Readonly<Record<Lantern, string>> = {
+  hollow: 'not proven yet',
+  lit: 'lands on time',
+  cracked: 'does not land on time',
+};
+
+interface ShellHeadProps {
+  readonly show: Show;
+  readonly base: string;
+  readonly mark: Lantern;
+}
+
+/** Which show is open, how it stands, and what is at hand in every view. */
+function ShellHead({ show, base, mark }: ShellHeadProps) {
+  const past = useApp((s) => s.open?.past.at(-1)?.label);
+  const future = useApp((s) => s.open?.future[0]?.label);
+  const save = useApp((s) => s.open?.save ?? 'saved');
+  const found = useOpenFindings(show);
+  return (
+    <Head>
+      <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
+        <LanternMark mark={mark} size={28} silent />
+        <span>{show.title}</span>
+      </Title>
+      <Quiet>
+        {SET_WORDS[mark]}
+        {mark === 'lit' && found > 0 && (found === 1 ? ', 1 finding' : `, ${found} findings`)}
+      </Quiet>
+      <Quiet role="status">{SAVE_WORDS[save]}</Quiet>
+      <Gap />
+      <SignButton
+        aria-label={past === undefined ? 'Undo' : `Undo: ${past}`}
+        isDisabled={past === undefined}
+        onPress={undo}
+      >
+        <Undo2 size={18} />
+      </SignButton>
+      <SignButton
+        aria-label={future === undefined ? 'Redo' : `Redo: ${future}`}
+        isDisabled={future === undefined}
+        onPress={redo}
+      >
+        <Redo2 size={18} />
+      </SignButton>
+      <CommandFinder base={base} />
+      <LightMenu />
+      <CountingSwitch />
+    </Head>
+  );
+}
+
+/** What keeps the show from being saved, and what can be done. */
+function SaveNotice() {
+  const show = useShow();
+  const navigate = useNavigate();
+  const save = useApp((s) => s.open?.save ?? 'saved');
+  if (save === 'conflict')
+    return (
+      <Notice role="alert">
+        Another tab saved this show while you were editing here. Choose one of the two; the other is not thrown away:
+        <Button onPress={() => void takeSaved()}>Use what was saved there (undo brings mine back)</Button>
+        <MainButton onPress={() => void keepAsCopy().then((copy) => copy && navigate(`/show/${copy}`))}>
+          Keep mine as a copy
+        </MainButton>
+      </Notice>
+    );
+  if (save === 'gone')
+    return (
+      <Notice role="alert">
+        This show is no longer in this browser’s storage: it was deleted there, or the storage was cleared. Recordings
+        and versions went with it; what is open here is whole.
+        <MainButton onPress={() => void saveAnew()}>Save it again</MainButton>
+        <Button onPress={() => void exportShow(show, true)}>Export show</Button>
+      </Notice>
+    );
+  if (save === 'failed')
+    return (
+      <Notice role="alert">
+        The browser stores nothing: it may be out of room, or not allowed to. The show is kept on this page only, and
+        saving is tried again; export it before you leave.
+        <MainButton onPress={() => void exportShow(show, true)}>Export show</MainButton>
+      </Notice>
+    );
+  return null;
 }
 
 /** Songs that could not be read: their data is there to be exported, until somebody deletes it. */

@@ -21,6 +21,12 @@ export interface ShowDocument {
   readonly say: (text: string) => void;
 }
 
+const NOTHING_OPEN: { readonly show: undefined } & Pick<OpenShow, 'past' | 'future'> = {
+  show: undefined,
+  past: [],
+  future: [],
+};
+
 /** `onChange` is called after each change of the show. */
 export function createDocument(
   store: Pick<StoreApi<AppState>, 'getState' | 'setState'>,
@@ -70,19 +76,15 @@ export function createDocument(
       onChange(show);
     },
     undo: () => {
-      const now = open();
-      const last = now?.past.at(-1);
-      if (!now || !last) return;
-      done(applyEdit(now.show, invertEdit(last.edit)), {
-        past: now.past.slice(0, -1),
-        future: [last, ...now.future],
-      });
+      const { show, past, future } = open() ?? NOTHING_OPEN;
+      const last = past.at(-1);
+      if (show && last)
+        done(applyEdit(show, invertEdit(last.edit)), { past: past.slice(0, -1), future: [last, ...future] });
     },
     redo: () => {
-      const now = open();
-      const next = now?.future[0];
-      if (!now || !next) return;
-      done(applyEdit(now.show, next.edit), { past: [...now.past, next], future: now.future.slice(1) });
+      const { show, past, future } = open() ?? NOTHING_OPEN;
+      const [next, ...rest] = future;
+      if (show && next) done(applyEdit(show, next.edit), { past: [...past, next], future: rest });
     },
   };
 }

@@ -150,4 +150,5 @@ export const WOBBLE = 0.01;
 /** A clock that has not been heard for so long while it ran has stopped without a word. */
 export const SILENT: Micros = 500_000;
 
+/** Whether a clock that ran has fallen silent by a time. */
 export const silent = ({ running, heard }: FollowedClock, now: Micros): boolean => running && now - heard > SILENT;

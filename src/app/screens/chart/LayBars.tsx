@@ -112,36 +112,9 @@ function LayForm({ show, song, track, length, close }: Props & { readonly close:
         the picture where bar 1 is, and keep the tempo.
       </Soft>
       {taps.length > 0 && (
-        <Taps aria-label="Taps" role="list">
-          {taps.map((tap, i) => (
-            <TapItem
-              key={tap.beat}
-              tap={tap}
-              i={i}
-              length={length}
-              tapping={tapping}
-              times={times}
-              tapped={tapped}
-              off={off}
-            />
-          ))}
-        </Taps>
+        <TapList taps={taps} length={length} tapping={tapping} times={times} tapped={tapped} off={off} />
       )}
-      {tapped && (
-        <Choices
-          label="Tempo"
-          value={follows ? 'follow' : 'steady'}
-          choices={[
-            { id: 'steady', name: 'one tempo', about: 'For what was played to a click.' },
-            {
-              id: 'follow',
-              name: 'follow the player',
-              about: 'A tempo for each bar, smoothed over the taps around it.',
-            },
-          ]}
-          onPick={(id) => setFollows(id === 'follow')}
-        />
-      )}
+      {tapped && <TempoChoice follows={follows} setFollows={setFollows} />}
       <p role="status" aria-label="What comes of it">
         {tapped
           ? `${follows ? `${bars(starts.length - 1)} with tempos of their own` : `${(60 / beat!).toFixed(2)} beats a minute`}, taps off by up to ${Math.round(worst * 1000)} ms. `
@@ -156,6 +129,59 @@ function LayForm({ show, song, track, length, close }: Props & { readonly close:
       </Check>
       <Decision close={close} edit={edit} />
     </Rows>
+  );
+}
+
+interface TempoChoiceProps {
+  readonly follows: boolean;
+  readonly setFollows: (value: boolean) => void;
+}
+
+/** One tempo for all, or one that follows the taps. */
+function TempoChoice({ follows, setFollows }: TempoChoiceProps) {
+  return (
+    <Choices
+      label="Tempo"
+      value={follows ? 'follow' : 'steady'}
+      choices={[
+        { id: 'steady', name: 'one tempo', about: 'For what was played to a click.' },
+        {
+          id: 'follow',
+          name: 'follow the player',
+          about: 'A tempo for each bar, smoothed over the taps around it.',
+        },
+      ]}
+      onPick={(id) => setFollows(id === 'follow')}
+    />
+  );
+}
+
+interface TapListProps {
+  readonly taps: readonly Tap[];
+  readonly length: number;
+  readonly tapping: Tapping;
+  readonly times: readonly number[];
+  readonly tapped: boolean;
+  readonly off: readonly number[];
+}
+
+/** All taps, in their order. */
+function TapList({ taps, length, tapping, times, tapped, off }: TapListProps) {
+  return (
+    <Taps aria-label="Taps" role="list">
+      {taps.map((tap, i) => (
+        <TapItem
+          key={tap.beat}
+          tap={tap}
+          i={i}
+          length={length}
+          tapping={tapping}
+          times={times}
+          tapped={tapped}
+          off={off}
+        />
+      ))}
+    </Taps>
   );
 }
 

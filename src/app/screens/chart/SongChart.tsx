@@ -49,6 +49,9 @@ const Paper = styled.div`
 /** The room that the last chart had, in pixels: the next one mostly has the same. */
 let lastSize = { width: 880, height: 600 };
 
+/** Its id. */
+const PAPER = 'chart-paper';
+
 /** Pixels a quarter from which on single ticks can be told apart. */
 const TICK_SCALE = 440;
 
@@ -94,7 +97,7 @@ export function SongChart({ song, search }: Props) {
     say: setSaid,
     ask: setTwice,
     showLine,
-    focus: () => paper.current?.focus(),
+    focus: () => document.getElementById(PAPER)?.focus(),
   });
   usePlaceKey();
 
@@ -128,6 +131,7 @@ export function SongChart({ song, search }: Props) {
       <ChartBar show={show} song={song} caret={caret} snapTo={snapTo} scale={scale} whole={whole} {...bar} />
       <Paper
         ref={paper}
+        id={PAPER}
         tabIndex={0}
         role="group"
         aria-label={`Chart of ${song.title}`}

@@ -67,55 +67,9 @@ export function WritePart({ show, song, snapTo }: Props) {
   const running = useNews((s) => s.news.playing && s.news.songId === song.id);
   const [on, setOn] = useState(false);
   const [reaction, setReaction] = useState(0);
-  const [count, setCount] = useState(0);
-  const take = useRef<Press[]>([]);
-  const note = (toneId: string, place: number): void => {
-    const at = Math.max(0, place - reaction * 1000 * useNews.getState().news.speed);
-    take.current.push({ toneId, at: snapped(song, ticksAt(songTime(song), at), snapTo) });
-    setCount(take.current.length);
-  };
-  const press = (toneId: string): void => {
-    note(toneId, placeNow());
-    void goToTone(toneId);
-  };
   const writes = on && running;
-  // Pads and feet bring the rig to the tone by themselves.
-  const pressed = useNews((s) => s.pressed);
-  const noted = useRef(pressed);
-  useEffect(() => {
-    if (pressed === noted.current) return;
-    noted.current = pressed;
-    if (writes && pressed?.songId === song.id) note(pressed.toneId, pressed.place);
-  });
-  useEffect(() => {
-    if (writes || take.current.length === 0) return;
-    const now = useApp.getState().open?.show;
-    const words = take.current.length === 1 ? 'write a cue by playing' : `write ${take.current.length} cues by playing`;
-    if (now) perform(writeTones(now, song.id, take.current, newId), words);
-    take.current = [];
-    setCount(0);
-  }, [writes, song.id]);
-  useEffect(() => {
-    if (!writes) return undefined;
-    const onKey = (event: KeyboardEvent): void => {
-      const toneId = /^[1-9]$/.test(event.key) ? show.core[Number(event.key) - 1] : undefined;
-      if (
-        toneId === undefined ||
-        takesText(event.target) ||
-        event.repeat ||
-        event.ctrlKey ||
-        event.altKey ||
-        event.metaKey
-      )
-        return;
-      event.preventDefault();
-      event.stopPropagation();
-      press(toneId);
-    };
-    // Before the chart, where the same keys place at the caret.
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  });
+  const { count, press } = useTake(song, snapTo, reaction, writes);
+  useCoreKeys(show, writes, press);
   if (show.core.length === 0) return null;
   return (
     <Box aria-label="Write by playing">
@@ -136,6 +90,55 @@ export function WritePart({ show, song, snapTo }: Props) {
       )}
     </Box>
   );
+}
+
+/** Takes down what is pressed while a song runs, and writes it when that ends; `reaction` in milliseconds. */
+function useTake(song: Song, snapTo: Snap, reaction: number, writes: boolean) {
+  const [count, setCount] = useState(0);
+  const take = useRef<Press[]>([]);
+  const note = (toneId: string, place: number): void => {
+    const at = Math.max(0, place - reaction * 1000 * useNews.getState().news.speed);
+    take.current.push({ toneId, at: snapped(song, ticksAt(songTime(song), at), snapTo) });
+    setCount(take.current.length);
+  };
+  const press = (toneId: string): void => {
+    note(toneId, placeNow());
+    void goToTone(toneId);
+  };
+  // Pads and feet bring the rig to the tone by themselves.
+  const pressed = useNews((s) => s.pressed);
+  const noted = useRef(pressed);
+  useEffect(() => {
+    if (pressed === noted.current) return;
+    noted.current = pressed;
+    if (writes && pressed?.songId === song.id) note(pressed.toneId, pressed.place);
+  });
+  useEffect(() => {
+    if (writes || take.current.length === 0) return;
+    const now = useApp.getState().open?.show;
+    const words = take.current.length === 1 ? 'write a cue by playing' : `write ${take.current.length} cues by playing`;
+    if (now) perform(writeTones(now, song.id, take.current, newId), words);
+    take.current = [];
+    setCount(0);
+  }, [writes, song.id]);
+  return { count, press };
+}
+
+/** Digits press core tones while somebody writes: before the chart, where the same keys place at the caret. */
+function useCoreKeys(show: Show, writes: boolean, press: (toneId: string) => void): void {
+  useEffect(() => {
+    if (!writes) return undefined;
+    const onKey = (event: KeyboardEvent): void => {
+      const toneId = /^[1-9]$/.test(event.key) ? show.core[Number(event.key) - 1] : undefined;
+      const { repeat, ctrlKey, altKey, metaKey } = event;
+      if (toneId === undefined || takesText(event.target) || repeat || ctrlKey || altKey || metaKey) return;
+      event.preventDefault();
+      event.stopPropagation();
+      press(toneId);
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  });
 }
 
 interface WritingProps {

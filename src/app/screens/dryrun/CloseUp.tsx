@@ -85,20 +85,33 @@ export function CloseUp({ show, song, run, verdict }: Props) {
             />
           ))}
           <line x1={x(verdict.due)} x2={x(verdict.due)} y1={0} y2={height - AXIS} stroke={desk.ink} strokeWidth={2.5} />
-          <text
-            x={x(verdict.due)}
-            y={height - 9}
-            textAnchor="middle"
-            fontSize={15}
-            fontWeight={800}
-            fill={desk.ink}
-            fontFamily={font.display}
-          >
-            {placeOf(song, verdict.due)}
-          </text>
+          <BeatLabel x={x} verdict={verdict} height={height} song={song} />
         </svg>
       </div>
     </Box>
+  );
+}
+
+interface BeatLabelProps {
+  readonly x: (at: Micros) => number;
+  readonly verdict: Verdict;
+  readonly height: number;
+  readonly song: Song;
+}
+
+function BeatLabel({ x, verdict, height, song }: BeatLabelProps) {
+  return (
+    <text
+      x={x(verdict.due)}
+      y={height - 9}
+      textAnchor="middle"
+      fontSize={15}
+      fontWeight={800}
+      fill={desk.ink}
+      fontFamily={font.display}
+    >
+      {placeOf(song, verdict.due)}
+    </text>
   );
 }
 

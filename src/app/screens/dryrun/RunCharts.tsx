@@ -19,7 +19,8 @@ import type { Verdict } from '../../../core/simulate';
 import type { Run } from '../../state/proofs';
 import { desk, font, unitColour } from '../../theme/tokens';
 import { cueName, offsetText, placeOf } from './runFacts';
-import { Figure, usePaint } from './chartFigure';
+import { Figure, usePaint, type Paint } from './chartFigure';
+import type { Micros } from '../../../core/time';
 
 ChartJs.register(
   BarController,
@@ -50,17 +51,30 @@ interface SongProps {
   readonly run: Run;
 }
 
+/** Seconds of a song along the bottom, named by their bars. */
+const barAxis = (song: Song, end: Micros, paint: Paint) => ({
+  min: 0,
+  max: Math.ceil(end / 1e6),
+  grid: { color: paint(desk.line) },
+  ticks: {
+    color: paint(desk.inkSoft),
+    maxTicksLimit: 8,
+    callback: (second: number | string) => placeOf(song, Number(second) * 1e6).split('|')[0]!,
+  },
+  title: { display: true, text: 'bar', color: paint(desk.inkSoft) },
+});
+
+/** What landed, unit by unit. */
+const seriesOf = (show: Show, { picture }: Run) =>
+  show.units.flatMap((unit, index) => {
+    const own = picture.landings.filter((v) => v.unitId === unit.id && v.offset !== null);
+    return own.length === 0 ? [] : [{ unit, index, own }];
+  });
+
 /** How far from its beat each change landed. */
 export function LatenessChart({ show, song, run, onChoose }: SongProps & { readonly onChoose: (v: Verdict) => void }) {
   const paint = usePaint();
-  const series = useMemo(() => {
-    const { landings } = run.picture;
-    return show.units.flatMap((unit, i) => {
-      const own = landings.filter((v) => v.unitId === unit.id && v.offset !== null);
-      if (own.length === 0) return [];
-      return [{ unit, index: i, own }];
-    });
-  }, [show.units, run]);
+  const series = useMemo(() => seriesOf(show, run), [show, run]);
   const late = run.picture.landings.filter((v) => v.outcome === 'late').length;
   const data = useMemo(
     () => ({
@@ -84,17 +98,7 @@ export function LatenessChart({ show, song, run, onChoose }: SongProps & { reado
       if (chosen) onChoose(chosen);
     },
     scales: {
-      x: {
-        min: 0,
-        max: Math.ceil(run.picture.end / 1e6),
-        grid,
-        ticks: {
-          color: paint(desk.inkSoft),
-          maxTicksLimit: 8,
-          callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]!,
-        },
-        title: { display: true, text: 'bar', color: paint(desk.inkSoft) },
-      },
+      x: barAxis(song, run.picture.end, paint),
       y: { grid, grace: '12%', ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} ms` } },
     },
     plugins: {
@@ -150,18 +154,7 @@ export function LoadChart({ show, song, run }: SongProps) {
     color: paint(desk.inkSoft),
     parsing: false,
     scales: {
-      x: {
-        type: 'linear',
-        min: 0,
-        max: Math.ceil(end / 1e6),
-        grid,
-        ticks: {
-          color: paint(desk.inkSoft),
-          maxTicksLimit: 8,
-          callback: (s) => placeOf(song, Number(s) * 1e6).split('|')[0]!,
-        },
-        title: { display: true, text: 'bar', color: paint(desk.inkSoft) },
-      },
+      x: { type: 'linear', ...barAxis(song, end, paint) },
       y: { min: 0, suggestedMax: 50, grid, ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} %` } },
     },
     plugins: {

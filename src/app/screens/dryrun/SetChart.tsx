@@ -4,7 +4,29 @@ import type { Song } from '../../../core/show';
 import type { Run } from '../../state/proofs';
 import { desk } from '../../theme/tokens';
 import { sumOf } from './runFacts';
-import { Figure, usePaint } from './chartFigure';
+import { Figure, usePaint, type Paint } from './chartFigure';
+
+const optionsOf = (paint: Paint): ChartOptions<'bar'> => ({
+  maintainAspectRatio: false,
+  scales: {
+    x: { grid: { display: false }, ticks: { color: paint(desk.ink) } },
+    y: {
+      beginAtZero: true,
+      suggestedMax: 4,
+      grid: { color: paint(desk.line) },
+      ticks: { color: paint(desk.inkSoft), precision: 0 },
+      title: { display: true, text: 'changes', color: paint(desk.inkSoft) },
+    },
+    load: {
+      position: 'right',
+      beginAtZero: true,
+      suggestedMax: 50,
+      grid: { display: false },
+      ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} %` },
+    },
+  },
+  plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: paint(desk.ink) } } },
+});
 
 /** The worst change of each song of the set. */
 export function SetChart({
@@ -15,7 +37,6 @@ export function SetChart({
   readonly runs: Readonly<Record<string, Run>>;
 }) {
   const paint = usePaint();
-  const grid = { color: paint(desk.line) };
   const sums = songs.map((s) => (runs[s.id] ? sumOf(runs[s.id]!) : undefined));
   const busiest = songs.map((s) => Math.max(0, ...(runs[s.id]?.picture.load ?? []).flatMap((l) => l.seconds)) * 100);
   const data = {
@@ -35,34 +56,13 @@ export function SetChart({
       },
     ],
   };
-  const options: ChartOptions<'bar'> = {
-    maintainAspectRatio: false,
-    scales: {
-      x: { grid: { display: false }, ticks: { color: paint(desk.ink) } },
-      y: {
-        beginAtZero: true,
-        suggestedMax: 4,
-        grid,
-        ticks: { color: paint(desk.inkSoft), precision: 0 },
-        title: { display: true, text: 'changes', color: paint(desk.inkSoft) },
-      },
-      load: {
-        position: 'right',
-        beginAtZero: true,
-        suggestedMax: 50,
-        grid: { display: false },
-        ticks: { color: paint(desk.inkSoft), callback: (v) => `${v} %` },
-      },
-    },
-    plugins: { legend: { align: 'end', labels: { boxWidth: 12, boxHeight: 12, color: paint(desk.ink) } } },
-  };
   return (
     <Figure style={{ gridTemplateRows: 'auto 210px' }}>
       <figcaption>The set</figcaption>
       <div>
         <Bar
           data={data}
-          options={options}
+          options={optionsOf(paint)}
           role="img"
           aria-label={`Changes off their beat in each song: ${songs.map((s, i) => `${s.title} ${sums[i]?.wrong ?? 'not run'}`).join(', ')}`}
         />

@@ -58,16 +58,7 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
   const names = song.sections.toSorted((a, b) => a.bar - b.bar);
   return (
     <Box>
-      <div style={{ paddingTop: HEAD }}>
-        {units.map(({ unitId }) => {
-          const index = show.units.findIndex((u) => u.id === unitId);
-          return (
-            <span key={unitId} style={{ display: 'grid', alignContent: 'center', height: row }}>
-              <UnitBadge monogram={show.units[index]?.monogram ?? ''} index={index} size={row - 4} />
-            </span>
-          );
-        })}
-      </div>
+      <UnitNames units={units} show={show} row={row} />
       <div ref={ref}>
         <svg
           width={width}
@@ -85,33 +76,70 @@ export function WholeLine({ show, song, run, chosen, onChoose }: Props) {
           <g clipPath={`url(#${id})`}>
             <SectionLines names={names} sectionAt={sectionAt} width={width} height={height} />
             <UnitLines units={units} show={show} row={row} x={x} />
-            <path
-              fill={desk.rust}
-              d={wrong
-                .flatMap((spans, i) =>
-                  spans.map(({ from, to }) =>
-                    box(x(from), HEAD + i * row + row - 5, Math.max(2.5, x(to) - x(from)), 4),
-                  ),
-                )
-                .join('')}
-            />
-            <path
-              fill={desk.rust}
-              stroke={desk.field}
-              strokeWidth={1.5}
-              d={landings
-                .filter((v) => v.outcome !== 'on-time')
-                .map((v) => {
-                  const cx = Math.max(6, Math.min(width - 6, x(v.due)));
-                  return `M${cx} ${HEAD + (rowOf.get(v.unitId) ?? 0) * row + row / 2 - 8}l7 8-7 8-7-8z`;
-                })
-                .join('')}
-            />
+            <WrongMarks wrong={wrong} x={x} row={row} landings={landings} width={width} rowOf={rowOf} />
             {chosen && <ChosenLine x={x} chosen={chosen} height={height} song={song} />}
           </g>
         </svg>
       </div>
     </Box>
+  );
+}
+
+interface UnitNamesProps {
+  readonly units: SongPicture['units'];
+  readonly show: Show;
+  readonly row: 18 | 23;
+}
+
+function UnitNames({ units, show, row }: UnitNamesProps) {
+  return (
+    <div style={{ paddingTop: HEAD }}>
+      {units.map(({ unitId }) => {
+        const index = show.units.findIndex((u) => u.id === unitId);
+        return (
+          <span key={unitId} style={{ display: 'grid', alignContent: 'center', height: row }}>
+            <UnitBadge monogram={show.units[index]?.monogram ?? ''} index={index} size={row - 4} />
+          </span>
+        );
+      })}
+    </div>
+  );
+}
+
+interface WrongMarksProps {
+  readonly wrong: (readonly { from: Micros; to: Micros }[])[];
+  readonly x: (at: Micros) => number;
+  readonly row: 18 | 23;
+  readonly landings: readonly Verdict[];
+  readonly width: number;
+  readonly rowOf: Map<string, number>;
+}
+
+/** What is on something else than is wanted, and changes that do not land. */
+function WrongMarks({ wrong, x, row, landings, width, rowOf }: WrongMarksProps) {
+  return (
+    <>
+      <path
+        fill={desk.rust}
+        d={wrong
+          .flatMap((spans, i) =>
+            spans.map(({ from, to }) => box(x(from), HEAD + i * row + row - 5, Math.max(2.5, x(to) - x(from)), 4)),
+          )
+          .join('')}
+      />
+      <path
+        fill={desk.rust}
+        stroke={desk.field}
+        strokeWidth={1.5}
+        d={landings
+          .filter((v) => v.outcome !== 'on-time')
+          .map((v) => {
+            const cx = Math.max(6, Math.min(width - 6, x(v.due)));
+            return `M${cx} ${HEAD + (rowOf.get(v.unitId) ?? 0) * row + row / 2 - 8}l7 8-7 8-7-8z`;
+          })
+          .join('')}
+      />
+    </>
   );
 }
 

@@ -22,8 +22,11 @@ export const Figure = styled.figure`
   }
 `;
 
+/** Makes a colour of the theme one that a canvas takes. */
+export type Paint = (colour: string) => string;
+
 /** Colours as a canvas takes them; another function when the desk has another light, so that charts are drawn anew. */
-export function usePaint(): (colour: string) => string {
+export function usePaint(): Paint {
   const dark = useDark();
   return useCallback((colour: string) => painted(colour, dark), [dark]);
 }

@@ -102,24 +102,7 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
   };
   return (
     <Stack>
-      <Tools>
-        <ControllerPick unit={unit} part="controller" />
-        {others.length > 0 && (
-          <Pick
-            label="Another unit as a foot controller"
-            width="230px"
-            value={NONE}
-            choices={[{ id: NONE, name: 'choose …' }, ...others.map((u) => ({ id: u.id, name: u.name }))]}
-            onPick={layOut}
-          />
-        )}
-        <Button onPress={() => void exportAndSay({ kind: 'unit', unitId: unit.id }).then(say)}>
-          <Download size={16} aria-hidden /> Export the controller
-        </Button>
-        <Soft style={{ fontSize: 13, lineHeight: '34px' }}>
-          What it is like; its pages go out under Files, Export. To import one, add a unit from its file in the rig.
-        </Soft>
-      </Tools>
+      <ControllerTools unit={unit} others={others} layOut={layOut} />
       <Columns>
         <section>
           <FloorPlan unit={unit} />
@@ -129,6 +112,36 @@ export function ControllerPart({ unit }: { readonly unit: Unit }) {
         <WithComputer unit={unit} call={call} change={change} figure={figure} controller={controller} />
       </Columns>
     </Stack>
+  );
+}
+
+interface ControllerToolsProps {
+  readonly unit: Unit;
+  readonly others: Unit[];
+  readonly layOut: (id: string) => void;
+}
+
+/** Which controller it is, and another unit made one. */
+function ControllerTools({ unit, others, layOut }: ControllerToolsProps) {
+  return (
+    <Tools>
+      <ControllerPick unit={unit} part="controller" />
+      {others.length > 0 && (
+        <Pick
+          label="Another unit as a foot controller"
+          width="230px"
+          value={NONE}
+          choices={[{ id: NONE, name: 'choose …' }, ...others.map((u) => ({ id: u.id, name: u.name }))]}
+          onPick={layOut}
+        />
+      )}
+      <Button onPress={() => void exportAndSay({ kind: 'unit', unitId: unit.id }).then(say)}>
+        <Download size={16} aria-hidden /> Export the controller
+      </Button>
+      <Soft style={{ fontSize: 13, lineHeight: '34px' }}>
+        What it is like; its pages go out under Files, Export. To import one, add a unit from its file in the rig.
+      </Soft>
+    </Tools>
   );
 }
 

@@ -2,7 +2,7 @@ import { Download, Send, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { compareMemories, memoryOf } from '../../../core/feet';
+import { compareMemories, memoryOf, type FootMemory } from '../../../core/feet';
 import { pagesInFile, readExclusiveFile, writePagesFile } from '../../../core/formats/exclusive';
 import { routeTo } from '../../../core/meaning';
 import { fromHex, toHex, wholeMessages } from '../../../core/midi';
@@ -75,17 +75,7 @@ export function Exclusives({ unit }: { readonly unit: Unit }) {
   return (
     <section style={{ display: 'grid', gap: 10 }} aria-label="Exclusive files">
       <SmallHead>System exclusive files</SmallHead>
-      <Tools>
-        <Button
-          isDisabled={memory.pages.length === 0}
-          onPress={() => download(fileName(`${unit.name} pages`, 'syx'), new Uint8Array(writePagesFile(memory)), SYX)}
-        >
-          <Download size={16} aria-hidden /> Export the pages
-        </Button>
-        <FileTrigger acceptedFileTypes={['.syx']} onSelect={(files) => files?.[0] && void take(files[0])}>
-          <Button>Import a file …</Button>
-        </FileTrigger>
-      </Tools>
+      <ExclusiveTools memory={memory} unit={unit} take={take} />
       {problems.map((p) => (
         <FormProblem key={p}>{p}</FormProblem>
       ))}
@@ -100,6 +90,29 @@ export function Exclusives({ unit }: { readonly unit: Unit }) {
         </Kept>
       )}
     </section>
+  );
+}
+
+interface ExclusiveToolsProps {
+  readonly memory: FootMemory;
+  readonly unit: Unit;
+  readonly take: (file: File) => Promise<void>;
+}
+
+/** The pages as a file, and files compared and kept. */
+function ExclusiveTools({ memory, unit, take }: ExclusiveToolsProps) {
+  return (
+    <Tools>
+      <Button
+        isDisabled={memory.pages.length === 0}
+        onPress={() => download(fileName(`${unit.name} pages`, 'syx'), new Uint8Array(writePagesFile(memory)), SYX)}
+      >
+        <Download size={16} aria-hidden /> Export the pages
+      </Button>
+      <FileTrigger acceptedFileTypes={['.syx']} onSelect={(files) => files?.[0] && void take(files[0])}>
+        <Button>Import a file …</Button>
+      </FileTrigger>
+    </Tools>
   );
 }
 

@@ -109,17 +109,7 @@ export function FloorPlan({ unit }: { readonly unit: Unit }) {
         onKey={onKey}
       />
       <Soft style={{ fontSize: 13 }}>The far side is on top. Arrow keys move a switch; two change places.</Soft>
-      <Tools>
-        <Button onPress={() => take(addSwitch(show, unit.id, lastRow), 'add a switch', 'That row is full: add a row.')}>
-          <Plus size={14} aria-hidden /> Switch in row {lastRow + 1}
-        </Button>
-        <Button onPress={() => take(addRow(show, unit.id), 'add a row of switches', 'A floor has up to 16 rows.')}>
-          <Plus size={14} aria-hidden /> Row
-        </Button>
-        <Button onPress={() => take(addPedal(show, unit.id), 'add a pedal', 'A floor has up to 16 pedals.')}>
-          <Plus size={14} aria-hidden /> Pedal
-        </Button>
-      </Tools>
+      <AddTools take={take} unit={unit} lastRow={lastRow} />
       {placed && (
         <PlacedSwitch nameOf={nameOf} placed={placed} rename={rename} take={take} unit={unit} setChosen={setChosen} />
       )}
@@ -130,6 +120,30 @@ export function FloorPlan({ unit }: { readonly unit: Unit }) {
         What each of them sends while nothing is programmed is set in its map, under Sends.
       </Soft>
     </>
+  );
+}
+
+interface AddToolsProps {
+  readonly take: (change: ProfileChange, label: string, otherwise: string) => void;
+  readonly unit: Unit;
+  readonly lastRow: number;
+}
+
+/** Adds switches, rows and pedals. */
+function AddTools({ take, unit, lastRow }: AddToolsProps) {
+  const show = useShow();
+  return (
+    <Tools>
+      <Button onPress={() => take(addSwitch(show, unit.id, lastRow), 'add a switch', 'That row is full: add a row.')}>
+        <Plus size={14} aria-hidden /> Switch in row {lastRow + 1}
+      </Button>
+      <Button onPress={() => take(addRow(show, unit.id), 'add a row of switches', 'A floor has up to 16 rows.')}>
+        <Plus size={14} aria-hidden /> Row
+      </Button>
+      <Button onPress={() => take(addPedal(show, unit.id), 'add a pedal', 'A floor has up to 16 pedals.')}>
+        <Plus size={14} aria-hidden /> Pedal
+      </Button>
+    </Tools>
   );
 }
 

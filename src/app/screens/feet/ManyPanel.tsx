@@ -58,20 +58,7 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
         choices={known.map((t) => ({ id: t, name: TRIGGER_HEADS[t] }))}
         onPick={(t) => setTrigger(t)}
       />
-      <Find
-        key={round}
-        label="All of them do"
-        inputId={DOES_FIELD}
-        placeholder="tone, move, page, stop … or bytes"
-        search={(t) => searchDoings(show, unit.id, t)}
-        text={text}
-        onText={setText}
-        onPick={setAll}
-        onEnter={() => {
-          const [best] = searchDoings(show, unit.id, text);
-          if (best && text.trim() !== '') setAll(best.id);
-        }}
-      />
+      <DoesField key={round} unit={unit} text={text} setText={setText} setAll={setAll} />
       <Button onPress={run}>
         <ListOrdered size={16} aria-hidden /> Number in sequence from the first
       </Button>
@@ -81,6 +68,33 @@ export function ManyPanel({ unit, layerId, switchIds }: Props) {
       <ClearAll put={put} switchIds={switchIds} />
       <Soft style={{ fontSize: 13 }}>Ctrl+C copies them, Ctrl+V puts them on this or another page.</Soft>
     </div>
+  );
+}
+
+interface DoesFieldProps {
+  readonly unit: Unit;
+  readonly text: string;
+  readonly setText: (value: string) => void;
+  readonly setAll: (id: string) => void;
+}
+
+/** What all chosen switches are to do. */
+function DoesField({ unit, text, setText, setAll }: DoesFieldProps) {
+  const show = useShow();
+  return (
+    <Find
+      label="All of them do"
+      inputId={DOES_FIELD}
+      placeholder="tone, move, page, stop … or bytes"
+      search={(t) => searchDoings(show, unit.id, t)}
+      text={text}
+      onText={setText}
+      onPick={setAll}
+      onEnter={() => {
+        const [best] = searchDoings(show, unit.id, text);
+        if (best && text.trim() !== '') setAll(best.id);
+      }}
+    />
   );
 }
 

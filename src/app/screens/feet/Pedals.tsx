@@ -104,34 +104,12 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
   };
   const does = pedal?.does;
   const range = does?.kind === 'control' ? rangeOf(show, does) : ([0, 127] as const);
-  const end = (which: 'from' | 'to', label: string) => (
-    <DraftField
-      label={label}
-      numeric
-      value={does ? String(does[which]) : ''}
-      commit={(text) => {
-        const value = figureIn(range, text);
-        if (value === undefined || (does?.kind === 'number' && !Number.isInteger(value)))
-          return `${range[0]} to ${range[1]}`;
-        if (does && pedal) put({ ...pedal, does: { ...does, [which]: value } });
-        return null;
-      }}
-    />
-  );
+  const end = (which: 'from' | 'to', label: string) =>
+    pedal && <EndField label={label} which={which} range={range} pedal={pedal} put={put} />;
   const stored = storedPedal(show, pedal);
   return (
     <Card aria-label={name}>
-      <h2>
-        {name}{' '}
-        <Soft style={{ font: `500 13px ${font.text}` }}>
-          {[
-            pedal && !own ? 'on every page' : '',
-            stored ? `control ${stored.number}, channel ${stored.channel}, ${stored.from} to ${stored.to}` : '',
-          ]
-            .filter((x) => x !== '')
-            .join('; ')}
-        </Soft>
-      </h2>
+      <PedalHead name={name} pedal={pedal} own={own} stored={stored} />
       <Pick
         label="Moves"
         value={does ? (does.kind === 'number' ? NUMBER : `${does.unitId}/${does.controlId}`) : NOTHING}
@@ -152,6 +130,57 @@ function PedalCard({ unit, layerId, pedalId, name }: Props & { readonly pedalId:
         </>
       )}
     </Card>
+  );
+}
+
+interface EndFieldProps {
+  readonly label: string;
+  readonly which: 'from' | 'to';
+  readonly range: readonly [number, number];
+  readonly pedal: FootPedal;
+  readonly put: (next: FootPedal | null) => void;
+}
+
+/** What the pedal sends at one of its ends. */
+function EndField({ label, which, range, pedal, put }: EndFieldProps) {
+  const { does } = pedal;
+  return (
+    <DraftField
+      label={label}
+      numeric
+      value={String(does[which])}
+      commit={(text) => {
+        const value = figureIn(range, text);
+        if (value === undefined || (does.kind === 'number' && !Number.isInteger(value)))
+          return `${range[0]} to ${range[1]}`;
+        put({ ...pedal, does: { ...does, [which]: value } });
+        return null;
+      }}
+    />
+  );
+}
+
+interface PedalHeadProps {
+  readonly name: string;
+  readonly pedal: FootPedal | null;
+  readonly own: boolean;
+  readonly stored: ReturnType<typeof storedPedal>;
+}
+
+/** The name of the pedal, and where it is from. */
+function PedalHead({ name, pedal, own, stored }: PedalHeadProps) {
+  return (
+    <h2>
+      {name}{' '}
+      <Soft style={{ font: `500 13px ${font.text}` }}>
+        {[
+          pedal && !own ? 'on every page' : '',
+          stored ? `control ${stored.number}, channel ${stored.channel}, ${stored.from} to ${stored.to}` : '',
+        ]
+          .filter((x) => x !== '')
+          .join('; ')}
+      </Soft>
+    </h2>
   );
 }
 

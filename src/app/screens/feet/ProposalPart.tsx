@@ -104,24 +104,27 @@ export function ProposalPart({ unit }: { readonly unit: Unit }) {
       {songs.length === 0 ? (
         <p>The set has no song yet: a proposal is a page for each song of the set.</p>
       ) : (
-        !found && (
-          <div style={{ display: 'grid', gap: 8, maxWidth: 700 }}>
-            <p>
-              A page a song, in the order of the set: every tone of the song on its page, or one jump away. Tones of
-              most songs stand in one place on every page; the others run in the order of their first use, in reading
-              order.
-            </p>
-            <p>
-              What stands on every page, what is <Pin size={14} aria-label="pinned" /> pinned, and switches that do
-              something else than call a tone keep their places. Nothing changes before you take it over, and one undo
-              takes it back.
-            </p>
-          </div>
-        )
+        !found && <Explained />
       )}
       {found && !fresh && <Say $wrong>The show has changed since: propose again.</Say>}
       {found && fresh && <Result unit={unit} proposal={found.proposal} />}
     </Stack>
+  );
+}
+
+/** What a proposal is. */
+function Explained() {
+  return (
+    <div style={{ display: 'grid', gap: 8, maxWidth: 700 }}>
+      <p>
+        A page a song, in the order of the set: every tone of the song on its page, or one jump away. Tones of most
+        songs stand in one place on every page; the others run in the order of their first use, in reading order.
+      </p>
+      <p>
+        What stands on every page, what is <Pin size={14} aria-label="pinned" /> pinned, and switches that do something
+        else than call a tone keep their places. Nothing changes before you take it over, and one undo takes it back.
+      </p>
+    </div>
   );
 }
 

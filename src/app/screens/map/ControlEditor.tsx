@@ -90,17 +90,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
         }
       />
       <RestField control={control} put={put} />
-      {followsHouse && (
-        <Pick
-          label="Shared control number that it follows"
-          value={control.houseId ?? NONE}
-          onPick={chooseHouse}
-          choices={[
-            { id: NONE, name: 'none' },
-            ...show.house.map((h) => ({ id: h.id, name: `${h.name}, control ${h.number}` })),
-          ]}
-        />
-      )}
+      {followsHouse && <FollowsPick control={control} chooseHouse={chooseHouse} />}
       <Row>
         <Button onPress={() => onSend({ controls: { [control.id]: control.rest ?? low } })}>
           <AudioLines size={16} aria-hidden /> Send the value at rest
@@ -113,6 +103,27 @@ export function ControlEditor({ unit, control, onSend }: Props) {
       </Row>
       <Soft style={{ fontSize: 13 }}>Changes apply as you type; Undo takes them back.</Soft>
     </EditorBox>
+  );
+}
+
+interface FollowsPickProps {
+  readonly control: Control;
+  readonly chooseHouse: (id: string) => void;
+}
+
+/** The shared control number that the control follows. */
+function FollowsPick({ control, chooseHouse }: FollowsPickProps) {
+  const show = useShow();
+  return (
+    <Pick
+      label="Shared control number that it follows"
+      value={control.houseId ?? NONE}
+      onPick={chooseHouse}
+      choices={[
+        { id: NONE, name: 'none' },
+        ...show.house.map((h) => ({ id: h.id, name: `${h.name}, control ${h.number}` })),
+      ]}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import styled from 'styled-components';
-import { newControl, onOff, type Control, type Sender } from '../../../core/addressing';
+import { newControl, onOff, type Control, type Sender, type Variants } from '../../../core/addressing';
 import { checkRig, type Finding } from '../../../core/checks';
 import { withControl, type Unit, freeControlNumber, type HouseNumber } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
@@ -103,31 +103,9 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
   return (
     <Scroller>
       <Table aria-label={`Controls of ${unit.name}`}>
-        <thead>
-          <tr>
-            <th scope="col">Name</th>
-            <th scope="col">On</th>
-            <th scope="col">How it is sent</th>
-            <th scope="col">Shared control number</th>
-            <th scope="col">
-              <Unseen>Findings</Unseen>
-            </th>
-          </tr>
-        </thead>
+        <ControlHead />
         <tbody>
-          <tr aria-selected={chosen === VARIANTS}>
-            <td>
-              <button type="button" onClick={() => onChoose(VARIANTS)}>
-                {variants ? `${variants.names.length} ${variants.word}s` : 'Variants'}
-              </button>
-            </td>
-            <td>{variants ? claimWords(variants.encoding) : ''}</td>
-            <td>
-              {variants ? encodingKindWords(variants.encoding.kind) : <Soft>its presets have none in the map</Soft>}
-            </td>
-            <td />
-            <td />
-          </tr>
+          <VariantsRow chosen={chosen} onChoose={onChoose} variants={variants} />
           {controls.map((control) => {
             const found = findings.filter((f) => f.place.in === 'unit' && f.place.controlId === control.id);
             const house = show.house.find((h) => h.id === control.houseId);
@@ -156,6 +134,45 @@ export function ControlSheet({ unit, chosen, onChoose }: Props) {
         </Button>
       </Foot>
     </Scroller>
+  );
+}
+
+interface VariantsRowProps {
+  readonly chosen: string | null;
+  readonly onChoose: (controlId: string) => void;
+  readonly variants: Variants | null;
+}
+
+/** The variants of the unit, above its controls. */
+function VariantsRow({ chosen, onChoose, variants }: VariantsRowProps) {
+  return (
+    <tr aria-selected={chosen === VARIANTS}>
+      <td>
+        <button type="button" onClick={() => onChoose(VARIANTS)}>
+          {variants ? `${variants.names.length} ${variants.word}s` : 'Variants'}
+        </button>
+      </td>
+      <td>{variants ? claimWords(variants.encoding) : ''}</td>
+      <td>{variants ? encodingKindWords(variants.encoding.kind) : <Soft>its presets have none in the map</Soft>}</td>
+      <td />
+      <td />
+    </tr>
+  );
+}
+
+function ControlHead() {
+  return (
+    <thead>
+      <tr>
+        <th scope="col">Name</th>
+        <th scope="col">On</th>
+        <th scope="col">How it is sent</th>
+        <th scope="col">Shared control number</th>
+        <th scope="col">
+          <Unseen>Findings</Unseen>
+        </th>
+      </tr>
+    </thead>
   );
 }
 

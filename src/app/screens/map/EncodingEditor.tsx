@@ -72,17 +72,7 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
   return (
     <>
       <Grid>
-        <div data-wide>
-          <Pick
-            label="How it is sent"
-            value={encoding.kind}
-            choices={kinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
-            onPick={(kind) => void change(encodingOfKind(kind, encoding))}
-          />
-          <More place={RARE_PLACE} used={RARE.includes(encoding.kind)}>
-            {null}
-          </More>
-        </div>
+        <KindPick encoding={encoding} kinds={kinds} change={change} />
         {ENCODING_FIELDS[encoding.kind].map((field) =>
           field.takes === 'bytes' || field.key === 'template' ? (
             <div key={field.key} data-wide>
@@ -108,6 +98,45 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
       <ValueTable encoding={encoding} channel={channel} options={options} {...(onOptions ? { onOptions } : {})} />
       <Stray encoding={encoding} options={options} />
     </>
+  );
+}
+
+interface KindPickProps {
+  readonly encoding: Encoding;
+  readonly kinds: (
+    | 'program'
+    | 'index'
+    | 'table'
+    | 'zones'
+    | 'set-switch'
+    | 'flip'
+    | 'momentary'
+    | 'tap'
+    | 'continuous'
+    | 'fourteen-bit'
+    | 'nrpn'
+    | 'note'
+    | 'note-table'
+    | 'program-table'
+    | 'exclusive'
+  )[];
+  readonly change: (next: Encoding) => string | null;
+}
+
+/** How the control is sent. */
+function KindPick({ encoding, kinds, change }: KindPickProps) {
+  return (
+    <div data-wide>
+      <Pick
+        label="How it is sent"
+        value={encoding.kind}
+        choices={kinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
+        onPick={(kind) => void change(encodingOfKind(kind, encoding))}
+      />
+      <More place={RARE_PLACE} used={RARE.includes(encoding.kind)}>
+        {null}
+      </More>
+    </div>
   );
 }
 

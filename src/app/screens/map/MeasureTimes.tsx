@@ -10,7 +10,7 @@ import { desk, font } from '../../theme/tokens';
 import { BEEPS, TAKES, twoAims, useMeasure, type Measured } from './useMeasure';
 import { useProfile } from './useProfile';
 import type { TakenTime } from '../../../core/sound';
-import type { Profile } from '../../../core/addressing';
+import type { Profile, Variants } from '../../../core/addressing';
 
 const Pad = styled.button`
   min-height: 130px;
@@ -73,16 +73,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
   }
   return (
     <Rows>
-      <Choices
-        label="What is measured"
-        value={what}
-        onPick={setWhat}
-        choices={[
-          { id: 'recall', name: 'from a program change to the sound' },
-          ...(variants ? [{ id: 'variant' as const, name: `a ${variants.word}` }] : []),
-          { id: 'control', name: 'a switch of its own' },
-        ]}
-      />
+      <WhatMeasured what={what} setWhat={setWhat} variants={variants} />
       {!twoAims(unit, what) && (
         <FormProblem>{unit.name} has nothing to go back and forth between for that.</FormProblem>
       )}
@@ -112,6 +103,28 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
         start={start}
       />
     </Rows>
+  );
+}
+
+interface WhatMeasuredProps {
+  readonly what: Measured;
+  readonly setWhat: (value: Measured) => void;
+  readonly variants: Variants | null;
+}
+
+/** Which time is measured. */
+function WhatMeasured({ what, setWhat, variants }: WhatMeasuredProps) {
+  return (
+    <Choices
+      label="What is measured"
+      value={what}
+      onPick={setWhat}
+      choices={[
+        { id: 'recall', name: 'from a program change to the sound' },
+        ...(variants ? [{ id: 'variant' as const, name: `a ${variants.word}` }] : []),
+        { id: 'control', name: 'a switch of its own' },
+      ]}
+    />
   );
 }
 

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { labelOf } from '../../../core/addressing';
+import { labelOf, type Variants } from '../../../core/addressing';
 import { checkRig } from '../../../core/checks';
 import { applyEdit, putRelay, type Edit, type Show, type Unit } from '../../../core/show';
 import { contextOf, leadsTo, storingSteps, type StoringStep } from '../../../core/meaning';
@@ -39,6 +39,34 @@ const Steps = styled.ol`
   list-style: none;
 `;
 
+/** A rule from the first variant or preset of a unit to the first preset of another; null where that one has none. */
+function firstRule(show: Show, unit: Unit, target: Unit): Edit | null {
+  const [slot] = target.slots;
+  if (!slot) return null;
+  const when = unit.profile.variants
+    ? { slotId: null, variant: 0 }
+    : { slotId: unit.slots[0]?.id ?? null, variant: null };
+  return putRelay(show, unit.id, { id: newId(), when, toUnitId: target.id, toSlotId: slot.id });
+}
+
+/** Variant 1 calls the first named state of the target, 2 the second, and so on; those that call something are left. */
+function rulesInTurn(show: Show, unit: Unit, target: Unit): readonly Edit[] {
+  const names = unit.profile.variants?.names ?? [];
+  const states = target.slots.toSorted((a, b) => a.index - b.index);
+  const taken = new Set(unit.relays.flatMap((r) => (r.when.slotId === null ? [r.when.variant] : [])));
+  let state = show;
+  const edits: Edit[] = [];
+  for (const [i, slot] of states.slice(0, names.length).entries()) {
+    if (taken.has(i)) continue;
+    const rule = { id: newId(), when: { slotId: null, variant: i }, toUnitId: target.id, toSlotId: slot.id };
+    const edit = putRelay(state, unit.id, rule);
+    if (!edit) continue;
+    edits.push(edit);
+    state = applyEdit(state, edit);
+  }
+  return edits;
+}
+
 /** What a unit tells the next when it goes somewhere, and what has to be stored there. */
 export function RelaySheet({ unit }: { readonly unit: Unit }) {
   const show = useShow();
@@ -52,30 +80,10 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
     .map((of) => ({ of, steps: storingSteps(show, of) }))
     .filter((l) => l.steps.length > 0);
   const cycles = checkRig(tonightOf(show)).filter((f) => f.code === 'rig.relay-cycle');
-  const add = (): void => {
-    const slot = target?.slots[0];
-    if (!target || !slot) return;
-    const when = unit.profile.variants
-      ? { slotId: null, variant: 0 }
-      : { slotId: unit.slots[0]?.id ?? null, variant: null };
-    perform(putRelay(show, unit.id, { id: newId(), when, toUnitId: target.id, toSlotId: slot.id }), 'add a relay rule');
-  };
   const { variants } = unit.profile;
-  /** Variant 1 calls the first named state of the target, 2 the second, and so on. */
+  const add = (): void => void perform(target ? firstRule(show, unit, target) : null, 'add a relay rule');
   const fill = (): void => {
-    if (!target || !variants) return;
-    const states = target.slots.toSorted((a, b) => a.index - b.index);
-    const taken = new Set(unit.relays.flatMap((r) => (r.when.slotId === null ? [r.when.variant] : [])));
-    let state = show;
-    const edits: Edit[] = [];
-    for (const [i, slot] of states.slice(0, variants.names.length).entries()) {
-      if (taken.has(i)) continue;
-      const rule = { id: newId(), when: { slotId: null, variant: i }, toUnitId: target.id, toSlotId: slot.id };
-      const edit = putRelay(state, unit.id, rule);
-      if (!edit) continue;
-      edits.push(edit);
-      state = applyEdit(state, edit);
-    }
+    const edits = target ? rulesInTurn(show, unit, target) : [];
     if (edits.length > 0) perform({ kind: 'group', edits }, `add ${edits.length} relay rules`);
   };
   const most = target && variants ? Math.min(variants.names.length, target.slots.length) : 0;
@@ -89,25 +97,17 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         <RuleLine key={relay.id} unit={unit} relay={relay} targets={targets} />
       ))}
       {unit.relays.length === 0 && <Soft>No relay rules.</Soft>}
-      <Panel style={{ alignItems: 'end' }}>
-        {targets.length > 1 && (
-          <Pick label="Rules to" width="180px" value={target!.id} choices={targets} onPick={setInto} />
-        )}
-        <Button onPress={add} isDisabled={targets.length === 0}>
-          <Plus size={15} aria-hidden /> Add a rule
-        </Button>
-        {most > 1 && target && variants && (
-          <Button onPress={fill}>
-            {variants.word} 1-{most} call {target.name} {labelOf(target.profile.plan, first(target))} and on
-          </Button>
-        )}
-        {targets.length === 0 && <Soft>First name a preset of the target unit on its map.</Soft>}
-        {target && !behind.has(target.id) && (
-          <Soft>
-            {target.name} is not wired behind {unit.name}: nothing would reach it.
-          </Soft>
-        )}
-      </Panel>
+      <RelayTools
+        targets={targets}
+        target={target}
+        setInto={setInto}
+        add={add}
+        most={most}
+        variants={variants}
+        fill={fill}
+        behind={behind}
+        unit={unit}
+      />
       {lists.map(({ of, steps }) => (
         <StoreList key={of.id} of={of} unit={unit} steps={steps} />
       ))}
@@ -117,6 +117,43 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         </div>
       )}
     </Scroller>
+  );
+}
+
+interface RelayToolsProps {
+  readonly targets: Unit[];
+  readonly target: Unit | undefined;
+  readonly setInto: (value: string | null) => void;
+  readonly add: () => void;
+  readonly most: number;
+  readonly variants: Variants | null;
+  readonly fill: () => void;
+  readonly behind: ReadonlySet<string>;
+  readonly unit: Unit;
+}
+
+/** To which unit the rules go, and whether they count in slots or variants. */
+function RelayTools({ targets, target, setInto, add, most, variants, fill, behind, unit }: RelayToolsProps) {
+  return (
+    <Panel style={{ alignItems: 'end' }}>
+      {targets.length > 1 && (
+        <Pick label="Rules to" width="180px" value={target!.id} choices={targets} onPick={setInto} />
+      )}
+      <Button onPress={add} isDisabled={targets.length === 0}>
+        <Plus size={15} aria-hidden /> Add a rule
+      </Button>
+      {most > 1 && target && variants && (
+        <Button onPress={fill}>
+          {variants.word} 1-{most} call {target.name} {labelOf(target.profile.plan, first(target))} and on
+        </Button>
+      )}
+      {targets.length === 0 && <Soft>First name a preset of the target unit on its map.</Soft>}
+      {target && !behind.has(target.id) && (
+        <Soft>
+          {target.name} is not wired behind {unit.name}: nothing would reach it.
+        </Soft>
+      )}
+    </Panel>
   );
 }
 

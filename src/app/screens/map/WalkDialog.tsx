@@ -51,6 +51,22 @@ export function WalkDialog({ unitId, run }: { readonly unitId: string; readonly 
   );
 }
 
+const slotAims = (a: number, b: number): UnitAim[] =>
+  Array.from({ length: Math.abs(b - a) + 1 }, (_, i) => ({ slot: a <= b ? a + i : a - i, controls: {} }));
+
+const variantAims = (variants: Variants | null): UnitAim[] =>
+  (variants?.names ?? []).map((_, variant) => ({ variant, controls: {} }));
+
+/** The values of a control, from its lowest to its highest. */
+function valueAims(control: Control | undefined): UnitAim[] {
+  if (!control) return [];
+  const { low, high, step } = valueRange(control.encoding);
+  const count = step === 0 ? VALUE_STEPS + 1 : Math.min(128, high - low + 1);
+  return Array.from({ length: count }, (_, i) => ({
+    controls: { [control.id]: step === 0 ? low + (i * (high - low)) / VALUE_STEPS : low + i },
+  }));
+}
+
 function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly run: Run; readonly close: () => void }) {
   const unit = indexShow(useShow()).units.get(unitId)!;
   const { plan, variants } = unit.profile;
@@ -72,21 +88,11 @@ function WalkForm({ unitId, run, close }: { readonly unitId: string; readonly ru
         : null;
   const start = (): void => {
     if (wrong !== null) return;
-    const aims = what === 'slots' ? slotAims(first!, last!) : what === 'variants' ? variantAims() : valueAims();
+    const control = controls.find((c) => c.id === controlId);
+    const aims =
+      what === 'slots' ? slotAims(first!, last!) : what === 'variants' ? variantAims(variants) : valueAims(control);
     void walk({ unitId: unit.id, aims, everyMillis: every * 1000 });
     close();
-  };
-  const slotAims = (a: number, b: number): UnitAim[] =>
-    Array.from({ length: Math.abs(b - a) + 1 }, (_, i) => ({ slot: a <= b ? a + i : a - i, controls: {} }));
-  const variantAims = (): UnitAim[] => (variants?.names ?? []).map((_, variant) => ({ variant, controls: {} }));
-  const valueAims = (): UnitAim[] => {
-    const control = controls.find((c) => c.id === controlId);
-    if (!control) return [];
-    const { low, high, step } = valueRange(control.encoding);
-    const count = step === 0 ? VALUE_STEPS + 1 : Math.min(128, high - low + 1);
-    return Array.from({ length: count }, (_, i) => ({
-      controls: { [control.id]: step === 0 ? low + (i * (high - low)) / VALUE_STEPS : low + i },
-    }));
   };
   return (
     <Form

@@ -88,12 +88,15 @@ export function useMeasure(unit: Unit): Measure {
     else await audition(unit.id, twoAims(unit, what)![count % 2]!);
     setWaiting(true);
   };
-  const start = (what: Measured): void => {
-    run.current = { what, reactions: [], presses: [], sentAt: 0 };
+  const begin = (first: Phase): void => {
     setResult(null);
     setTrouble(null);
     setTaken(0);
-    setPhase('beeps');
+    setPhase(first);
+  };
+  const start = (what: Measured): void => {
+    run.current = { what, reactions: [], presses: [], sentAt: 0 };
+    begin('beeps');
     next(0);
   };
   const press = (): void => {
@@ -113,18 +116,12 @@ export function useMeasure(unit: Unit): Measure {
     next(reactions.length + presses.length);
   };
   const listen = (what: Measured): void => {
-    setResult(null);
-    setTrouble(null);
-    setTaken(0);
-    setPhase('listening');
+    begin('listening');
     void hearGaps(unit, what, setTaken).then((heard) => {
-      if (typeof heard === 'string') {
-        setTrouble(heard);
-        setPhase('ready');
-      } else {
-        setResult(heard);
-        setPhase('done');
-      }
+      const failed = typeof heard === 'string';
+      if (failed) setTrouble(heard);
+      else setResult(heard);
+      setPhase(failed ? 'ready' : 'done');
     });
   };
   return { phase, taken, result, trouble, waiting, start, press, listen };

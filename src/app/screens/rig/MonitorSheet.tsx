@@ -87,6 +87,13 @@ const clock = (micros: number): string => {
   return `${two(at.getHours())}:${two(at.getMinutes())}:${two(at.getSeconds())}.${millis}`;
 };
 
+const StandIns = () => (
+  <Side>
+    <h2>Stand-ins to play</h2>
+    <StandInKeys />
+  </Side>
+);
+
 /** Every message that leaves or arrives, in plain words and in bytes. */
 export function MonitorSheet() {
   const all = useNews((s) => s.lines);
@@ -142,10 +149,7 @@ export function MonitorSheet() {
           })}
         </div>
       </Scroller>
-      <Side>
-        <h2>Stand-ins to play</h2>
-        <StandInKeys />
-      </Side>
+      <StandIns />
     </Page>
   );
 }

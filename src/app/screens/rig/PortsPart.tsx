@@ -153,6 +153,40 @@ function PortRow({
       <th scope="row">
         {port.name} <Soft style={{ font: `400 12px ${font.text}` }}>{port.cable === 'din' ? '5-pin' : 'USB'}</Soft>
       </th>
+      <RealPorts port={port} ports={ports} use={use} open={open} set={set} />
+      <td>
+        <Check
+          isSelected={use.standIn}
+          isDisabled={!real}
+          onChange={(standIn) => set({ standIn })}
+          aria-label={`${port.name}: stand-in too`}
+        />
+      </td>
+      <td>
+        <State $bad={lost}>{state}</State>
+      </td>
+      <td>{last ? `${messageWords(last.bytes)} (${last.count} in all)` : <Soft>nothing</Soft>}</td>
+      <PortActs port={port} />
+    </tr>
+  );
+}
+
+interface RealPortsProps {
+  readonly port: Port;
+  readonly ports: readonly RealPort[];
+  readonly use: Readonly<{
+    standIn: boolean;
+    out: { key: string; name: string; maker: string; twins: number; place: number } | null;
+    in: { key: string; name: string; maker: string; twins: number; place: number } | null;
+  }>;
+  readonly open: boolean;
+  readonly set: (change: Partial<PortUse>) => void;
+}
+
+/** The real ports that the port is on this computer. */
+function RealPorts({ port, ports, use, open, set }: RealPortsProps) {
+  return (
+    <>
       <td style={{ minWidth: 150 }}>
         <Real
           label={`${port.name} output`}
@@ -173,20 +207,7 @@ function PortRow({
           onPick={(heard) => set({ in: heard })}
         />
       </td>
-      <td>
-        <Check
-          isSelected={use.standIn}
-          isDisabled={!real}
-          onChange={(standIn) => set({ standIn })}
-          aria-label={`${port.name}: stand-in too`}
-        />
-      </td>
-      <td>
-        <State $bad={lost}>{state}</State>
-      </td>
-      <td>{last ? `${messageWords(last.bytes)} (${last.count} in all)` : <Soft>nothing</Soft>}</td>
-      <PortActs port={port} />
-    </tr>
+    </>
   );
 }
 

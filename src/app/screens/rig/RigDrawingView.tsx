@@ -81,16 +81,7 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
     >
       <Board style={{ width: drawing.width, height: drawing.height }} role="group" aria-label="Drawing of the rig">
         <CableLines drawing={drawing} looped={looped} pull={pull} />
-        {show.ports.map((port, i) => (
-          <PortView
-            key={port.id}
-            port={port}
-            box={drawing.ports[i]!}
-            pressed={chosen?.kind === 'port' && chosen.id === port.id}
-            bad={findings.some((f) => f.place.in === 'port' && f.place.portId === port.id)}
-            onChoose={() => onChoose({ kind: 'port', id: port.id })}
-          />
-        ))}
+        <PortBoxes drawing={drawing} chosen={chosen} findings={findings} onChoose={onChoose} />
         {show.units.map((unit, i) => (
           <UnitView
             key={unit.id}
@@ -105,6 +96,31 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
         ))}
       </Board>
     </DndContext>
+  );
+}
+
+interface PortBoxesProps {
+  readonly drawing: RigDrawing;
+  readonly chosen: Chosen;
+  readonly findings: readonly Finding[];
+  readonly onChoose: (chosen: Chosen) => void;
+}
+
+function PortBoxes({ drawing, chosen, findings, onChoose }: PortBoxesProps) {
+  const show = useShow();
+  return (
+    <>
+      {show.ports.map((port, i) => (
+        <PortView
+          key={port.id}
+          port={port}
+          box={drawing.ports[i]!}
+          pressed={chosen?.kind === 'port' && chosen.id === port.id}
+          bad={findings.some((f) => f.place.in === 'port' && f.place.portId === port.id)}
+          onChoose={() => onChoose({ kind: 'port', id: port.id })}
+        />
+      ))}
+    </>
   );
 }
 

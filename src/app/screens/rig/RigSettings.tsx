@@ -66,18 +66,30 @@ export function UnitSettings({ unit, onGone }: { readonly unit: Unit; readonly o
       <p>
         <Link to={`/show/${show.id}/map/${unit.id}`}>Its numbers on the map</Link> <Soft>{unit.profile.name}</Soft>
       </p>
-      <div>
-        <Button
-          onPress={() => {
-            perform(removeUnit(show, unit.id), `delete ${unit.name}`);
-            onGone();
-          }}
-        >
-          <Trash2 size={15} aria-hidden /> Delete the unit
-        </Button>
-      </div>
+      <RemoveUnit unit={unit} onGone={onGone} />
       <Soft style={{ fontSize: 13 }}>Tones, rules and songs lose what they say of it; Undo brings all back.</Soft>
     </Box>
+  );
+}
+
+interface RemoveUnitProps {
+  readonly unit: Unit;
+  readonly onGone: () => void;
+}
+
+function RemoveUnit({ unit, onGone }: RemoveUnitProps) {
+  const show = useShow();
+  return (
+    <div>
+      <Button
+        onPress={() => {
+          perform(removeUnit(show, unit.id), `delete ${unit.name}`);
+          onGone();
+        }}
+      >
+        <Trash2 size={15} aria-hidden /> Delete the unit
+      </Button>
+    </div>
   );
 }
 

@@ -50,6 +50,23 @@ export function InterludeFields({ entry }: { readonly entry: SoundEntry }) {
       <Check isSelected={entry.loops} onChange={(loops) => set({ loops }, 'change whether a sound comes round')}>
         Comes round until the next song
       </Check>
+      <LevelAndFade entry={entry} set={set} />
+      <Button onPress={() => (plays ? stopInterlude() : void playInterlude(entry))}>
+        {plays ? <Square size={15} aria-hidden /> : <Play size={15} aria-hidden />} {plays ? 'Stop it' : 'Play it now'}
+      </Button>
+    </>
+  );
+}
+
+interface LevelAndFadeProps {
+  readonly entry: SoundEntry;
+  readonly set: (change: Partial<SoundEntry>, label: string) => null;
+}
+
+/** How loud the sound is, and how it goes away. */
+function LevelAndFade({ entry, set }: LevelAndFadeProps) {
+  return (
+    <>
       <DraftField
         label="Level in dB"
         numeric
@@ -68,9 +85,6 @@ export function InterludeFields({ entry }: { readonly entry: SoundEntry }) {
           return fade === undefined ? rangeWords(RANGES.fadeSeconds) : set({ fade }, 'change how a sound goes away');
         }}
       />
-      <Button onPress={() => (plays ? stopInterlude() : void playInterlude(entry))}>
-        {plays ? <Square size={15} aria-hidden /> : <Play size={15} aria-hidden />} {plays ? 'Stop it' : 'Play it now'}
-      </Button>
     </>
   );
 }

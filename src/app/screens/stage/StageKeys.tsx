@@ -135,23 +135,11 @@ export function StageKeys({ song }: { readonly song: Song }) {
     if (song.stepped) void selectPlace(song.id, 0, entryId);
     else void playSong(song.id, 0, entryId);
   };
-  useEffect(() =>
-    tinykeys(window, {
-      ArrowRight: () => void goChange(1),
-      ArrowLeft: () => void goChange(-1),
-      PageDown: () => void goSong(1),
-      PageUp: () => void goSong(-1),
-      'Shift+PageDown': () => void chooseSong(1),
-      'Shift+PageUp': () => void chooseSong(-1),
-      Escape: () => void stopSong(),
-    }),
-  );
+  useStageKeys();
   return (
     <Row aria-label="Stage keys">
       {playing ? (
-        <Key $kind="stop" aria-label="Stop" onPress={() => void stopSong()}>
-          <Square size={34} fill="currentColor" aria-hidden /> Stop
-        </Key>
+        <StopKey />
       ) : (
         <HeldKey label="Start, hold" millis={START_MILLIS} onHeld={begin}>
           <Play size={34} fill="currentColor" aria-hidden /> Hold to start
@@ -184,6 +172,29 @@ export function StageKeys({ song }: { readonly song: Song }) {
         <OpenKeys playerId={playerId} only={only} setLocked={setLocked} />
       )}
     </Row>
+  );
+}
+
+/** The same by keyboard: a page turner's pedals send such keys. */
+function useStageKeys(): void {
+  useEffect(() =>
+    tinykeys(window, {
+      ArrowRight: () => void goChange(1),
+      ArrowLeft: () => void goChange(-1),
+      PageDown: () => void goSong(1),
+      PageUp: () => void goSong(-1),
+      'Shift+PageDown': () => void chooseSong(1),
+      'Shift+PageUp': () => void chooseSong(-1),
+      Escape: () => void stopSong(),
+    }),
+  );
+}
+
+function StopKey() {
+  return (
+    <Key $kind="stop" aria-label="Stop" onPress={() => void stopSong()}>
+      <Square size={34} fill="currentColor" aria-hidden /> Stop
+    </Key>
   );
 }
 

@@ -9,7 +9,7 @@ import { Bytes, FormProblem } from '../../widgets/controls';
 import { Find, type Found } from '../../widgets/Find';
 import { Pick } from '../../widgets/Pick';
 import { slotNumber, slotOfNumber, variantNumber } from '../../state/numbers';
-import { useApp } from '../../state/store';
+import { useApp, type Counting } from '../../state/store';
 import { useDraft } from '../../widgets/useDraft';
 
 const Fields = styled.div`
@@ -108,6 +108,22 @@ function EffectPick({ effect, part, setEffect }: EffectPickProps) {
   );
 }
 
+/** Presets that a text means: first the one with that number, then those whose label or name has it. */
+function presetsFound(unit: Unit, typed: string, counting: Counting): Found[] {
+  const { plan } = unit.profile;
+  const wanted = typed.trim().toLowerCase();
+  const exact = wanted === '' ? undefined : slotOfNumber(plan, wanted, counting);
+  const named = unit.slots.filter(
+    (s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted),
+  );
+  const list = named
+    .slice(0, 40)
+    .map((s) => ({ id: String(s.index), name: s.name, aside: slotNumber(plan, s.index, counting) }));
+  if (exact === undefined) return list;
+  const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
+  return [{ id: String(exact), name, aside: slotNumber(plan, exact, counting) }, ...list];
+}
+
 function SlotField({
   unit,
   part,
@@ -124,19 +140,7 @@ function SlotField({
   const [text, setText, drop] = useDraft(shown);
   const [wrong, setWrong] = useState<string | null>(null);
   const lost = slot ? undefined : unit.lostSlots.find((s) => s.id === part.slotId);
-  const search = (typed: string): Found[] => {
-    const wanted = typed === shown ? '' : typed.trim().toLowerCase();
-    const exact = wanted === '' ? undefined : slotOfNumber(plan, wanted, counting);
-    const named = unit.slots.filter(
-      (s) => s.index !== exact && `${labelOf(plan, s.index)} ${s.name}`.toLowerCase().includes(wanted),
-    );
-    const list = named
-      .slice(0, 40)
-      .map((s) => ({ id: String(s.index), name: s.name, aside: slotNumber(plan, s.index, counting) }));
-    if (exact === undefined) return list;
-    const name = unit.slots.find((s) => s.index === exact)?.name || 'no name yet';
-    return [{ id: String(exact), name, aside: slotNumber(plan, exact, counting) }, ...list];
-  };
+  const search = (typed: string): Found[] => presetsFound(unit, typed === shown ? '' : typed, counting);
   const enter = (): void => {
     if (text.trim() === shown) return;
     if (text.trim() === '') {

@@ -152,6 +152,8 @@ function Finder({ base, close }: { readonly base: string; readonly close: () => 
   );
 }
 
+type Go = (path: string) => void;
+
 function useActionGroups(base: string): readonly ActionGroup[] {
   const show = useShow();
   const navigate = useNavigate();
@@ -160,81 +162,89 @@ function useActionGroups(base: string): readonly ActionGroup[] {
   // What is in sight behind the finder when it opens.
   const [seen] = useState(buttonsInSight);
   return useMemo(() => {
-    const go = (path: string): void => void navigate(pathOf(base, path));
-    const here: Action[] = seen.map(({ name, element }) => ({
-      id: `here ${name}`,
-      name,
-      where: 'this view',
-      also: '',
-      // Once the finder is gone, and the keyboard with it.
-      run: () => setTimeout(() => element.click(), 0),
-    }));
-    const elsewhere = VIEW_ACTIONS.filter((a) => !seen.some((s) => s.name === a.name)).map(
-      ({ name, view, path, also = '' }): Action => ({
-        id: `${view} ${name}`,
-        name,
-        where: view,
-        also,
-        run: () => {
-          go(path);
-          pressByName(name, () => say(`${name}: that cannot be done now. ${view} shows what comes first.`));
-        },
-      }),
-    );
-    const first = show.songs[0]?.id;
-    const everywhere: Action[] = [
-      ...(past === undefined ? [] : [simple(`Undo: ${past}`, undo, '', 'Ctrl Z')]),
-      ...(future === undefined ? [] : [simple(`Redo: ${future}`, redo, '', 'Ctrl Shift Z')]),
-      ...(first === undefined ? [] : [simple('Play the first song', () => void playSong(first, 0), 'start transport')]),
-      simple('Stop', () => void stopSong(), 'transport'),
-      simple('All sound off', () => void panic(), 'panic notes silence'),
-      simple('Count from 0', () => setCounting('zero'), 'numbers counting'),
-      simple('Count from 1', () => setCounting('one'), 'numbers counting'),
-      simple('Count as labelled', () => setCounting('label'), 'numbers counting unit'),
-      simple('Light desk', () => setLight('light'), 'theme colours day'),
-      simple('Dark desk', () => setLight('dark'), 'theme colours night'),
-      simple('Desk as the system has it', () => setLight('system'), 'theme colours light dark'),
-      simple('Keys of this view', openKeys, 'shortcuts help', '?'),
-      simple('All shows', () => void navigate('/'), 'open other show shelf'),
-    ];
-    const places: Action[] = [
-      ...VIEWS.map(({ path, name, key }): Action => ({
-        id: `go ${name}`,
-        name,
-        where: 'view',
-        also: '',
-        key: `Alt ${key}`,
-        run: () => go(path),
-      })),
-      ...PLACES.map(([name, path, also = '']): Action => ({
-        id: `go ${name}`,
-        name,
-        where: '',
-        also,
-        run: () => go(path),
-      })),
-    ];
-    const things = (
-      of: string,
-      list: readonly { readonly id: string; readonly name: string }[],
-      path: string,
-    ): Action[] =>
-      list.map(({ id, name }) => ({ id: `${of} ${id}`, name, where: of, also: '', run: () => go(`${path}/${id}`) }));
+    const go: Go = (path) => void navigate(pathOf(base, path));
+    const songs = show.songs.map((s) => ({ id: s.id, name: s.title }));
+    const shelf = simple('All shows', () => void navigate('/'), 'open other show shelf');
     return [
-      { name: 'In this view', actions: here },
-      { name: 'Everywhere', actions: everywhere },
-      { name: 'In other views', actions: elsewhere },
-      { name: 'Go to', actions: places },
-      {
-        name: 'Songs',
-        actions: things(
-          'chart',
-          show.songs.map((s) => ({ id: s.id, name: s.title })),
-          'chart',
-        ),
-      },
-      { name: 'Units', actions: things('map', show.units, 'map') },
-      { name: 'Tones', actions: things('tone', show.tones, 'tones') },
+      { name: 'In this view', actions: seenActions(seen) },
+      { name: 'Everywhere', actions: [...stepActions(past, future), ...everywhere(show.songs[0]?.id), shelf] },
+      { name: 'In other views', actions: otherActions(seen, go) },
+      { name: 'Go to', actions: placeActions(go) },
+      { name: 'Songs', actions: thingActions('chart', songs, 'chart', go) },
+      { name: 'Units', actions: thingActions('map', show.units, 'map', go) },
+      { name: 'Tones', actions: thingActions('tone', show.tones, 'tones', go) },
     ];
   }, [base, future, navigate, past, seen, show]);
 }
+
+/** Presses a button that was in sight when the finder opened. */
+const seenActions = (seen: ReturnType<typeof buttonsInSight>): Action[] =>
+  seen.map(({ name, element }) => ({
+    id: `here ${name}`,
+    name,
+    where: 'this view',
+    also: '',
+    // Once the finder is gone, and the keyboard with it.
+    run: () => setTimeout(() => element.click(), 0),
+  }));
+
+/** Goes to another view, and presses a button there. */
+const otherActions = (seen: ReturnType<typeof buttonsInSight>, go: Go): Action[] =>
+  VIEW_ACTIONS.filter((a) => !seen.some((s) => s.name === a.name)).map(({ name, view, path, also = '' }) => ({
+    id: `${view} ${name}`,
+    name,
+    where: view,
+    also,
+    run: () => {
+      go(path);
+      pressByName(name, () => say(`${name}: that cannot be done now. ${view} shows what comes first.`));
+    },
+  }));
+
+/** Undo and redo, named after what they take back or do again. */
+const stepActions = (past: string | undefined, future: string | undefined): Action[] => [
+  ...(past === undefined ? [] : [simple(`Undo: ${past}`, undo, '', 'Ctrl Z')]),
+  ...(future === undefined ? [] : [simple(`Redo: ${future}`, redo, '', 'Ctrl Shift Z')]),
+];
+
+const everywhere = (firstSongId: string | undefined): Action[] => [
+  ...(firstSongId === undefined
+    ? []
+    : [simple('Play the first song', () => void playSong(firstSongId, 0), 'start transport')]),
+  simple('Stop', () => void stopSong(), 'transport'),
+  simple('All sound off', () => void panic(), 'panic notes silence'),
+  simple('Count from 0', () => setCounting('zero'), 'numbers counting'),
+  simple('Count from 1', () => setCounting('one'), 'numbers counting'),
+  simple('Count as labelled', () => setCounting('label'), 'numbers counting unit'),
+  simple('Light desk', () => setLight('light'), 'theme colours day'),
+  simple('Dark desk', () => setLight('dark'), 'theme colours night'),
+  simple('Desk as the system has it', () => setLight('system'), 'theme colours light dark'),
+  simple('Keys of this view', openKeys, 'shortcuts help', '?'),
+];
+
+const placeActions = (go: Go): Action[] => [
+  ...VIEWS.map(({ path, name, key }): Action => ({
+    id: `go ${name}`,
+    name,
+    where: 'view',
+    also: '',
+    key: `Alt ${key}`,
+    run: () => go(path),
+  })),
+  ...PLACES.map(([name, path, also = '']): Action => ({
+    id: `go ${name}`,
+    name,
+    where: '',
+    also,
+    run: () => go(path),
+  })),
+];
+
+/** Goes to a song, a unit or a tone by its name. */
+const thingActions = (
+  of: string,
+  list: readonly { readonly id: string; readonly name: string }[],
+  path: string,
+  go: Go,
+): Action[] =>
+  list.map(({ id, name }) => ({ id: `${of} ${id}`, name, where: of, also: '', run: () => go(`${path}/${id}`) }));
