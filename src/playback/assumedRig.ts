@@ -75,7 +75,7 @@ export class AssumedRig {
   }
 
   /** What the rig comes to when all that was sent has had its effect. */
-  coming(): RigState {
+  eventual(): RigState {
     return this.settled().state();
   }
 
@@ -86,9 +86,9 @@ export class AssumedRig {
   }
 
   /** From when on each unit takes messages at once, when all that was sent has arrived. */
-  takesAt(): (unitId: string) => Micros {
+  acceptsAt(): (unitId: string) => Micros {
     const rig = this.settled();
-    return (id) => rig.takesAt(id);
+    return (id) => rig.acceptsAt(id);
   }
 
   /** The rig when all that was sent has had its effect. */

@@ -1,6 +1,6 @@
 import type { ClockMessage } from '../core/clock';
 import { identityIn, type Bytes } from '../core/midi';
-import { indexShow, microsAt, songTime, songsOfSet, sungAs, ticksAt, type Show } from '../core/show';
+import { indexShow, microsAt, songTime, songsOfSet, songAsPlayed, ticksAt, type Show } from '../core/show';
 import type { Micros } from '../core/time';
 import { launch, report, type Command } from './commands';
 import { launchedBy } from './launch';
@@ -66,7 +66,7 @@ export class Incoming {
     if (chosen?.followsPortId !== portId) return [];
     const { tick, at } = this.clocks.next(portId, now);
     const { clock } = this.clocks.news(portId, now, tick);
-    const planned = sungAs(chosen, { ...session, outside: clock?.bpm ?? null });
+    const planned = songAsPlayed(chosen, { ...session, outside: clock?.bpm ?? null });
     // From its very start the rig is at its opening already: only what is missing of that is sent.
     const from = Math.max(tick, 1e-6);
     const zero = at - microsAt(songTime(planned), tick);

@@ -1,4 +1,4 @@
-import { microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
+import { microsAt, songTime, songAsPlayed, ticksAt, type Show, type Song } from '../core/show';
 import type { Micros } from '../core/time';
 import { lineFromHere, startLine, within } from './plans';
 import { fromOf, playing, roundZero } from './transport';
@@ -24,15 +24,15 @@ export function plannedAnew(
   session: Session,
   show: Show,
   song: Song,
-  handed: Micros,
-  { now, coming, busy, takesAt }: Moment,
+  handedUntil: Micros,
+  { now, eventual, busy, acceptsAt }: Moment,
   /** So much further on than it was thought to be. */
   slip: Micros = 0,
 ): Session {
   const { transport, planned: was } = session;
   if (transport.kind !== 'playing' || !was) return session;
   const { line } = transport;
-  const sung = sungAs(song, session);
+  const sung = songAsPlayed(song, session);
   const loop = loopOf(session, song);
   const [oldTime, newTime] = [songTime(was), songTime(sung)];
   const begun = roundZero(transport, now);
@@ -44,17 +44,17 @@ export function plannedAnew(
   const place = fromOf(transport, now);
   if (passed < place && place > 0) {
     // Still on the way to the place it starts from: that way is made anew.
-    const anew = within(show, sung, startLine(show, sung, ticksAt(oldTime, place), coming()), loop);
+    const anew = within(show, sung, startLine(show, sung, ticksAt(oldTime, place), eventual()), loop);
     const waits = playing(anew, Math.max(zero, busy() - anew.start));
     return { ...session, song, planned: sung, transport: waits };
   }
-  const takes = takesAt();
+  const takes = acceptsAt();
   const fromHere = lineFromHere(show, sung, {
     place: now - zero,
     // What a loop had handed over for its next round is no part of this one.
-    handed: Math.min(handed - zero, line.round ? moved(line.round.to) : Number.POSITIVE_INFINITY),
+    handedUntil: Math.min(handedUntil - zero, line.round ? moved(line.round.to) : Number.POSITIVE_INFINITY),
     line: { ...line, place: moved(place) },
-    coming: coming(),
+    eventual: eventual(),
     rests: (units) => busy(units) - zero,
     takes: (unitId) => takes(unitId) - zero,
     hushed: hushedUnits(session),
@@ -62,5 +62,5 @@ export function plannedAnew(
     ahead: session.recent.filter((e) => !line.round || e.at < begun + line.round.to),
   });
   const bounded = within(show, sung, fromHere, loop, now - zero);
-  return { ...session, song, planned: sung, transport: playing(bounded, zero, handed - zero) };
+  return { ...session, song, planned: sung, transport: playing(bounded, zero, handedUntil - zero) };
 }

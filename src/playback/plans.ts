@@ -21,19 +21,19 @@ export const within = (show: Show, song: Song, line: PlayLine, loop: Loop | null
   loop ? lineInto(show, song, line, loop, place) : line;
 
 /** A song from a place on, from what the rig comes to; what is heard ahead of the place, a count-in or an announcement, has its time too. */
-export function startLine(show: Show, song: Song, from: Ticks, coming: RigState): PlayLine {
+export function startLine(show: Show, song: Song, from: Ticks, eventual: RigState): PlayLine {
   const lead = microsAt(songTime(song), from) - soundLine(song, from).start;
-  return playLine(show, song, from, coming, undefined, lead);
+  return playLine(show, song, from, eventual, undefined, lead);
 }
 
 /** Where a song is at a moment, for planning it anew from there. All are song times of the song as it is now. */
 export interface Standing {
   readonly place: Micros;
   /** Up to here messages were handed over: they have left, or can no longer be called back. */
-  readonly handed: Micros;
+  readonly handedUntil: Micros;
   /** The line that was played so far. */
   readonly line: PlayLine;
-  readonly coming: RigState;
+  readonly eventual: RigState;
   /** Until when units load what was handed over; and from when on one takes messages again. */
   readonly rests: (units: ReadonlySet<string>) => Micros;
   readonly takes: (unitId: string) => Micros;
@@ -57,15 +57,15 @@ const SOON: Micros = 1_000_000;
  */
 function doneOf(
   events: readonly TimedBytes[],
-  { place, handed, ahead }: Pick<Standing, 'place' | 'handed' | 'ahead'>,
+  { place, handedUntil, ahead }: Pick<Standing, 'place' | 'handedUntil' | 'ahead'>,
 ): ReadonlySet<TimedBytes> {
   const left = new Map<string, number>();
   for (const e of ahead) left.set(keyOf(e), (left.get(keyOf(e)) ?? 0) + 1);
   const done = new Set<TimedBytes>();
   for (const e of events) {
-    if (e.at > handed + SOON) break;
+    if (e.at > handedUntil + SOON) break;
     const count = e.at < place - RECENT ? 0 : (left.get(keyOf(e)) ?? 0);
-    if (e.at > handed && count === 0) continue;
+    if (e.at > handedUntil && count === 0) continue;
     done.add(e);
     if (count > 0) left.set(keyOf(e), count - 1);
   }
@@ -80,24 +80,24 @@ const keyOf = ({ cueId, unitId, portId, bytes }: TimedBytes): string =>
  * is not what playing the song up to here would have made of it, it is caught up at once.
  */
 export function lineFromHere(show: Show, song: Song, standing: Standing): PlayLine {
-  const { place, handed, coming, rests, takes, hushed, clocked, line } = standing;
+  const { place, handedUntil, eventual, rests, takes, hushed, clocked, line } = standing;
   const compiled = compileSong(show, song);
   const done = doneOf(compiled.events, standing);
   const target = cameTo(
     show,
     compiled.events.filter((e) => done.has(e)),
   );
-  const { events, length } = catchUp(show, coming, without(target, hushed));
+  const { events, length } = catchUp(show, eventual, without(target, hushed));
   const caught = new Set(events.map((e) => e.unitId));
   // Not ahead of what is on its way already, nor while it loads.
-  const start = Math.max(place, handed, caught.size > 0 ? rests(caught) : place);
+  const start = Math.max(place, handedUntil, caught.size > 0 ? rests(caught) : place);
   const catching = events.map((e) => ({ ...e, at: e.at + start }));
   const stops = line.atStop.filter((s) => !stopsOf(show, song).some((t) => t.portId === s.portId));
   const goOn = clocksGoOn(show, song, Math.max(0, ticksAt(songTime(song), place))).filter(
     (e) => !clocked.has(e.portId),
   );
   const goesOn = new Map(goOn.map((e) => [e.cueId, e.at]));
-  const halved = selectsOf(compiled.events, handed);
+  const halved = selectsOf(compiled.events, handedUntil);
   const ahead = compiled.events.flatMap((e) => {
     if (halved.has(e)) return [{ ...e, at: start }];
     return !done.has(e) && e.at >= (goesOn.get(e.cueId) ?? e.at) ? [e] : [];
@@ -123,12 +123,12 @@ const SELECTS = new Set([0, 32, 98, 99, 100, 101]);
  * Bank selects and the like that lie before a time, while what they are for lies behind it: in a song that was
  * edited they may never have been sent. Sent twice they do no harm.
  */
-function selectsOf(events: readonly TimedBytes[], handed: Micros): ReadonlySet<TimedBytes> {
+function selectsOf(events: readonly TimedBytes[], handedUntil: Micros): ReadonlySet<TimedBytes> {
   const open = new Map<string, TimedBytes[]>();
   const found = new Set<TimedBytes>();
   for (const e of events) {
     const selects = e.bytes[0]! >> 4 === 0xb && SELECTS.has(e.bytes[1]!);
-    if (e.at <= handed) open.set(e.unitId, selects ? [...(open.get(e.unitId) ?? []), e] : []);
+    if (e.at <= handedUntil) open.set(e.unitId, selects ? [...(open.get(e.unitId) ?? []), e] : []);
     else {
       for (const before of open.get(e.unitId) ?? []) if (before.cueId === e.cueId) found.add(before);
       open.delete(e.unitId);

@@ -92,7 +92,7 @@ export class Playback {
   ) {
     this.sender = new Sender(ports, this.monitor);
     this.assumed = this.sender.assumed;
-    this.incoming = new Incoming({ now: () => this.assumed.state(), coming: () => this.assumed.coming() });
+    this.incoming = new Incoming({ now: () => this.assumed.state(), eventual: () => this.assumed.eventual() });
     ports.onArrival((arrival) => this.arrived(arrival));
   }
 
@@ -119,7 +119,7 @@ export class Playback {
   /** Starts a song from a place on as soon as can be, or at a clock time. */
   begin(songId: string, from: Ticks, rest: { entryId: string | null; how?: Start; at?: Micros | null }): void {
     this.assumed.advance(this.now());
-    const input = planStart(this.session, songId, from, this.assumed.coming(), rest);
+    const input = planStart(this.session, songId, from, this.assumed.eventual(), rest);
     if (!input) return;
     this.tasks.songBegins();
     this.give(input);

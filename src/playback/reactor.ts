@@ -30,7 +30,7 @@ export interface Outcome {
 export interface Rig {
   readonly now: () => RigState;
   /** When all that was sent has had its effect. */
-  readonly coming: () => RigState;
+  readonly eventual: () => RigState;
 }
 
 /** A control that a pedal moved, and the value it goes back to. */
@@ -142,13 +142,13 @@ export class Reactor {
   ): Restored[] {
     const { reacting, touched } = newTone(this.reacting);
     this.reacting = reacting;
-    const coming = touched.length > 0 ? this.rig.coming() : {};
+    const eventual = touched.length > 0 ? this.rig.eventual() : {};
     const restored = touched.flatMap(({ unitId, controlId }): Restored[] => {
       const profile = indexShow(show).units.get(unitId)?.profile;
       const control = profile?.controls.find((c) => c.id === controlId);
       if (!profile || !control) return [];
       const wanted = wantedOf(unitId, controlId);
-      const is = coming[unitId]?.controls[controlId];
+      const is = eventual[unitId]?.controls[controlId];
       // Another preset has come, and brought its own value.
       if (typeof wanted !== 'number' && typeof is !== 'number') return [];
       const rest = control.rest ?? (control.encoding.kind === 'set-switch' ? 0 : undefined);

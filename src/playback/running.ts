@@ -77,9 +77,9 @@ export function changeBy(show: Show, song: Song, from: Ticks, by: 1 | -1): Ticks
 }
 
 /** What brings the rig to a place of a song that does not run: its state there, and what is pressed just there. From 0 on. */
-export function toPlace(show: Show, song: Song, at: Ticks, coming: RigState): readonly TimedBytes[] {
+export function toPlace(show: Show, song: Song, at: Ticks, eventual: RigState): readonly TimedBytes[] {
   const place = microsAt(songTime(song), at);
-  const { events, length } = catchUp(show, coming, stateAt(show, song, at));
+  const { events, length } = catchUp(show, eventual, stateAt(show, song, at));
   const pressed = moments(show, song).flatMap(({ id, source, due, action }): TimedBytes[] => {
     if (source !== 'cue' || action.kind !== 'message' || Math.abs(due - place) > 1) return [];
     const unit = indexShow(show).units.get(action.unitId);
@@ -91,18 +91,18 @@ export function toPlace(show: Show, song: Song, at: Ticks, coming: RigState): re
 }
 
 /** What brings the rig to a tone from where it comes to, as soon as it takes it. From 0 on. */
-export function toTone(show: Show, toneId: string, coming: RigState): readonly TimedBytes[] {
+export function toTone(show: Show, toneId: string, eventual: RigState): readonly TimedBytes[] {
   const song: Song = { ...newSong('bridge', 'Bridge', { bars: 1 }), openingToneId: toneId };
-  const { events } = compileSong(show, song, coming);
+  const { events } = compileSong(show, song, eventual);
   const first = events[0]?.at ?? 0;
   return events.map((e) => ({ ...e, at: e.at - first }));
 }
 
 /** What a named action sends, done now. From 0 on. */
-export function toMove(show: Show, moveId: string, coming: RigState, bpm: number | null): readonly TimedBytes[] {
+export function toMove(show: Show, moveId: string, eventual: RigState, bpm: number | null): readonly TimedBytes[] {
   const cue: Cue = { ...actionCue('move', 0, { kind: 'move', moveId }), landing: 'sent' };
   const song: Song = { ...newSong('move', 'Move', { bars: 16, ...(bpm === null ? {} : { bpm }) }), cues: [cue] };
-  const { events } = compileSong(show, song, coming);
+  const { events } = compileSong(show, song, eventual);
   const first = events[0]?.at ?? 0;
   return events.map((e) => ({ ...e, at: e.at - first }));
 }

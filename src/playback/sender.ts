@@ -44,9 +44,9 @@ export class Sender {
     return {
       now,
       rig: assumed.state(),
-      coming: (): RigState => assumed.coming(),
+      eventual: (): RigState => assumed.eventual(),
       busy: (ids) => this.busy(now, ids),
-      takesAt: () => assumed.takesAt(),
+      acceptsAt: () => assumed.acceptsAt(),
     };
   }
 
@@ -83,7 +83,7 @@ export class Sender {
 
   /** Until when something is on its way to units, or loads in them, or in what tells them something; at least now. */
   private busy(now: Micros, ids?: ReadonlySet<string>): Micros {
-    const all = ids && toldBy(this.show, ids);
+    const all = ids && withRelaying(this.show, ids);
     let until = all ? Math.max(now, this.assumed.restsAt(all)) : now;
     for (const [id, at] of this.until) {
       if (at <= now) this.until.delete(id);
@@ -94,7 +94,7 @@ export class Sender {
 }
 
 /** Units, and those whose relay rules tell them something. */
-function toldBy(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
+function withRelaying(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
   const all = new Set(ids);
   for (const id of all) {
     for (const unit of show?.units ?? []) if (unit.relays.some((r) => r.toUnitId === id)) all.add(unit.id);

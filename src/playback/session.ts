@@ -1,7 +1,7 @@
 import { audition, catchUp, stateAt } from '../core/compile';
 import type { TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
-import { SPEEDS, indexShow, microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
+import { SPEEDS, indexShow, microsAt, songTime, songAsPlayed, ticksAt, type Show, type Song } from '../core/show';
 import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
 import { RECENT, startLine, withTold, within } from './plans';
@@ -30,14 +30,14 @@ export function planStart(
   session: Session,
   songId: string,
   from: number,
-  coming: RigState,
+  eventual: RigState,
   { entryId = null, how = 'asked', at = null }: Partial<Pick<Starting, 'entryId' | 'how' | 'at'>> = {},
 ): Starting | null {
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return null;
-  const planned = sungAs(song, session);
-  const line = within(show, planned, startLine(show, planned, from, coming), loopOf(session, song));
+  const planned = songAsPlayed(song, session);
+  const line = within(show, planned, startLine(show, planned, from, eventual), loopOf(session, song));
   return { kind: 'start', song, planned, line, entryId, how, at };
 }
 
@@ -54,7 +54,11 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       const { show, planned, transport } = session;
       if (!show) return still(session);
       const bpm = planned ? quartersAt(planned, placeOf(transport, moment.now)) : null;
-      return { session, sends: behind(session, toMove(show, input.moveId, moment.coming(), bpm), moment), events: [] };
+      return {
+        session,
+        sends: behind(session, toMove(show, input.moveId, moment.eventual(), bpm), moment),
+        events: [],
+      };
     }
     case 'ahead':
       return still({ ...session, ahead: input.ahead });
@@ -76,7 +80,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       const { show } = session;
       const { toneId } = input;
       if (!show || !indexShow(show).tones.has(toneId)) return still(session);
-      const sends = behind(session, toTone(show, toneId, moment.coming()), moment);
+      const sends = behind(session, toTone(show, toneId, moment.eventual()), moment);
       return { session: { ...session, beside: toneId }, sends, events: [] };
     }
     case 'panic':
@@ -91,7 +95,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return still({
         ...session,
         speed,
-        planned: session.song && sungAs(session.song, { ...session, speed }),
+        planned: session.song && songAsPlayed(session.song, { ...session, speed }),
         transport: { ...transport, place: (transport.place * session.speed) / speed },
       });
     }
@@ -114,7 +118,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
     }
     case 'restore': {
       if (!session.show) return still(session);
-      const { events } = audition(session.show, input.unitId, input.aim, moment.coming());
+      const { events } = audition(session.show, input.unitId, input.aim, moment.eventual());
       return { session, sends: behind(session, events, moment), events: [] };
     }
   }
@@ -129,7 +133,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     song: session.song,
     entryId: session.entryId,
     place: placeOf(session.transport, now),
-    rig: moment.coming(),
+    rig: moment.eventual(),
   };
   const sends = breakOff(session, now);
   // Not among what is on its way already, nor ahead of what ends it.
@@ -146,8 +150,8 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     following: null,
     before: goesOn ? session.before : left,
     history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
-    woken: now,
-    handed: now,
+    lastWake: now,
+    handedUntil: now,
     beside: null,
     recent: [],
     begun: [],
@@ -174,7 +178,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
   const song = show && indexShow(show).songs.get(input.songId);
   if (!show || !song) return still(session);
   const { now } = moment;
-  const planned = sungAs(song, session);
+  const planned = songAsPlayed(song, session);
   const place = microsAt(songTime(planned), input.place);
   const stops = breakOff(session, now);
   const stopped = session.transport.kind === 'playing';
@@ -190,7 +194,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
     history: withEnd(session.history, now),
     transport: { kind: 'stopped', place },
   };
-  const sends = [...stops, ...behind(next, toPlace(show, planned, input.place, moment.coming()), moment)];
+  const sends = [...stops, ...behind(next, toPlace(show, planned, input.place, moment.eventual()), moment)];
   return { session: next, sends, events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [] };
 }
 
@@ -201,11 +205,11 @@ function goBack(session: Session, moment: Moment): Stepped {
   const { now } = moment;
   const stopped = session.transport.kind === 'playing';
   const stops = breakOff(session, now);
-  const { events } = catchUp(show, moment.coming(), before.rig);
+  const { events } = catchUp(show, moment.eventual(), before.rig);
   const next: Session = {
     ...session,
     song: before.song,
-    planned: before.song && sungAs(before.song, session),
+    planned: before.song && songAsPlayed(before.song, session),
     entryId: before.entryId,
     queued: null,
     following: null,
@@ -229,7 +233,7 @@ function over(session: Session, moment: Moment): Stepped {
   const entry = show && entryOf(show, entryId);
   if (!show || !entry) return { session: ended, sends: [], events: [{ kind: 'stopped', why: 'end' }] };
   const { bridgeToneId, follow, pause } = entry;
-  const bridge = bridgeToneId === null ? [] : behind(ended, toTone(show, bridgeToneId, moment.coming()), moment);
+  const bridge = bridgeToneId === null ? [] : behind(ended, toTone(show, bridgeToneId, moment.eventual()), moment);
   const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
   const follows = follow === 'on' && next !== undefined;
   const following = follows ? { entryId: next.id, at: now + pause * 1e6 } : null;
@@ -252,10 +256,10 @@ const after = (sends: readonly TimedBytes[], then: Stepped, events: readonly Ses
  * What has to leave when playing is broken off: now, and again behind what was handed over, as a "start"
  * may be among that.
  */
-function breakOff({ transport, gone, handed }: Session, now: Micros): TimedBytes[] {
+function breakOff({ transport, gone, handedUntil }: Session, now: Micros): TimedBytes[] {
   if (transport.kind !== 'playing') return [];
   const stops = transport.line.atStop.filter(({ portId }) => !gone.has(portId));
-  const times = handed > now + LOOK_AHEAD ? [now, handed] : [now];
+  const times = handedUntil > now + LOOK_AHEAD ? [now, handedUntil] : [now];
   return times.flatMap((at) => stops.map((s) => ({ ...s, at, cueId: '', unitId: '' })));
 }
 
@@ -265,14 +269,15 @@ function madeWhole(session: Session, moment: Moment): readonly TimedBytes[] {
   if (!show || !planned || transport.kind !== 'playing') return [];
   const target = wholeAgain(show, planned, transport, begun, moment.now);
   if (Object.keys(target).length === 0) return [];
-  return behind(session, catchUp(show, moment.coming(), target).events, moment);
+  return behind(session, catchUp(show, moment.eventual(), target).events, moment);
 }
 
 function wake(session: Session, moment: Moment): Stepped {
   const { now } = moment;
-  const { transport, woken } = session;
-  if (transport.kind === 'playing' && woken !== null && now - woken > ASLEEP) return wakeFromSleep(session, moment);
-  const handed = Math.max(now + session.ahead, session.handed);
+  const { transport, lastWake } = session;
+  if (transport.kind === 'playing' && lastWake !== null && now - lastWake > ASLEEP)
+    return wakeFromSleep(session, moment);
+  const handedUntil = Math.max(now + session.ahead, session.handedUntil);
   const taken = take(transport, now, now + session.ahead);
   const stopped = transport.kind === 'playing' && taken.transport.kind === 'stopped';
   const { due } = taken;
@@ -280,9 +285,9 @@ function wake(session: Session, moment: Moment): Stepped {
   const { show, planned } = session;
   const begun =
     due.length > 0 && show && planned && transport.kind === 'playing'
-      ? beginning(session.begun, show, planned, transport, due, now, moment.coming)
+      ? beginning(session.begun, show, planned, transport, due, now, moment.eventual)
       : session.begun;
-  const next: Session = { ...session, transport: taken.transport, woken: now, handed, recent, begun };
+  const next: Session = { ...session, transport: taken.transport, lastWake: now, handedUntil, recent, begun };
   const sends = audible(session, due, now);
   return stopped ? after(sends, over(next, moment), []) : { session: next, sends, events: [] };
 }
@@ -299,19 +304,19 @@ function audible(session: Session, due: readonly TimedBytes[], now: Micros): rea
 /** After a sleep nothing bursts out: what is past is not sent, the rig is caught up; a song that is over is over. */
 function wakeFromSleep(session: Session, moment: Moment): Stepped {
   const { now } = moment;
-  const { transport, song, show, woken } = session;
-  if (transport.kind !== 'playing' || !song || !show || woken === null) return still(session);
-  const slept: SessionEvent = { kind: 'slept', time: now - woken };
+  const { transport, song, show, lastWake } = session;
+  if (transport.kind !== 'playing' || !song || !show || lastWake === null) return still(session);
+  const slept: SessionEvent = { kind: 'slept', time: now - lastWake };
   if (now - transport.zero >= transport.line.end) {
     const sends = breakOff(session, now);
     const stopped: Transport = { kind: 'stopped', place: transport.line.end };
     return {
-      session: { ...session, transport: stopped, woken: now, history: withEnd(session.history, now) },
+      session: { ...session, transport: stopped, lastWake: now, history: withEnd(session.history, now) },
       sends,
       events: [slept, { kind: 'stopped', why: 'end' }],
     };
   }
-  const planned = plannedAnew({ ...session, woken: now }, show, song, now, moment);
+  const planned = plannedAnew({ ...session, lastWake: now }, show, song, now, moment);
   return after([], wake(planned, moment), [slept]);
 }
 
@@ -342,7 +347,7 @@ function restingIn(session: Session, show: Show): Session {
   const now = indexShow(show).songs.get(song.id);
   if (now === song) return session;
   if (!now) return { ...session, song: null, planned: null, entryId: null, transport: STOPPED };
-  const sung = sungAs(now, session);
+  const sung = songAsPlayed(now, session);
   const { place } = transport;
   const moved = planned && place > 0 ? microsAt(songTime(sung), ticksAt(songTime(planned), place)) : place;
   return { ...session, song: now, planned: sung, transport: { kind: 'stopped', place: moved } };
@@ -352,8 +357,8 @@ function restingIn(session: Session, show: Show): Session {
 function goOn(before: Session, next: Session, moment: Moment, song: Song | null = next.song): Stepped {
   const { transport, show } = next;
   if (transport.kind !== 'playing' || !song || !show) return still(next);
-  const handed = Math.max(before.handed, moment.now);
-  const planned = plannedAnew(next, show, song, handed, moment);
+  const handedUntil = Math.max(before.handedUntil, moment.now);
+  const planned = plannedAnew(next, show, song, handedUntil, moment);
   return after([], wake(planned, moment), [{ kind: 'replanned', songId: song.id }]);
 }
 
@@ -364,17 +369,17 @@ function heardAgain(before: Session, next: Session, moment: Moment): Stepped {
   const again = new Set([...hushedUnits(before)].filter((id) => !hushed.has(id)));
   if (again.size === 0 || !show) return still(next);
   if (next.transport.kind === 'playing') return goOn(before, next, moment);
-  return { session: next, sends: behind(next, missed(next, show, again, moment.coming()), moment), events: [] };
+  return { session: next, sends: behind(next, missed(next, show, again, moment.eventual()), moment), events: [] };
 }
 
 /** What units missed while nothing played: what brings them to the sound that the others are on. From 0 on. */
-function missed(session: Session, show: Show, units: ReadonlySet<string>, coming: RigState): readonly TimedBytes[] {
+function missed(session: Session, show: Show, units: ReadonlySet<string>, eventual: RigState): readonly TimedBytes[] {
   const { beside, planned, transport } = session;
   const all = withTold(show, units);
-  if (beside !== null) return toTone(show, beside, coming).filter((e) => all.has(e.unitId));
+  if (beside !== null) return toTone(show, beside, eventual).filter((e) => all.has(e.unitId));
   if (!planned || transport.kind === 'playing') return [];
   const state = stateAt(show, planned, ticksAt(songTime(planned), Math.max(0, transport.place)));
-  return catchUp(show, coming, Object.fromEntries(Object.entries(state).filter(([id]) => all.has(id)))).events;
+  return catchUp(show, eventual, Object.fromEntries(Object.entries(state).filter(([id]) => all.has(id)))).events;
 }
 
 /** From so far apart on, the tempo of what was planned is another than that which is heard. */
@@ -403,7 +408,7 @@ function followOutside(session: Session, clock: Outside | null, moment: Moment):
   const [mark] = planned.tempo;
   const own = planned.tempo.length === 1 && mark!.rampTo === null ? mark!.bpm * mark!.beat : 0;
   if (Math.abs(off) > FAR || Math.abs(own / clock.bpm - 1) > OTHER_TEMPO) {
-    const anew = plannedAnew(next, show, song, Math.max(session.handed, moment.now), moment, off);
+    const anew = plannedAnew(next, show, song, Math.max(session.handedUntil, moment.now), moment, off);
     return after([], wake(anew, moment), []);
   }
   if (Math.abs(off) < NEAR) return still(session);

@@ -2,7 +2,7 @@ import type { Loop, PlayLine } from '../core/compile';
 import type { Act } from '../core/meaning';
 import type { Bytes, IdentityText, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
-import { microsAt, songTime, sungAs, ticksAt, type Show, type Song } from '../core/show';
+import { microsAt, songTime, songAsPlayed, ticksAt, type Show, type Song } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import type { Played, Start } from './running';
 import type { Begun } from './torn';
@@ -45,10 +45,10 @@ export interface Session {
   readonly gone: ReadonlySet<string>;
   /** The tone that the rig was brought to last beside any song, pressed or between two songs; null where its place says what is on. */
   readonly beside: string | null;
-  readonly woken: Micros | null;
+  readonly lastWake: Micros | null;
   /** How far ahead messages are handed over, and the clock time up to which they have been: what lies before can not be called back. */
   readonly ahead: Micros;
-  readonly handed: Micros;
+  readonly handedUntil: Micros;
   /** Messages of what plays that were handed over lately, with clock times. */
   readonly recent: readonly TimedBytes[];
   /** Changes of what plays that began to leave before their beat. */
@@ -87,9 +87,9 @@ export const NEW_SESSION: Session = {
   solo: NONE,
   gone: NONE,
   beside: null,
-  woken: null,
+  lastWake: null,
   ahead: LOOK_AHEAD,
-  handed: Number.NEGATIVE_INFINITY,
+  handedUntil: Number.NEGATIVE_INFINITY,
   recent: [],
   begun: [],
 };
@@ -144,11 +144,11 @@ export interface Moment {
   /** What it is on now. */
   readonly rig: RigState;
   /** What it comes to when all that was sent has had its effect. */
-  readonly coming: () => RigState;
+  readonly eventual: () => RigState;
   /** Until when messages that were handed over are on their way; with units named, and until these have loaded what they were sent. */
   readonly busy: (unitIds?: ReadonlySet<string>) => Micros;
   /** From when on each unit takes messages again that settles after what was handed over. */
-  readonly takesAt: () => (unitId: string) => Micros;
+  readonly acceptsAt: () => (unitId: string) => Micros;
 }
 
 export type SessionEvent =
@@ -184,7 +184,7 @@ export const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.son
 /** Where the session is, in the song's time as it is written. */
 export function placeIn(session: Session, now: Micros): { place: Micros; from: Micros | null } {
   const { transport, speed, song, planned } = session;
-  const follows = song !== null && planned !== null && sungAs(song, { speed, outside: null }) !== planned;
+  const follows = song !== null && planned !== null && songAsPlayed(song, { speed, outside: null }) !== planned;
   const written = (at: Micros): Micros =>
     follows && at > 0 ? microsAt(songTime(song), ticksAt(songTime(planned), at)) : at * speed;
   const from = transport.kind === 'playing' ? written(fromOf(transport, now)) : null;

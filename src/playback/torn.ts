@@ -47,7 +47,7 @@ function dueOf(show: Show, song: Song, { line, zero }: Playing, { cueId, at }: T
 }
 
 /**
- * Notes the changes that begin to leave with these messages. `coming` is what the rig comes to without them.
+ * Notes the changes that begin to leave with these messages. `eventual` is what the rig comes to without them.
  * Times are clock times.
  */
 export function beginning(
@@ -57,7 +57,7 @@ export function beginning(
   transport: Playing,
   messages: readonly TimedBytes[],
   now: Micros,
-  coming: () => RigState,
+  eventual: () => RigState,
 ): readonly Begun[] {
   const next = begun.filter((b) => b.due > now);
   const lastOf = new Map<string, Micros>();
@@ -70,7 +70,8 @@ export function beginning(
     if (due <= now || next.some((b) => b.cueId === cueId && b.unitId === unitId && b.due === due)) continue;
     const units = withTold(show, new Set([unitId]));
     // Behind another change of the same unit that leaves with it: that one is part of what it comes to.
-    const all = before === undefined ? coming() : stateAt(show, song, ticksAt(songTime(song), before - transport.zero));
+    const all =
+      before === undefined ? eventual() : stateAt(show, song, ticksAt(songTime(song), before - transport.zero));
     next.push({ cueId, unitId, due, states: pick(all, units) });
   }
   return next;

@@ -15,7 +15,7 @@ export type Transport =
       /** Of a loop: so many rounds more than the line itself have been put behind it. */
       readonly rounds: number;
       /** What of them would leave up to here, in the line's time, has been handed over by the line before. */
-      readonly handed: Micros;
+      readonly handedUntil: Micros;
     };
 
 export type Playing = Extract<Transport, { kind: 'playing' }>;
@@ -23,13 +23,13 @@ export type Playing = Extract<Transport, { kind: 'playing' }>;
 export const STOPPED: Transport = { kind: 'stopped', place: 0 };
 
 /** A line whose time 0 is at a clock time. */
-export const playing = (line: PlayLine, zero: Micros, handed: Micros = Number.NEGATIVE_INFINITY): Playing => ({
+export const playing = (line: PlayLine, zero: Micros, handedUntil: Micros = Number.NEGATIVE_INFINITY): Playing => ({
   kind: 'playing',
   line,
   zero,
   next: 0,
   rounds: 0,
-  handed,
+  handedUntil,
 });
 
 export const end = (transport: Transport, now: Micros): Transport => ({
@@ -89,11 +89,11 @@ export function take(transport: Transport, now: Micros, until: Micros): Taken {
 
 /** What a loop's next round leaves, and from when on, in the line's time. */
 function roundAfter(
-  { line: { round }, handed }: Playing,
+  { line: { round }, handedUntil }: Playing,
   rounds: number,
 ): { readonly start: Micros; readonly events: readonly TimedBytes[] } | null {
   if (!round) return null;
   const later = (rounds + 1) * (round.to - round.from);
   const start = Math.min(round.from, round.events[0]?.at ?? round.from) + later;
-  return { start, events: round.events.map((e) => ({ ...e, at: e.at + later })).filter((e) => e.at > handed) };
+  return { start, events: round.events.map((e) => ({ ...e, at: e.at + later })).filter((e) => e.at > handedUntil) };
 }

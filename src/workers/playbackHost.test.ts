@@ -18,14 +18,14 @@ function playback(s: Show = show) {
   let wake = (): void => undefined;
   const news: PlaybackNews[] = [];
   const lines: MonitorLine[] = [];
-  const handed: Outgoing[] = [];
+  const handedUntil: Outgoing[] = [];
   const p = new PlaybackHost({ now: () => now, every: (_, run) => (wake = run) });
   p.update(updateOf(undefined, s));
   p.listen(
     (n) => news.push(n),
     (batch) => lines.push(...batch),
     () => undefined,
-    (batch) => handed.push(...batch),
+    (batch) => handedUntil.push(...batch),
   );
   const go = (millis: number): PlaybackNews => {
     for (const end = now + millis * 1000; now < end;) {
@@ -36,7 +36,7 @@ function playback(s: Show = show) {
   };
   const sent = (unitPort: string): readonly (readonly number[])[] =>
     lines.filter((l) => l.direction === 'out' && l.portId === unitPort).map((l) => l.bytes);
-  return { p, go, lines, sent, handed };
+  return { p, go, lines, sent, handedUntil };
 }
 const bar = (n: number): number => barAt(songTime(song).bars, n).tick;
 

@@ -1,6 +1,6 @@
 import { loopIn } from '../../core/compile';
 import { soundInto, soundLine, sourceOf, wordOf, type Sound, type SoundRound } from '../../core/sound';
-import { indexShow, setOf, songTime, sungAs, ticksAt, type Call, type Song } from '../../core/show';
+import { indexShow, setOf, songTime, songAsPlayed, ticksAt, type Call, type Song } from '../../core/show';
 import type { Micros } from '../../core/time';
 import { liveContext, playStretched, putSound, type Material } from '../adapters/audio';
 import { shelf } from '../persistence/db';
@@ -162,7 +162,7 @@ function follow(): void {
   const { playing, zero, from, songId, speed, outside, loop, looping } = useNews.getState().news;
   const { open } = useApp.getState();
   const written = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-  const song = written && sungAs(written, { speed, outside });
+  const song = written && songAsPlayed(written, { speed, outside });
   const context = playing ? liveContext() : null;
   const mixer = context && liveMixer();
   if (zero === null || from === null || !open || !written || !song || !context || !mixer) {

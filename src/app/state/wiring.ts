@@ -7,7 +7,7 @@ import {
   sharing,
   songTime,
   ticksAt,
-  sungAs,
+  songAsPlayed,
 } from '../../core/show';
 import { tonightOf, type ShowTonight } from '../../core/tonight';
 import { barOfTick } from '../../core/time';
@@ -181,7 +181,7 @@ function growByPlaying(): void {
   const { songId, place } = news;
   const song = show?.songs.find((s) => s.id === songId);
   if (!show || !song?.open || useApp.getState().stageOnly.includes(show.id)) return;
-  const time = songTime(sungAs(song, news));
+  const time = songTime(songAsPlayed(song, news));
   const { bar } = barOfTick(time.bars, ticksAt(time, place));
   if (bar > song.bars) perform(setSongField(show, song.id, 'bars', bar), `${song.title} is ${bar} bars`);
 }

@@ -24,17 +24,17 @@ export const toldElsewhere: Check = (show) => {
       if (what !== undefined) return [finding('tone.only-told', 'error', place, { ...base, what })];
       if (aim.slot === undefined) return [];
       const others = { ...tone, parts: tone.parts.filter((p) => p.unitId !== unitId) };
-      const told = toneAims(show, others).get(unitId)?.slot;
+      const relayed = toneAims(show, others).get(unitId)?.slot;
       const label = (index: number): string => labelOf(unit.profile.plan, index);
-      if (told === aim.slot) return [];
+      if (relayed === aim.slot) return [];
       const slots = tellers.flatMap((t) => t.relays.filter((r) => r.toUnitId === unitId).map((r) => r.toSlotId));
       const wanted = slotAt(show, unitId, aim.slot);
       // What was on before may fire the rule that calls it; only a song can tell.
-      if (told === undefined && wanted && slots.includes(wanted.id)) return [];
+      if (relayed === undefined && wanted && slots.includes(wanted.id)) return [];
       const part = tone.parts.find((p) => p.unitId === unitId)!;
-      const there = told === undefined ? undefined : slotAt(show, unitId, told);
+      const there = relayed === undefined ? undefined : slotAt(show, unitId, relayed);
       const fix = there ? setTonePart(show, tone.id, unitId, { ...part, slotId: there.id }) : null;
-      const data = { ...base, wants: label(aim.slot), gets: told === undefined ? null : label(told) };
+      const data = { ...base, wants: label(aim.slot), gets: relayed === undefined ? null : label(relayed) };
       return [finding('tone.told-elsewhere', 'error', place, data, fix)];
     }),
   );

@@ -11,18 +11,18 @@ export function carryBack(list: Writable<PortJob>[], start: number): void {
 }
 
 /**
- * Moves what follows a recall to it where that one has moved (see `closely`), and what stands between them. Whether
+ * Moves what follows a recall to it where that one has moved (see `closeTo`), and what stands between them. Whether
  * anything moved.
  */
 export function keepClose(list: Writable<PortJob>[], start = 0): boolean {
   let moved = false;
   for (let i = start; i < list.length; i++) {
     const job = list[i]!;
-    const closely = job.unit === null ? null : job.closely;
-    if (!closely || job.deadline <= list[closely.on]!.deadline + closely.within) continue;
+    const closeTo = job.unit === null ? null : job.closeTo;
+    if (!closeTo || job.deadline <= list[closeTo.on]!.deadline + closeTo.maxBehind) continue;
     moved = true;
-    job.deadline = list[closely.on]!.deadline + closely.within;
-    for (let k = i; list[k]!.after > closely.on; k = list[k]!.after) {
+    job.deadline = list[closeTo.on]!.deadline + closeTo.maxBehind;
+    for (let k = i; list[k]!.after > closeTo.on; k = list[k]!.after) {
       const { deadline, duration, gap, after } = list[k]!;
       const before = list[after]!;
       before.deadline = Math.min(before.deadline, deadline - Math.max(duration, gap));

@@ -279,8 +279,8 @@ function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: str
     const { ends } = scheduleThrough(context, from, jobs, soonestEnds);
     for (const [i, { path, send, unit, duration }] of jobs.entries()) {
       events.push({ at: ends[i]! - duration, portId: path.portId, bytes: send.bytes, cueId, unitId: unit.id });
-      const told = send.setOff ? Math.max(0, ...send.setOff.told.map((t) => t.there ?? 0)) : 0;
-      length = Math.max(length, ends[i]! + latencyOf(path, send.bytes) + settled(unit) + told);
+      const relayed = send.relayEffects ? Math.max(0, ...send.relayEffects.relayed.map((t) => t.there ?? 0)) : 0;
+      length = Math.max(length, ends[i]! + latencyOf(path, send.bytes) + settled(unit) + relayed);
     }
   }
   events.sort((a, b) => a.at - b.at);

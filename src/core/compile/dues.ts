@@ -21,8 +21,8 @@ export class Dues {
 
   release({ id: cueId, due }: Moment, { unit, sends }: UnitSends): Release {
     let before = this.pass(unit.id, cueId, due);
-    for (const { setOff } of sends) {
-      for (const { unit: other } of setOff?.told ?? []) {
+    for (const { relayEffects } of sends) {
+      for (const { unit: other } of relayEffects?.relayed ?? []) {
         const its = this.pass(other.id, cueId, due);
         if (its.at > before.at) before = its;
       }

@@ -144,7 +144,7 @@ describe('relay rules', () => {
     const a = unit({}, { relays: [rule(47, null, 'b', 9)] });
     const fold = foldOf(a, b, c);
     const sends = expandAim(fold, a, 1, { slot: 47, controls: {} }, 'changes', false);
-    expect(sends.at(-1)!.setOff!.told.map((t) => [t.unit.id, t.there! > 0])).toEqual([
+    expect(sends.at(-1)!.relayEffects!.relayed.map((t) => [t.unit.id, t.there! > 0])).toEqual([
       ['b', true],
       ['c', true],
     ]);

@@ -5,7 +5,7 @@ import {
   type Doing,
   type Moment,
   type RigContext,
-  type SetOff,
+  type RelayEffects,
   type StateFold,
   type Thrift,
 } from '../meaning';
@@ -24,7 +24,7 @@ export interface Send {
   /** The slot or variant that the unit reaches by it; null where that is not known. */
   readonly reaches: number | null;
   /** What the unit sets off by relay rules once this has taken effect; null for nothing. */
-  readonly setOff: SetOff | null;
+  readonly relayEffects: RelayEffects | null;
 }
 
 /** A unit and what it is sent. */
@@ -52,32 +52,32 @@ export const expandMoment = (
 /** What is done to a unit as messages, one after the other. */
 export function sendsOf({ unit, channel, changes, raw }: Pick<Doing, 'unit' | 'channel' | 'changes' | 'raw'>): Send[] {
   const sends: Send[] = [];
-  const add = (kind: SendKind, bytes: Bytes, reaches: number | null, setOff: SetOff | null): void => {
-    const sets = setOff && setOff.told.length > 0 ? setOff : null;
-    sends.push({ unitId: unit.id, kind, bytes, raw: raw !== null, reaches, setOff: sets });
+  const add = (kind: SendKind, bytes: Bytes, reaches: number | null, relayEffects: RelayEffects | null): void => {
+    const sets = relayEffects && relayEffects.relayed.length > 0 ? relayEffects : null;
+    sends.push({ unitId: unit.id, kind, bytes, raw: raw !== null, reaches, relayEffects: sets });
   };
-  const addValue = (kind: SendKind, encoding: Encoding, value: number, setOff: SetOff | null): void => {
+  const addValue = (kind: SendKind, encoding: Encoding, value: number, relayEffects: RelayEffects | null): void => {
     const messages = encodeValue(encoding, channel, value);
     const effective = effectiveMessage(encoding, messages);
     for (const [i, bytes] of messages.entries()) {
-      if (i === effective) add(kind, bytes, kind === 'variant' ? value : null, setOff);
+      if (i === effective) add(kind, bytes, kind === 'variant' ? value : null, relayEffects);
       else add('message', bytes, null, null);
     }
   };
   for (const change of changes) {
     if (change.kind === 'control') addValue('control', change.control.encoding, change.value, null);
     else if (change.kind === 'variant') {
-      addValue('variant', unit.profile.variants!.encoding, change.variant, change.setOff);
+      addValue('variant', unit.profile.variants!.encoding, change.variant, change.relayEffects);
     } else {
       const messages = slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore)!;
       for (const bytes of messages.slice(0, -1)) add('bank', bytes, null, null);
-      add('recall', messages.at(-1)!, change.slot, change.setOff);
+      add('recall', messages.at(-1)!, change.slot, change.relayEffects);
     }
   }
   if (raw) {
     const { taken, bytes } = raw;
-    if (taken.kind === 'slot') add('recall', bytes, taken.slot, taken.setOff);
-    else if (taken.kind === 'variant') add('variant', bytes, taken.variant, taken.setOff);
+    if (taken.kind === 'slot') add('recall', bytes, taken.slot, taken.relayEffects);
+    else if (taken.kind === 'variant') add('variant', bytes, taken.variant, taken.relayEffects);
     else add(taken.kind === 'control' ? 'control' : 'message', bytes, null, null);
   }
   return sends;

@@ -52,12 +52,12 @@ export function fingerprints(
   const sent = sentDigests(compiled);
   const hashes = new Map<string, Hash>();
   const last = new Map<string, string>();
-  const told = new Map<string, Set<string>>();
+  const relayed = new Map<string, Set<string>>();
   for (const wanted of wants) {
     const { cueId, unitId } = wanted;
     const hash = entry(hashes, cueId, () => hashOf(engine));
     addWanted(hash, wanted);
-    const units = entry(told, cueId, () => new Set());
+    const units = entry(relayed, cueId, () => new Set());
     if (units.has(unitId)) continue;
     // What is sent to a unit for a cue is told once, also for a sweep of hundreds of values.
     units.add(unitId);
@@ -65,7 +65,7 @@ export function fingerprints(
     hash.number(show.tolerance.before);
     const own = sent.get(cueId);
     // A clock is for all units of its port; what tells a unit something is sent to others.
-    const digest = own?.get(unitId) ?? own?.get('') ?? (wanted.told && own ? [...own.values()].join(' ') : '');
+    const digest = own?.get(unitId) ?? own?.get('') ?? (wanted.relayed && own ? [...own.values()].join(' ') : '');
     const unit = context.units.get(unitId);
     hash.text(digest);
     hash.text(last.get(unitId) ?? '');
@@ -94,11 +94,11 @@ function sentDigests({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<
   return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.digest()]))]));
 }
 
-function addWanted(hash: Hash, { unitId, due, landing, told, aim }: Wanted): void {
+function addWanted(hash: Hash, { unitId, due, landing, relayed, aim }: Wanted): void {
   hash.text(unitId);
   hash.number(due);
   hash.text(landing);
-  hash.text(told ? 'told' : 'sent');
+  hash.text(relayed ? 'told' : 'sent');
   hash.text(aim.kind);
   switch (aim.kind) {
     case 'bytes':

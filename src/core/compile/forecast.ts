@@ -123,17 +123,17 @@ export class Forecast extends Course<PlannedJob> {
   }
 
   /** How much later than reckoned each message has others told, because their cable was busy. */
-  toldLater(): ReadonlyMap<PlannedJob, Micros> {
+  relayedLater(): ReadonlyMap<PlannedJob, Micros> {
     const later = new Map<PlannedJob, Micros>();
     const counts = new Map<PlannedJob, Map<UnitSpec, number>>();
-    for (const { root, unit, arrives } of this.told) {
+    for (const { root, unit, arrives } of this.relayed) {
       const effect = this.effects.get(root);
       if (effect === undefined) continue;
       let count = counts.get(root);
       if (!count) counts.set(root, (count = new Map()));
       const n = count.get(unit) ?? 0;
       count.set(unit, n + 1);
-      const reckoned = root.send.setOff?.told.filter((t) => t.unit === unit)[n];
+      const reckoned = root.send.relayEffects?.relayed.filter((t) => t.unit === unit)[n];
       if (reckoned) later.set(root, Math.max(later.get(root) ?? 0, arrives - effect - reckoned.arrives));
     }
     return later;

@@ -138,7 +138,7 @@ function lastTogether(plans: readonly Turns[]): { readonly ahead: Micros; readon
 }
 
 const toldFor = (turns: Turns['turns']): Micros =>
-  Math.max(0, ...turns.flat().flatMap((s) => (s.setOff?.told ?? []).map((t) => t.there ?? 0)));
+  Math.max(0, ...turns.flat().flatMap((s) => (s.relayEffects?.relayed ?? []).map((t) => t.there ?? 0)));
 
 /** What is played of a line until a loop's end is reached, and what then comes round. From a place behind that end the song goes on. */
 export function lineInto(show: Show, song: Song, line: PlayLine, loop: Loop, place: Micros = line.place): PlayLine {

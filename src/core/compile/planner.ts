@@ -1,5 +1,5 @@
 import { entry } from '../groups';
-import { calledUntil, durationOf, latencyOf, type Path, type RigContext, type SetOff } from '../meaning';
+import { calledUntil, durationOf, latencyOf, type Path, type RigContext, type RelayEffects } from '../meaning';
 import { effectAfter, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
 import { carryBack } from './carryBack';
@@ -83,13 +83,13 @@ export class Planner {
       const timing = timingOf(q, send);
       const waits = [
         ...q.queue.waitsFor(send, q.number, timing),
-        ...(send.setOff ? this.waitsOfRelayed(q, send.setOff, timing) : []),
+        ...(send.relayEffects ? this.waitsOfRelayed(q, send.relayEffects, timing) : []),
       ];
       const gap = q.queue.gapBefore(q.path, send.bytes, timing.latency);
       if (q.recall) q.recall.behind += Math.max(timing.duration, gap);
       const deadline =
-        q.turn.landing === 'sent' ? asSoonAsTaken(q, timing, gap, waits) : inTime(q, timing, send.setOff);
-      if (q.turn.landing === 'complete' && send.setOff) bringPresetForward(q, send.setOff);
+        q.turn.landing === 'sent' ? asSoonAsTaken(q, timing, gap, waits) : inTime(q, timing, send.relayEffects);
+      if (q.turn.landing === 'complete' && send.relayEffects) bringPresetForward(q, send.relayEffects);
       const on = q.list.length;
       q.list.push(jobOf(q, send, timing, { deadline, gap, waits }));
       if (send.kind === 'recall') q.recall = { on, effect: timing.effect, behind: 0 };
@@ -102,8 +102,8 @@ export class Planner {
   }
 
   /** A message whose rules call other units waits until these take the call. */
-  private waitsOfRelayed({ path, number }: Queueing, { told }: SetOff, { effect }: Timing): Wait[] {
-    return told.flatMap((call) => {
+  private waitsOfRelayed({ path, number }: Queueing, { relayed }: RelayEffects, { effect }: Timing): Wait[] {
+    return relayed.flatMap((call) => {
       const queue = this.queues.get(call.unit.id);
       return queue?.portId === path.portId ? queue.waitsToBeCalled(call, effect, number) : [];
     });
@@ -117,16 +117,17 @@ export class Planner {
     // What fires rules has to be there before anything takes its place, or they are never carried out. A variant
     // whose preset never came would count for the preset before, and what the rules say of that one.
     const firesRules =
-      (unit.relays.length > 0 && q.sends.some((s) => s.kind === 'variant')) || q.sends.some((s) => s.setOff !== null);
+      (unit.relays.length > 0 && q.sends.some((s) => s.kind === 'variant')) ||
+      q.sends.some((s) => s.relayEffects !== null);
     queue.sent(unit, send, pending, latency, q.turn.landing === 'sent' || firesRules, firesRules);
-    if (!send.setOff) return;
-    this.noteCalled(q, send.setOff, pending);
-    if (send.kind === 'variant' && preset) this.noteCalled(q, send.setOff, { ...preset, turn: q.number });
+    if (!send.relayEffects) return;
+    this.noteCalled(q, send.relayEffects, pending);
+    if (send.kind === 'variant' && preset) this.noteCalled(q, send.relayEffects, { ...preset, turn: q.number });
   }
 
   /** Notes on the queues of units that rules call what has to go by. `by.until` is when the message takes effect. */
-  private noteCalled({ path, turn }: Queueing, { told }: SetOff, by: Pending): void {
-    for (const call of told) {
+  private noteCalled({ path, turn }: Queueing, { relayed }: RelayEffects, by: Pending): void {
+    for (const call of relayed) {
       const { unit } = call;
       const queue = this.queueOf(unit, path.portId);
       if (queue.portId !== path.portId) continue;
@@ -146,8 +147,8 @@ function timingOf({ path, unit }: Queueing, { bytes, kind }: Send): Timing {
 }
 
 /** Landing complete: the deadline of a message whose effect, and what its rules set off, is there at the due time. */
-const inTime = ({ origin }: Queueing, { effect }: Timing, setOff: SetOff | null): Micros =>
-  origin.due - effect - (setOff?.tail ?? 0);
+const inTime = ({ origin }: Queueing, { effect }: Timing, relayEffects: RelayEffects | null): Micros =>
+  origin.due - effect - (relayEffects?.tail ?? 0);
 
 /** Landing sent: the deadline of a message that leaves as soon as the unit takes it. */
 function asSoonAsTaken(q: Queueing, { duration }: Timing, gap: Micros, waits: readonly Wait[]): Micros {
@@ -158,7 +159,7 @@ function asSoonAsTaken(q: Queueing, { duration }: Timing, gap: Micros, waits: re
 }
 
 /** A variant takes effect no sooner than the preset that loads: what its rules set off waits for that. */
-function bringPresetForward({ list, origin, queue, number }: Queueing, { tail }: SetOff): void {
+function bringPresetForward({ list, origin, queue, number }: Queueing, { tail }: RelayEffects): void {
   const { preset } = queue;
   if (preset?.turn !== number) return;
   const job = list[preset.on]!;
@@ -184,6 +185,6 @@ function jobOf(
     after: queue.last,
     gap,
     also: waits.length > 0 ? waits : null,
-    closely: follows ? { on: follows.on, within: Math.max(follows.behind, follows.effect - effect) } : null,
+    closeTo: follows ? { on: follows.on, maxBehind: Math.max(follows.behind, follows.effect - effect) } : null,
   };
 }

@@ -22,12 +22,12 @@ export interface PlannedJob extends Job {
   readonly send: Send;
   readonly origin: Release;
   /**
-   * Of what follows a recall in the same change: it ends no later than `within` behind the end of job `on`, wherever
+   * Of what follows a recall in the same change: it ends no later than `maxBehind` behind the end of job `on`, wherever
    * that one goes, so that it takes effect when the preset is there, or as soon as the unit takes it. A preset that is
    * called early, for what its rules send to other units, would sound as it is stored until then; and of two calls of
    * another unit, by the preset and by the variant, the second would not come as was reckoned.
    */
-  readonly closely: { readonly on: number; readonly within: Micros } | null;
+  readonly closeTo: { readonly on: number; readonly maxBehind: Micros } | null;
 }
 
 /** Bytes for a whole port and no unit: its clock. */

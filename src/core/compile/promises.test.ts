@@ -34,9 +34,9 @@ describe('what the compiler promises', () => {
         rig.settle();
         // System exclusive reaches every unit; one that it is not meant for may well be settling. What two
         // rules of one change call, the first of them settling, is the map's own word.
-        const told = new Set(show.units.flatMap((u) => u.relays.map((r) => r.toUnitId)));
+        const relayed = new Set(show.units.flatMap((u) => u.relays.map((r) => r.toUnitId)));
         const lost = rig.trace.filter(
-          (t) => t.kind === 'ignored' && t.why === 'settling' && t.bytes[0] !== 0xf0 && !told.has(t.unitId),
+          (t) => t.kind === 'ignored' && t.why === 'settling' && t.bytes[0] !== 0xf0 && !relayed.has(t.unitId),
         );
         expect(lost).toEqual([]);
         for (const promised of compiled.forecasts) {

@@ -101,7 +101,7 @@ describe('what comes along beside what a song knows', () => {
 
 describe('whatever is said to be sent alike', () => {
   it('is, also by bytes as they stand and after changes of all kinds', () => {
-    let told = 0;
+    let relayed = 0;
     fc.assert(
       fc.property(
         randomShow({ gap: 120, shifts: true, raw: true }),
@@ -111,12 +111,12 @@ describe('whatever is said to be sent alike', () => {
           const along = more.reduce((s, change) => change(s), show);
           const after = changes.reduce((s, c) => within[c.what]!(s, c.at), along);
           if (checkShow(after).length > 0 || !alike(song, show, after)) return;
-          told += 1;
+          relayed += 1;
           expect(sent(after, song)).toEqual(sent(show, song));
         },
       ),
       runs(1202, 150),
     );
-    expect(told).toBeGreaterThan(10);
+    expect(relayed).toBeGreaterThan(10);
   });
 });

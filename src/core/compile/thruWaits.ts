@@ -133,6 +133,6 @@ function waitsInThrus(
     waits[i] = at - ends[i]! - latencyOf(job.path, job.send.bytes);
   });
   cast.play(leavingOf([{ list, ends }]));
-  for (const [job, by] of cast.toldLater()) later[places.get(job)!] = by;
+  for (const [job, by] of cast.relayedLater()) later[places.get(job)!] = by;
   return { waits, later };
 }

@@ -1,4 +1,4 @@
-import { afterSettled, afterThere, thruGap, type Path, type Told } from '../meaning';
+import { afterSettled, afterThere, thruGap, type Path, type RelayCall } from '../meaning';
 import type { Bytes } from '../midi';
 import { acceptsAgainAfter, effectAfter, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
@@ -65,7 +65,7 @@ export class UnitQueue {
   }
 
   /** What a message waits for whose rules call the unit. `effect` counts from the end of that message. */
-  waitsToBeCalled(call: Told<unknown>, effect: Micros, turn: number): Wait[] {
+  waitsToBeCalled(call: RelayCall<unknown>, effect: Micros, turn: number): Wait[] {
     const others = (list: readonly Pending[]): readonly Pending[] => list.filter((p) => p.turn !== turn);
     const wait = (on: number, gap: Micros): Wait => ({ on, gap: Math.max(0, gap) });
     return [
@@ -98,9 +98,9 @@ export class UnitQueue {
     } else {
       if (send.kind === 'variant') this.variant = pending;
       if (send.kind === 'control') this.control = pending;
-      if (send.setOff) this.loading = [...this.loading, { ...pending, firesRules: true }];
+      if (send.relayEffects) this.loading = [...this.loading, { ...pending, firesRules: true }];
       // A variant is there no sooner than the preset of an earlier cue that still loads, and lost with it.
-      if (send.setOff && send.kind === 'variant' && preset) {
+      if (send.relayEffects && send.kind === 'variant' && preset) {
         this.loading = [...this.loading, { ...preset, firesRules: true }];
       }
     }

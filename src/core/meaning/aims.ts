@@ -3,7 +3,7 @@ import { fromHex, type Bytes } from '../midi';
 import { paceOf, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
 import { TICKS_PER_QUARTER, type Micros } from '../time';
-import type { SetOff } from './changes';
+import type { RelayEffects } from './changes';
 import { contextOf, passMoment, type Doing, type RigContext } from './context';
 import { moments, tapRuns, type Moment } from './moments';
 import { partAims } from './partAims';
@@ -22,18 +22,18 @@ export function toneAims(show: Show, tone: Tone): ReadonlyMap<string, UnitAim> {
   let kept = brought.get(context);
   if (!kept) brought.set(context, (kept = new WeakMap()));
   let aims = kept.get(tone);
-  if (!aims) kept.set(tone, (aims = aimsWithTold(show, context, tone)));
+  if (!aims) kept.set(tone, (aims = aimsWithRelayed(show, context, tone)));
   return aims;
 }
 
-function aimsWithTold(show: Show, context: RigContext, tone: Tone): ReadonlyMap<string, UnitAim> {
+function aimsWithRelayed(show: Show, context: RigContext, tone: Tone): ReadonlyMap<string, UnitAim> {
   const aims = new Map(partAims(show, tone));
   const fold = new StateFold(context.units);
   const action = { kind: 'tone', toneId: tone.id, reload: false } as const;
   const moment: Moment = { id: tone.id, source: 'cue', at: 0, shift: 0, due: 0, landing: 'complete', action };
   // The tone as it is handed in may be newer than the show's.
   const shown = indexShow(show).tones.get(tone.id) === tone ? show : { ...show, tones: [tone] };
-  for (const { unit } of toldBy(passMoment(shown, context, fold, moment, 'changes')).told) {
+  for (const { unit } of relayTimes(passMoment(shown, context, fold, moment, 'changes')).relayed) {
     const { slot } = fold.get(unit.id);
     const own = aims.get(unit.id);
     if (slot === null || own?.slot !== undefined) continue;
@@ -54,8 +54,8 @@ export function songWants(show: Show, song: Song): Wanted[] {
   for (const moment of moments(show, song)) {
     const { id: cueId, landing, action, due } = moment;
     // Written out: copying what is shared takes longer than all else here, and this is done for each unit of each cue.
-    const want = (unitId: string, aim: Wanted['aim'], at: Micros, told: boolean): void =>
-      void wants.push({ cueId, unitId, due: at, landing, told, aim });
+    const want = (unitId: string, aim: Wanted['aim'], at: Micros, relayed: boolean): void =>
+      void wants.push({ cueId, unitId, due: at, landing, relayed, aim });
     if (action.kind === 'values') {
       const state = { controls: action.values };
       want(action.unitId, { kind: 'state', state, reload: false }, due, false);
@@ -63,10 +63,10 @@ export function songWants(show: Show, song: Song): Wanted[] {
       continue;
     }
     const doings = fold ? passMoment(show, context, fold, moment, 'changes') : [];
-    const { told, owns } = toldBy(doings);
+    const { relayed, ownDelays } = relayTimes(doings);
     const dueThere = (unitId: string): Micros =>
-      due + ((landing === 'sent' && told.find((t) => t.unit.id === unitId)?.after) || 0);
-    const dueOwn = (unitId: string): Micros => due + ((landing === 'sent' && owns.get(unitId)) || 0);
+      due + ((landing === 'sent' && relayed.find((t) => t.unit.id === unitId)?.after) || 0);
+    const dueOwn = (unitId: string): Micros => due + ((landing === 'sent' && ownDelays.get(unitId)) || 0);
     let named: ReadonlyMap<string, UnitAim> = new Map();
     if (action.kind === 'message') {
       const bytes = fromHex(action.bytes)!;
@@ -77,12 +77,12 @@ export function songWants(show: Show, song: Song): Wanted[] {
       for (const [unitId, state] of named) {
         if (namesNothing(state)) continue;
         const reached = context.paths.has(unitId);
-        const called = reached || told.some((t) => t.unit.id === unitId);
+        const called = reached || relayed.some((t) => t.unit.id === unitId);
         const aim = { kind: 'state', state, reload: action.reload && called && state.slot !== undefined } as const;
         want(unitId, aim, reached ? dueOwn(unitId) : dueThere(unitId), !reached);
       }
     }
-    for (const { unit } of told) {
+    for (const { unit } of relayed) {
       const { slot } = fold!.get(unit.id);
       // What the cue itself says of the unit holds, whatever a rule does first.
       if (slot === null || named.get(unit.id)?.slot !== undefined) continue;
@@ -99,44 +99,44 @@ const namesNothing = ({ slot, variant, controls }: UnitAim): boolean =>
   slot === undefined && variant === undefined && Object.keys(controls).length === 0;
 
 /** A unit that a moment's relay rules bring somewhere. */
-interface ToldUnit {
+interface RelayedUnit {
   readonly unit: UnitSpec;
   /** From the first byte that leaves, with the cable to itself, until it is there. */
   readonly after: Micros;
 }
 
-interface WhatIsTold {
+interface RelayTimes {
   /** Units that rules bring somewhere, each once, with the last time that they do. */
-  readonly told: readonly ToldUnit[];
+  readonly relayed: readonly RelayedUnit[];
   /** How much later the own messages of units leave, because of what rules tell them or those that they tell. */
-  readonly owns: ReadonlyMap<string, Micros>;
+  readonly ownDelays: ReadonlyMap<string, Micros>;
 }
 
-const NOTHING_TOLD: WhatIsTold = { told: [], owns: new Map() };
+const NO_RELAY_TIMES: RelayTimes = { relayed: [], ownDelays: new Map() };
 
 /**
  * What relay rules do in a moment. A unit that is told something gets its own change after that, and
  * tells others what that sets off later still: once they take it, and are where they were told to go before.
  */
-function toldBy(doings: readonly Doing[]): WhatIsTold {
-  if (!doings.some((d) => d.unit.relays.length > 0)) return NOTHING_TOLD;
-  const found = new Map<string, ToldUnit>();
-  const owns = new Map<string, Micros>();
+function relayTimes(doings: readonly Doing[]): RelayTimes {
+  if (!doings.some((d) => d.unit.relays.length > 0)) return NO_RELAY_TIMES;
+  const found = new Map<string, RelayedUnit>();
+  const ownDelays = new Map<string, Micros>();
   const busy = new Map<string, CalledUntil>();
   for (const doing of doings) {
     const own = busy.get(doing.unit.id);
     const begins = own ? Math.max(own.there, own.settled) : 0;
     // What one change tells by several rules comes as it comes: only what others told has to go by.
     const others = new Map(busy);
-    const takenAt = ({ told }: SetOff): Micros =>
-      told.reduce((at, call) => {
+    const acceptedAt = ({ relayed }: RelayEffects): Micros =>
+      relayed.reduce((at, call) => {
         const before = others.get(call.unit.id);
         return before ? Math.max(at, afterSettled(before.settled, call), afterThere(before.there, call)) : at;
       }, begins) - begins;
-    const { effects, waited } = effectsOf(doing, takenAt);
-    owns.set(doing.unit.id, begins + waited);
-    for (const { setOff, effect } of effects) {
-      for (const call of setOff.told) {
+    const { effects, waited } = effectsOf(doing, acceptedAt);
+    ownDelays.set(doing.unit.id, begins + waited);
+    for (const { relayEffects, effect } of effects) {
+      for (const call of relayEffects.relayed) {
         const { unit } = call;
         const until = calledUntil(call);
         const after = begins + effect + until.there;
@@ -148,19 +148,19 @@ function toldBy(doings: readonly Doing[]): WhatIsTold {
       }
     }
   }
-  for (const [id, { there, settled }] of busy) if (!owns.has(id)) owns.set(id, Math.max(there, settled));
-  return { told: [...found.values()], owns };
+  for (const [id, { there, settled }] of busy) if (!ownDelays.has(id)) ownDelays.set(id, Math.max(there, settled));
+  return { relayed: [...found.values()], ownDelays };
 }
 
 /**
  * What tells others, and when it takes effect after the first byte of its change leaves.
- * `takenAt` says how early what it tells would be taken: its effect is no sooner.
+ * `acceptedAt` says how early what it tells would be taken: its effect is no sooner.
  */
 function effectsOf(
   { unit, channel, changes, raw, path }: Doing,
-  takenAt: (setOff: SetOff) => Micros,
-): { effects: { setOff: SetOff; effect: Micros }[]; waited: Micros } {
-  const effects: { setOff: SetOff; effect: Micros }[] = [];
+  acceptedAt: (relayEffects: RelayEffects) => Micros,
+): { effects: { relayEffects: RelayEffects; effect: Micros }[]; waited: Micros } {
+  const effects: { relayEffects: RelayEffects; effect: Micros }[] = [];
   let waited: Micros = 0;
   if (!path || unit.relays.length === 0) return { effects, waited };
   const { recall, variant, settle } = paceOf(unit.profile);
@@ -181,27 +181,27 @@ function effectsOf(
     }
     return arrives;
   };
-  const load = (messages: readonly Bytes[], setOff: SetOff): void => {
-    const arrives = arrive(messages, undefined, takenAt(setOff) - recall);
+  const load = (messages: readonly Bytes[], relayEffects: RelayEffects): void => {
+    const arrives = arrive(messages, undefined, acceptedAt(relayEffects) - recall);
     accepts = arrives + settle;
-    effects.push({ setOff, effect: (loaded = arrives + recall) });
+    effects.push({ relayEffects, effect: (loaded = arrives + recall) });
   };
-  const vary = (messages: readonly Bytes[], effective: number | undefined, setOff: SetOff): void => {
-    const arrives = arrive(messages, effective, takenAt(setOff) - variant);
-    effects.push({ setOff, effect: Math.max(loaded, arrives + variant) });
+  const vary = (messages: readonly Bytes[], effective: number | undefined, relayEffects: RelayEffects): void => {
+    const arrives = arrive(messages, effective, acceptedAt(relayEffects) - variant);
+    effects.push({ relayEffects, effect: Math.max(loaded, arrives + variant) });
   };
   for (const change of changes) {
     if (change.kind === 'slot') {
-      load(slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [], change.setOff);
+      load(slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [], change.relayEffects);
     } else if (change.kind === 'control') arrive(encodeValue(change.control.encoding, channel, change.value));
     else {
       const { encoding } = unit.profile.variants!;
       const messages = encodeValue(encoding, channel, change.variant);
-      vary(messages, effectiveMessage(encoding, messages), change.setOff);
+      vary(messages, effectiveMessage(encoding, messages), change.relayEffects);
     }
   }
-  if (raw?.taken.kind === 'slot') load([raw.bytes], raw.taken.setOff);
-  if (raw?.taken.kind === 'variant') vary([raw.bytes], 0, raw.taken.setOff);
+  if (raw?.taken.kind === 'slot') load([raw.bytes], raw.taken.relayEffects);
+  if (raw?.taken.kind === 'variant') vary([raw.bytes], 0, raw.taken.relayEffects);
   return { effects, waited };
 }
 
@@ -218,7 +218,7 @@ function tempoWants(show: Show, song: Song): Wanted[] {
       unitId,
       due,
       landing: 'sent',
-      told: false,
+      relayed: false,
       aim: { kind: 'tempo', by: 'taps', interval },
     });
   }
@@ -231,7 +231,7 @@ function tempoWants(show: Show, song: Song): Wanted[] {
       if (to > time.end) continue;
       const due = microsAt(time, to);
       const aim = { kind: 'tempo', by: 'clock', interval: due - microsAt(time, from) } as const;
-      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', told: false, aim });
+      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', relayed: false, aim });
     }
   }
   return wants;

@@ -2,7 +2,7 @@ import { addressOf, keepsOf, type Control } from '../addressing';
 import { DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
 import { paceOf, remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
-import { Course, type Told as ToldBy } from './course';
+import { Course, type RelayCall as CallOf } from './course';
 import type { StateFold } from './stateFold';
 
 /** Whether to send only what changes something, or all that a cue says. */
@@ -11,23 +11,28 @@ export type Thrift = 'changes' | 'everything';
 /** Which message of a change set something off: its recall or its variant. */
 export type Root = 'recall' | 'variant';
 
-export type Told = ToldBy<Root>;
+export type RelayCall = CallOf<Root>;
 
 /** What a change of a unit sets off by relay rules, counted from its effect. */
-export interface SetOff {
+export interface RelayEffects {
   /** From the effect until the last unit down the chain has changed too. */
   readonly tail: Micros;
-  readonly told: readonly Told[];
+  readonly relayed: readonly RelayCall[];
 }
 
 /** One thing that is changed on a unit, in the order in which it is sent. */
 export type Change =
   /** `bankBefore` is the bank that the unit was in, as far as it is known. */
-  | { readonly kind: 'slot'; readonly slot: number; readonly bankBefore: number | null; readonly setOff: SetOff }
-  | { readonly kind: 'variant'; readonly variant: number; readonly setOff: SetOff }
+  | {
+      readonly kind: 'slot';
+      readonly slot: number;
+      readonly bankBefore: number | null;
+      readonly relayEffects: RelayEffects;
+    }
+  | { readonly kind: 'variant'; readonly variant: number; readonly relayEffects: RelayEffects }
   | { readonly kind: 'control'; readonly control: Control; readonly value: number };
 
-export const NOTHING_SET_OFF: SetOff = { tail: 0, told: [] };
+export const NO_RELAY_EFFECTS: RelayEffects = { tail: 0, relayed: [] };
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -53,7 +58,7 @@ export function changesTo(
     const address = addressOf(profile.plan, aim.slot);
     if (address) {
       const before = fold.get(unit.id);
-      recalls = { kind: 'slot', slot: aim.slot, bankBefore: all ? null : before.bank, setOff: NOTHING_SET_OFF };
+      recalls = { kind: 'slot', slot: aim.slot, bankBefore: all ? null : before.bank, relayEffects: NO_RELAY_EFFECTS };
       changes.push(recalls);
       fold.set(unit.id, { ...before, bank: address.bank });
       fold.loadSlot(unit, aim.slot);
@@ -66,7 +71,7 @@ export function changesTo(
     const change: Writable<Extract<Change, { kind: 'variant' }>> = {
       kind: 'variant',
       variant: aim.variant,
-      setOff: NOTHING_SET_OFF,
+      relayEffects: NO_RELAY_EFFECTS,
     };
     changes.push(change);
     fold.setVariant(unit, aim.variant);
@@ -74,13 +79,13 @@ export function changesTo(
       const behind = recalls ? variantBehindRecall(unit) : 0;
       course.reachedLater(unit, 'variant', behind, 'variant');
       course.run();
-      const [byRecall, byVariant] = setOffs(course.told, behind);
-      if (recalls) recalls.setOff = byRecall;
-      change.setOff = byVariant;
+      const [byRecall, byVariant] = relayEffectsOf(course.relayed, behind);
+      if (recalls) recalls.relayEffects = byRecall;
+      change.relayEffects = byVariant;
     }
   } else if (course && recalls) {
     course.run();
-    recalls.setOff = setOffs(course.told, 0)[0];
+    recalls.relayEffects = relayEffectsOf(course.relayed, 0)[0];
   }
   // Most aims name no control, or a few.
   let named = 0;
@@ -119,28 +124,28 @@ export function variantBehindRecall({ profile }: UnitSpec): Micros {
  * What recall and variant of one change set off. Where both call the same unit, the variant's
  * rules have to come as close behind the recall's as was reckoned, or the unit ends elsewhere.
  */
-function setOffs(told: readonly Told[], behind: Micros): [recall: SetOff, variant: SetOff] {
-  const byRecall = told.filter((t) => t.root === 'recall');
-  const byVariant = told.filter((t) => t.root === 'variant');
-  const end = (list: readonly Told[]): Micros => list.reduce((last, t) => Math.max(last, t.there ?? 0), 0);
+function relayEffectsOf(relayed: readonly RelayCall[], behind: Micros): [recall: RelayEffects, variant: RelayEffects] {
+  const byRecall = relayed.filter((t) => t.root === 'recall');
+  const byVariant = relayed.filter((t) => t.root === 'variant');
+  const end = (list: readonly RelayCall[]): Micros => list.reduce((last, t) => Math.max(last, t.there ?? 0), 0);
   const both = byRecall.some((a) => byVariant.some((b) => a.unit === b.unit));
   const tail = Math.max(0, end(byVariant) - behind);
-  const from = (t: Told): Told => ({
+  const from = (t: RelayCall): RelayCall => ({
     ...t,
     first: t.first - behind,
     arrives: t.arrives - behind,
     there: t.there === null ? null : t.there - behind,
   });
   return [
-    { tail: end(byRecall), told: byRecall },
-    { tail: both ? Math.max(tail, end(byRecall) - behind) : tail, told: byVariant.map(from) },
+    { tail: end(byRecall), relayed: byRecall },
+    { tail: both ? Math.max(tail, end(byRecall) - behind) : tail, relayed: byVariant.map(from) },
   ];
 }
 
 /** What bytes do to a unit as they stand: what the map understands of them becomes part of the state. */
 export type Taken =
-  | { readonly kind: 'slot'; readonly slot: number | null; readonly setOff: SetOff }
-  | { readonly kind: 'variant'; readonly variant: number; readonly setOff: SetOff }
+  | { readonly kind: 'slot'; readonly slot: number | null; readonly relayEffects: RelayEffects }
+  | { readonly kind: 'variant'; readonly variant: number; readonly relayEffects: RelayEffects }
   | { readonly kind: 'control' }
   /** A part of something longer, a bank, or nothing that the map knows. */
   | { readonly kind: 'other' };
@@ -158,22 +163,22 @@ export function takeMessage(fold: StateFold, unit: UnitSpec, bytes: Bytes): Take
   for (const [control, value] of controls) fold.moveControl(unit, control, value);
   if (variant !== undefined) {
     fold.setVariant(unit, variant);
-    return { kind: 'variant', variant, setOff: alone(fold, unit, 'variant') };
+    return { kind: 'variant', variant, relayEffects: alone(fold, unit, 'variant') };
   }
   if (controls.length > 0) return { kind: 'control' };
   if (heard) return { kind: 'other' };
   const slot = fold.readAddress(unit, bytes);
   if (slot === undefined) return { kind: 'other' };
   fold.loadSlot(unit, slot);
-  return { kind: 'slot', slot, setOff: alone(fold, unit, 'slot') };
+  return { kind: 'slot', slot, relayEffects: alone(fold, unit, 'slot') };
 }
 
-function alone(fold: StateFold, unit: UnitSpec, reached: 'slot' | 'variant'): SetOff {
-  if (unit.relays.length === 0) return NOTHING_SET_OFF;
+function alone(fold: StateFold, unit: UnitSpec, reached: 'slot' | 'variant'): RelayEffects {
+  if (unit.relays.length === 0) return NO_RELAY_EFFECTS;
   const course = new Course<Root>(fold.units, fold);
   course.reached(unit, reached, 0, reached === 'slot' ? 'recall' : 'variant');
   course.run();
-  return setOffs(course.told, 0)[reached === 'slot' ? 0 : 1];
+  return relayEffectsOf(course.relayed, 0)[reached === 'slot' ? 0 : 1];
 }
 
 /** Units in an order in which every relay leads forward; those on a cycle keep their place. */

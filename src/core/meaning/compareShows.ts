@@ -148,9 +148,9 @@ function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDiff
     }
   }
   // Whatever else it is: nothing that differs goes unsaid.
-  const told = ({ slots, ...rest }: Unit): string =>
+  const relayed = ({ slots, ...rest }: Unit): string =>
     text({ ...rest, name: b.name, slots: slots.filter((s) => !pages.has(s.id) || (was.has(s.id) && is.has(s.id))) });
-  if (found.length === 0 && told(a) !== told(b)) found.push({ what: 'unit', unit: b.name });
+  if (found.length === 0 && relayed(a) !== relayed(b)) found.push({ what: 'unit', unit: b.name });
   return found;
 }
 

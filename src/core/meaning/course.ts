@@ -13,7 +13,7 @@ import {
 import type { Micros } from '../time';
 
 /** A unit that rules call, as it comes about. `R` says what set it off. */
-export interface Told<R> {
+export interface RelayCall<R> {
   readonly unit: UnitSpec;
   readonly root: R;
   /** When the first byte's message arrives, and when the unit takes the program change. */
@@ -41,7 +41,7 @@ const RULES_LIMIT = 256;
  * recall takes the place of one that has not come to its end. `at` counts from anywhere.
  */
 export class Course<R> {
-  readonly told: Told<R>[] = [];
+  readonly relayed: RelayCall<R>[] = [];
   protected readonly queue = new EventQueue();
   protected readonly deafUntil = new Map<string, Micros>();
   protected readonly busyUntil = new Map<string, Micros>();
@@ -162,7 +162,7 @@ export class Course<R> {
 
   private hear(unit: UnitSpec, bytes: Bytes, arrives: Micros, first: Micros, root: R): void {
     const note = (taken: Micros, there: Micros | null): void =>
-      void this.told.push({ unit, root, first, arrives: taken, there });
+      void this.relayed.push({ unit, root, first, arrives: taken, there });
     const lost = (): void => {
       if (decodeMessage(bytes)?.kind === 'program') note(arrives, null);
     };

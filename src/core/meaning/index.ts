@@ -1,11 +1,11 @@
 export { songWants, toneAims } from './aims';
 export { aimOf, partAims } from './partAims';
-export { changesTo, relayOrder, takeMessage, type SetOff, type Thrift } from './changes';
+export { changesTo, relayOrder, takeMessage, type RelayEffects, type Thrift } from './changes';
 export { compareShows, type ShowDifference } from './compareShows';
 export { FIRST_STEPS, firstSteps, type FirstStep } from './firstSteps';
 export { compareTones, type ToneDifference } from './compareTones';
 export { contextOf, passMoment, type Doing, type RigContext } from './context';
-export { Course, leadsTo, type Told } from './course';
+export { Course, leadsTo, type RelayCall } from './course';
 export { afterSettled, afterThere, calledUntil } from './relayTiming';
 export { leftovers } from './leftovers';
 export { MessageReader, type Direction, type Meaning } from './messageReader';

@@ -1,6 +1,6 @@
 import { acceptsAgainAfter, effectAfter } from '../rig';
 import type { Micros } from '../time';
-import type { Told } from './course';
+import type { RelayCall } from './course';
 
 // When relay rules may call a unit, and when it is through with it. All times count from the effect that fires the rules.
 
@@ -14,13 +14,17 @@ export interface CalledUntil {
 }
 
 /** What is ignored as reckoned may come a little later, and be taken: it counts as if it were. */
-export function calledUntil({ unit, arrives, there }: Pick<Told<unknown>, 'unit' | 'arrives' | 'there'>): CalledUntil {
+export function calledUntil({
+  unit,
+  arrives,
+  there,
+}: Pick<RelayCall<unknown>, 'unit' | 'arrives' | 'there'>): CalledUntil {
   return { settled: arrives + acceptsAgainAfter(unit), there: there ?? arrives + effectAfter(unit, 'recall') };
 }
 
 /** How late rules have to fire so that their call comes to the unit when it accepts messages again. */
-export const afterSettled = (settled: Micros, { first }: Pick<Told<unknown>, 'first'>): Micros => settled - first;
+export const afterSettled = (settled: Micros, { first }: Pick<RelayCall<unknown>, 'first'>): Micros => settled - first;
 
 /** How late rules have to fire so that the unit takes their call when what was called before is there. */
-export const afterThere = (there: Micros, { arrives }: Pick<Told<unknown>, 'arrives'>): Micros =>
+export const afterThere = (there: Micros, { arrives }: Pick<RelayCall<unknown>, 'arrives'>): Micros =>
   there + BEHIND - arrives;

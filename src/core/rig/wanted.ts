@@ -9,7 +9,7 @@ export interface Wanted {
   readonly due: Micros;
   readonly landing: 'complete' | 'sent';
   /** Another unit tells it: of a change that is sent on its beat, `due` has the time that this takes in it. */
-  readonly told: boolean;
+  readonly relayed: boolean;
   readonly aim:
     /** With `reload` the preset has to be loaded once more; that it is on already does not count. */
     | { readonly kind: 'state'; readonly state: UnitAim; readonly reload: boolean }

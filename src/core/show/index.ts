@@ -49,7 +49,7 @@ export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
 export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
-export { SPEEDS, sungAs, withTempo, withoutEnd } from './speed';
+export { SPEEDS, songAsPlayed, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { clockPulses } from '../compile';
 import { soundLine } from '../sound';
 import { LIMITS } from './limits';
-import { atSpeed, sungAs, withoutEnd } from './speed';
+import { atSpeed, songAsPlayed, withoutEnd } from './speed';
 import { newSong } from './builders';
 import { microsAt, songTime } from './songTime';
 import type { Song } from './schema';
@@ -45,10 +45,10 @@ describe('a song without an end', () => {
   const open: Song = { ...newSong('s', 'Vamp', { bpm: 120, bars: 8 }), open: true };
 
   it('is played for half an hour more, the same each time that it is asked for', () => {
-    const played = sungAs(open, { speed: 1, outside: null });
+    const played = songAsPlayed(open, { speed: 1, outside: null });
     // Bars of two seconds.
     expect(played.bars).toBe(8 + 900);
-    expect(sungAs(open, { speed: 1, outside: null })).toBe(played);
+    expect(songAsPlayed(open, { speed: 1, outside: null })).toBe(played);
     expect(withoutEnd({ ...open, open: false }).bars).toBe(8);
     expect(soundLine(played, 0).sounds.filter((x) => x.kind === 'click').length).toBeGreaterThan(3600);
   });

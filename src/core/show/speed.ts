@@ -49,7 +49,7 @@ export function atTempo(song: Song, bpm: number): Song {
 }
 
 /** How a song is played: along a clock that it follows and that is heard, or as much slower or faster as was asked. */
-export const sungAs = (
+export const songAsPlayed = (
   song: Song,
   { speed, outside }: { readonly speed: number; readonly outside: number | null },
 ): Song => {

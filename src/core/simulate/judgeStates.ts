@@ -37,7 +37,7 @@ export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wante
   const bytes = lengths.reduce((sum, n) => sum + n, CALL_BYTES);
   const wire = (bytes + thrus * Math.max(3, ...lengths)) * DIN_BYTE_MICROS;
   // Its due time has in it what it takes to be told.
-  if (wanted.told) return wire;
+  if (wanted.relayed) return wire;
   const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
   return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire;
 }
@@ -278,9 +278,9 @@ class Instead {
 }
 
 /** Messages that were sent for a cue to a unit, each from when on, and those that others may tell it. */
-const meantFor = ({ meant, rules }: UnitLine, { cueId, told }: Wanted): readonly Meant[] => [
+const meantFor = ({ meant, rules }: UnitLine, { cueId, relayed }: Wanted): readonly Meant[] => [
   ...(meant.get(cueId) ?? []),
-  ...(told ? rules.map((bytes) => ({ at: Number.NEGATIVE_INFINITY, bytes })) : []),
+  ...(relayed ? rules.map((bytes) => ({ at: Number.NEGATIVE_INFINITY, bytes })) : []),
 ];
 
 /** What the unit was waiting for: the preset that it loaded last, or else the last message that was meant for it. */
@@ -315,7 +315,7 @@ export function whyNever(line: UnitLine, wanted: Wanted, before: Micros, limit: 
     const ignored = line.ignored.find((e) => e.at === lost.at && sameBytes(e.bytes, lost.bytes))!;
     return { kind: 'ignored', why: ignored.why, bytes: ignored.bytes };
   }
-  const sent = (line.meant.get(wanted.cueId) ?? []).length > 0 || wanted.told;
+  const sent = (line.meant.get(wanted.cueId) ?? []).length > 0 || wanted.relayed;
   const state = line.instants[lastAtOrBefore(line.instants, limit)]?.state;
   const arrived = own.some((m) => firstOf(line.arrivals, m) !== undefined);
   if (!arrived) return sent || !state ? { kind: 'nothing-arrived' } : { kind: 'other-state', state };

@@ -103,8 +103,8 @@ export class SimulatedRig {
   }
 
   /** From when on a unit takes messages at once, as far as time has come. */
-  takesAt(unitId: string): Micros {
-    return this.units.get(unitId)?.takesAt ?? Number.NEGATIVE_INFINITY;
+  acceptsAt(unitId: string): Micros {
+    return this.units.get(unitId)?.acceptsAt ?? Number.NEGATIVE_INFINITY;
   }
 
   /** From when on a unit has nothing left to load, as far as time has come. */

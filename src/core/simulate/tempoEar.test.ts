@@ -70,7 +70,7 @@ const tempo = (due: number, by: 'taps' | 'clock'): Wanted => ({
   unitId: 'a',
   due,
   landing: 'sent',
-  told: false,
+  relayed: false,
   aim: { kind: 'tempo', by, interval: 500_000 },
 });
 const taps = (count: number, apart: number): TimedBytes[] =>

@@ -128,7 +128,7 @@ export class SimulatedUnit {
   }
 
   /** From when on it takes messages at once. */
-  get takesAt(): Micros {
+  get acceptsAt(): Micros {
     return this.deafUntil;
   }
 

@@ -33,7 +33,7 @@ const want = (state: Partial<UnitAim>, rest: Partial<Wanted> = {}): Wanted => ({
   unitId: 'a',
   due: DUE,
   landing: 'complete',
-  told: false,
+  relayed: false,
   aim: { kind: 'state', state: { controls: {}, ...state }, reload: false },
   ...rest,
 });

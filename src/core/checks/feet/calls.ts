@@ -16,7 +16,7 @@ function callBytes({ hears }: Reaction): Bytes {
 /** A reaction of the show that takes the message by which the computer tells a switch: what the switch says is not done. */
 export const callsTaken: Check = (show) => {
   if (show.reactions.length === 0) return [];
-  const told = new Set<string>();
+  const relayed = new Set<string>();
   return pageReactions(show).flatMap((own): Finding[] => {
     const heard = heardSwitch(show, own.id);
     const bytes = callBytes(own);
@@ -24,8 +24,8 @@ export const callsTaken: Check = (show) => {
     const { steps } = react(show, NOT_REACTED, { songId: null, at: 0 }, own.hears.portId!, bytes);
     const taker = steps.find((s) => s.miss === null && s.stopped);
     // A controller has hundreds of switches: a reaction is told once, with the first.
-    if (!taker || told.has(taker.reactionId)) return [];
-    told.add(taker.reactionId);
+    if (!taker || relayed.has(taker.reactionId)) return [];
+    relayed.add(taker.reactionId);
     const unit = indexShow(show).units.get(heard.unitId)!;
     const at = onFloor(show, unit, heard.pageId, heard.switchId);
     const reaction = show.reactions.findIndex((r) => r.id === taker.reactionId) + 1;

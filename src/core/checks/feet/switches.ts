@@ -14,12 +14,12 @@ export const switchesHold: Check = (show) =>
         // What stands on every page is told once.
         const shared = everywhere.has(id) && !page.switches.some((s) => s.id === id);
         if (!entry || (shared && nth > 0)) return [];
-        return wrong.flatMap((w) => told(show, own, shared ? null : page.id, entry, w));
+        return wrong.flatMap((w) => relayed(show, own, shared ? null : page.id, entry, w));
       }),
     );
   });
 
-function told(
+function relayed(
   show: Show,
   { unit, controller }: Programmed,
   pageId: string | null,

@@ -43,13 +43,13 @@ export const landings: SongCheck = (facts) => {
   const { units } = indexShow(show);
   const lates = groupBy(run.compiled.lates, (l) => l.cueId);
   const found: Finding[] = [];
-  const told = new Set<string>();
+  const relayed = new Set<string>();
   const budget = { left: TRIED_MESSAGES };
   for (const verdict of run.dry.verdicts.toSorted((a, b) => (b.offset ?? 0) - (a.offset ?? 0))) {
     const key = `${verdict.cueId}\n${verdict.unitId}`;
     // Of a sweep the worst value is enough.
-    if (verdict.outcome === 'on-time' || told.has(key)) continue;
-    told.add(key);
+    if (verdict.outcome === 'on-time' || relayed.has(key)) continue;
+    relayed.add(key);
     const unit = units.get(verdict.unitId)!.name;
     const tick = Math.max(0, Math.round(secondsToTicks(time.tempo, microsToSeconds(verdict.due))));
     const base = { song: song.title, at: formatPosition(time.bars, Math.min(tick, time.end - 1), song.bars), unit };

@@ -22,7 +22,7 @@ export const sectionState: SongCheck = (facts) => {
     const here = passed.filter((p) => p.moment.at === at && p.moment.action.kind === 'tone');
     if (k < 2 || here.length === 0) continue;
     const right = here.at(-1)!.after;
-    const told = new Map<string, string>();
+    const relayed = new Map<string, string>();
     for (const { section: earlier, at: from } of starts.slice(0, k - 1)) {
       const end = starts[starts.findIndex((s) => s.section === earlier) + 1]!.at;
       const last = lastWithin(passed, from, end);
@@ -32,10 +32,10 @@ export const sectionState: SongCheck = (facts) => {
       for (const [unitId, wanted] of Object.entries(right)) {
         const unit = units.get(unitId);
         const left = unit && leftOn(unit.profile, wanted, fold.get(unitId));
-        if (unit && left !== undefined) told.set(`${unit.name}\n${left}`, earlier.name);
+        if (unit && left !== undefined) relayed.set(`${unit.name}\n${left}`, earlier.name);
       }
     }
-    for (const [key, from] of told) {
+    for (const [key, from] of relayed) {
       const [unit, control] = key.split('\n') as [string, string];
       const data = {
         song: song.title,

@@ -15,7 +15,7 @@ export const toneDiffers: SongCheck = (facts) => {
   const { show, song, time, passed } = facts;
   const { tones, units } = indexShow(show);
   const first = new Map<string, Passed>();
-  const told = new Set<string>();
+  const relayed = new Set<string>();
   const found: Finding[] = [];
   for (const here of passed) {
     const { action } = here.moment;
@@ -32,10 +32,10 @@ export const toneDiffers: SongCheck = (facts) => {
       if (!a || !b || a.slot !== b.slot) continue;
       for (const control of unit.profile.controls) {
         const key = `${tone.id} ${unitId} ${control.id}`;
-        if (aim.controls[control.id] !== undefined || told.has(key)) continue;
+        if (aim.controls[control.id] !== undefined || relayed.has(key)) continue;
         const pair = leftOtherwise(unit.profile, control, a, b);
         if (!pair) continue;
-        told.add(key);
+        relayed.add(key);
         const where = (p: Passed): string =>
           formatPosition(time.bars, Math.min(Math.max(0, p.moment.at), time.end - 1), song.bars);
         const data = {

@@ -41,16 +41,16 @@ const cases = (most: number): fc.Arbitrary<Job[]> =>
         release: fc.constantFrom(-20000, -20000, 0, 2000),
         gap: fc.constantFrom(0, 0, 1500, 4000),
         /** Now and then it waits for another unit's message, that tells its own unit something. */
-        told: fc.option(fc.record({ by: fc.nat(20), gap: fc.constantFrom(0, 2000, 6000) }), { nil: null, freq: 1 }),
+        relayed: fc.option(fc.record({ by: fc.nat(20), gap: fc.constantFrom(0, 2000, 6000) }), { nil: null, freq: 1 }),
       }),
       { minLength: 1, maxLength: most },
     )
     .map((list) => {
       const last = new Map<number, number>();
-      return list.map(({ unit, told, ...job }, i) => {
+      return list.map(({ unit, relayed, ...job }, i) => {
         const after = last.get(unit) ?? -1;
         last.set(unit, i);
-        const also = told && i > 0 && told.by % i !== after ? [{ on: told.by % i, gap: told.gap }] : null;
+        const also = relayed && i > 0 && relayed.by % i !== after ? [{ on: relayed.by % i, gap: relayed.gap }] : null;
         return { ...job, after, gap: after < 0 ? 0 : job.gap, also };
       });
     });
@@ -58,8 +58,8 @@ const cases = (most: number): fc.Arbitrary<Job[]> =>
 describe('schedulePort', () => {
   it('keeps a message waiting for one that tells its unit something, by hand', () => {
     const first: Job = { duration: 640, deadline: 640, release: 0, after: -1, gap: 0, also: null };
-    const told: Job = { ...first, duration: 960, deadline: 2000, also: [{ on: 0, gap: 6000 }] };
-    const { ends, cost } = schedulePort([first, told]);
+    const relayed: Job = { ...first, duration: 960, deadline: 2000, also: [{ on: 0, gap: 6000 }] };
+    const { ends, cost } = schedulePort([first, relayed]);
     expect([...ends]).toEqual([640, 6640]);
     expect(cost).toEqual({ maxLate: 4640, totalLate: 4640, totalEarly: 0 });
   });
