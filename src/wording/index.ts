@@ -13,3 +13,4 @@ export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords 
 export { figureWords, valueWords } from './values';
 export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';
 export { showDifferenceWords } from './showDifferences';
+export { JOIN_REFUSALS, said } from './said';

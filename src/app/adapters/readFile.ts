@@ -1,6 +1,6 @@
 import type { Bundle } from '../../core/formats/bundle';
 import { hasErrors, type Read } from '../../core/problems';
-import { problemLine } from '../../wording';
+import { problemLine, said } from '../../wording';
 import { readerInWorker } from './workers';
 
 /** A show that was read from a file, and what there is to say of it; or why it was not read. */
@@ -38,7 +38,7 @@ export async function readFile(file: File): Promise<Opened> {
   const told = problems.map(problemLine);
   const missing = value.show.audio.filter((a) => !value.sounds.has(a.id)).map((a) => a.name);
   if (missing.length > 0 && told.length === 0) {
-    told.push(`Recordings that are not in the file: ${missing.join(', ')}.`);
+    told.push(said.recordingsMissing(missing));
   }
   return { kind: 'read', bundle: value, told: missing.length > 0 ? told : [] };
 }

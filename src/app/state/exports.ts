@@ -1,7 +1,7 @@
 import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
 import type { Problem } from '../../core/problems';
 import type { Show } from '../../core/show';
-import { sentence } from '../../wording';
+import { sentence, said } from '../../wording';
 import { download } from '../adapters/download';
 import { shelf } from '../persistence/db';
 import { loadSound } from '../persistence/sounds';
@@ -33,7 +33,7 @@ export const exportedWords = ({ name, problems }: Exported): string =>
 
 /** Makes and hands over a file, and gives what there is to say of it, also where it was not to be made. */
 export const exportAndSay = (wish: ExportWish): Promise<string> =>
-  exportToFile(wish).then(exportedWords, (error: unknown) => `Not exported: ${(error as Error).message}.`);
+  exportToFile(wish).then(exportedWords, (error: unknown) => said.notExported(error));
 
 /** Exports the open show: a zip file with its recordings where it has any, else its JSON. Gives what there is to say. */
 export async function exportShow({ id: showId, audio }: Show, withSounds: boolean): Promise<string> {
@@ -45,8 +45,7 @@ export async function exportShow({ id: showId, audio }: Show, withSounds: boolea
   }
   const made = await exportToFile({ kind: 'show', sounds: withSounds ? sounds : null });
   const lacking = audio.filter((a) => !sounds.has(a.id)).map((a) => a.name);
-  if (audio.length === 0) return `Exported ${made.name}.`;
-  if (!withSounds) return `Exported without recordings. Not in the file: ${lacking.join(', ')}.`;
-  const said = `Exported ${made.name} with ${sounds.size === 1 ? '1 recording' : `${sounds.size} recordings`}.`;
-  return lacking.length === 0 ? said : `${said} Not in this browser, so not in the file: ${lacking.join(', ')}.`;
+  if (audio.length === 0) return said.exported(made.name);
+  if (!withSounds) return said.exportedWithout(lacking);
+  return said.exportedWith(made.name, sounds.size, lacking);
 }

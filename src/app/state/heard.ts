@@ -13,6 +13,7 @@ import { decodedSounds, readySound } from './sound';
 import { useRehearsal } from './rehearsal';
 import { useApp } from './store';
 import { sayWords, spokenWords } from './words';
+import { said } from '../../wording';
 
 /** Sounds are put on the context this long ahead: a page in the background wakes once a second. */
 const AHEAD_SECONDS = 3;
@@ -221,7 +222,7 @@ export async function hearCall(showId: string, call: Call, says: string): Promis
   wakeSound();
   const context = liveContext();
   const mixer = liveMixer();
-  if (!context || !mixer) return 'The browser has no sound here.';
+  if (!context || !mixer) return said.noSoundHere();
   const sound: Sound =
     call.how === 'count'
       ? { kind: 'count', at: 0, beat: 1, spoken: true, gain: 0 }

@@ -1,6 +1,6 @@
 import { LIMITS } from '../../core/show';
 import type { Show } from '../../core/show';
-import { problemLine } from '../../wording';
+import { problemLine, said } from '../../wording';
 import { fileName } from '../../core/formats/fileName';
 import { download } from '../adapters/download';
 import { shelf } from '../persistence/db';
@@ -97,11 +97,11 @@ export async function openFromShelf(id: string): Promise<void> {
   try {
     loaded = await loadShow(shelf, id);
   } catch (error) {
-    refuse(`The browser's storage cannot be read: ${(error as Error).message}`);
+    refuse(said.storageUnread(error));
     return;
   }
   if (!loaded) {
-    refuse('There is no such show in this browser.');
+    refuse(said.noSuchShow());
     return;
   }
   const { value, problems } = loaded.read;
@@ -115,7 +115,7 @@ export async function openFromShelf(id: string): Promise<void> {
       const songs = loaded.lost === 1 ? '1 song is' : `${loaded.lost} songs are`;
       say(`${songs} missing in this browser's storage and left out. A file that you exported may still have them.`);
     }
-  } else refuse(problems.map(problemLine)[0] ?? 'The show cannot be read.');
+  } else refuse(problems.map(problemLine)[0] ?? said.showUnread());
 }
 
 /**
@@ -131,6 +131,6 @@ export async function shelve(
   fresh = saved?.kind === 'saved' ? { show: own, revision: saved.revision } : { show: own, revision: null };
   if (saved === null) return own.id;
   const lost = await keepSounds(show, own.id, sounds);
-  if (lost.length > 0) say(`Not taken in, because it cannot be decoded or does not fit: ${lost.join(', ')}.`);
+  if (lost.length > 0) say(said.soundsLost(lost));
   return own.id;
 }

@@ -17,6 +17,7 @@ import type {
 } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import { NO_NEWS, type News } from './news';
+import { said } from '../../wording';
 
 export interface PlayingNeeds {
   readonly show: () => Show | undefined;
@@ -77,12 +78,6 @@ export interface Playing {
   readonly lost: () => void;
 }
 
-const CLOCK_WORDS = {
-  wobbles: 'its clock wobbles by more than 1 %. What follows it may be early or late.',
-  lost: 'its clock has stopped without a word. The song goes on at the tempo that it had.',
-  back: 'its clock is back. The song follows it again.',
-} as const;
-
 export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, readySounds }: PlayingNeeds): Playing {
   let turn: (() => void) | null = null;
   const letGo = (): void => {
@@ -96,7 +91,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     try {
       return await thread.ask(run);
     } catch {
-      say('The playback does not answer. Reload the page: nothing that was typed is lost.');
+      say(said.playbackSilent());
       return undefined;
     }
   };
@@ -108,7 +103,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     turn = await takeTurn();
     if (!turn) {
       await ask((w) => w.stop());
-      say('A message wanted to start a song, but another tab plays already.');
+      say(said.otherTabStarts());
     } else if (now && song) await readySounds(now, song);
   };
   return {
@@ -119,7 +114,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
       wakeSound();
       turn ??= await takeTurn();
       if (!turn) {
-        say('Another tab plays already: stop it there first. Two would send to the same units.');
+        say(said.otherTabPlays());
         return;
       }
       await readySounds(now, song);
@@ -134,7 +129,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     tone: async (toneId) => void (await ask((w) => w.tone(toneId))),
     panic: async () => {
       await ask((w) => w.panic());
-      say('All sound off was sent to every unit.');
+      say(said.allSoundOff());
     },
     stop: async () => void (await ask((w) => w.stop())),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
@@ -155,7 +150,7 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
     footFaults: async (unitId, faults) => void (await ask((w) => w.footFaults(unitId, faults))),
     transfer: async (unitId, errand) => {
       const begun = await ask((w) => w.transfer(unitId, errand));
-      if (begun === false) say('No cable leads to the controller and back: plug both in the rig first.');
+      if (begun === false) say(said.noCableThere());
     },
     stopTransfer: async () => void (await ask((w) => w.stopTransfer())),
     recordPedal: async (what) => void (await ask((w) => w.record(what))),
@@ -165,16 +160,16 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
         // What follows by itself plays on in this tab's turn.
         if (event.kind === 'stopped' && event.follows !== true) letGo();
         if (event.kind === 'stopped' && event.why === 'gone') {
-          say('The song that played is not in the show any more: stopped.');
+          say(said.songGone());
         }
         if (event.kind === 'started' && !turn) void takeTurnFor(event.songId);
         if (event.kind === 'flooded') {
-          say(`${portName(event.portId)}: more arrives than its cable can pass on. What is too much is left out.`);
+          say(said.portFlooded(portName(event.portId)));
         }
-        if (event.kind === 'clock') say(`${portName(event.portId)}: ${CLOCK_WORDS[event.what]}`);
+        if (event.kind === 'clock') say(said.clock(portName(event.portId), event.what));
         if (event.kind === 'slept') {
           const seconds = Math.round(event.time / 1e6);
-          say(`The computer slept for ${seconds} s: what was due meanwhile was not sent, the rig is caught up.`);
+          say(said.computerSlept(seconds));
         }
       }
     },

@@ -6,7 +6,7 @@ import type { Outgoing } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import type { Access, RealEars, RealPort, RealPorts } from '../adapters/realPorts';
 import type { PortUse } from '../persistence/rows';
-import { lateWords } from '../../wording';
+import { lateWords, said } from '../../wording';
 import { namesNow, portNamed, takenKeys } from './portNames';
 
 export type { PortUse, RealName } from '../persistence/rows';
@@ -119,14 +119,12 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     const beside = store.getState().uses[portId]?.standIn ?? false;
     // What was sent meanwhile never arrived: nobody knows what its units are on.
     if (does) {
-      say(`${portName(portId)}: the real port takes messages again. What its units missed is sent.`);
+      say(said.portTakesAgain(portName(portId)));
       if (beside) void ask((w) => w.port(portId, false));
       void ask((w) => w.port(portId, true));
       return;
     }
-    say(
-      `${portName(portId)}: the real port takes no messages. ${beside ? 'The stand-in goes on.' : 'Its units get nothing.'}`,
-    );
+    say(said.portTakesNothing(portName(portId), Boolean(beside)));
     if (!beside) void ask((w) => w.port(portId, false));
     tryAgain(portId);
   };
@@ -205,7 +203,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     }
     for (const id of before) {
       if (lost.includes(id) || !store.getState().uses[id]) continue;
-      say(`${portName(id)}: the real port is back. What its units missed is sent.`);
+      say(said.portBack(portName(id)));
       // Beside a stand-in it was never gone for the playback, but what hangs on it has missed everything.
       if (!told.has(id)) void ask((w) => w.port(id, false));
       told.add(id);
@@ -286,7 +284,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
         waiting.push({ portId, at: clock.origin() + at * 1000 + ahead, bytes });
       } else if (!cut) {
         cut = true;
-        say(`${portName(portId)}: more arrives than can be taken in. What is too much is left out.`);
+        say(said.tooMuchArrives(portName(portId)));
       }
     }
     void pass();

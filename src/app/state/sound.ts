@@ -9,6 +9,7 @@ import { peaksInWorker } from '../adapters/workers';
 import { shelf } from '../persistence/db';
 import { keepSound, loadSound } from '../persistence/sounds';
 import { readyWords, spokenWords, useVoice } from './words';
+import { said } from '../../wording';
 
 /** What is known here of the show's sounds: pictures by id, and whose bytes this browser has not. */
 interface SoundState {
@@ -144,7 +145,7 @@ export async function keepSounds(
 /** Renders click, calls and recordings of a song from its start to its end, and hands them on as a WAV file. */
 export async function exportSounds(show: Show, song: Song): Promise<string> {
   const line = soundLine(song, 0, new Set(setOf(show).missing));
-  if (line.sounds.length === 0) return 'There is nothing to be heard: no click, no calls, no recording.';
+  if (line.sounds.length === 0) return said.nothingHeard();
   const time = songTime(song);
   await readySounds(show, song);
   await readyWords(song);
@@ -153,10 +154,5 @@ export async function exportSounds(show: Show, song: Song): Promise<string> {
   download(name, new Uint8Array(toWav(buffer)), 'audio/wav');
   const unsaid = useVoice.getState().failed && wordsOf(line.sounds).some((word) => !spokenWords.has(word));
   const lead = ((0 - line.start) / 1e6).toFixed(3);
-  return [
-    `Exported ${name}: bar 1 begins ${lead} s into it.`,
-    unsaid ? 'The voice could not be loaded; tones stand in its place.' : '',
-  ]
-    .join(' ')
-    .trim();
+  return [said.soundExported(name, lead), unsaid ? said.voiceMissing() : ''].join(' ').trim();
 }

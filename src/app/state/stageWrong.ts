@@ -1,6 +1,6 @@
 import type { Show } from '../../core/show';
 import type { Lantern } from '../../core/simulate';
-import { lateWords } from '../../wording';
+import { lateWords, said } from '../../wording';
 import type { PortsState } from './ports';
 
 /** What is known of this computer that somebody on stage has to know. */
@@ -20,5 +20,5 @@ export function stageWrong(show: Show, mark: Lantern, { lost, refusing, late, so
   if (names(refusing) !== '') return `${names(refusing)}: the real port takes no messages.`;
   if (late) return lateWords(late);
   if (sound !== null) return sound;
-  return mark === 'cracked' ? 'Something in this song does not land: see the dry run before it is played.' : null;
+  return mark === 'cracked' ? said.doesNotLand() : null;
 }

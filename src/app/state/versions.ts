@@ -1,6 +1,6 @@
 import type { Read } from '../../core/problems';
 import { LIMITS, type Show } from '../../core/show';
-import { problemLine } from '../../wording';
+import { problemLine, said } from '../../wording';
 import type { VersionRow } from '../persistence/db';
 import type { ListedVersion } from '../persistence/versions';
 
@@ -51,7 +51,7 @@ export function createVersions(needs: VersionNeeds): Versions {
       await needs.keep({ showId: now.id, id, name, savedAt: needs.now(), why, data: now });
       return true;
     } catch (error) {
-      say(`${name} was not kept: the browser’s storage refuses (${(error as Error).message}).`);
+      say(said.versionNotKept(name, error));
       return false;
     }
   };
@@ -63,9 +63,9 @@ export function createVersions(needs: VersionNeeds): Versions {
     try {
       const read = await needs.load(now.id, id);
       if (read?.value) return read.value;
-      say(`${name} cannot be read. ${read?.problems.map(problemLine)[0] ?? 'It is gone.'}`);
+      say(said.versionUnread(name, read?.problems.map(problemLine)[0]));
     } catch (error) {
-      say(`${name} cannot be read: ${(error as Error).message}`);
+      say(said.versionFailed(name, error));
     }
     return undefined;
   };
@@ -85,7 +85,7 @@ export function createVersions(needs: VersionNeeds): Versions {
       // Without the present one kept there is no way on from the older one after a reload.
       if (!was || !(await keep(`Before going back to ${version.name}`, 'before'))) return;
       const changed = needs.become(was, `go back to ${version.name}`);
-      say(changed ? `The show is as in ${version.name}. Undo brings back what it was.` : 'The show is like that now.');
+      say(said.wentBack(changed, version.name));
     },
     keepBefore,
     bringIn: async (after, from) => {
@@ -95,8 +95,8 @@ export function createVersions(needs: VersionNeeds): Versions {
     remove: async ({ id, name }) => {
       const now = show();
       if (!now) return;
-      await needs.remove(now.id, id).catch((e: unknown) => say(`${name} was not deleted: ${(e as Error).message}`));
+      await needs.remove(now.id, id).catch((e: unknown) => say(said.versionNotDeleted(name, e)));
     },
-    watch: (showId, on) => needs.watch(showId, on, (e) => say(`Kept states cannot be read: ${e.message}`)),
+    watch: (showId, on) => needs.watch(showId, on, (e) => say(said.versionsUnread(e))),
   };
 }

@@ -2,7 +2,7 @@ import { tabStore } from '../adapters/tabStore';
 import { create } from 'zustand';
 import { readShowData } from '../../core/formats/show-file';
 import { readLine, toScreenSchema, type StageNews } from '../../core/formats/line';
-import { problemLine } from '../../wording';
+import { problemLine, said, JOIN_REFUSALS } from '../../wording';
 import { openLine, type LineEars, type LineOut } from '../adapters/line';
 import { NO_NEWS, useNews } from './news';
 import { useApp } from './store';
@@ -22,13 +22,6 @@ const ASKING: Watching = { state: 'asking', refusal: null, lostSince: null, desk
 
 export const useWatching = create<Watching>(() => ASKING);
 
-const REFUSALS = {
-  code: 'That is not the code of now: it holds for one screen and three minutes. Ask for a new one at the desk.',
-  often: 'Too many tries from here. Wait a minute, then ask for a new code at the desk.',
-  pass: 'The desk let its screens go, or was started anew: join with a new code.',
-  full: 'As many screens are on as there can be. Close one of them.',
-} as const;
-
 /** What a screen was given when it joined: for this tab, as long as it lives. */
 const KEY = 'hollow-lantern.pass';
 
@@ -45,7 +38,7 @@ function hear(text: string): void {
     case 'refused':
       if (message.why === 'pass') tabStore.remove(KEY);
       leave();
-      useWatching.setState({ ...ASKING, refusal: REFUSALS[message.why] });
+      useWatching.setState({ ...ASKING, refusal: JOIN_REFUSALS[message.why] });
       break;
     case 'desk':
       useWatching.setState({ desk: message.there });
@@ -54,7 +47,7 @@ function hear(text: string): void {
       const { value, problems } = readShowData(message.show);
       if (value) {
         useApp.setState({ open: { show: value, revision: null, past: [], future: [], save: 'saved' }, refusal: null });
-      } else useWatching.setState({ refusal: problems.map(problemLine)[0] ?? 'The show cannot be read.' });
+      } else useWatching.setState({ refusal: problems.map(problemLine)[0] ?? said.showUnread() });
       break;
     }
     case 'news': {

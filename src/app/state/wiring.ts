@@ -40,6 +40,7 @@ import { followSounds, playSample, wakeSound } from './heard';
 import { readySounds } from './sound';
 import { followWords } from './words';
 import { useApp } from './store';
+import { said } from '../../wording';
 
 // Puts the parts together: each has what it needs handed in, and knows none of the others.
 
@@ -277,7 +278,7 @@ async function keepPortUses(showId: string, uses: Readonly<Record<string, PortUs
     const all = (await loadDevice(shelf)).ports ?? {};
     await keepDevice(shelf, 'ports', { ...all, [showId]: { ...uses } });
   } catch {
-    say('Which real port is which could not be kept: the storage takes nothing. It holds until the page is left.');
+    say(said.portsNotKept());
   }
 }
 

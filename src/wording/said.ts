@@ -1,0 +1,67 @@
+/** Why something failed, as whoever refused it says. */
+const because = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** Why another screen was not let in. */
+export const JOIN_REFUSALS = {
+  code: 'That is not the code of now: it holds for one screen and three minutes. Ask for a new one at the desk.',
+  often: 'Too many tries from here. Wait a minute, then ask for a new code at the desk.',
+  pass: 'The desk let its screens go, or was started anew: join with a new code.',
+  full: 'As many screens are on as there can be. Close one of them.',
+} as const;
+
+/** What a clock that a song follows does. */
+const CLOCK_WORDS = {
+  wobbles: 'its clock wobbles by more than 1 %. What follows it may be early or late.',
+  lost: 'its clock has stopped without a word. The song goes on at the tempo that it had.',
+  back: 'its clock is back. The song follows it again.',
+} as const;
+
+/** What the desk says in its note: what became of something, and what can be done. */
+export const said = {
+  clock: (port: string, what: keyof typeof CLOCK_WORDS): string => `${port}: ${CLOCK_WORDS[what]}`,
+  noSoundHere: (): string => 'The browser has no sound here.',
+  nothingHeard: (): string => 'There is nothing to be heard: no click, no calls, no recording.',
+  soundExported: (name: string, lead: number | string): string => `Exported ${name}: bar 1 begins ${lead} s into it.`,
+  voiceMissing: (): string => 'The voice could not be loaded; tones stand in its place.',
+  versionNotKept: (name: string, error: unknown): string =>
+    `${name} was not kept: the browser’s storage refuses (${because(error)}).`,
+  versionUnread: (name: string, why: string | undefined): string => `${name} cannot be read. ${why ?? 'It is gone.'}`,
+  versionFailed: (name: string, error: unknown): string => `${name} cannot be read: ${because(error)}`,
+  wentBack: (changed: boolean, name: string): string =>
+    changed ? `The show is as in ${name}. Undo brings back what it was.` : 'The show is like that now.',
+  versionNotDeleted: (name: string, error: unknown): string => `${name} was not deleted: ${because(error)}`,
+  versionsUnread: (error: unknown): string => `Kept states cannot be read: ${because(error)}`,
+  storageUnread: (error: unknown): string => `The browser's storage cannot be read: ${because(error)}`,
+  noSuchShow: (): string => 'There is no such show in this browser.',
+  showUnread: (): string => 'The show cannot be read.',
+  soundsLost: (names: readonly string[]): string =>
+    `Not taken in, because it cannot be decoded or does not fit: ${names.join(', ')}.`,
+  portsNotKept: (): string =>
+    'Which real port is which could not be kept: the storage takes nothing. It holds until the page is left.',
+  notExported: (error: unknown): string => `Not exported: ${because(error)}.`,
+  exportedWithout: (names: readonly string[]): string =>
+    `Exported without recordings. Not in the file: ${names.join(', ')}.`,
+  exportedWith: (name: string, recordings: number, lacking: readonly string[]): string =>
+    `Exported ${name} with ${recordings === 1 ? '1 recording' : `${recordings} recordings`}.${
+      lacking.length === 0 ? '' : ` Not in this browser, so not in the file: ${lacking.join(', ')}.`
+    }`,
+  exported: (name: string): string => `Exported ${name}.`,
+  doesNotLand: (): string => 'Something in this song does not land: see the dry run before it is played.',
+  playbackSilent: (): string => 'The playback does not answer. Reload the page: nothing that was typed is lost.',
+  otherTabStarts: (): string => 'A message wanted to start a song, but another tab plays already.',
+  otherTabPlays: (): string => 'Another tab plays already: stop it there first. Two would send to the same units.',
+  allSoundOff: (): string => 'All sound off was sent to every unit.',
+  noCableThere: (): string => 'No cable leads to the controller and back: plug both in the rig first.',
+  songGone: (): string => 'The song that played is not in the show any more: stopped.',
+  portFlooded: (port: string): string =>
+    `${port}: more arrives than its cable can pass on. What is too much is left out.`,
+  computerSlept: (seconds: number | string): string =>
+    `The computer slept for ${seconds} s: what was due meanwhile was not sent, the rig is caught up.`,
+  portTakesAgain: (port: string): string =>
+    `${port}: the real port takes messages again. What its units missed is sent.`,
+  portTakesNothing: (port: string, standIn: boolean): string =>
+    `${port}: the real port takes no messages. ${standIn ? 'The stand-in goes on.' : 'Its units get nothing.'}`,
+  portBack: (port: string): string => `${port}: the real port is back. What its units missed is sent.`,
+  tooMuchArrives: (port: string): string => `${port}: more arrives than can be taken in. What is too much is left out.`,
+  recordingsMissing: (names: readonly string[]): string => `Recordings that are not in the file: ${names.join(', ')}.`,
+} as const;
