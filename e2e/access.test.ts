@@ -1,5 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { begin, chooseFile, openShelf } from './begin';
@@ -205,15 +204,9 @@ describe('every view passes WCAG A and AA', () => {
     await b.says('complementary', 'What was exported', 'Not in the file');
     expect(await violations()).toEqual([]);
     await b.click('button', 'Export table');
-    await b.wait(() => Promise.resolve(readdirSync(b.downloads).some((n) => n.endsWith('.csv'))), 'the table arrives');
+    const table = await b.downloaded('.csv');
     await b.click('link', 'Import');
-    await chooseFile(
-      b,
-      join(
-        b.downloads,
-        readdirSync(b.downloads).find((n) => n.endsWith('.csv'))!,
-      ),
-    );
+    await chooseFile(b, table);
     await b.find('region', 'What changes');
     expect(await violations()).toEqual([]);
     await b.click('link', 'Versions and storage');

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { inspect } from 'node:util';
@@ -347,6 +347,22 @@ export class Browser {
   /** Puts a text in place of what a field holds. */
   fill(role: string, name: string | RegExp, text: string): Promise<void> {
     return this.press(role, name, Key.chord(Key.CONTROL, 'a'), text);
+  }
+
+  /** Waits until a file whose name ends like this is downloaded whole; gives its path. */
+  async downloaded(ending: string): Promise<string> {
+    let path = '';
+    let size = -1;
+    await this.wait(async () => {
+      const name = readdirSync(this.downloads).find((n) => n.endsWith(ending));
+      if (name === undefined) return false;
+      path = join(this.downloads, name);
+      const before = size;
+      // It is there before all of it is written.
+      size = statSync(path).size;
+      return size > 0 && size === before;
+    }, `${ending} arrives`);
+    return path;
   }
 
   /** Waits until an element's text contains something. */

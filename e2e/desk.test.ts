@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo, openShelf } from './begin';
@@ -118,8 +118,7 @@ describe('a show from nothing', () => {
   it('exports the show and opens it again elsewhere', async () => {
     await b.click('link', 'Book');
     await b.click('button', 'Export show');
-    await b.wait(async () => readdirSync(b.downloads).includes('new-show.json'), 'the file arrives');
-    const text = readFileSync(join(b.downloads, 'new-show.json'), 'utf8');
+    const text = readFileSync(await b.downloaded('new-show.json'), 'utf8');
     expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 9, title: 'New show' });
     await openShelf(b);
     await choose('again.json', text);

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo, openShelf } from './begin';
@@ -7,10 +7,7 @@ import { Key } from './browser';
 // Each part goes on where the one before it stopped.
 const { b, folder } = begin();
 
-const arrived = async (name: string): Promise<string> => {
-  await b.wait(() => Promise.resolve(readdirSync(b.downloads).includes(name)), `${name} arrives`);
-  return join(b.downloads, name);
-};
+const arrived = (name: string): Promise<string> => b.downloaded(name);
 
 const exported = 'What was exported';
 const inFile = 'What is in the file';

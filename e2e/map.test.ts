@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, openDemo, openShelf } from './begin';
@@ -326,7 +326,7 @@ describe('the demo rig', () => {
     ] as const) {
       await b.click('button', 'Export');
       await b.click('menuitem', item);
-      await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith(ending)), `${ending} arrives`);
+      await b.downloaded(ending);
     }
     const names = readFileSync(join(b.downloads, 'marram.midnam'), 'utf8');
     await openShelf(b);

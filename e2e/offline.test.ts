@@ -1,6 +1,5 @@
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { begin, placeAt } from './begin';
 import { Key } from './browser';
@@ -82,7 +81,7 @@ describe('the application by itself', () => {
     await b.click('link', 'Files');
     await b.find('article', /^Cue sheet/);
     await b.click('button', 'PDF');
-    await b.wait(() => Promise.resolve(readdirSync(b.downloads).some((n) => n.endsWith('.pdf'))), 'the PDF is made');
+    await b.downloaded('.pdf');
     await b.driver.navigate().refresh();
     await b.find('heading', 'Files');
   });

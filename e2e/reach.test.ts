@@ -4,17 +4,17 @@ import { By, Key } from './browser';
 
 const { b } = begin();
 
-/** Addresses below that of the show, and the role and name of something that stands there. */
+/** Addresses below that of the show, and the role and name of something that stands there and not in the view before. */
 const VIEWS: readonly (readonly [path: string, role: string, name: string | RegExp])[] = [
   ['', 'heading', 'The set'],
   ['/rig', 'button', /^Quillback channel/],
-  ['/rig/ports', 'heading', 'Rig'],
+  ['/rig/ports', 'button', /^Send a test note/],
   ['/rig/reactions', 'button', 'Add a reaction'],
   ['/rig/patch', 'button', 'Print the patch sheet'],
   ['/rig/monitor', 'button', 'Clear'],
   ['/map', 'heading', 'Quillback'],
   ['/map/-/controls', 'button', 'Add a control'],
-  ['/map/-/relays', 'heading', 'Quillback'],
+  ['/map/-/relays', 'heading', /^When Quillback goes/],
   ['/map/house', 'heading', 'Shared control numbers'],
   ['/tones', 'heading', 'Tones'],
   ['/tones/moves', 'heading', 'Moves'],
@@ -22,7 +22,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
   ['/dry-run', 'table', 'Songs of the set'],
   ['/feet', 'group', 'Pages'],
   ['/feet/-/proposal', 'button', 'Propose pages'],
-  ['/feet/-/transfer', 'heading', 'Feet'],
+  ['/feet/-/transfer', 'button', 'Transfer'],
   ['/set', 'grid', 'Running order'],
   ['/set/mix', 'table', 'Mix sheet'],
   ['/set/tonight', 'heading', 'Evening at the pier'],

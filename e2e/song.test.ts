@@ -1,5 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { parseMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { begin, goTo, openShelf } from './begin';
@@ -71,9 +70,7 @@ describe('a song of forty bars by keyboard alone', () => {
     await b.press('button', 'MIDI file', Key.ENTER);
     await b.find('menuitem', /^As written/);
     await b.type(Key.ENTER);
-    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.mid')), 'the file arrives');
-    const name = readdirSync(b.downloads).find((n) => n.endsWith('.mid'))!;
-    const { header, tracks } = parseMidi(readFileSync(join(b.downloads, name)));
+    const { header, tracks } = parseMidi(readFileSync(await b.downloaded('.mid')));
     expect(header.ticksPerBeat).toBe(960);
     const timed = tracks.map((t) => {
       let tick = 0;

@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, chooseFile, openDemo, tapUntilHeard } from './begin';
@@ -53,8 +53,7 @@ describe('what is heard beside the units', () => {
   it('comes out of the renderer right to the sample', async () => {
     await b.click('button', 'Sound as a WAV file');
     await b.says('status', 'Sound file', /Exported bell-buoy-click\.wav: bar 1 begins 2\.474 s into it/);
-    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.wav')), 'the file arrives');
-    const heard = leftOf(readFileSync(join(b.downloads, 'bell-buoy-click.wav')));
+    const heard = leftOf(readFileSync(await b.downloaded('bell-buoy-click.wav')));
     const beat = (60 / 97) * RATE;
     const levelAt = (sample: number): number => Math.abs(heard[sample]!);
     // A bar of count-in, then six bars: each beat begins in its own sample, out of silence.
@@ -83,8 +82,7 @@ describe('what is heard beside the units', () => {
     await b.click('button', 'Hear the call for Before bar 3');
     rmSync(join(b.downloads, 'bell-buoy-click.wav'));
     await b.click('button', 'Sound as a WAV file');
-    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.wav')), 'the file arrives');
-    const heard = leftOf(readFileSync(join(b.downloads, 'bell-buoy-click.wav')));
+    const heard = leftOf(readFileSync(await b.downloaded('bell-buoy-click.wav')));
     const beat = (60 / 97) * RATE;
     /** How loud it is behind the click of a beat, from the first one that is counted in. */
     const behind = (n: number): number => {

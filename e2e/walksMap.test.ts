@@ -149,7 +149,7 @@ describe('walk 7: one preset for the night, scenes within it', () => {
     await b.grip('Record from a pedal');
     await movePedal(b);
     await b.says('status', 'Recording', /\d+ points kept/);
-    await b.says('banner', undefined, 'proven');
+    await b.says('banner', undefined, 'lands on time');
   });
 });
 

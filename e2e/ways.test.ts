@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeMidi } from 'midi-file';
 import { describe, expect, it } from 'vitest';
@@ -176,8 +176,10 @@ describe('the chart', () => {
     await b.find('group', /^Chart of Slack Tide/);
     await b.click('button', 'MIDI file');
     await b.click('menuitem', /^As written/);
-    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.mid')), 'the file is there');
-    const name = readdirSync(b.downloads).find((n) => n.endsWith('.mid'))!;
-    expect(readFileSync(join(b.downloads, name)).subarray(0, 4).toString()).toBe('MThd');
+    expect(
+      readFileSync(await b.downloaded('.mid'))
+        .subarray(0, 4)
+        .toString(),
+    ).toBe('MThd');
   });
 });

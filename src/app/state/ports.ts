@@ -124,7 +124,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       void ask((w) => w.port(portId, true));
       return;
     }
-    say(said.portTakesNothing(portName(portId), Boolean(beside)));
+    say(said.portTakesNothing(portName(portId), beside));
     if (!beside) void ask((w) => w.port(portId, false));
     tryAgain(portId);
   };
