@@ -38,7 +38,7 @@ const PARSERS = [
 ];
 /** Solvers of well-known problems, pure numbers in and out. */
 /** Pure packages that write PDF and read fonts. */
-const WRITERS = ['node_modules/pdf-lib/', 'node_modules/@pdf-lib/fontkit/'];
+const WRITERS = ['node_modules/@cantoo/pdf-lib/', 'node_modules/fontkit/', 'node_modules/@types/fontkit/'];
 const SOLVERS = ['node_modules/munkres/'];
 
 module.exports = {

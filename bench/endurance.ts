@@ -78,7 +78,7 @@ export async function endure(seconds: number, times: number): Promise<Endured> {
     await b.find('button', 'New show');
     await b.driver.findElement(By.css('input[type=file]')).sendKeys(join(folder, 'hasty.json'));
     await b.find('heading', 'The set');
-    await b.says('banner', undefined, /set (proven|fails)/, 60_000);
+    await b.says('banner', undefined, /lands? on time/, 60_000);
     await b.click('link', 'Chart');
     await b.find('group', /^Chart of/);
     const stands = async (): Promise<boolean> => (await b.texts('button[aria-label="Stop"]')).length === 0;

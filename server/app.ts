@@ -1,8 +1,7 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import type { ServerResponse } from 'node:http';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
-import { cacheOf, compressed } from './compressed';
+import sirv from 'sirv';
 
 /** What an error looks like on the wire: a code for programs, a sentence for people. */
 export interface ApiError {
@@ -13,6 +12,13 @@ const apiError = (code: string, sentence: string): ApiError => ({ error: { code,
 
 /** Names under which the server answers: its own. A page elsewhere cannot reach it by a name of its making. */
 export const OWN_HOSTS = ['localhost', '127.0.0.1', '[::1]'];
+
+/** Files with a hash in their name never change; the page that names them is asked for anew each time. */
+const cache = (response: ServerResponse, path: string): void => {
+  const forGood = path.startsWith('/assets/');
+  response.setHeader('Cache-Control', forGood ? 'public, max-age=31536000, immutable' : 'no-cache');
+  response.setHeader('Vary', 'Accept-Encoding');
+};
 
 /** Serves the built application from `dist`. */
 export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): Express {
@@ -49,22 +55,10 @@ export function createApp(dist: string, hosts: readonly string[] = OWN_HOSTS): E
     }),
   );
 
-  const isView = (path: string): boolean => !/\.\w+$/.test(path);
-  app.use(compressed(dist, (path) => (isView(path) ? '/index.html' : path)));
-  app.use(
-    express.static(dist, {
-      index: false,
-      cacheControl: false,
-      setHeaders: (response) => void response.set('Cache-Control', cacheOf(response.req.path)),
-    }),
-  );
-  app.get('/{*path}', (request, response, next) => {
-    const page = join(dist, 'index.html');
-    // A missing file is not found; any other address is a view of the application.
-    if (!isView(request.path) || !existsSync(page)) next();
-    // By its root: what lies above may have a folder whose name begins with a dot.
-    else response.set('Cache-Control', cacheOf('/')).sendFile('index.html', { root: dist, cacheControl: false });
-  });
+  // Looks at the folder anew each time: a newer build may have taken its place. A missing file is not found; any
+  // other address is a view of the application. The compressed copies that the build made go to whoever takes them.
+  const files = sirv(dist, { dev: true, brotli: true, gzip: true, single: true, setHeaders: cache });
+  app.get('/{*path}', files);
   app.use((request, response) => {
     response.status(404).json(apiError('not-found', `There is nothing at ${request.path}.`));
   });

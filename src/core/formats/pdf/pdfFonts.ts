@@ -1,5 +1,5 @@
-import fontkit from '@pdf-lib/fontkit';
-import type { PDFDocument, PDFFont } from 'pdf-lib';
+import * as fontkit from 'fontkit';
+import type { PDFDocument, PDFFont } from '@cantoo/pdf-lib';
 
 /** A typeface as it comes: a file for each range of letters (latin, latin-ext, greek, cyrillic …), the first with the common ones. */
 export interface Typeface {
@@ -40,6 +40,15 @@ const WRITTEN: Readonly<Record<string, string>> = {
 /** The letters that a font has. */
 type Letters = ReadonlySet<number>;
 
+/** What is asked of the font kit; its own types want a Buffer, and it takes any bytes. */
+interface FontKit {
+  readonly create: (bytes: Uint8Array) => { readonly characterSet: readonly number[] };
+}
+
+/** The letters that a font file has. Throws where it is none. */
+export const lettersOf = (bytes: Uint8Array): Letters =>
+  new Set((fontkit as unknown as FontKit).create(bytes).characterSet);
+
 /** The fonts of a document: those of a typeface that its text needs, as far as it needs them. */
 export class PdfFonts {
   private readonly letters = new Map<Uint8Array, Letters>();
@@ -52,7 +61,7 @@ export class PdfFonts {
     document.registerFontkit(fontkit);
     const fonts = new PdfFonts(typeface);
     for (const bytes of [...typeface.regular, ...typeface.bold]) {
-      fonts.letters.set(bytes, new Set(fontkit.create(bytes).characterSet));
+      fonts.letters.set(bytes, lettersOf(bytes));
     }
     const used = new Set<string>();
     for (const text of texts) for (const sign of plain(text)) used.add(sign);

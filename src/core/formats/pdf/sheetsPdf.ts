@@ -1,4 +1,4 @@
-import { PDFDocument, rgb, type PDFPage } from 'pdf-lib';
+import { PDFDocument, rgb, type PDFPage } from '@cantoo/pdf-lib';
 import type { Sheet, SheetPart, SheetTable } from '../../sheets';
 import { PdfFonts, type Typeface, type Weight } from './pdfFonts';
 import { wrap } from './wrap';
