@@ -1,5 +1,5 @@
 import type { CSSProperties } from 'react';
-import { LIMITS, setSongField, type Song } from '../../core/show';
+import { fitText, setSongField, type Song } from '../../core/show';
 import { perform } from '../state/desk';
 import { useShow } from '../state/store';
 import { DraftField } from '../widgets/DraftField';
@@ -13,7 +13,7 @@ export function SongNotes({ song, style }: { readonly song: Song; readonly style
       value={song.notes}
       {...(style ? { style } : {})}
       commit={(text) => {
-        perform(setSongField(show, song.id, 'notes', text.trim().slice(0, LIMITS.notes)), 'change the notes of a song');
+        perform(setSongField(show, song.id, 'notes', fitText(text, 'notes')), 'change the notes of a song');
         return null;
       }}
     />

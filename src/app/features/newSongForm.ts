@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import {
-  LIMITS,
+  fitText,
   RANGES,
   figureIn,
   newSong,
@@ -52,7 +52,7 @@ function readTempo(text: string): Read<number> {
 }
 
 const readTitle = (text: string): Read<string> => {
-  const value = text.trim().slice(0, LIMITS.title);
+  const value = fitText(text, 'title');
   return value === '' ? { problem: 'Enter a title.' } : { value };
 };
 

@@ -86,10 +86,9 @@ export function HouseScreen() {
   const show = useShow();
   const navigate = useNavigate();
   const units = show.units.filter((u) => u.profile.controls.some(renumberable));
-  const add = (): void => {
-    const house = { id: newId(), name: freeHouseName(show.house), number: freeHouseNumber(show.house) };
-    perform(addHouseNumber(show, house), `add the shared control number ${house.number}`);
-  };
+  const number = freeHouseNumber(show.house);
+  const more = addHouseNumber(show, { id: newId(), name: freeHouseName(show.house), number });
+  const add = (): void => void perform(more, `add the shared control number ${number}`);
   return (
     <Frame>
       <UnitRail current={null} part="" onAdded={(id) => void navigate(`/show/${show.id}/map/${id}`)} />
@@ -118,7 +117,7 @@ export function HouseScreen() {
               </Sheet>
             </div>
             <div>
-              <Button onPress={add} isDisabled={show.house.length >= 128}>
+              <Button onPress={add} isDisabled={more === null}>
                 <Plus size={15} aria-hidden /> Add a shared control number
               </Button>
             </div>

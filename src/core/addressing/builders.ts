@@ -1,6 +1,6 @@
-import { isContinuous, type Encoding } from './encodings/registry';
+import { isContinuous, withRoomFor, type Encoding } from './encodings/registry';
 import type { AddressPlan } from './plan';
-import type { Control, Controller, Profile, Sender } from './profile';
+import { VARIANT_LIMIT, type Control, type Controller, type Profile, type Sender, type Variants } from './profile';
 
 /** A control with nothing said but its name and encoding. */
 export const newControl = (id: string, name: string, encoding: Encoding, rest: Partial<Control> = {}): Control => ({
@@ -138,4 +138,12 @@ export function encodingOfKind(kind: Encoding['kind'], from: Encoding): Encoding
     case 'exclusive':
       return { kind, template: 'F0 7D 00 vv F7', low: 0, high: 127, checksum: null };
   }
+}
+
+/** Variants with one more, named by its number; null where there are as many as there can be. */
+export function withVariant(variants: Variants): Variants | null {
+  const names = [...variants.names, String(variants.names.length + 1)];
+  return names.length > VARIANT_LIMIT
+    ? null
+    : { ...variants, names, encoding: withRoomFor(variants.encoding, names.length) };
 }

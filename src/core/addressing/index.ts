@@ -1,4 +1,13 @@
-export { encodingOfKind, linear, newControl, newController, newProfile, onOff, plainPlan } from './builders';
+export {
+  encodingOfKind,
+  linear,
+  newControl,
+  newController,
+  newProfile,
+  onOff,
+  plainPlan,
+  withVariant,
+} from './builders';
 export {
   addressOf,
   addressPlanSchema,
@@ -34,7 +43,6 @@ export {
   keepsOf,
   sameOnTheWire,
   valueRange,
-  withRoomFor,
   type Encoding,
 } from './encodings/registry';
 export { HEARD, type ControlMemory } from './encodings/encoding';
@@ -52,7 +60,7 @@ export {
 export { TRIGGERS, type Trigger } from './triggers';
 export { dumpFormSchema, type DumpForm } from './dumpForm';
 export type { Deep } from './readonly';
-export { countedTable, edgeSlots, freshGroup } from './planShape';
+export { countedTable, edgeSlots, withDigit, withGroup } from './planShape';
 export { compareProfiles, type ProfileDifference } from './compareProfiles';
 export { learn } from './learn';
 export { figureText, valueText } from './valueText';

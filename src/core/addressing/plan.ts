@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { BANK_LSB, BANK_MSB, controlChange, programChange, type Bytes } from '../midi';
 import type { Deep } from './readonly';
 
+/** The most groups of a plan, and parts of a label. */
+export const PLAN_LIMITS = { groups: 16, digits: 8 } as const;
+
 const digitSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('number'),
@@ -21,7 +24,7 @@ const groupSchema = z.strictObject({
   name: z.string().min(1).max(40),
   /** Slots in the group; at most what its digits can tell apart. */
   count: z.int().min(1),
-  digits: z.array(digitSchema).min(1).max(8),
+  digits: z.array(digitSchema).min(1).max(PLAN_LIMITS.digits),
   /** Nothing can be stored in its slots: they are as the maker made them. */
   readOnly: z.boolean(),
 });
@@ -31,7 +34,7 @@ const groupSchema = z.strictObject({
  * one line of indexes; in a group the last digit turns fastest.
  */
 export const addressPlanSchema = z.strictObject({
-  groups: z.array(groupSchema).min(1).max(16),
+  groups: z.array(groupSchema).min(1).max(PLAN_LIMITS.groups),
   /** Programs in a bank: 128 unless the unit says less. */
   perBank: z.int().min(1).max(128),
   bank: z.strictObject({

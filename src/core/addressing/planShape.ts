@@ -1,4 +1,4 @@
-import { slotCount, type AddressPlan, type SlotGroup } from './plan';
+import { PLAN_LIMITS, slotCount, type AddressPlan, type SlotGroup } from './plan';
 
 /** Programs in sequence as a table, for somebody to change: the first 128. */
 export const countedTable = (plan: AddressPlan): NonNullable<AddressPlan['table']> =>
@@ -8,8 +8,18 @@ export const countedTable = (plan: AddressPlan): NonNullable<AddressPlan['table'
     index,
   }));
 
+/** A plan with one group more, like the last; null where it has as many as there can be. */
+export const withGroup = (plan: AddressPlan): AddressPlan | null =>
+  plan.groups.length >= PLAN_LIMITS.groups ? null : { ...plan, groups: [...plan.groups, freshGroup(plan.groups)] };
+
+/** A group whose label has one part more, a number; null where it has as many as there can be. */
+export const withDigit = (group: SlotGroup): SlotGroup | null =>
+  group.digits.length >= PLAN_LIMITS.digits
+    ? null
+    : { ...group, digits: [...group.digits, { kind: 'number', start: 1, count: 4, width: 1 }] };
+
 /** A group like the last, told apart by a word before its labels. */
-export function freshGroup(groups: readonly SlotGroup[]): SlotGroup {
+function freshGroup(groups: readonly SlotGroup[]): SlotGroup {
   const name = groups.length === 1 ? 'factory' : `group ${groups.length + 1}`;
   const { digits, count } = groups.at(-1)!;
   const bare = digits[0]?.kind === 'text' && digits.length > 1 ? digits.slice(1) : digits;

@@ -4,6 +4,9 @@ import { encodingSchema } from './encodings/registry';
 import { addressPlanSchema } from './plan';
 import type { Deep } from './readonly';
 
+/** The most variants of a unit. */
+export const VARIANT_LIMIT = 128;
+
 const idSchema = z.string().min(1).max(64);
 const millis = z.number().min(0).max(60000);
 
@@ -41,7 +44,7 @@ export const senderSchema = z.strictObject({
 export const variantsSchema = z.strictObject({
   /** The unit's own word: scene, snapshot, channel, … */
   word: z.string().min(1).max(24),
-  names: z.array(z.string().max(60)).min(1).max(128),
+  names: z.array(z.string().max(60)).min(1).max(VARIANT_LIMIT),
   encoding: encodingSchema,
 });
 

@@ -21,6 +21,8 @@ export const LIMITS = {
   reactions: 1000,
   /** Foot controllers that are programmed. */
   controllers: 32,
+  /** Shared control numbers: as many as there are control numbers. */
+  house: 128,
   /** Bytes of an exclusive file that is kept. */
   dumpBytes: 262_144,
   bars: 20_000,
@@ -45,6 +47,9 @@ export const LIMITS = {
   /** How deep a file of JSON may nest; a show nests eleven deep. */
   jsonDepth: 64,
 } as const;
+
+/** A text without blanks around it, cut to what such a text may have. */
+export const fitText = (text: string, as: 'title' | 'name' | 'notes'): string => text.trim().slice(0, LIMITS[as]);
 
 /** A text as a title: without blanks around it, cut to what a title may have; `otherwise` where nothing is left. */
 export const asTitle = (text: string, otherwise: string): string =>

@@ -484,7 +484,7 @@ export const showSchema = z.strictObject({
   players: z.array(playerSchema).max(LIMITS.players),
   ports: z.array(portSchema).max(LIMITS.ports),
   units: z.array(unitSchema).max(LIMITS.units),
-  house: z.array(houseNumberSchema).max(128),
+  house: z.array(houseNumberSchema).max(LIMITS.house),
   tones: z.array(toneSchema).max(LIMITS.tones),
   /** Milliseconds after and before its place that a change may land and still be on time. */
   tolerance: z.strictObject({ after: within(RANGES.lateMillis), before: within(RANGES.earlyMillis) }),

@@ -1,7 +1,7 @@
 import { Plus, Scissors, Trash2, X } from 'lucide-react';
 import { useState } from 'react';
 import {
-  LIMITS,
+  fitText,
   cutIntoSongs,
   insertBars,
   putPrinted,
@@ -68,11 +68,7 @@ function WholeFields({ show, song }: FrameProps) {
         commit={(text) =>
           text.trim() === ''
             ? 'Enter a title'
-            : take(
-                setSongField(show, song.id, 'title', text.trim().slice(0, LIMITS.title)),
-                'rename the song',
-                'another title',
-              )
+            : take(setSongField(show, song.id, 'title', fitText(text, 'title')), 'rename the song', 'another title')
         }
       />
       <Lengths song={song} show={show} />

@@ -3,7 +3,7 @@ import { useState, type KeyboardEvent } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import {
-  LIMITS,
+  fitText,
   addPedal,
   addRow,
   addSwitch,
@@ -78,7 +78,7 @@ export function FloorPlan({ unit }: { readonly unit: Unit }) {
     else perform(change.edit, label);
   };
   const rename = (id: string, name: string): string | null => {
-    const own = name.trim().slice(0, LIMITS.name);
+    const own = fitText(name, 'name');
     if (own === '') return 'a name';
     const senders = unit.profile.senders.map((s) => (s.id === id ? { ...s, name: own } : s));
     take(changeProfile(show, unit.id, { ...unit.profile, senders }), 'rename a switch', 'It has that name.');

@@ -14,6 +14,7 @@ import {
 import { MessageReader } from '../../../core/meaning';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
 import {
+  fitText,
   feetOf,
   indexShow,
   newFootSwitch,
@@ -172,7 +173,7 @@ export function SwitchPanel({ unit, layerId, switchId }: Props) {
         label="Name on the display (empty for its own)"
         value={now.name}
         placeholder={switchTitle(show, now)}
-        commit={(name) => (put({ ...now, name: name.trim().slice(0, 60) }, 'name a switch'), null)}
+        commit={(name) => (put({ ...now, name: fitText(name, 'name') }, 'name a switch'), null)}
       />
       {layerId !== null && entry && own && <Button onPress={everywhere}>Put it on every page</Button>}
       {entry && (

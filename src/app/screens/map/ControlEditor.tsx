@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { encodingClaims, fitsRange, valueRange, type Control } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import { checkRig, type Finding } from '../../../core/checks';
-import { LIMITS, renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
+import { fitText, renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { findingSentence, fixWords } from '../../../wording';
 import { Button, Soft } from '../../widgets/controls';
@@ -71,9 +71,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
         label="What the unit calls it"
         value={control.name}
         commit={(name) =>
-          name.trim() === ''
-            ? 'a name'
-            : put({ ...control, name: name.trim().slice(0, LIMITS.name) }, 'rename a control')
+          name.trim() === '' ? 'a name' : put({ ...control, name: fitText(name, 'name') }, 'rename a control')
         }
       />
       {findings.map((f) => (

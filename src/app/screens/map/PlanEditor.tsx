@@ -19,7 +19,7 @@ import { planTableText, readPlanTable } from './planTable';
 import { useProfile } from './useProfile';
 import { Row } from './planParts';
 import { NumberField, GroupFields } from './PlanGroup';
-import { countedTable, freshGroup } from '../../../core/addressing';
+import { countedTable, withGroup } from '../../../core/addressing';
 import { Edges } from './PlanEdges';
 
 const Scroller = styled.div`
@@ -201,12 +201,10 @@ interface PlanToolsProps {
 
 /** How banks and programs are sent. */
 function PlanTools({ put, plan, setTable }: PlanToolsProps) {
+  const more = withGroup(plan);
   return (
     <Row>
-      <Button
-        onPress={() => put({ groups: [...plan.groups, freshGroup(plan.groups)] })}
-        isDisabled={plan.groups.length >= 16}
-      >
+      <Button onPress={() => more && put(more)} isDisabled={more === null}>
         <Plus size={15} aria-hidden /> Another group
       </Button>
       <Pick

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import type { Digit, SlotGroup } from '../../../core/addressing';
+import { withDigit, type Digit, type SlotGroup } from '../../../core/addressing';
 import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
 import { Check } from '../../widgets/Check';
 import { Pick } from '../../widgets/Pick';
@@ -61,6 +61,7 @@ interface GroupProps {
 }
 
 export function GroupFields({ group, number, only, onGroup, onRemove }: GroupProps) {
+  const more = withDigit(group);
   const putDigits = (digits: readonly Digit[]): void => {
     const room = digits.reduce((n, d) => n * (d.kind === 'text' ? 1 : d.count), 1);
     onGroup({ ...group, digits, count: Number.isNaN(room) ? group.count : Math.max(1, room) });
@@ -101,10 +102,7 @@ export function GroupFields({ group, number, only, onGroup, onRemove }: GroupPro
             </SignButton>
           </DigitBox>
         ))}
-        <Button
-          isDisabled={group.digits.length >= 8}
-          onPress={() => putDigits([...group.digits, { kind: 'number', start: 1, count: 4, width: 1 }])}
-        >
+        <Button isDisabled={more === null} onPress={() => more && putDigits(more.digits)}>
           <Plus size={15} aria-hidden /> Part of the label
         </Button>
       </Digits>

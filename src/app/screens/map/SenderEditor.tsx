@@ -1,4 +1,4 @@
-import { LIMITS } from '../../../core/show';
+import { fitText } from '../../../core/show';
 import { Trash2 } from 'lucide-react';
 import type { Sender } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
@@ -24,7 +24,7 @@ export function SenderEditor({ unit, sender }: { readonly unit: Unit; readonly s
         label="What is written on it"
         value={sender.name}
         commit={(name) =>
-          name.trim() === '' ? 'a name' : put({ ...sender, name: name.trim().slice(0, LIMITS.name) }, 'rename a switch')
+          name.trim() === '' ? 'a name' : put({ ...sender, name: fitText(name, 'name') }, 'rename a switch')
         }
       />
       <Pick

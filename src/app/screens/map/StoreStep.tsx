@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { LIMITS, setSlotField, slotAt, slotsById, type Unit } from '../../../core/show';
+import { fitText, setSlotField, slotAt, slotsById, type Unit } from '../../../core/show';
 import type { StoringStep } from '../../../core/meaning';
 import { Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -26,7 +26,7 @@ export function StoreStep({ unit, step }: { readonly unit: Unit; readonly step: 
   const index = slotsById(unit).get(step.slotId)!.index;
   const set = (name: string, setting: string): string | null => {
     const panel = (slotAt(show, unit.id, index)?.panel ?? []).filter((p) => p.name !== name);
-    const next = setting.trim() === '' ? panel : [...panel, { name, setting: setting.trim().slice(0, LIMITS.name) }];
+    const next = setting.trim() === '' ? panel : [...panel, { name, setting: fitText(setting, 'name') }];
     perform(setSlotField(show, unit.id, index, 'panel', next, newId()), `describe ${step.label}`);
     return null;
   };

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { hasTwoStates, keepsOf, type Effect, type Profile } from '../../../core/addressing';
-import { LIMITS } from '../../../core/show';
+import { fitText } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
 import { Pick } from '../../widgets/Pick';
@@ -62,7 +62,7 @@ function EffectRow({ effect, put, profile, i, choices, of }: EffectRowProps) {
         commit={(text) =>
           text.trim() === ''
             ? 'a name'
-            : put(profile.effects.with(i, { ...effect, name: text.trim().slice(0, LIMITS.name) }), 'rename an effect')
+            : put(profile.effects.with(i, { ...effect, name: fitText(text, 'name') }), 'rename an effect')
         }
       />
       <Pick

@@ -1,4 +1,4 @@
-import { LIMITS } from '../../../core/show';
+import { fitText } from '../../../core/show';
 import { useState } from 'react';
 import styled from 'styled-components';
 import {
@@ -63,7 +63,7 @@ export function ValueTable({ encoding, channel, options = [], onOptions }: Omit<
   const { low } = valueRange(encoding);
   const name = (i: number, text: string): void => {
     const length = Math.max(options.length, i + 1);
-    onOptions?.(Array.from({ length }, (_, k) => (k === i ? text.trim().slice(0, LIMITS.name) : (options[k] ?? ''))));
+    onOptions?.(Array.from({ length }, (_, k) => (k === i ? fitText(text, 'name') : (options[k] ?? ''))));
   };
   const bytes = (value: number): string => {
     try {

@@ -1,6 +1,6 @@
-import { LIMITS } from '../../../core/show';
+import { fitText } from '../../../core/show';
 import { Plus, Trash2 } from 'lucide-react';
-import { withRoomFor, type Variants } from '../../../core/addressing';
+import { withVariant, type Variants } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -32,11 +32,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
   }
   const { word, names, encoding } = variants;
   const rename = (i: number, name: string): string | null =>
-    put({ ...variants, names: names.with(i, name.trim().slice(0, LIMITS.name)) }, `name ${word} ${i + 1}`);
-  const more = (): void => {
-    const next = [...names, String(names.length + 1)];
-    put({ ...variants, names: next, encoding: withRoomFor(encoding, next.length) }, `add a ${word}`);
-  };
+    put({ ...variants, names: names.with(i, fitText(name, 'name')) }, `name ${word} ${i + 1}`);
   return (
     <EditorBox aria-label="Variants">
       <DraftField
@@ -54,7 +50,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
           commit={(text) => rename(i, text)}
         />
       ))}
-      <VariantActs more={more} names={names} word={word} put={put} variants={variants} />
+      <VariantActs put={put} variants={variants} />
       <EncodingEditor
         encoding={encoding}
         channel={unit.channel}
@@ -72,17 +68,16 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
 }
 
 interface VariantActsProps {
-  readonly more: () => void;
-  readonly names: readonly string[];
-  readonly word: string;
   readonly put: (next: Variants | null, label: string) => string | null;
   readonly variants: Variants;
 }
 
-function VariantActs({ more, names, word, put, variants }: VariantActsProps) {
+function VariantActs({ put, variants }: VariantActsProps) {
+  const { names, word } = variants;
+  const more = withVariant(variants);
   return (
     <div style={{ display: 'flex', gap: 8 }}>
-      <Button onPress={more} isDisabled={names.length >= 128}>
+      <Button onPress={() => put(more, `add a ${word}`)} isDisabled={more === null}>
         <Plus size={15} aria-hidden /> Add a {word}
       </Button>
       <SignButton

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMITS, addPlayer, newPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
+import { fitText, addPlayer, newPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { ColourMeanings, ColourPick } from '../../features/ColourPick';
 import { DraftField } from '../../widgets/DraftField';
@@ -71,7 +71,7 @@ function PlayerRow({ player }: { readonly player: Player }) {
   const show = useShow();
   const set = (field: 'name' | 'part', text: string): string | null => {
     if (field === 'name' && text.trim() === '') return 'a name';
-    perform(setPlayerField(show, player.id, field, text.trim().slice(0, LIMITS.title)), `change ${player.name}`);
+    perform(setPlayerField(show, player.id, field, fitText(text, 'title')), `change ${player.name}`);
     return null;
   };
   return (

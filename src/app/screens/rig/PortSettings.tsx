@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { hearers } from '../../../core/meaning';
-import { LIMITS, indexShow, removePort, setPortField, type Port } from '../../../core/show';
+import { fitText, indexShow, removePort, setPortField, type Port } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -23,7 +23,7 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         commit={(name) =>
           name.trim() === ''
             ? 'Enter a name'
-            : take(setPortField(show, port.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a port')
+            : take(setPortField(show, port.id, 'name', fitText(name, 'title')), 'rename a port')
         }
       />
       <CableAndUse port={port} />

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { LIMITS, removeUnit, setUnitField, type Unit } from '../../../core/show';
+import { fitText, removeUnit, setUnitField, type Unit } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
@@ -132,7 +132,7 @@ function UnitNames({ unit }: { readonly unit: Unit }) {
         commit={(name) =>
           name.trim() === ''
             ? 'Enter a name'
-            : take(setUnitField(show, unit.id, 'name', name.trim().slice(0, LIMITS.title)), 'rename a unit')
+            : take(setUnitField(show, unit.id, 'name', fitText(name, 'title')), 'rename a unit')
         }
       />
       <DraftField

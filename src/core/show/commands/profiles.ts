@@ -208,12 +208,10 @@ export const renumbered = (control: Control, number: number): Control =>
     : { ...control, encoding: { ...control.encoding, number } as Encoding };
 
 /** Adds a shared control number: a function and the control number that it has on every unit. */
-export const addHouseNumber = (show: Show, house: HouseNumber): Edit => ({
-  kind: 'insert',
-  path: ['house'],
-  index: show.house.length,
-  value: house,
-});
+export const addHouseNumber = (show: Show, house: HouseNumber): Edit | null =>
+  show.house.length >= LIMITS.house
+    ? null
+    : { kind: 'insert', path: ['house'], index: show.house.length, value: house };
 
 /** Takes a shared control number away; controls that followed it keep their number. */
 export function removeHouseNumber(show: Show, houseId: string): Edit | null {

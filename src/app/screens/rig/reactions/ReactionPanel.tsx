@@ -1,7 +1,7 @@
 import { Ear, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { goesAlong, heardOf } from '../../../../core/meaning';
-import { putReaction, removeReaction, type Reaction } from '../../../../core/show';
+import { fitText, putReaction, removeReaction, type Reaction } from '../../../../core/show';
 import { HEARD_WORDS } from '../../../../wording';
 import { Check } from '../../../widgets/Check';
 import { Button, Soft } from '../../../widgets/controls';
@@ -55,7 +55,7 @@ export function ReactionPanel({ reaction, onGone }: Props) {
       <DraftField
         label="Name (may be left empty)"
         value={reaction.name}
-        commit={(name) => (set({ name: name.trim().slice(0, 120) }), null)}
+        commit={(name) => (set({ name: fitText(name, 'title') }), null)}
       />
       <Check isSelected={reaction.on} onChange={(on) => set({ on })}>
         On
