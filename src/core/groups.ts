@@ -1,4 +1,4 @@
-/** What a map has under a key, made when it is first asked for. */
+/** The value of a map under a key; made and entered on first use. */
 export function entry<K, V>(map: Map<K, V>, key: K, make: () => V): V {
   let value = map.get(key);
   if (value === undefined) {

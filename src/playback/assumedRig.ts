@@ -17,7 +17,7 @@ type Entry =
 
 /**
  * What is known of the rig, from the bytes that were sent to it: the same whether stand-ins or
- * the real units hang on the ports. Nothing that a port says of itself comes in here.
+ * real units are on the ports. Nothing that a port reports enters here.
  */
 export class AssumedRig {
   private spec: RigSpec = { ports: [], units: [] };
@@ -74,7 +74,7 @@ export class AssumedRig {
     return this.rig.state();
   }
 
-  /** What the rig comes to when all that was sent has had its effect. */
+  /** The rig's state once everything in flight has taken effect. */
   eventual(): RigState {
     return this.settled().state();
   }

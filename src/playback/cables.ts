@@ -16,7 +16,7 @@ interface Slip {
   readonly by: Micros;
 }
 
-/** What is past for so long is forgotten: messages are asked for in about the order of time. */
+/** Messages older than this are dropped: placement goes in about the order of time. */
 const KEPT: Micros = 1_000_000;
 
 /**

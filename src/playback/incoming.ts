@@ -93,7 +93,7 @@ export class Incoming {
     return show ? this.reactor.wake(show, now).map((act) => ({ kind: 'act', act })) : [];
   }
 
-  /** Where the song that plays has come to another tone, what pedals moved goes back. */
+  /** Where the song that plays has reached another tone, controls that pedals moved go back. */
   restoreAtTone({ show, planned, transport }: Session, now: Micros): readonly Command[] {
     if (!show || !planned || transport.kind !== 'playing') return [];
     return this.reactor.passed(show, planned, now - roundZero(transport, now)).map(restore);

@@ -58,7 +58,7 @@ export class OutsideClocks {
       return { clock: null, said };
     }
     if (this.lost.delete(portId)) {
-      // It says nothing of where it is: it goes on where the song has come to.
+      // It sends no position: it continues from the song's own.
       this.clocks.set(portId, { ...clock, count: Math.round(place / CLOCK_TICKS) });
       said.push('back');
     }

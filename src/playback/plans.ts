@@ -20,7 +20,7 @@ import type { Micros, Ticks } from '../core/time';
 export const within = (show: Show, song: Song, line: PlayLine, loop: Loop | null, place = line.place): PlayLine =>
   loop ? lineInto(show, song, line, loop, place) : line;
 
-/** A song from a place on, from what the rig comes to; what is heard ahead of the place, a count-in or an announcement, has its time too. */
+/** Plans a song from a place on, from the rig's eventual state; a count-in or a call ahead of the place has its time too. */
 export function startLine(show: Show, song: Song, from: Ticks, eventual: RigState): PlayLine {
   const lead = microsAt(songTime(song), from) - soundLine(song, from).start;
   return playLine(show, song, from, eventual, undefined, lead);
@@ -137,7 +137,7 @@ function selectsOf(events: readonly TimedBytes[], handedUntil: Micros): Readonly
   return found;
 }
 
-/** What the rig comes to by these bytes, from a state that nobody knows. */
+/** The rig's state after these bytes, from an unknown one. */
 function cameTo(show: Show, events: readonly TimedBytes[]): RigState {
   const rig = new SimulatedRig(rigSpec(show), () => undefined);
   for (const { portId, at, bytes } of events) rig.send(portId, at, bytes);
@@ -148,7 +148,7 @@ function cameTo(show: Show, events: readonly TimedBytes[]): RigState {
 const without = (state: RigState, units: ReadonlySet<string>): RigState =>
   units.size === 0 ? state : Object.fromEntries(Object.entries(state).filter(([id]) => !units.has(id)));
 
-/** Units, and those that they tell something by their relay rules. */
+/** Units, and those that they relay to. */
 export function withTold(show: Show, of: ReadonlySet<string>): ReadonlySet<string> {
   const { units } = indexShow(show);
   const all = new Set(of);

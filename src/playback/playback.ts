@@ -24,12 +24,12 @@ const NO_SEAM: readonly SeamLate[] = [];
 
 /** Whoever drives the playback wakes it this often. */
 export const WAKE_MILLIS = 8;
-/** The screen hears of the place this often. */
+/** How often the screen gets the position. */
 const NEWS_MICROS: Micros = 33_000;
 /** The monitor gets its lines this often. */
 const LINES_MICROS: Micros = 100_000;
 
-/** What the playback tells while it plays, and whenever the rig changes. */
+/** The playback's state as screens see it: sent while it plays, and whenever the rig changes. */
 export interface PlaybackNews extends TaskNews {
   readonly playing: boolean;
   readonly songId: string | null;
@@ -61,7 +61,7 @@ export interface PlaybackNews extends TaskNews {
   readonly armed: Readonly<Record<string, string>>;
 }
 
-/** Where the playback tells what it has to say. */
+/** Callbacks for the playback's output. */
 export interface PlaybackEars {
   news?: (news: PlaybackNews) => void;
   lines?: (lines: readonly MonitorLine[]) => void;
@@ -216,7 +216,7 @@ export class Playback {
     this.give({ kind: 'ahead', ahead });
   }
 
-  /** A port came or went. What hangs on one that went is not known any more. */
+  /** A port was connected or disconnected. Units on a disconnected one are not known any more. */
   port(portId: string, there: boolean): void {
     const { show } = this.session;
     if (!there) this.assumed.lose(portId);
@@ -386,7 +386,7 @@ export class Playback {
     this.assumed.advance(now);
     const { session, sends, events } = step(this.session, input, this.sender.moment(now));
     const stands = session.transport.kind !== 'playing';
-    // What stands is told of when it comes to stand elsewhere, also where nothing has to be sent for that.
+    // A standing session is news when it moves, even where nothing has to be sent for that.
     if (session.transport.kind !== this.session.transport.kind || (stands && session !== this.session))
       this.dirty = true;
     this.session = session;

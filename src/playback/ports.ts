@@ -18,7 +18,7 @@ export const withoutThru = (spec: RigSpec): RigSpec => ({
 });
 
 /**
- * The one door to what hangs on the ports, be it stand-ins or the real thing. Times are
+ * The one door to the ports, stand-ins or real. Times are
  * clock times; bytes are whole messages.
  */
 export interface Ports {

@@ -114,7 +114,7 @@ export class Reactor {
     }
   }
 
-  /** What a song has come to at a song time: where that is another tone, what pedals moved goes back to what the song wants there. */
+  /** The song has reached a song time: where another tone is due there, controls that pedals moved go back to what the song wants. */
   passed(show: Show, song: Song, place: Micros): readonly Restored[] {
     const now = tonesOf(show, song).findLast((t) => t.due <= place);
     if (now === this.last) return [];

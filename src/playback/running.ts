@@ -90,7 +90,7 @@ export function toPlace(show: Show, song: Song, at: Ticks, eventual: RigState): 
   return [...events, ...pressed];
 }
 
-/** What brings the rig to a tone from where it comes to, as soon as it takes it. From 0 on. */
+/** Messages that bring the rig to a tone from its eventual state, as soon as units accept them. Times from 0. */
 export function toTone(show: Show, toneId: string, eventual: RigState): readonly TimedBytes[] {
   const song: Song = { ...newSong('bridge', 'Bridge', { bars: 1 }), openingToneId: toneId };
   const { events } = compileSong(show, song, eventual);

@@ -81,7 +81,7 @@ export class Sender {
     this.assumed.send(portId, at, bytes);
   }
 
-  /** Until when something is on its way to units, or loads in them, or in what tells them something; at least now. */
+  /** Until when something is in flight to units, or loads in them or in units that relay to them; at least now. */
   private busy(now: Micros, ids?: ReadonlySet<string>): Micros {
     const all = ids && withRelaying(this.show, ids);
     let until = all ? Math.max(now, this.assumed.restsAt(all)) : now;
@@ -93,7 +93,7 @@ export class Sender {
   }
 }
 
-/** Units, and those whose relay rules tell them something. */
+/** Units, and those that relay to them. */
 function withRelaying(show: Show | null, ids: ReadonlySet<string>): ReadonlySet<string> {
   const all = new Set(ids);
   for (const id of all) {

@@ -41,7 +41,7 @@ export function planStart(
   return { kind: 'start', song, planned, line, entryId, how, at };
 }
 
-/** What comes of an input at a moment. Nothing here reads a clock or knows who hangs on the ports. */
+/** Applies one input to the session at a given time. Pure: reads no clock, knows no devices. */
 export function step(session: Session, input: Input, moment: Moment): Stepped {
   switch (input.kind) {
     case 'wake':
@@ -159,7 +159,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
   return after(sends, wake(next, moment), [{ kind: 'started', songId: song.id }]);
 }
 
-/** Sends that were reckoned from what the rig comes to: not ahead of what is on its way to the same units. */
+/** Schedules sends after everything still in flight to the same units. */
 function behind(session: Session, events: readonly TimedBytes[], moment: Moment): readonly TimedBytes[] {
   return heard(session, events, moment.busy(new Set(events.map((e) => e.unitId))));
 }

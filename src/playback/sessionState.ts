@@ -143,7 +143,7 @@ export interface Moment {
   readonly now: Micros;
   /** What it is on now. */
   readonly rig: RigState;
-  /** What it comes to when all that was sent has had its effect. */
+  /** Its state once everything in flight has taken effect. */
   readonly eventual: () => RigState;
   /** Until when messages that were handed over are on their way; with units named, and until these have loaded what they were sent. */
   readonly busy: (unitIds?: ReadonlySet<string>) => Micros;

@@ -8,7 +8,7 @@ import { withTold } from './plans';
 import { placeOf, type Playing } from './transport';
 
 /**
- * A change that has begun to leave before its beat: what its unit, and those that this one tells
+ * A change that has begun to leave before its beat: what its unit, and those that this one relays to
  * something, come to without it. If playing stops before the beat, they go back to that.
  */
 export interface Begun {

@@ -32,7 +32,7 @@ export const controllerSchema = z.strictObject({
   }),
   /** Whether a light at each switch tells on from off. */
   lights: z.boolean(),
-  /** By which messages the computer tells its switches apart: the first number that they use, on a channel. */
+  /** The messages that identify its switches to the computer: the first number that they use, on a channel. */
   call: z.strictObject({
     kind: z.enum(['control', 'note', 'program']),
     channel: z.int().min(1).max(16),

@@ -7,7 +7,7 @@ export const findingKey = ({ code, place }: Finding): string => JSON.stringify([
 /** What it says: when that changes, it has to be looked at again. */
 export const findingSays = ({ data }: Finding): string => JSON.stringify(data).slice(0, 4000);
 
-/** Why somebody let a finding be; undefined where nobody did, or where it has changed since. Grave ones cannot be let be. */
+/** Why a finding is ignored; undefined where it is not, or where it has changed since. Errors cannot be ignored. */
 export function acceptedReason(show: Show, finding: Finding): string | undefined {
   if (finding.severity === 'error' || show.accepted.length === 0) return undefined;
   const key = findingKey(finding);

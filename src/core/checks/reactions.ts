@@ -108,13 +108,13 @@ export const triggerSounds: Check = (show) => [
 const listens = (of: number | 'all', channel: number | null): boolean =>
   channel === null || of === 'all' || of === channel;
 
-/** Units that hear what goes out of a port on a channel. */
+/** Units that receive what leaves a port on a channel. */
 const heardOn = (show: Show, portId: string, channel: number | null): string[] =>
   show.units
     .filter((u) => u.profile.senders.length === 0 && routeTo(show, u)?.portId === portId && listens(u.listens, channel))
     .map((u) => u.name);
 
-/** Units that hang behind a controller which comes back on a port: they hear it without the computer. */
+/** Units behind a controller that also leads to a port: they receive its messages without the computer. */
 const besides = (show: Show, portId: string, channel: number | null): string[] => {
   const controllers = new Set(
     show.units.filter((u) => u.returns?.portId === portId && u.profile.senders.length > 0).map((u) => u.id),

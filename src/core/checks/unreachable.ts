@@ -18,7 +18,7 @@ export const unreachable: Check = (show) => {
       return [finding('rig.port-off', 'error', place, { unit: unit.name, port: port.name }, fix)];
     }
     if (port) return [];
-    // A controller only sends; what hangs on a relaying unit is brought along by it.
+    // A controller only sends; a unit behind another one may be set by that one's rules.
     const quiet = !wanted.has(unit.id) && (unit.profile.senders.length > 0 || unit.input?.from === 'unit');
     return quiet ? [] : [finding('rig.no-port', 'error', place, { unit: unit.name })];
   });

@@ -71,7 +71,7 @@ export function caughtUp(show: Show, from: StateFold, to: RigState): { plans: Tu
 
 type Context = RigContext;
 
-/** A unit's messages, in turns: what relay rules set off in one comes to its end before the next. */
+/** A unit's messages, in turns: the relay effects of one are over before the next. */
 export interface Turns {
   readonly unit: UnitSpec;
   readonly turns: readonly (readonly Send[])[];
@@ -84,7 +84,7 @@ interface Plan {
 
 const lengthOf = ({ turns }: Plan): number => turns.reduce((n, sends) => n + sends.length, 0);
 
-/** Somewhere to go on the way, for what the unit then tells others. */
+/** A stop on the way, for what the unit then relays to others. */
 interface Detour {
   readonly slot: number | null;
   readonly variant: number | null;

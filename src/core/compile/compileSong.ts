@@ -19,9 +19,9 @@ export interface CompiledSong {
   readonly songId: string;
   /** In the order in which they leave. Times count from tick 0; the opening may leave before it. */
   readonly events: readonly TimedBytes[];
-  /** Worked out when it is first asked for: sending does not need it. */
+  /** Computed on first use: sending does not need it. */
   readonly forecasts: readonly Forecasted[];
-  /** Changes that come late, with the reason; worked out when first asked for. */
+  /** Changes that come late, with the reason; computed on first use. */
   readonly lates: readonly Late[];
   /** Units, with the cues that want them somewhere, where neither bytes nor relay rules bring them. */
   readonly unreached: ReadonlyMap<string, ReadonlySet<string>>;

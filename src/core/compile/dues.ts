@@ -12,7 +12,7 @@ interface UnitDue {
 
 /**
  * No message leaves before the previous change of its unit was due, nor before that of a unit
- * that it has told something. Changes that are due at once share it.
+ * that it has relayed to. Changes that are due at once share it.
  */
 export class Dues {
   private readonly units = new Map<string, UnitDue>();

@@ -23,7 +23,7 @@ export interface Send {
   readonly raw: boolean;
   /** The slot or variant that the unit reaches by it; null where that is not known. */
   readonly reaches: number | null;
-  /** What the unit sets off by relay rules once this has taken effect; null for nothing. */
+  /** What relay rules do once this has taken effect; null for nothing. */
   readonly relayEffects: RelayEffects | null;
 }
 
@@ -31,7 +31,7 @@ export interface Send {
 export interface UnitSends {
   readonly unit: UnitSpec;
   readonly sends: readonly Send[];
-  /** Nothing that is sent or told brings it to what is wanted. */
+  /** Neither messages nor relay rules bring it to what is wanted. */
   readonly unreached: boolean;
 }
 

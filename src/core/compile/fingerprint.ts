@@ -64,7 +64,7 @@ export function fingerprints(
     hash.number(show.tolerance.after);
     hash.number(show.tolerance.before);
     const own = sent.get(cueId);
-    // A clock is for all units of its port; what tells a unit something is sent to others.
+    // A clock is for all units of its port; relayed messages are sent to other units.
     const digest = own?.get(unitId) ?? own?.get('') ?? (wanted.relayed && own ? [...own.values()].join(' ') : '');
     const unit = context.units.get(unitId);
     hash.text(digest);

@@ -51,7 +51,7 @@ export class Forecast extends Course<PlannedJob> {
   constructor(
     context: RigContext,
     from: RigState,
-    /** Told when a message comes to its unit, whether the unit takes it or not. */
+    /** Called when a message reaches its unit, whether the unit accepts it or not. */
     private readonly arrived: (job: PlannedJob, at: Micros) => void = () => undefined,
   ) {
     super(context.units, new StateFold(context.units, from));
@@ -122,7 +122,7 @@ export class Forecast extends Course<PlannedJob> {
     this.reached(job.unit, reached, at, job);
   }
 
-  /** How much later than reckoned each message has others told, because their cable was busy. */
+  /** How much later than planned the calls of each message arrive, because a cable was busy. */
   relayedLater(): ReadonlyMap<PlannedJob, Micros> {
     const later = new Map<PlannedJob, Micros>();
     const counts = new Map<PlannedJob, Map<UnitSpec, number>>();

@@ -15,7 +15,7 @@ export interface Turn {
   readonly due: Micros;
 }
 
-/** Where there is time, what relay rules set off comes to its end, and a little more, before more is set off. */
+/** Where there is time, relay effects are over, plus this, before more are triggered. */
 const PATIENCE: Micros = 1000;
 
 /** What one moment sends to one unit, while it is queued. */
@@ -51,13 +51,13 @@ export class Planner {
 
   constructor(
     private readonly context: RigContext,
-    /** Whether what relay rules set off comes to its end before more is sent: for catch-up, where there is time. */
+    /** Whether relay effects are over before more is sent: for catch-up, where there is time. */
     private readonly patient = false,
   ) {}
 
   /**
-   * One moment. Landing complete: every effect is there at the due time, also those that relay
-   * rules set off. Landing sent: the first byte leaves at it, the rest follow as soon as the
+   * Queues one moment. Landing complete: every effect is there at the due time, relay effects
+   * included. Landing sent: the first byte leaves at it, the rest follow as soon as the
    * units take them.
    */
   add(turn: Turn, all: readonly UnitSends[], releaseOf: (sends: UnitSends) => Release): void {
@@ -146,7 +146,7 @@ function timingOf({ path, unit }: Queueing, { bytes, kind }: Send): Timing {
   return { duration: durationOf(path, bytes), latency, effect: latency + own };
 }
 
-/** Landing complete: the deadline of a message whose effect, and what its rules set off, is there at the due time. */
+/** Landing complete: the deadline of a message whose effect and relay effects are there at the due time. */
 const inTime = ({ origin }: Queueing, { effect }: Timing, relayEffects: RelayEffects | null): Micros =>
   origin.due - effect - (relayEffects?.tail ?? 0);
 
@@ -158,7 +158,7 @@ function asSoonAsTaken(q: Queueing, { duration }: Timing, gap: Micros, waits: re
   return (q.end = end);
 }
 
-/** A variant takes effect no sooner than the preset that loads: what its rules set off waits for that. */
+/** A variant takes effect no sooner than the preset that loads: its relay effects wait for that. */
 function bringPresetForward({ list, origin, queue, number }: Queueing, { tail }: RelayEffects): void {
   const { preset } = queue;
   if (preset?.turn !== number) return;

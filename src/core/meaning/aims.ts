@@ -15,7 +15,7 @@ const brought = new WeakMap<RigContext, WeakMap<Tone, ReadonlyMap<string, UnitAi
 
 /**
  * What a tone brings, unit by unit, if nothing is known before it: what it names, and where
- * relay rules take units that it does not name. In a song more or less may be told, by what was on before.
+ * relay rules take units that it does not name. In a song the state before may relay more or less.
  */
 export function toneAims(show: Show, tone: Tone): ReadonlyMap<string, UnitAim> {
   const context = contextOf(show);
@@ -59,7 +59,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
     if (action.kind === 'values') {
       const state = { controls: action.values };
       want(action.unitId, { kind: 'state', state, reload: false }, due, false);
-      // Values of controls tell nobody anything.
+      // Values of controls trigger no relay rules.
       continue;
     }
     const doings = fold ? passMoment(show, context, fold, moment, 'changes') : [];
@@ -108,15 +108,15 @@ interface RelayedUnit {
 interface RelayTimes {
   /** Units that rules bring somewhere, each once, with the last time that they do. */
   readonly relayed: readonly RelayedUnit[];
-  /** How much later the own messages of units leave, because of what rules tell them or those that they tell. */
+  /** How much later a unit's own messages leave because of relayed messages to it, or to units that it relays to. */
   readonly ownDelays: ReadonlyMap<string, Micros>;
 }
 
 const NO_RELAY_TIMES: RelayTimes = { relayed: [], ownDelays: new Map() };
 
 /**
- * What relay rules do in a moment. A unit that is told something gets its own change after that, and
- * tells others what that sets off later still: once they take it, and are where they were told to go before.
+ * What relay rules do in a moment. A relayed unit gets its own change after that, and
+ * relays to others later still: once they accept it, and have reached what was relayed to them before.
  */
 function relayTimes(doings: readonly Doing[]): RelayTimes {
   if (!doings.some((d) => d.unit.relays.length > 0)) return NO_RELAY_TIMES;
@@ -126,7 +126,7 @@ function relayTimes(doings: readonly Doing[]): RelayTimes {
   for (const doing of doings) {
     const own = busy.get(doing.unit.id);
     const begins = own ? Math.max(own.there, own.settled) : 0;
-    // What one change tells by several rules comes as it comes: only what others told has to go by.
+    // Calls of one change by several rules arrive in their order: only calls of other units have to be over.
     const others = new Map(busy);
     const acceptedAt = ({ relayed }: RelayEffects): Micros =>
       relayed.reduce((at, call) => {
@@ -153,8 +153,8 @@ function relayTimes(doings: readonly Doing[]): RelayTimes {
 }
 
 /**
- * What tells others, and when it takes effect after the first byte of its change leaves.
- * `acceptedAt` says how early what it tells would be taken: its effect is no sooner.
+ * The messages that trigger relay rules, each with its effect after the first byte of the change leaves.
+ * `acceptedAt` says when the called units would accept the call: the effect is no sooner.
  */
 function effectsOf(
   { unit, channel, changes, raw, path }: Doing,

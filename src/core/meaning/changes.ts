@@ -13,7 +13,7 @@ export type Root = 'recall' | 'variant';
 
 export type RelayCall = CallOf<Root>;
 
-/** What a change of a unit sets off by relay rules, counted from its effect. */
+/** What a change of a unit causes by relay rules; times count from its effect, in microseconds. */
 export interface RelayEffects {
   /** From the effect until the last unit down the chain has changed too. */
   readonly tail: Micros;
@@ -39,7 +39,7 @@ type Writable<T> = { -readonly [K in keyof T]: T[K] };
 /**
  * What brings one unit to an aim: slot, engage, variant, controls. Changes `fold`, and what relay rules do in it.
  * With `reload` the slot is recalled also where it is on, with `resend` the variant is called also where it is on:
- * both fire the rules that hang on them once more.
+ * both trigger their relay rules once more.
  */
 export function changesTo(
   fold: StateFold,
@@ -121,7 +121,7 @@ export function variantBehindRecall({ profile }: UnitSpec): Micros {
 }
 
 /**
- * What recall and variant of one change set off. Where both call the same unit, the variant's
+ * The relay effects of recall and variant of one change. Where both call the same unit, the variant's
  * rules have to come as close behind the recall's as was reckoned, or the unit ends elsewhere.
  */
 function relayEffectsOf(relayed: readonly RelayCall[], behind: Micros): [recall: RelayEffects, variant: RelayEffects] {

@@ -12,7 +12,7 @@ import type { StateFold } from './stateFold';
 export interface RigContext {
   readonly spec: RigSpec;
   readonly units: ReadonlyMap<string, UnitSpec>;
-  /** Units by id, those that relay before those that they tell. */
+  /** Units by id; a unit comes before those that it relays to. */
   readonly order: ReadonlyMap<string, number>;
   /** Of the units that bytes from the computer reach. */
   readonly paths: ReadonlyMap<string, Path>;
@@ -67,13 +67,13 @@ export interface Doing {
   readonly changes: readonly Change[];
   /** Bytes that are sent as they stand, and what they do. */
   readonly raw: { readonly bytes: Bytes; readonly taken: Taken } | null;
-  /** No port reaches the unit, and what it is told by others does not bring it to what is wanted. */
+  /** No port reaches the unit, and relay rules do not bring it to what is wanted. */
   readonly unreached: boolean;
 }
 
 /**
  * What a moment changes, unit by unit, those that relay to others first. Changes `fold`. A unit
- * that no port reaches is left to what others tell it.
+ * that no port reaches is left to what others relay to it.
  */
 export function passMoment(
   show: Show,

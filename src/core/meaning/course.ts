@@ -12,7 +12,7 @@ import {
 } from '../rig';
 import type { Micros } from '../time';
 
-/** A unit that rules call, as it comes about. `R` says what set it off. */
+/** A unit that relay rules call. `R` identifies the cause. */
 export interface RelayCall<R> {
   readonly unit: UnitSpec;
   readonly root: R;
@@ -32,13 +32,13 @@ export interface States {
 /** A nanosecond: sums of the same times in another order differ by less. */
 const GRAIN: Micros = 1e-3;
 
-/** Rules that run in a circle are told elsewhere; here it must only come to an end. */
+/** Rules that form a cycle are a finding (relayCycle); here the chase only has to end. */
 const RULES_LIMIT = 256;
 
 /**
- * What relay rules set off, in time: along the out cables, through units that pass on, and on
+ * What relay rules trigger, in time: along the out cables, through units that forward, and on
  * from unit to unit. A unit that settles ignores what comes or takes it when it is ready; a
- * recall takes the place of one that has not come to its end. `at` counts from anywhere.
+ * recall replaces one that has not completed. `at` counts from any origin, in microseconds.
  */
 export class Course<R> {
   readonly relayed: RelayCall<R>[] = [];
@@ -70,12 +70,12 @@ export class Course<R> {
     this.queue.push(at, () => this.reached(unit, reached, at, root));
   }
 
-  /** Lets everything come to its end. */
+  /** Runs until nothing is pending. */
   run(): void {
     this.queue.runUntil(Number.POSITIVE_INFINITY);
   }
 
-  /** Bytes leave a unit's out cable, one message after the other; `heard` is called for each unit that they come to. */
+  /** Bytes leave a unit's out cable, one message after the other; `heard` is called for each unit that receives them. */
   protected passOn(
     from: UnitSpec,
     by: 'out' | 'thru',
@@ -110,7 +110,7 @@ export class Course<R> {
         if (unit === target) heard(bytes, arrives);
       });
       if (wired) continue;
-      // The rule says that it is told. What the wires say of it is found elsewhere.
+      // The rule counts even where no cable leads there: that is a finding of its own.
       const arrives = (free += bytes.length * DIN_BYTE_MICROS);
       this.queue.push(arrives, () => heard(bytes, arrives));
     }
@@ -157,7 +157,7 @@ export class Course<R> {
     this.queue.push(until, () => (this.recalls.get(id) === number ? there(until) : replaced()));
   }
 
-  /** A unit that was told is where the rule wants it. */
+  /** A relayed unit is where the rule wants it. */
   protected came(_unit: UnitSpec, _at: Micros, _root: R): void {}
 
   private hear(unit: UnitSpec, bytes: Bytes, arrives: Micros, first: Micros, root: R): void {
@@ -190,7 +190,7 @@ export class Course<R> {
   }
 }
 
-/** What hangs on each unit's out cable: everything hears what the unit itself sends, and what is thru also what it receives. */
+/** What is connected to each unit's out cable: all of it receives what the unit itself sends; what is on thru also receives what the unit receives. */
 type Behind = ReadonlyMap<string, { readonly out: readonly UnitSpec[]; readonly thru: readonly UnitSpec[] }>;
 
 const behinds = new WeakMap<ReadonlyMap<string, UnitSpec>, Behind>();
@@ -244,7 +244,7 @@ function bankAfter(
   return undefined;
 }
 
-/** Whether what a unit sends by itself comes to another: directly behind it, or on through thrus. */
+/** Whether what a unit sends by itself reaches another: directly behind it, or through thrus. */
 export function leadsTo(units: ReadonlyMap<string, UnitSpec>, from: string, target: UnitSpec): boolean {
   let at: UnitSpec | undefined = target;
   for (let n = 0; at && n <= units.size; n++) {

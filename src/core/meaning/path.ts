@@ -6,7 +6,7 @@ export interface Path {
   readonly portId: string;
   readonly cable: Cable;
   readonly hops: number;
-  /** Some unit on the port passes on what it hears: its out cable is a 5-pin one, and sets the pace of the port. */
+  /** Some unit on the port forwards what it receives: its out cable is a 5-pin one, and limits the pace of the port. */
   readonly thru: boolean;
 }
 

@@ -1,7 +1,7 @@
 import type { Bytes } from '../midi';
 import { heardOf, type Heard } from './reactions';
 
-/** What a switch, pad or key sends when it is pressed, told apart from what it sends when it is released. */
+/** What a switch, pad or key sends when it is pressed, as opposed to when it is released. */
 export interface Press {
   readonly bytes: Bytes;
   /** Values, 0 to 127, that count as pressed. */

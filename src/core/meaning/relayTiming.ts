@@ -22,9 +22,9 @@ export function calledUntil({
   return { settled: arrives + acceptsAgainAfter(unit), there: there ?? arrives + effectAfter(unit, 'recall') };
 }
 
-/** How late rules have to fire so that their call comes to the unit when it accepts messages again. */
+/** The earliest effect whose call reaches the unit when it accepts messages again. */
 export const afterSettled = (settled: Micros, { first }: Pick<RelayCall<unknown>, 'first'>): Micros => settled - first;
 
-/** How late rules have to fire so that the unit takes their call when what was called before is there. */
+/** The earliest effect whose call takes effect after what was called before. */
 export const afterThere = (there: Micros, { arrives }: Pick<RelayCall<unknown>, 'arrives'>): Micros =>
   there + BEHIND - arrives;

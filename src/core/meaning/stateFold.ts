@@ -41,7 +41,7 @@ export class StateFold {
     this.states.set(unitId, state);
   }
 
-  /** The unit has loaded a slot; what it tells others is not its own affair. */
+  /** The unit has loaded a slot. What its rules relay is handled elsewhere. */
   loadSlot(unit: UnitSpec, slot: number | null): void {
     const start = slot === null ? undefined : unit.starts[slot];
     this.set(unit.id, afterRecall(unit.profile, this.get(unit.id), slot, start));

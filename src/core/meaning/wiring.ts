@@ -48,7 +48,7 @@ export function wireLoops(show: Show): readonly (readonly WirePoint[])[] {
   return loops;
 }
 
-/** Units that hear what is sent out of a port, the near ones first. */
+/** Units that receive what leaves a port, the nearest first. */
 export function hearers(show: Show, portId: string): Unit[] {
   const found: Unit[] = [];
   const seen = new Set<string>();

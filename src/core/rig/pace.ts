@@ -15,7 +15,7 @@ export interface Pace extends Readonly<Record<Called, Micros>> {
 
 const paces = new WeakMap<Profile, Pace>();
 
-/** The pace of a unit by its profile. Kept: it is asked for at every message. */
+/** The pace of a unit by its profile. Cached: every message needs it. */
 export function paceOf(profile: Profile): Pace {
   let pace = paces.get(profile);
   if (!pace) {
@@ -32,7 +32,7 @@ export function paceOf(profile: Profile): Pace {
 }
 
 /**
- * Delay from a message's arrival to its audible effect, in microseconds (computations §5.2). What a variant or control
+ * Delay from a message's arrival to its audible effect, in microseconds (docs/architecture.md, from a cue to a verdict). What a variant or control
  * does is heard no sooner than a preset that loads meanwhile: whoever asks takes the later of the two.
  */
 export const effectAfter = ({ profile }: { readonly profile: Profile }, called: Called): Micros =>

@@ -25,7 +25,7 @@ const key = (m: Message): string =>
         ? 'n'
         : m.kind;
 
-/** What a profile listens to, by kind of message, so that a long list is not asked for each. */
+/** A profile's controls by the kind of message that sets them, so that a long list is not searched for each message. */
 interface Ears {
   readonly variant: boolean;
   readonly controls: readonly Control[];
@@ -69,7 +69,7 @@ function listensTo(e: Control['encoding'], message: Message): boolean {
   }
 }
 
-/** All that a message means to a unit of this profile; two functions on one number both hear it. */
+/** All that a message means to a unit of this profile; two functions on one number both receive it. */
 export function understand(profile: Profile, message: Message, memory: ControlMemory): Understood {
   const { variant: hasVariant, controls: listening } = ears(profile, message);
   if (!hasVariant && listening.length === 0) return NOTHING;

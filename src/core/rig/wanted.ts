@@ -8,7 +8,7 @@ export interface Wanted {
   readonly unitId: string;
   readonly due: Micros;
   readonly landing: 'complete' | 'sent';
-  /** Another unit tells it: of a change that is sent on its beat, `due` has the time that this takes in it. */
+  /** Relayed by another unit. Of a change that is sent on its beat, `due` includes the time that this takes. */
   readonly relayed: boolean;
   readonly aim:
     /** With `reload` the preset has to be loaded once more; that it is on already does not count. */

@@ -3,7 +3,7 @@ import type { UnitSpec } from './rigSpec';
 const texts = new WeakMap<UnitSpec, string>();
 
 /**
- * A unit as far as its wires can tell, as a text: two units of the same text take the same bytes
+ * A unit as the wires see it, as a text: two units of the same text treat the same bytes alike
  * the same way, whatever they, their controls and their variants are called.
  */
 export function wireText(unit: UnitSpec): string {

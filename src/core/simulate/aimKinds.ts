@@ -104,7 +104,7 @@ export class AimKinds {
     return this.ofWant;
   }
 
-  /** Indexes of the instants at which a unit comes to be as a kind of aim wants it. */
+  /** Indexes of the instants at which a unit becomes what a kind of aim wants. */
   comes(kind: number, instants: readonly Instant[]): Int32Array {
     let found = this.arrivals.get(kind);
     if (!found) {

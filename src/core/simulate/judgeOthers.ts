@@ -35,8 +35,7 @@ const TEMPO_SHARE = 0.01;
 const TAPS_NEEDED = 4;
 
 /**
- * Judges whether a unit has the tempo when it is due: right to 1 %, from at least four taps or one quarter of a clock
- * (computations §5.5).
+ * Judges whether a unit has the tempo when it is due: right to 1 %, from at least four taps or one quarter of a clock.
  */
 export function judgeTempo(
   line: UnitLine,

@@ -36,7 +36,7 @@ export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wante
   });
   const bytes = lengths.reduce((sum, n) => sum + n, CALL_BYTES);
   const wire = (bytes + thrus * Math.max(3, ...lengths)) * DIN_BYTE_MICROS;
-  // Its due time has in it what it takes to be told.
+  // Its due time includes the time of relaying.
   if (wanted.relayed) return wire;
   const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
   return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire;
@@ -55,7 +55,7 @@ export function judgeStates(line: UnitLine, ordered: readonly Wanted[], toleranc
 class StateJudge {
   /** Loads up to this one belong to earlier wants. */
   private usedLoad = -1;
-  /** Everything that earlier wants asked for was there by then: what has stayed since is there because of them. */
+  /** Everything that earlier wants required was there by then: what has not changed since is there because of them. */
   private settled: Micros = Number.NEGATIVE_INFINITY;
   /** Earlier wants that were met later than what is judged now was due, by when they were met. */
   private readonly pending: { readonly kind: number; readonly met: Micros }[] = [];
@@ -277,7 +277,7 @@ class Instead {
   }
 }
 
-/** Messages that were sent for a cue to a unit, each from when on, and those that others may tell it. */
+/** Messages sent to a unit for a cue, each with its time, and those that other units may relay to it. */
 const meantFor = ({ meant, rules }: UnitLine, { cueId, relayed }: Wanted): readonly Meant[] => [
   ...(meant.get(cueId) ?? []),
   ...(relayed ? rules.map((bytes) => ({ at: Number.NEGATIVE_INFINITY, bytes })) : []),

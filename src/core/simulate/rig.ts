@@ -119,7 +119,7 @@ export class SimulatedRig {
     if (spec.returns?.thru) this.comeBack(spec, spec.returns.portId, at, message, passed);
   }
 
-  /** Bytes that a unit sends by itself: everything behind its out port hears them; whom they are meant for is in the bytes. */
+  /** Bytes that a unit sends by itself: everything behind its out port receives them; the bytes say whom they are for. */
   private fromOut(spec: UnitSpec, at: Micros, messages: readonly Bytes[], passed: number): void {
     for (const bytes of messages) {
       this.passOn(spec, this.byUnit.get(spec.id) ?? NOBODY, at, bytes, passed);
@@ -142,7 +142,7 @@ export class SimulatedRig {
 
   /**
    * A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. Where it is
-   * split to several units, each hears the same bytes at the same time.
+   * split to several units, each receives the same bytes at the same time.
    */
   private passOn(from: UnitSpec, to: readonly UnitSpec[], at: Micros, message: Bytes, passed: number): void {
     if (to.length === 0 || passed >= RELAY_LIMIT) return;

@@ -37,7 +37,7 @@ export interface UnitHost {
 /** A nanosecond: sums of the same times in another order differ by less. */
 const GRAIN: Micros = 1e-3;
 
-/** One unit as it is on stage: it hears bytes, obeys after its own time, and passes changes on. */
+/** One unit as it is on stage: receives bytes, obeys after its own delay, and relays changes. */
 export class SimulatedUnit {
   state: UnitState;
   /** While it waits for a message to learn. */
@@ -114,7 +114,7 @@ export class SimulatedUnit {
     if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
   }
 
-  /** Says who it is, where it is asked for by its own device id or as one of all. */
+  /** Answers a device inquiry that names its own device id or all devices (MIDI 1.0, universal non-real-time 06 01). */
   private answer(at: Micros, bytes: Bytes): boolean {
     const asked = inquiredOf(bytes);
     if (asked === null) return false;

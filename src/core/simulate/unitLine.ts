@@ -35,7 +35,7 @@ export interface UnitLine {
   readonly tempos: Extract<TraceEntry, { kind: 'tempo' }>[];
   /** What was sent to it, by cue. */
   readonly meant: ReadonlyMap<string, readonly Meant[]>;
-  /** What others may tell it. */
+  /** When other units may relay something to it. */
   readonly rules: readonly Bytes[];
   nextArrival: number;
 }
@@ -103,7 +103,7 @@ export function unitLines(
 }
 
 function change({ instants, loads }: UnitLine, at: Micros, state: UnitState): void {
-  // Only the last of several recalls comes to its end.
+  // Of several recalls in a row only the last completes.
   const load = loads.at(-1);
   if (load && load.until === at && load.slot === undefined) load.slot = state.slot;
   // What lasts no time at all was never there.

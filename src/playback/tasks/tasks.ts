@@ -115,7 +115,7 @@ export class Tasks {
     return this.points;
   }
 
-  /** Keeps where a pedal that is recorded has come to. */
+  /** Notes the position of a pedal that is recorded. */
   keep(arrival: Arrival, session: Session): void {
     const { show, transport } = session;
     if (!this.recording || !show || transport.kind !== 'playing') return;

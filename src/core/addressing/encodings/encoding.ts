@@ -51,7 +51,7 @@ export interface EncodingKind<E extends { kind: string }> {
   readonly decode: (encoding: E, message: Message, memory: ControlMemory) => Decoded;
 }
 
-/** The error for a value outside its range: names what was asked for, the range and the value. The caller throws it. */
+/** The error for a value outside its range: names the encoding, the range and the value. The caller throws it. */
 export function outside(what: string, value: number, { low, high }: ValueRange): RangeError {
   return new RangeError(`${what} takes ${low} to ${high}, not ${value}`);
 }

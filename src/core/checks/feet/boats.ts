@@ -37,7 +37,7 @@ function plugIn(show: Show, { unit, feet }: Programmed, id: string): Edit | null
   return boat && plugged && routeTo(boat, plugged) ? fix : null;
 }
 
-/** Units that hang on one cable only when the computer is gone, and hear each other's messages then. */
+/** Units that share a cable only when the computer is gone, and receive each other's messages then. */
 export const boatShared: Check = (show) =>
   programmed(show).flatMap(({ unit, feet }): Finding[] => {
     if (feet.boat.length === 0) return [];

@@ -58,7 +58,7 @@ export const landings: SongCheck = (facts) => {
     if (verdict.outcome === 'early') found.push(finding('song.early', 'warning', place, { ...base, millis }));
     else if (verdict.outcome === 'never') found.push(never(verdict));
     else {
-      // What a relay rule brings is as late as the unit that tells it.
+      // A relayed change is as late as the unit that relays it.
       const ofCue = lates.get(verdict.cueId) ?? [];
       const late = ofCue.find((l) => l.unitId === verdict.unitId) ?? ofCue[0];
       const mended = mend(facts, verdict, late, budget);
@@ -116,7 +116,7 @@ function cuesByUnit(compiled: Run['compiled']): ReadonlyMap<string, ReadonlySet<
 
 /**
  * What is late although its own messages are not: an earlier change, sent on its beat, is still on its way to the
- * unit, or to one that tells it something.
+ * unit, or to one that relays to it.
  */
 function before({ show, passed, run }: SongFacts, { cueId, unitId, due, offset }: Verdict): LateCauseData {
   const on = indexShow(show).units.get(unitId)!.name;
@@ -216,7 +216,7 @@ function mend(
 
 const misses = (v: Verdict): boolean => v.outcome === 'late' || v.outcome === 'never';
 
-/** Whether what a cue wants is late nowhere after an edit, told units included, and fewer changes miss than before. */
+/** Whether what a cue wants is late nowhere after an edit, relayed units included, and whether fewer changes miss than before. */
 function mends({ show, song }: SongFacts, cueId: string, edit: Edit, before: readonly Verdict[]): boolean {
   const after = applyEdit(show, edit);
   const changed = indexShow(after).songs.get(song.id)!;

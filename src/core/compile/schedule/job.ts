@@ -12,7 +12,7 @@ export interface Job {
   readonly after: number;
   /** Least time from the end of that message to the end of this one. */
   readonly gap: Micros;
-  /** Further messages that must come first: those that tell the unit something by way of another; null for none. */
+  /** Further messages that must come first: those that relay to the unit by way of another; null for none. */
   readonly also: readonly Wait[] | null;
 }
 
