@@ -212,7 +212,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('link', 'Versions and storage');
     await b.find('region', 'Storage');
     await b.fill('textbox', 'Name of the state', `First${Key.ENTER}`);
-    await b.find('table', 'Kept states');
+    await b.find('table', 'Saved versions');
     expect(await violations()).toEqual([]);
     await b.click('button', 'Delete First');
     await b.find('button', 'Delete it');

@@ -91,7 +91,7 @@ describe('states of a show', () => {
   it('are kept by name; what became different is said in words', async () => {
     await b.click('link', 'Versions and storage');
     await b.fill('textbox', 'Name of the state', `Before the reorder${Key.ENTER}`);
-    await b.find('table', 'Kept states');
+    await b.find('table', 'Saved versions');
     await b.wait(async () => (await main()).includes('Nothing differs.'), 'nothing differs yet');
     await b.click('link', 'Map');
     await b.find('heading', 'Quillback');

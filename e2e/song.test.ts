@@ -107,7 +107,7 @@ describe('a song of forty bars by keyboard alone', () => {
 
   it('moves a section with all that is in it, and takes it back', async () => {
     await b.press('radio', 'Structure', Key.ENTER);
-    await b.press('textbox', /^Put a section before/, '9');
+    await b.press('textbox', /^Move or copy a section to/, '9');
     await b.press('button', 'Move', Key.ENTER);
     await b.find('button', /^9\|1 Fog Lead/);
     await b.find('button', /^25\|1 Ledger Rhythm/);

@@ -30,7 +30,7 @@ export const said = {
   wentBack: (changed: boolean, name: string): string =>
     changed ? `The show is as in ${name}. Undo brings back what it was.` : 'The show is like that now.',
   versionNotDeleted: (name: string, error: unknown): string => `${name} was not deleted: ${because(error)}`,
-  versionsUnread: (error: unknown): string => `Kept states cannot be read: ${because(error)}`,
+  versionsUnread: (error: unknown): string => `Saved versions cannot be read: ${because(error)}`,
   storageUnread: (error: unknown): string => `The browser's storage cannot be read: ${because(error)}`,
   noSuchShow: (): string => 'There is no such show in this browser.',
   showUnread: (): string => 'The show cannot be read.',

@@ -55,7 +55,7 @@ describe('a verdict', () => {
 describe('a state', () => {
   it('is said in the unit’s own writing, also where it is not known', () => {
     expect(stateWords(modelerProfile, { slot: 131, bank: 1, variant: 'stored', controls: {} })).toBe(
-      'factory B6, scene as stored',
+      'factory B6, scene as the preset stores it',
     );
     expect(stateWords(modelerProfile, { slot: null, bank: null, variant: null, controls: {} })).toBe(
       'an unknown slot, scene not known',

@@ -81,7 +81,7 @@ export function variantWords(profile: Profile, variant: UnitState['variant']): s
   const { variants } = profile;
   if (!variants) return '';
   if (variant === null) return `${variants.word} not known`;
-  if (variant === 'stored') return `${variants.word} as stored`;
+  if (variant === 'stored') return `${variants.word} as the preset stores it`;
   return `${variants.word} ${variants.names[variant] ?? variant + 1}`;
 }
 

@@ -190,7 +190,7 @@ describe('states and messages', () => {
     const state = { slot: 47, bank: 0, variant: 2, controls: {} };
     expect(stateWords(profile, state)).toBe('H6, scene 3');
     expect(stateWords(profile, { ...state, slot: null, variant: null })).toBe('an unknown slot, scene not known');
-    expect(variantWords(profile, 'stored')).toBe('scene as stored');
+    expect(variantWords(profile, 'stored')).toBe('scene as the preset stores it');
     expect(stateWords(libraryProfile('reverb'), { ...state, slot: 14 })).toBe('014');
     expect(variantWords(libraryProfile('reverb'), 1)).toBe('');
   });

@@ -111,7 +111,7 @@ export function BookScreen() {
           <First>
             <h2>No songs yet</h2>
             <p>
-              A song is a name, a tempo and a metre; bars, sections and changes come later. Units and their presets come
+              Enter a name, a tempo and a metre. Add bars, sections and changes later. Units and their presets come
               first if you have none: they are on the <Link to={`/show/${show.id}/map`}>Map</Link>.
             </p>
           </First>

@@ -53,7 +53,7 @@ function desk(refuses = false) {
 const rename = (doc: { show: () => Show | undefined; perform: (e: never, l: string) => boolean }, name: string): void =>
   void doc.perform(renameTone(doc.show()!, 'undertow', name) as never, 'rename');
 
-describe('kept states of a show', () => {
+describe('saved versions of a show', () => {
   it('are gone back to as an edit; what was there is kept first and undo brings it back', async () => {
     const { doc, rows, versions, store } = desk();
     const first = doc.show()!;

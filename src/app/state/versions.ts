@@ -6,7 +6,7 @@ import type { ListedVersion } from '../persistence/versions';
 
 export type { ListedVersion } from '../persistence/versions';
 
-/** What the kept states of a show need of the desk and of the shelf. */
+/** What the saved versions of a show need of the desk and of the shelf. */
 export interface VersionNeeds {
   readonly show: () => Show | undefined;
   /** False where nothing would change. */

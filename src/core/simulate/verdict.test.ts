@@ -79,7 +79,7 @@ describe('a verdict', () => {
   it('finds that nothing arrived, or something else', () => {
     expect(says(judge([], [want({ slot: 47 })]))).toBe('Quillback never gets there: nothing arrived.');
     const other = judge([send(LEAVE, 0xc0, 46)], [want({ slot: 47 })]);
-    expect(says(other)).toBe('Quillback never gets there: it is on H5, scene as stored instead.');
+    expect(says(other)).toBe('Quillback never gets there: it is on H5, scene as the preset stores it instead.');
   });
 
   it('asks nothing of what a cue does not name', () => {

@@ -166,8 +166,8 @@ function Landing({ cue, action, change }: LandingProps) {
       <Pick
         label="Landing"
         choices={[
-          { id: 'complete', name: 'complete on its beat' },
-          { id: 'sent', name: 'sent on its beat' },
+          { id: 'complete', name: 'Sound ready on the beat' },
+          { id: 'sent', name: 'Send on the beat' },
         ]}
         value={cue.landing}
         onPick={(id) => change({ landing: id }, 'change a landing')}

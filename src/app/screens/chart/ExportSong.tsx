@@ -34,8 +34,8 @@ export function ExportSong({ song }: { readonly song: Song }) {
               <b>As written</b>
               <Soft>everything on its beat</Soft>
             </MenuLine>
-            <MenuLine id="sent" textValue="As sent">
-              <b>As sent</b>
+            <MenuLine id="sent" textValue="With early sends">
+              <b>With early sends</b>
               <Soft>with its lead, as it leaves the cable</Soft>
             </MenuLine>
           </Menu>

@@ -107,13 +107,17 @@ function Rare({ song, show }: RareProps) {
   return (
     <More place="song" used={song.followsPortId !== null}>
       <DraftField
-        label="Pre-roll, ms"
+        label="Time ahead of the song, ms"
         value={String(song.preRoll)}
         numeric
         commit={(text) => {
           const millis = figureIn(RANGES.preRollMillis, text);
           if (millis === undefined) return rangeWords(RANGES.preRollMillis);
-          return take(setSongField(show, song.id, 'preRoll', millis), 'change the pre-roll', 'another length');
+          return take(
+            setSongField(show, song.id, 'preRoll', millis),
+            'change the time ahead of the song',
+            'another length',
+          );
         }}
       />
       <Pick

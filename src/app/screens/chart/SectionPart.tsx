@@ -61,7 +61,7 @@ function MoveSections({ before, setBefore, targetBar, song, show }: MoveSections
   return (
     <>
       <Field value={before} onChange={setBefore} style={{ width: 170 }}>
-        <Label>Put a section before bar (or end)</Label>
+        <Label>Move or copy a section to bar (or end)</Label>
         <Input placeholder="17" />
       </Field>
       {targetBar !== undefined &&

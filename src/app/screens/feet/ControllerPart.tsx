@@ -169,7 +169,7 @@ function WithComputer({ unit, call, change, figure, controller }: WithComputerPr
         onChange={(calls) =>
           perform(
             changeFeet(show, unit.id, (f) => ({ ...f, calls })),
-            'change whether the computer is told',
+            'change what goes to the computer',
           )
         }
       >

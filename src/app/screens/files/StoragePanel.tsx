@@ -41,7 +41,7 @@ export function StoragePanel({ changed }: { readonly changed: number }) {
           : 'The application itself is not kept in this browser: it needs its server.'}
       </p>
       <p style={{ marginTop: 10 }}>
-        <Soft>Kept states are in this browser only; an exported file has the show as it is now.</Soft>
+        <Soft>Saved versions are in this browser only; an exported file has the show as it is now.</Soft>
       </p>
     </section>
   );

@@ -45,7 +45,7 @@ export function VersionsPart() {
   };
   return (
     <Columns $right={0.87}>
-      <section aria-label="Kept states">
+      <section aria-label="Saved versions">
         <Row
           onSubmit={(e) => {
             e.preventDefault();
@@ -68,7 +68,7 @@ export function VersionsPart() {
           </p>
         )}
         {list !== null && list.length > 0 && (
-          <PlainTable aria-label="Kept states">
+          <PlainTable aria-label="Saved versions">
             <thead>
               <tr>
                 <th scope="col">State</th>

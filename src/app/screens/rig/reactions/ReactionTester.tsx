@@ -45,7 +45,7 @@ export function ReactionTester() {
   }
   return (
     <Box aria-label="Tester">
-      <h2>What a message becomes</h2>
+      <h2>Trace a message</h2>
       <Soft style={{ fontSize: 13 }}>
         Press something on a controller, or on a stand-in: it does what it does, and its way stands here.
       </Soft>

@@ -205,13 +205,13 @@ function SwitchFields({ does, onChange }: FieldsProps<'switch'>) {
         }}
       />
       <Figure
-        label="On from"
+        label="On above"
         value={does.above}
         range={[does.below + 1, 127]}
         onTake={(above) => onChange({ ...does, above: Math.round(above) })}
       />
       <Figure
-        label="Off at"
+        label="Off below"
         value={does.below}
         range={[0, does.above - 1]}
         onTake={(below) => onChange({ ...does, below: Math.round(below) })}
