@@ -82,7 +82,7 @@ describe('walk 5: a unit that nobody knows', () => {
     await b.click('link', 'Presets');
     await b.click('gridcell', /Nothing$/);
     await b.click('button', 'Walk');
-    await b.fill('textbox', 'Seconds for each', '0.5');
+    await b.fill('textbox', 'Seconds for each', '2');
     await b.click('button', 'Start');
     await b.wait(async () => (await lampOf(b, 'Driftglass')).includes('Nothing'), 'it is on the first');
     await b.wait(async () => (await lampOf(b, 'Driftglass')).includes('Something'), 'and on the next');

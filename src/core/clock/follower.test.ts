@@ -122,3 +122,136 @@ describe('a clock from outside', () => {
     );
   });
 });
+
+/** Numbers from a seed, normally distributed with deviation 1: sums of twelve even ones. */
+function normal(seed: number): () => number {
+  let state = seed >>> 0;
+  const even = (): number => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
+  return () => Array.from({ length: 12 }, even).reduce((a, b) => a + b, -6);
+}
+
+/** Clocks that should be even, each moved; `skip` leaves clocks out, `twice` sends them again half a millisecond later. */
+function shaken(
+  bpms: readonly number[],
+  move: (at: number) => number,
+  { skip = () => false, twice = () => false }: { skip?: (i: number) => boolean; twice?: (i: number) => boolean } = {},
+) {
+  let clock = hearClock(NO_CLOCK, 0, [0xfa])!;
+  let due = 1e6;
+  let last = 0;
+  const dues: number[] = [];
+  const errors: number[] = [];
+  for (const [i, bpm] of bpms.entries()) {
+    dues.push(due);
+    if (!skip(i)) {
+      last = Math.max(last + 1, move(due));
+      clock = hearClock(clock, last, [0xf8])!;
+      if (twice(i)) clock = hearClock(clock, (last += 500), [0xf8])!;
+    }
+    const { tick, at } = placeOf(clock)!;
+    // Where the clock says that it is, against where it should be.
+    errors.push(Math.abs(at - (dues[tick / CLOCK_TICKS] ?? Number.NaN)) / 1000);
+    due += period(bpm);
+  }
+  return { clock, errors };
+}
+
+const same = (count: number, bpm: number): number[] => Array.from({ length: count }, () => bpm);
+const share = (errors: readonly number[], of: number): number =>
+  errors.toSorted((a, b) => a - b)[Math.floor((errors.length - 1) * of)]!;
+
+describe('a steady clock that shakes', () => {
+  // Deviation, and how many milliseconds off it may be in 95 of 100 places, and at the worst.
+  it.each([
+    [1000, 0.5, 1.5],
+    [3000, 1.5, 4],
+  ])('by %i µs is placed within %f ms, at the worst %f', (deviation, most, worst) => {
+    for (const [seed, bpm] of [120, 97, 133, 60, 160].entries()) {
+      const random = normal(seed + 11);
+      const { clock, errors } = shaken(same(1500, bpm), (at) => at + deviation * random());
+      expect(clock.count).toBe(1499);
+      const settled = errors.slice(96);
+      expect(share(settled, 0.95)).toBeLessThan(most);
+      expect(share(settled, 1)).toBeLessThan(worst);
+    }
+  });
+
+  it('because its port sends on whole milliseconds is placed within half of one', () => {
+    for (const bpm of [120, 97, 133]) {
+      const { errors } = shaken(same(1000, bpm), (at) => Math.round(at / 1000) * 1000);
+      expect(share(errors.slice(96), 0.95)).toBeLessThan(0.5);
+      expect(share(errors.slice(96), 1)).toBeLessThan(1);
+    }
+  });
+});
+
+describe('a clock from outside', () => {
+  it.each([0, 1000])('is followed to another tempo within a beat, where it shakes by %i µs', (deviation) => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const random = normal(seed);
+      const { errors, clock } = shaken([...same(200, 120), ...same(200, 128)], (at) => at + deviation * random());
+      expect(clock.count).toBe(399);
+      expect(Math.max(...errors.slice(200))).toBeLessThan(10);
+      expect(Math.max(...errors.slice(200 + 24))).toBeLessThan(3);
+      expect(placeOf(clock)!.bpm).toBeCloseTo(128, 0);
+    }
+  });
+
+  it('is not moved by clocks that are lost or come twice', () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const random = normal(seed * 3);
+      const odd = new Set(Array.from({ length: 12 }, (_, i) => 60 + i * 55 + (seed % 7)));
+      const which = (i: number): boolean => odd.has(i);
+      for (const deviation of [0, 1000]) {
+        const move = (at: number): number => at + deviation * random();
+        const lost = shaken(same(800, 120), move, { skip: which });
+        const twice = shaken(same(800, 120), move, { twice: which });
+        for (const { clock, errors } of [lost, twice]) {
+          expect(clock.count).toBe(799);
+          expect(Math.max(...errors.slice(48))).toBeLessThan(3);
+        }
+      }
+    }
+  });
+
+  it('keeps its count in nearly all cases although it shakes so much that a lost clock is not known at once', () => {
+    let wrong = 0;
+    for (let seed = 1; seed <= 60; seed++) {
+      const random = normal(seed * 7);
+      const odd = new Set(Array.from({ length: 10 }, (_, i) => 60 + i * 65 + (seed % 9)));
+      const move = (at: number): number => at + 3000 * random();
+      const which = (i: number): boolean => odd.has(i);
+      for (const how of [{ skip: which }, { twice: which }]) {
+        const off = Math.abs(shaken(same(800, 120), move, how).clock.count - 799);
+        expect(off).toBeLessThanOrEqual(1);
+        wrong += off;
+      }
+    }
+    // Of 1,200 lost or doubled clocks. Who looks for none later has more than a hundred wrong.
+    expect(wrong).toBeLessThan(12);
+  });
+
+  it('keeps its count in nearly all cases although clocks overtake each other', () => {
+    let wrong = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const random = normal(seed * 77);
+      wrong += Math.abs(shaken(same(2400, 180), (at) => at + 3000 * random()).clock.count - 2399);
+    }
+    // Of 96,000 clocks. One that seems to come twice is looked at again when the next has come, or there are more.
+    expect(wrong).toBeLessThan(8);
+  });
+
+  it('goes half as fast from one clock to the next, and none was lost by that', () => {
+    const { clock, errors } = shaken([...same(100, 140), ...same(100, 70)], (at) => at);
+    expect(clock.count).toBe(199);
+    expect(errors.at(-1)).toBeLessThan(0.01);
+    expect(placeOf(clock)!.bpm).toBeCloseTo(70, 3);
+  });
+
+  it('begins anew after a silence', () => {
+    const first = clocked(even(50, 120));
+    const after = clocked(even(3, 90, first.heard + 400_000), first);
+    expect(after.marks).toHaveLength(3);
+    expect(placeOf(after)!.bpm).toBeCloseTo(90, 3);
+  });
+});

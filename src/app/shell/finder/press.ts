@@ -23,7 +23,10 @@ export function buttonsInSight(): readonly SeenButton[] {
 /** A view, and what it makes before it can be printed, has so many milliseconds to come. */
 const PATIENCE = 8000;
 
-/** Presses a button of the view by its name, once it is there. `refused` is told where it does not come, or cannot be pressed. */
+/**
+ * Presses a button of the view by its name, once it is there; `refused` is called where it does not come, or cannot be
+ * pressed. Whoever presses something else meanwhile has gone on: then it is neither pressed nor refused.
+ */
 export function pressByName(name: string, refused: () => void): void {
   const tried = (): boolean => {
     const button = buttonsInSight().find((b) => b.name === name);
@@ -33,14 +36,21 @@ export function pressByName(name: string, refused: () => void): void {
     return true;
   };
   if (tried()) return;
-  const end = setTimeout(() => {
+  const goneOn = new AbortController();
+  const end = (): void => {
+    clearTimeout(patience);
     watch.disconnect();
+    goneOn.abort();
+  };
+  const patience = setTimeout(() => {
+    end();
     refused();
   }, PATIENCE);
   const watch = new MutationObserver(() => {
-    if (!tried()) return;
-    clearTimeout(end);
-    watch.disconnect();
+    if (tried()) end();
   });
+  for (const pressed of ['keydown', 'pointerdown']) {
+    window.addEventListener(pressed, end, { capture: true, signal: goneOn.signal });
+  }
   watch.observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['disabled'] });
 }
