@@ -2,7 +2,7 @@ import { memo, useId, type PointerEvent } from 'react';
 import { UnitPattern } from '../widgets/UnitBadge';
 import { desk } from '../theme/tokens';
 import { LaneView, QuietLanes } from './LaneView';
-import { xOf, tickAtX, type ChartLine } from './layout';
+import { xOf, tickAtX } from './layout';
 import { GUTTER, lineShape, type LineShape } from './lineShape';
 import { LineBars } from './LineBars';
 import { LoopMark } from './LoopMark';
@@ -11,7 +11,6 @@ import { Wave } from './Wave';
 import { type ChartLineProps, partsInTime } from './partsInTime';
 import { Caret } from './Caret';
 import { Box } from './linePaper';
-import type { Density } from './density';
 
 /** One line of the chart: section and bar numbers, cues, a lane a unit. */
 export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) {
@@ -19,8 +18,7 @@ export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) 
   const id = useId();
   const rows = flags.map((f) => f.row);
   const shape = lineShape(line, lanes, rows, props.tempos, props.opening !== null, density, props.remarks.length > 0);
-  const { head, lanesTop, bottom, height } = shape;
-  const { text } = density;
+  const { head, bottom, height } = shape;
   const place = (event: PointerEvent<HTMLDivElement>, again: boolean): void => {
     if ((event.target as HTMLElement).closest('button')) return;
     const { left } = event.currentTarget.getBoundingClientRect();
@@ -44,17 +42,7 @@ export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) 
             <UnitPattern key={laneId} id={`${id}-${index}`} index={index} opacity={0.55} />
           ))}
         </defs>
-        <LineDrawing
-          head={head}
-          line={line}
-          bottom={bottom}
-          props={props}
-          lanesTop={lanesTop}
-          text={text}
-          shape={shape}
-          density={density}
-          id={id}
-        />
+        <LineDrawing {...props} shape={shape} patternId={id} />
       </svg>
       {partsInTime(props, shape)}
       {caret !== null && <Caret x={xOf(line, caret)} top={head - 16} height={bottom - head + 22} />}
@@ -64,30 +52,35 @@ export const ChartLineView = memo(function ChartLineView(props: ChartLineProps) 
   );
 });
 
-interface LineDrawingProps {
-  readonly head: number;
-  readonly line: ChartLine;
-  readonly bottom: number;
-  readonly props: ChartLineProps;
-  readonly lanesTop: number;
-  readonly text: Density['text'];
+interface LineDrawingProps extends ChartLineProps {
   readonly shape: LineShape;
-  readonly density: Density;
-  readonly id: string;
+  /** Of the patterns of units: this, a dash, and the index of the unit. */
+  readonly patternId: string;
 }
 
 /** What is drawn of a line: its ground, bars, waves, lanes and marks. */
-function LineDrawing({ head, line, bottom, props, lanesTop, text, shape, density, id }: LineDrawingProps) {
+function LineDrawing({
+  line,
+  tracks,
+  peaks: known,
+  time,
+  counting,
+  density,
+  paper,
+  shape,
+  patternId,
+}: LineDrawingProps) {
+  const { head, lanesTop, bottom } = shape;
   return (
     <g transform={`translate(${GUTTER} 0)`}>
       <rect x={0} y={head} width={line.width} height={bottom - head} fill={desk.sheet} />
-      {props.tracks.map((track) => {
-        const peaks = props.peaks[track.audioId];
+      {tracks.map((track) => {
+        const peaks = known[track.audioId];
         return (
           peaks && (
             <Wave
               key={track.id}
-              time={props.time}
+              time={time}
               track={track}
               peaks={peaks}
               line={line}
@@ -97,7 +90,7 @@ function LineDrawing({ head, line, bottom, props, lanesTop, text, shape, density
           )
         );
       })}
-      <LineBars line={line} head={head} lanesTop={lanesTop} bottom={bottom} size={text.number} />
+      <LineBars line={line} head={head} lanesTop={lanesTop} bottom={bottom} size={density.text.number} />
       <path d={`M${line.width} ${head - 12}V${bottom}M0 ${head}V${bottom}`} stroke={desk.ink} strokeWidth={1.1} />
       <path d={`M0 ${head}H${line.width}M0 ${bottom}H${line.width}`} stroke={desk.ink} strokeWidth={1.1} />
       {shape.active.map((lane, k) => (
@@ -106,17 +99,17 @@ function LineDrawing({ head, line, bottom, props, lanesTop, text, shape, density
           lane={lane}
           line={line}
           top={lanesTop + k * density.lane}
-          fill={`url(#${id}-${lane.index})`}
-          counting={props.counting}
+          fill={`url(#${patternId}-${lane.index})`}
+          counting={counting}
           density={density}
         />
       ))}
       {shape.quiet.length > 0 && (
         <QuietLanes
           lanes={shape.quiet}
-          room={Math.max(line.width, props.paper)}
+          room={Math.max(line.width, paper)}
           top={shape.quietTop}
-          counting={props.counting}
+          counting={counting}
           density={density}
         />
       )}

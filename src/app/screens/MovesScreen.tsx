@@ -171,7 +171,7 @@ function MoveCard({ show, move, can }: CardProps) {
         return (
           <StepLine
             key={i}
-            i={i}
+            index={i}
             move={move}
             unit={unit}
             show={show}
@@ -194,7 +194,7 @@ function MoveCard({ show, move, can }: CardProps) {
 }
 
 interface StepLineProps {
-  readonly i: number;
+  readonly index: number;
   readonly move: Move;
   readonly unit: Unit | undefined;
   readonly show: Show;
@@ -206,12 +206,12 @@ interface StepLineProps {
 }
 
 /** One step of a move: what goes where, and when. */
-function StepLine({ i, move, unit, show, step, can, replace, control, put }: StepLineProps) {
+function StepLine({ index, move, unit, show, step, can, replace, control, put }: StepLineProps) {
   return (
-    <Line role="group" aria-label={`Step ${i + 1} of ${move.name}`}>
+    <Line role="group" aria-label={`Step ${index + 1} of ${move.name}`}>
       {unit && <UnitBadge monogram={unit.monogram} index={show.units.indexOf(unit)} size={24} />}
       <Pick
-        label={`Step ${i + 1}`}
+        label={`Step ${index + 1}`}
         width="250px"
         value={`${step.unitId} ${step.controlId}`}
         choices={can.map((d) => ({
@@ -234,9 +234,9 @@ function StepLine({ i, move, unit, show, step, can, replace, control, put }: Ste
         />
       )}
       <SignButton
-        aria-label={`Remove step ${i + 1}`}
+        aria-label={`Remove step ${index + 1}`}
         isDisabled={move.steps.length === 1}
-        onPress={() => put({ steps: move.steps.filter((_, k) => k !== i) }, 'shorten a move')}
+        onPress={() => put({ steps: move.steps.filter((_, k) => k !== index) }, 'shorten a move')}
       >
         <Trash2 size={15} />
       </SignButton>

@@ -89,7 +89,7 @@ export function ShelfScreen() {
         {shows && shows.length > 0 && (
           <List aria-label="Shows">
             {shows.map((s) => (
-              <ShowLine key={s.id} s={s} asked={asked} setAsked={setAsked} />
+              <ShowLine key={s.id} listed={s} asked={asked} setAsked={setAsked} />
             ))}
           </List>
         )}
@@ -151,26 +151,26 @@ function Beginnings({ shows, some, fresh, demo, openFile }: BeginningsProps) {
 }
 
 interface ShowLineProps {
-  readonly s: Listed;
+  readonly listed: Listed;
   readonly asked: string | null;
   readonly setAsked: (value: string | null) => void;
 }
 
 /** A show of the shelf: opened by its title, deleted after a question. */
-function ShowLine({ s, asked, setAsked }: ShowLineProps) {
+function ShowLine({ listed, asked, setAsked }: ShowLineProps) {
   return (
     <li>
-      <Link to={`/show/${s.id}`}>{s.title}</Link>
-      <Soft>{saved(s.savedAt)}</Soft>
-      {asked === s.id ? (
+      <Link to={`/show/${listed.id}`}>{listed.title}</Link>
+      <Soft>{saved(listed.savedAt)}</Soft>
+      {asked === listed.id ? (
         <>
-          <Button onPress={() => void removeFromShelf(s.id)}>Delete {s.title}</Button>
-          <Button aria-label={`Keep ${s.title}`} onPress={() => setAsked(null)}>
+          <Button onPress={() => void removeFromShelf(listed.id)}>Delete {listed.title}</Button>
+          <Button aria-label={`Keep ${listed.title}`} onPress={() => setAsked(null)}>
             Cancel
           </Button>
         </>
       ) : (
-        <SignButton aria-label={`Delete ${s.title} …`} onPress={() => setAsked(s.id)}>
+        <SignButton aria-label={`Delete ${listed.title} …`} onPress={() => setAsked(listed.id)}>
           <Trash2 size={17} />
         </SignButton>
       )}

@@ -173,7 +173,7 @@ function TapList({ taps, length, tapping, times, tapped, off }: TapListProps) {
         <TapItem
           key={tap.beat}
           tap={tap}
-          i={i}
+          index={i}
           length={length}
           tapping={tapping}
           times={times}
@@ -260,7 +260,7 @@ function TapTools({ tapping, begins, length, setFirst, times }: TapToolsProps) {
 
 interface TapItemProps {
   readonly tap: Tap;
-  readonly i: number;
+  readonly index: number;
   readonly length: number;
   readonly tapping: Tapping;
   readonly times: readonly number[];
@@ -269,12 +269,12 @@ interface TapItemProps {
 }
 
 /** A tap: its time, corrected or taken out. */
-function TapItem({ tap, i, length, tapping, times, tapped, off }: TapItemProps) {
+function TapItem({ tap, index, length, tapping, times, tapped, off }: TapItemProps) {
   return (
     <span role="listitem" style={{ display: 'flex', alignItems: 'center', gap: 6 }}>
       <b style={{ width: 34, textAlign: 'right' }}>{tap.beat + 1}</b>
       <DraftField
-        label={`Tap ${i + 1}, in seconds`}
+        label={`Tap ${index + 1}, in seconds`}
         hideLabel
         numeric
         style={{ width: 82 }}
@@ -286,8 +286,8 @@ function TapItem({ tap, i, length, tapping, times, tapped, off }: TapItemProps) 
           return null;
         }}
       />
-      <Soft style={{ width: 58 }}>{tapped ? tenth(off[i]! * 1000) : ''}</Soft>
-      <SignButton aria-label={`Remove tap ${i + 1}`} onPress={() => tapping.set(times.filter((t) => t !== tap.at))}>
+      <Soft style={{ width: 58 }}>{tapped ? tenth(off[index]! * 1000) : ''}</Soft>
+      <SignButton aria-label={`Remove tap ${index + 1}`} onPress={() => tapping.set(times.filter((t) => t !== tap.at))}>
         <Trash2 size={14} />
       </SignButton>
     </span>

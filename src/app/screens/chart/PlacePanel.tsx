@@ -72,7 +72,9 @@ export function PlacePanel({ show, song, at }: Props) {
           const slot = state?.slot ?? null;
           const set = Object.entries(state?.controls ?? {}).filter(([, v]) => v !== 'stored');
           if (slot === null && unit.profile.senders.length > 0) return null;
-          return <UnitHere key={unit.id} unit={unit} i={i} slot={slot} counting={counting} state={state} set={set} />;
+          return (
+            <UnitHere key={unit.id} unit={unit} index={i} slot={slot} counting={counting} state={state} set={set} />
+          );
         })}
       </List>
       <Pick
@@ -105,7 +107,7 @@ export function PlacePanel({ show, song, at }: Props) {
 
 interface UnitHereProps {
   readonly unit: Unit;
-  readonly i: number;
+  readonly index: number;
   readonly slot: number | null;
   readonly counting: Counting;
   readonly state: UnitState | undefined;
@@ -113,10 +115,10 @@ interface UnitHereProps {
 }
 
 /** What a unit is on at the place. */
-function UnitHere({ unit, i, slot, counting, state, set }: UnitHereProps) {
+function UnitHere({ unit, index, slot, counting, state, set }: UnitHereProps) {
   return (
     <li>
-      <UnitBadge monogram={unit.monogram} index={i} />
+      <UnitBadge monogram={unit.monogram} index={index} />
       <div>
         <b>{slot === null ? 'not known' : slotNumber(unit.profile.plan, slot, counting)}</b>{' '}
         {slot !== null && (unit.slots.find((s) => s.index === slot)?.name ?? '')}

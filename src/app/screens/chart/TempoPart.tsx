@@ -62,7 +62,16 @@ export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks 
       {song.tempo.map((mark, i) => {
         const place = formatPosition(bars, mark.at, song.bars);
         return (
-          <TempoMark key={mark.at} place={place} mark={mark} put={put} i={i} show={show} song={song} rampOn={rampOn} />
+          <TempoMark
+            key={mark.at}
+            place={place}
+            mark={mark}
+            put={put}
+            index={i}
+            show={show}
+            song={song}
+            rampOn={rampOn}
+          />
         );
       })}
       <Row>
@@ -83,14 +92,14 @@ interface TempoMarkProps {
   readonly place: string;
   readonly mark: Song['tempo'][number];
   readonly put: (mark: Song['tempo'][number], label: string) => void;
-  readonly i: number;
+  readonly index: number;
   readonly show: Show;
   readonly song: Song;
   readonly rampOn: (mark: Song['tempo'][number], text: string) => string | null;
 }
 
 /** A tempo mark: its beat, how fast, and where it ramps to. */
-function TempoMark({ place, mark, put, i, show, song, rampOn }: TempoMarkProps) {
+function TempoMark({ place, mark, put, index, show, song, rampOn }: TempoMarkProps) {
   return (
     <div role="group" aria-label={`Tempo at ${place}`}>
       <Row style={{ flexWrap: 'nowrap', marginTop: 8 }}>
@@ -106,7 +115,7 @@ function TempoMark({ place, mark, put, i, show, song, rampOn }: TempoMarkProps) 
           }
           onPick={(id) => put({ ...mark, beat: Number(id) }, 'change the beat of a tempo')}
         />
-        {i > 0 && (
+        {index > 0 && (
           <SignButton
             aria-label={`Remove the tempo at ${place}`}
             onPress={() => perform(removeTempo(show, song.id, mark.at), 'remove a tempo')}
@@ -115,7 +124,7 @@ function TempoMark({ place, mark, put, i, show, song, rampOn }: TempoMarkProps) 
           </SignButton>
         )}
       </Row>
-      <TempoFigures mark={mark} show={show} song={song} i={i} rampOn={rampOn} />
+      <TempoFigures mark={mark} show={show} song={song} index={index} rampOn={rampOn} />
     </div>
   );
 }
@@ -124,12 +133,12 @@ interface TempoFiguresProps {
   readonly mark: Song['tempo'][number];
   readonly show: Show;
   readonly song: Song;
-  readonly i: number;
+  readonly index: number;
   readonly rampOn: (mark: Song['tempo'][number], text: string) => string | null;
 }
 
 /** How fast, and the tempo that is come to by the next mark. */
-function TempoFigures({ mark, show, song, i, rampOn }: TempoFiguresProps) {
+function TempoFigures({ mark, show, song, index, rampOn }: TempoFiguresProps) {
   return (
     <Row style={{ flexWrap: 'nowrap', marginTop: 6 }}>
       <DraftField
@@ -143,7 +152,7 @@ function TempoFigures({ mark, show, song, i, rampOn }: TempoFiguresProps) {
           return take(putTempo(show, song.id, { ...mark, bpm }), 'change the tempo', 'another tempo');
         }}
       />
-      {i === song.tempo.length - 1 ? (
+      {index === song.tempo.length - 1 ? (
         <DraftField
           label="Ramp to"
           value=""

@@ -69,7 +69,7 @@ export function CloseUp({ show, song, run, verdict }: Props) {
           aria-label={`Close look at ${placeOf(song, verdict.due)}: bytes, gaps and sounds of ${units.length} ${units.length === 1 ? 'unit' : 'units'}`}
         >
           {marks.map((ms) => (
-            <MillisLine key={ms} x={x} verdict={verdict} ms={ms} height={height} />
+            <MillisLine key={ms} x={x} verdict={verdict} millis={ms} height={height} />
           ))}
           {units.map((unit, row) => (
             <UnitRow
@@ -140,33 +140,33 @@ function UnitBadges({ units, show, index }: UnitBadgesProps) {
 interface MillisLineProps {
   readonly x: (at: Micros) => number;
   readonly verdict: Verdict;
-  readonly ms: number;
+  readonly millis: number;
   readonly height: number;
 }
 
 /** A line of the scale in milliseconds from the beat. */
-function MillisLine({ x, verdict, ms, height }: MillisLineProps) {
+function MillisLine({ x, verdict, millis, height }: MillisLineProps) {
   return (
     <g>
       <line
-        x1={x(verdict.due + ms * 1000)}
-        x2={x(verdict.due + ms * 1000)}
+        x1={x(verdict.due + millis * 1000)}
+        x2={x(verdict.due + millis * 1000)}
         y1={0}
         y2={height - AXIS}
         stroke={desk.line}
         strokeWidth={1}
       />
-      {Math.abs(x(verdict.due + ms * 1000) - x(verdict.due)) > 46 && (
+      {Math.abs(x(verdict.due + millis * 1000) - x(verdict.due)) > 46 && (
         <text
-          x={x(verdict.due + ms * 1000)}
+          x={x(verdict.due + millis * 1000)}
           y={height - 10}
           textAnchor="middle"
           fontSize={12}
           fill={desk.inkSoft}
           fontFamily={font.text}
         >
-          {ms > 0 ? '+' : '−'}
-          {Math.abs(ms)} ms
+          {millis > 0 ? '+' : '−'}
+          {Math.abs(millis)} ms
         </text>
       )}
     </g>
@@ -209,7 +209,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
         </pattern>
       </defs>
       {unit.wanted.filter(inSight).map((s) => (
-        <HeardSpan key={s.from} left={left} s={s} y={y} width={width} />
+        <HeardSpan key={s.from} left={left} span={s} y={y} width={width} />
       ))}
       {unit.heard.filter(inSight).map((s) => {
         const text = s.gap ? (profile.silentInGap ? 'silent: loads' : 'loads, old sound rings') : spanText(profile, s);
@@ -245,7 +245,7 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
       {unit.sent
         .filter((s) => s.at >= from && s.at <= to)
         .map((s, i) => (
-          <SentMark key={i} x={x} s={s} y={y} />
+          <SentMark key={i} x={x} message={s} y={y} />
         ))}
       <line x1={0} x2={right} y1={y + ROW - 1} y2={y + ROW - 1} stroke={desk.line} />
     </g>
@@ -254,16 +254,16 @@ function UnitRow({ show, unit, y, index, x, from, to, right }: RowProps) {
 
 interface SentMarkProps {
   readonly x: (at: Micros) => number;
-  readonly s: SongPicture['units'][number]['sent'][number];
+  readonly message: SongPicture['units'][number]['sent'][number];
   readonly y: number;
 }
 
-function SentMark({ x, s, y }: SentMarkProps) {
+function SentMark({ x, message, y }: SentMarkProps) {
   return (
     <rect
-      x={x(s.at)}
+      x={x(message.at)}
       y={y + 30}
-      width={Math.max(2, x(s.at + s.bytes.length * DIN_BYTE_MICROS) - x(s.at))}
+      width={Math.max(2, x(message.at + message.bytes.length * DIN_BYTE_MICROS) - x(message.at))}
       height={6}
       fill={desk.ink}
     />
@@ -272,16 +272,16 @@ function SentMark({ x, s, y }: SentMarkProps) {
 
 interface HeardSpanProps {
   readonly left: (s: StateSpan) => number;
-  readonly s: StateSpan;
+  readonly span: StateSpan;
   readonly y: number;
   readonly width: (s: StateSpan) => number;
 }
 
 /** What is heard of the unit for a while. */
-function HeardSpan({ left, s, y, width }: HeardSpanProps) {
+function HeardSpan({ left, span, y, width }: HeardSpanProps) {
   return (
     <g>
-      <rect x={left(s) + 1} y={y + 2} width={Math.max(0, width(s) - 3)} height={4} fill={desk.lampDeep} />
+      <rect x={left(span) + 1} y={y + 2} width={Math.max(0, width(span) - 3)} height={4} fill={desk.lampDeep} />
     </g>
   );
 }

@@ -85,7 +85,7 @@ export function Exclusives({ unit }: { readonly unit: Unit }) {
       ) : (
         <Kept aria-label="Kept files">
           {dumps.map((d) => (
-            <KeptFile key={d.id} d={d} send={send} unit={unit} />
+            <KeptFile key={d.id} dump={d} send={send} unit={unit} />
           ))}
         </Kept>
       )}
@@ -135,33 +135,33 @@ function FileDifferences({ told }: { readonly told: readonly string[] }) {
 }
 
 interface KeptFileProps {
-  readonly d: Feet['dumps'][number];
+  readonly dump: Feet['dumps'][number];
   readonly send: (bytes: string) => Promise<void>;
   readonly unit: Unit;
 }
 
 /** A file of another program, kept as it came. */
-function KeptFile({ d, send, unit }: KeptFileProps) {
+function KeptFile({ dump, send, unit }: KeptFileProps) {
   const show = useShow();
   return (
     <li>
       <span>
-        {d.name} <Soft>{(d.bytes.length / 2).toLocaleString('en')} bytes</Soft>
+        {dump.name} <Soft>{(dump.bytes.length / 2).toLocaleString('en')} bytes</Soft>
       </span>
-      <SignButton aria-label={`Send ${d.name}`} onPress={() => void send(d.bytes)}>
+      <SignButton aria-label={`Send ${dump.name}`} onPress={() => void send(dump.bytes)}>
         <Send size={16} aria-hidden />
       </SignButton>
       <SignButton
-        aria-label={`Export ${d.name}`}
-        onPress={() => download(fileName(d.name, 'syx'), new Uint8Array(fromHex(d.bytes) ?? []), SYX)}
+        aria-label={`Export ${dump.name}`}
+        onPress={() => download(fileName(dump.name, 'syx'), new Uint8Array(fromHex(dump.bytes) ?? []), SYX)}
       >
         <Download size={16} aria-hidden />
       </SignButton>
       <SignButton
-        aria-label={`Delete ${d.name}`}
+        aria-label={`Delete ${dump.name}`}
         onPress={() =>
           perform(
-            changeFeet(show, unit.id, (f) => ({ ...f, dumps: f.dumps.filter((x) => x.id !== d.id) })),
+            changeFeet(show, unit.id, (f) => ({ ...f, dumps: f.dumps.filter((x) => x.id !== dump.id) })),
             'delete an exclusive file',
           )
         }

@@ -66,7 +66,7 @@ export function TypingList({ unit }: { readonly unit: Unit }) {
       <Soft style={{ fontSize: 13 }}>In the order in which its menus ask:</Soft>
       <Order aria-label="Order of its menus">
         {menus.map((field, i) => (
-          <MenuOrder key={field} field={field} i={i} move={move} menus={menus} set={set} />
+          <MenuOrder key={field} field={field} index={i} move={move} menus={menus} set={set} />
         ))}
         {MENU_FIELDS.filter((f) => !menus.includes(f)).map((field) => (
           <li key={field}>
@@ -128,24 +128,24 @@ function TypingTable({ menus, rows, done }: TypingTableProps) {
 
 interface MenuOrderProps {
   readonly field: MenuField;
-  readonly i: number;
+  readonly index: number;
   readonly move: (i: number, by: 1 | -1) => void;
   readonly menus: readonly MenuField[];
   readonly set: (next: readonly MenuField[]) => void;
 }
 
 /** A menu of the controller, moved to where it comes. */
-function MenuOrder({ field, i, move, menus, set }: MenuOrderProps) {
+function MenuOrder({ field, index, move, menus, set }: MenuOrderProps) {
   return (
     <li>
       {FIELD_WORDS[field]}
-      <SignButton aria-label={`${FIELD_WORDS[field]} earlier`} isDisabled={i === 0} onPress={() => move(i, -1)}>
+      <SignButton aria-label={`${FIELD_WORDS[field]} earlier`} isDisabled={index === 0} onPress={() => move(index, -1)}>
         ‹
       </SignButton>
       <SignButton
         aria-label={`${FIELD_WORDS[field]} later`}
-        isDisabled={i === menus.length - 1}
-        onPress={() => move(i, 1)}
+        isDisabled={index === menus.length - 1}
+        onPress={() => move(index, 1)}
       >
         ›
       </SignButton>

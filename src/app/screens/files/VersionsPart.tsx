@@ -80,7 +80,7 @@ export function VersionsPart() {
             </thead>
             <tbody>
               {list.map((v) => (
-                <VersionRow key={v.id} v={v} />
+                <VersionRow key={v.id} version={v} />
               ))}
             </tbody>
           </PlainTable>
@@ -93,27 +93,27 @@ export function VersionsPart() {
 }
 
 /** A saved state: gone back to, or deleted after a question. */
-function VersionRow({ v }: { readonly v: ListedVersion }) {
+function VersionRow({ version }: { readonly version: ListedVersion }) {
   return (
     <tr>
       <th scope="row" style={{ overflowWrap: 'anywhere' }}>
-        {v.name}
+        {version.name}
       </th>
-      <td style={{ whiteSpace: 'nowrap' }}>{when(v.savedAt)}</td>
+      <td style={{ whiteSpace: 'nowrap' }}>{when(version.savedAt)}</td>
       <td style={{ whiteSpace: 'nowrap' }}>
-        <Button aria-label={`Go back to ${v.name}`} onPress={() => void versions.goBack(v)}>
+        <Button aria-label={`Go back to ${version.name}`} onPress={() => void versions.goBack(version)}>
           <History size={16} aria-hidden /> Go back
         </Button>{' '}
         <DialogButton
-          label={`Delete ${v.name}`}
+          label={`Delete ${version.name}`}
           face={<Trash2 size={16} aria-hidden />}
-          title={`Delete ${v.name}?`}
+          title={`Delete ${version.name}?`}
           width={420}
         >
           {(close) => (
             <>
               <p>A state that was deleted cannot be brought back. The show itself stays as it is.</p>
-              <MainButton onPress={() => void versions.remove(v).then(close)}>Delete it</MainButton>
+              <MainButton onPress={() => void versions.remove(version).then(close)}>Delete it</MainButton>
             </>
           )}
         </DialogButton>

@@ -109,7 +109,7 @@ export function RelaySheet({ unit }: { readonly unit: Unit }) {
         unit={unit}
       />
       {lists.map(({ of, steps }) => (
-        <StoreList key={of.id} of={of} unit={unit} steps={steps} />
+        <StoreList key={of.id} target={of} unit={unit} steps={steps} />
       ))}
       {lists.some((l) => l.of === unit) && (
         <div>
@@ -158,29 +158,29 @@ function RelayTools({ targets, target, setInto, add, most, variants, fill, behin
 }
 
 interface StoreListProps {
-  readonly of: Unit;
+  readonly target: Unit;
   readonly unit: Unit;
   readonly steps: StoringStep[];
 }
 
 /** What has to be stored on a unit, ticked off there. */
-function StoreList({ of, unit, steps }: StoreListProps) {
+function StoreList({ target, unit, steps }: StoreListProps) {
   const show = useShow();
   return (
-    <section aria-label={`To store on ${of.name}`} style={{ display: 'grid', gap: 8 }}>
+    <section aria-label={`To store on ${target.name}`} style={{ display: 'grid', gap: 8 }}>
       <h2>
-        To store on {of.name}, because {of === unit ? 'other units call' : `${unit.name} calls`} it
+        To store on {target.name}, because {target === unit ? 'other units call' : `${unit.name} calls`} it
       </h2>
-      {of === unit ? (
-        <Steps aria-label={`To store on ${of.name}`}>
+      {target === unit ? (
+        <Steps aria-label={`To store on ${target.name}`}>
           {steps.map((step) => (
-            <StoreStep key={step.slotId} unit={of} step={step} />
+            <StoreStep key={step.slotId} unit={target} step={step} />
           ))}
         </Steps>
       ) : (
         <p>
           {steps.length === 1 ? '1 state' : `${steps.length} states`}, described on{' '}
-          <Link to={`/show/${show.id}/map/${of.id}/relays`}>{of.name}</Link>
+          <Link to={`/show/${show.id}/map/${target.id}/relays`}>{target.name}</Link>
         </p>
       )}
     </section>

@@ -22,7 +22,7 @@ export function Effects({ unit }: Props) {
     <Part aria-label="Effects">
       <h2>Trails: cut or ringing out</h2>
       {profile.effects.map((effect, i) => (
-        <EffectRow key={effect.id} effect={effect} put={put} profile={profile} i={i} choices={choices} of={of} />
+        <EffectRow key={effect.id} effect={effect} put={put} profile={profile} index={i} choices={choices} of={of} />
       ))}
       {profile.effects.length === 0 && <Soft>None of its effects rings on, as far as the map knows.</Soft>}
       <div>
@@ -46,13 +46,13 @@ interface EffectRowProps {
   readonly effect: Effect;
   readonly put: (effects: readonly Effect[], label: string) => string | null;
   readonly profile: Profile;
-  readonly i: number;
+  readonly index: number;
   readonly choices: { id: string; name: string }[];
   readonly of: (i: number, part: Partial<Effect>) => void;
 }
 
 /** An effect: its switch, and whether its tail rings out. */
-function EffectRow({ effect, put, profile, i, choices, of }: EffectRowProps) {
+function EffectRow({ effect, put, profile, index, choices, of }: EffectRowProps) {
   return (
     <Row>
       <DraftField
@@ -62,7 +62,7 @@ function EffectRow({ effect, put, profile, i, choices, of }: EffectRowProps) {
         commit={(text) =>
           text.trim() === ''
             ? 'a name'
-            : put(profile.effects.with(i, { ...effect, name: fitText(text, 'name') }), 'rename an effect')
+            : put(profile.effects.with(index, { ...effect, name: fitText(text, 'name') }), 'rename an effect')
         }
       />
       <Pick
@@ -70,18 +70,18 @@ function EffectRow({ effect, put, profile, i, choices, of }: EffectRowProps) {
         width="100px"
         value={effect.cut}
         choices={choices}
-        onPick={(cut) => of(i, { cut })}
+        onPick={(cut) => of(index, { cut })}
       />
       <Pick
         label="Switch that lets it ring"
         width="92px"
         value={effect.ring ?? NONE}
         choices={[{ id: NONE, name: 'no such switch' }, ...choices]}
-        onPick={(id) => of(i, { ring: id === NONE ? null : id })}
+        onPick={(id) => of(index, { ring: id === NONE ? null : id })}
       />
       <SignButton
         aria-label={`Remove the effect ${effect.name}`}
-        onPress={() => put(profile.effects.toSpliced(i, 1), 'remove an effect')}
+        onPress={() => put(profile.effects.toSpliced(index, 1), 'remove an effect')}
       >
         <Trash2 size={16} />
       </SignButton>

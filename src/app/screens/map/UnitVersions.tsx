@@ -44,7 +44,7 @@ export function Versions({ unit }: Props) {
           unit={unit}
           profile={profile}
           refused={refused}
-          i={i}
+          index={i}
           setRefused={setRefused}
         />
       ))}
@@ -73,12 +73,12 @@ interface VersionRowProps {
   readonly unit: Unit;
   readonly profile: Profile;
   readonly refused: string | null;
-  readonly i: number;
+  readonly index: number;
   readonly setRefused: (value: string | null) => void;
 }
 
 /** A map for another firmware: compared, gone over to, removed. */
-function VersionRow({ version, unit, profile, refused, i, setRefused }: VersionRowProps) {
+function VersionRow({ version, unit, profile, refused, index, setRefused }: VersionRowProps) {
   const show = useShow();
   return (
     <Row>
@@ -100,7 +100,7 @@ function VersionRow({ version, unit, profile, refused, i, setRefused }: VersionR
               <MainButton
                 onPress={() => {
                   const sentence = takeChange(
-                    switchVersion(show, unit.id, i),
+                    switchVersion(show, unit.id, index),
                     `switch to firmware ${version.firmware}`,
                   );
                   setRefused(sentence);

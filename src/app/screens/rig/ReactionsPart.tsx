@@ -143,7 +143,7 @@ export function ReactionsPart() {
         ) : (
           <List aria-label="Reactions">
             {show.reactions.map((r, i) => (
-              <ReactionItem key={r.id} r={r} chosenId={chosenId} i={i} choose={choose} found={found} />
+              <ReactionItem key={r.id} reaction={r} chosenId={chosenId} index={i} choose={choose} found={found} />
             ))}
           </List>
         )}
@@ -161,34 +161,34 @@ export function ReactionsPart() {
 }
 
 interface ReactionItemProps {
-  readonly r: Reaction;
+  readonly reaction: Reaction;
   readonly chosenId: string | null;
-  readonly i: number;
+  readonly index: number;
   readonly choose: (value: string | null) => void;
   readonly found: Finding[];
 }
 
 /** A reaction in the list: what it waits for and does, moved up and down. */
-function ReactionItem({ r, chosenId, i, choose, found }: ReactionItemProps) {
+function ReactionItem({ reaction, chosenId, index, choose, found }: ReactionItemProps) {
   const show = useShow();
   return (
-    <Item $chosen={r.id === chosenId} $off={!r.on}>
-      <b>{i + 1}</b>
-      <button type="button" aria-pressed={r.id === chosenId} onClick={() => choose(r.id)}>
+    <Item $chosen={reaction.id === chosenId} $off={!reaction.on}>
+      <b>{index + 1}</b>
+      <button type="button" aria-pressed={reaction.id === chosenId} onClick={() => choose(reaction.id)}>
         <strong>
-          {r.name || doesWords(show, r.does)}
-          {!r.on && ' (off)'}
+          {reaction.name || doesWords(show, reaction.does)}
+          {!reaction.on && ' (off)'}
         </strong>
         <span>
-          {hearsWords(show, r.hears)}
-          {r.name !== '' && `: ${doesWords(show, r.does)}`}
-          {r.songId !== null && `, in ${show.songs.find((s) => s.id === r.songId)?.title ?? 'a song'}`}
-          {!r.swallow && ', passed on'}
+          {hearsWords(show, reaction.hears)}
+          {reaction.name !== '' && `: ${doesWords(show, reaction.does)}`}
+          {reaction.songId !== null && `, in ${show.songs.find((s) => s.id === reaction.songId)?.title ?? 'a song'}`}
+          {!reaction.swallow && ', passed on'}
         </span>
-        {found.some((f) => f.place.in === 'reaction' && f.place.reactionId === r.id) && (
+        {found.some((f) => f.place.in === 'reaction' && f.place.reactionId === reaction.id) && (
           <span style={{ color: desk.rust, fontWeight: 600 }}>
             {found
-              .filter((f) => f.place.in === 'reaction' && f.place.reactionId === r.id)
+              .filter((f) => f.place.in === 'reaction' && f.place.reactionId === reaction.id)
               .map(findingSentence)
               .join(' ')}
           </span>
@@ -196,16 +196,16 @@ function ReactionItem({ r, chosenId, i, choose, found }: ReactionItemProps) {
       </button>
       <Moves>
         <SignButton
-          aria-label={`Move reaction ${i + 1} up`}
-          isDisabled={i === 0}
-          onPress={() => perform(moveReaction(show, r.id, -1), 'move a reaction')}
+          aria-label={`Move reaction ${index + 1} up`}
+          isDisabled={index === 0}
+          onPress={() => perform(moveReaction(show, reaction.id, -1), 'move a reaction')}
         >
           <ArrowUp size={16} aria-hidden />
         </SignButton>
         <SignButton
-          aria-label={`Move reaction ${i + 1} down`}
-          isDisabled={i === show.reactions.length - 1}
-          onPress={() => perform(moveReaction(show, r.id, 1), 'move a reaction')}
+          aria-label={`Move reaction ${index + 1} down`}
+          isDisabled={index === show.reactions.length - 1}
+          onPress={() => perform(moveReaction(show, reaction.id, 1), 'move a reaction')}
         >
           <ArrowDown size={16} aria-hidden />
         </SignButton>
