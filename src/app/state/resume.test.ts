@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readResume } from './resume';
+import { isDue, readResume } from './resume';
 
 const kept = { showId: 's', songId: 'a', entryId: null, at: 960, when: 1_000_000 };
 
@@ -21,5 +21,13 @@ describe('what played before the page was loaded anew', () => {
     ]) {
       expect(readResume(text, 1_000_500)).toBeNull();
     }
+  });
+
+  it('is written every half second, and at once when another song has begun', () => {
+    const last = { songId: 'a', when: 10_000 };
+    expect(isDue(last, 'a', 10_400)).toBe(false);
+    expect(isDue(last, 'a', 10_500)).toBe(true);
+    expect(isDue(last, 'b', 10_001)).toBe(true);
+    expect(isDue({ songId: null, when: 0 }, 'a', 1)).toBe(true);
   });
 });

@@ -35,22 +35,33 @@ export function readResume(text: string | null, now: number): Resume | null {
   }
 }
 
+/** When a place was written last, and of which song. */
+interface Written {
+  readonly songId: string | null;
+  readonly when: number;
+}
+
+/** Whether the place is to be written: at once when another song plays, else every half second. Times in milliseconds. */
+export const isDue = (last: Written, songId: string, now: number): boolean =>
+  last.songId !== songId || now - last.when >= EVERY_MILLIS;
+
 /** From now on the tab remembers what plays; what played before it was loaded anew is offered. */
 export function followPlace(): void {
-  let last = 0;
+  let last: Written = { songId: null, when: 0 };
   useResume.setState({ resume: readResume(tabStore.get(KEY), Date.now()) });
   useNews.subscribe(({ news }, before) => {
     const { playing, songId, entryId, place } = news;
     const { open } = useApp.getState();
     if (!playing) {
       if (before.news.playing) tabStore.remove(KEY);
+      last = { songId: null, when: 0 };
       return;
     }
     if (useResume.getState().resume !== null) useResume.setState({ resume: null });
     const now = Date.now();
     const song = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-    if (!open || !song || now - last < EVERY_MILLIS) return;
-    last = now;
+    if (!open || !song || !isDue(last, song.id, now)) return;
+    last = { songId: song.id, when: now };
     const at = ticksAt(songTime(song), Math.max(0, place));
     const kept: Resume = { showId: open.show.id, songId: song.id, entryId, at, when: now };
     tabStore.set(KEY, JSON.stringify(kept));
