@@ -50,78 +50,88 @@ export function callText({ how, text, count }: Call): string {
   return `Call: ${[said, counted].filter((t) => t !== '').join(', ') || 'the bar'}`;
 }
 
+/** One line of a cue sheet, before the players' columns are known. */
+interface CueLine {
+  readonly at: Ticks;
+  readonly what: string;
+  readonly tone?: Tone | undefined;
+  /** What stands under a section's name in the last column: nothing for a sweep. */
+  readonly isInSection: boolean;
+}
+
+/** What happens in a song, in no order: cues, sweeps, remarks and calls. Muted ones are left out. */
+function cueLines(show: Show, song: Song): readonly CueLine[] {
+  const { tones, units } = indexShow(show);
+  const { bars } = songTime(song);
+  const line = (at: Ticks, what: string, tone?: Tone, isInSection = true): CueLine => ({ at, what, tone, isInSection });
+  const controlOf = (unitId: string, controlId: string) =>
+    units.get(unitId)?.profile.controls.find((c) => c.id === controlId);
+  const nameOf = (unitId: string): string => units.get(unitId)?.name ?? '';
+  const cues = cuesInOrder(song).flatMap(({ at, muted, action }): CueLine[] => {
+    if (muted) return [];
+    switch (action.kind) {
+      case 'tone': {
+        const tone = tones.get(action.toneId);
+        return [line(at, tone?.name ?? '', tone)];
+      }
+      case 'move':
+        return [line(at, show.moves.find((m) => m.id === action.moveId)?.name ?? '')];
+      case 'control': {
+        const control = controlOf(action.unitId, action.controlId);
+        const value = control ? `${control.name} ${valueText(control, action.value)}` : 'bytes';
+        return [line(at, `${nameOf(action.unitId)}: ${value}`)];
+      }
+      case 'message':
+        return [line(at, `${nameOf(action.unitId)}: bytes`)];
+    }
+  });
+  const sweeps = song.sweeps.flatMap(({ from, to, muted, unitId, controlId }): CueLine[] => {
+    const control = controlOf(unitId, controlId);
+    if (muted || !control) return [];
+    const until = formatPosition(bars, to, song.bars);
+    return [line(from, `${nameOf(unitId)}: ${control.name}, moved until ${until}`, undefined, false)];
+  });
+  const remarks = song.remarks.map(({ at, text }) => line(at, `“${text}”`));
+  const calls = song.calls.map(({ bar, call }) => line(barAt(bars, bar).tick, callText(call)));
+  return [...cues, ...sweeps, ...remarks, ...calls];
+}
+
+/** The name of the section that begins at a place, or nothing. */
+function sectionNames(song: Song): (at: Ticks) => string {
+  const { bars } = songTime(song);
+  const names = new Map(song.sections.map((s) => [s.bar, s.name]));
+  return (at) => {
+    const place = formatPosition(bars, at, song.bars);
+    if (!place.endsWith('|1') && place.includes('|')) return '';
+    return names.get(Number.parseInt(formatPosition({ ...bars, printed: [] }, at, song.bars), 10)) ?? '';
+  };
+}
+
+/** The players whose units a song's tones use, in the order of the show; null is the rig that nobody plays. */
+function playersOf(show: Show, song: Song): readonly { readonly id: string | null; readonly name: string }[] {
+  const { tones, units } = indexShow(show);
+  const used = new Set(moments(show, song).flatMap((m) => (m.action.kind === 'tone' ? [m.action.toneId] : [])));
+  const parts = [...used].flatMap((id) => tones.get(id)?.parts ?? []);
+  const owners = new Set(parts.map((p) => units.get(p.unitId)?.playerId ?? null));
+  return [...show.players.map(({ id, name }) => ({ id, name })), { id: null, name: 'Rig' }].filter((p) =>
+    owners.has(p.id),
+  );
+}
+
 /** A song's changes, one a line: the bar as it is printed, the time, the sound, what each player's units go to; room to write. */
 export function cueSheet(show: Show, song: Song): Sheet {
-  const index = indexShow(show);
   const time = songTime(song);
-  const tonesUsed = new Set(moments(show, song).flatMap((m) => (m.action.kind === 'tone' ? [m.action.toneId] : [])));
-  const parts = [...tonesUsed].flatMap((id) => index.tones.get(id)?.parts ?? []);
-  const owners = new Set(parts.map((p) => index.units.get(p.unitId)?.playerId ?? null));
-  const players = [
-    ...show.players.map((p) => ({ id: p.id as string | null, name: p.name })),
-    { id: null, name: 'Rig' },
+  const players = playersOf(show, song);
+  const sectionAt = sectionNames(song);
+  const row = (place: string, seconds: string, { what, tone }: Pick<CueLine, 'what' | 'tone'>, section: string) => [
+    place,
+    seconds,
+    what,
+    ...players.map((p) => (tone ? playerText(show, tone, p.id) : '')),
+    section,
   ];
-  const shown = players.filter((p) => owners.has(p.id));
-  const rows: { at: Ticks; row: readonly string[] }[] = [];
-  const add = (at: Ticks, place: string, what: string, tone: Tone | undefined, section: string): void => {
-    const seconds = at < 0 ? '' : minutesAndSeconds(microsAt(time, at) / 1e6);
-    rows.push({
-      at,
-      row: [place, seconds, what, ...shown.map((p) => (tone ? playerText(show, tone, p.id) : '')), section],
-    });
-  };
-  const sectionAt = new Map(song.sections.map((s) => [s.bar, s.name]));
-  const sectionOf = (at: Ticks): string => {
-    const place = formatPosition(time.bars, at, song.bars);
-    return place.endsWith('|1') || !place.includes('|') ? (sectionAt.get(barOf(at)) ?? '') : '';
-  };
-  const barOf = (at: Ticks): number =>
-    Number.parseInt(formatPosition({ ...time.bars, printed: [] }, at, song.bars), 10);
-  const opening = index.tones.get(openingOf(show, song) ?? '');
-  if (opening) add(-1, 'before', opening.name, opening, '');
-  for (const { at, muted, action } of cuesInOrder(song)) {
-    if (muted) continue;
-    const place = formatPosition(time.bars, at, song.bars);
-    if (action.kind === 'tone') {
-      const tone = index.tones.get(action.toneId);
-      add(at, place, tone?.name ?? '', tone, sectionOf(at));
-    } else if (action.kind === 'move') {
-      add(at, place, show.moves.find((m) => m.id === action.moveId)?.name ?? '', undefined, sectionOf(at));
-    } else {
-      const unit = index.units.get(action.unitId);
-      const control = unit?.profile.controls.find((c) => action.kind === 'control' && c.id === action.controlId);
-      add(
-        at,
-        place,
-        control && action.kind === 'control'
-          ? `${unit!.name}: ${control.name} ${valueText(control, action.value)}`
-          : `${unit?.name ?? ''}: bytes`,
-        undefined,
-        sectionOf(at),
-      );
-    }
-  }
-  for (const { from, to, muted, unitId, controlId } of song.sweeps) {
-    const unit = index.units.get(unitId);
-    const control = unit?.profile.controls.find((c) => c.id === controlId);
-    if (muted || !control) continue;
-    const until = formatPosition(time.bars, to, song.bars);
-    add(
-      from,
-      formatPosition(time.bars, from, song.bars),
-      `${unit!.name}: ${control.name}, moved until ${until}`,
-      undefined,
-      '',
-    );
-  }
-  for (const { at, text } of song.remarks) {
-    add(at, formatPosition(time.bars, at, song.bars), `“${text}”`, undefined, sectionOf(at));
-  }
-  for (const { bar, call } of song.calls) {
-    const { tick } = barAt(time.bars, bar);
-    add(tick, formatPosition(time.bars, tick, song.bars), callText(call), undefined, sectionOf(tick));
-  }
-  rows.sort((a, b) => a.at - b.at);
+  const opening = indexShow(show).tones.get(openingOf(show, song) ?? '');
+  const lines = [...cueLines(show, song)].sort((a, b) => a.at - b.at);
   const [tempo] = song.tempo;
   const [metre] = song.metre;
   return {
@@ -136,12 +146,19 @@ export function cueSheet(show: Show, song: Song): Sheet {
           column('Bar', 1.1, { figures: true }),
           column('Time', 0.8, { figures: true }),
           column('Sound', 2.6, { strong: true }),
-          ...shown.map((p) => column(p.name, 2.2)),
+          ...players.map((p) => column(p.name, 2.2)),
           column('Section', 1.2),
         ],
-        rows.map((r) => r.row),
+        [
+          ...(opening ? [row('before', '', { what: opening.name, tone: opening }, '')] : []),
+          ...lines.map((l) => {
+            const seconds = l.at < 0 ? '' : minutesAndSeconds(microsAt(time, l.at) / 1e6);
+            const section = l.isInSection ? sectionAt(l.at) : '';
+            return row(formatPosition(time.bars, l.at, song.bars), seconds, l, section);
+          }),
+        ],
       ),
     ],
-    wide: shown.length > 2,
+    wide: players.length > 2,
   };
 }

@@ -1,4 +1,4 @@
-import { append } from '../../../groups';
+import { append, entry } from '../../../groups';
 import { fromHex, toHex } from '../../../midi';
 import { NOWHERE, problem, type Problem } from '../../../problems';
 import {
@@ -53,26 +53,88 @@ export function songIntoShow(
   steps: boolean,
   newId: () => string,
 ): Imported {
-  const problems: Problem[] = [];
   const guests = guestUnits(show, plain, song, places, newId);
   const { units } = indexShow(show);
   const target = (plainId: string): Unit => units.get(places.get(plainId) ?? '') ?? guests.unitOf.get(plainId)!;
   const time = songTime(song);
   const where = (at: Ticks): string => formatPosition(time.bars, at, song.bars);
 
+  const { events, problems } = eventsOf(song, target, (unit) => units.has(unit.id), where);
+  const ramps = rampsOf(events);
+  for (const { unit, what, first, last } of ramps) {
+    const data = { unit: unit.name, what, from: where(first.at), to: where(last.at), steps };
+    problems.push(problem('smf.selector-ramp', 'warning', NOWHERE, data));
+  }
+  const passed = ramps.flatMap((r) => r.passed);
+  const sweeps = sweepsOf(events, newId);
+  const dropped = new Set<Event>([...passed, ...sweeps.taken]);
+  const rest = events.filter((e) => !dropped.has(e));
+
+  const tones = new ToneFinder(show, newId);
+  // The steps of a ramp are no sounds of their own: kept, they stand as the bytes that they are.
+  const raw = [...rest, ...(steps ? [] : passed)].flatMap((e) =>
+    e.kind === 'raw' || dropped.has(e) ? [messageCue(newId(), e.at, e.unit.id, toHex(e.bytes))] : [],
+  );
+  const placed = placeGroups(
+    groupsOf(rest, (at) => microsAt(time, at)),
+    tones,
+    newId,
+  );
+
+  const framed = withPickup(song);
+  const made: Song = {
+    ...framed,
+    id: newId(),
+    sections: framed.sections.map((s) => ({ ...s, id: newId() })),
+    openingToneId: placed.openingToneId,
+    cues: [...raw, ...placed.cues].sort((a, b) => a.at - b.at),
+    sweeps: sweeps.made,
+    click: { on: true, countIn: 1, parts: 1 },
+  };
+  const added = (list: 'ports' | 'units' | 'tones', values: readonly unknown[]): Edit[] =>
+    values.map((value, i) => ({ kind: 'insert', path: [list], index: show[list].length + i, value }));
+  const edits: Edit[] = [
+    ...added('ports', guests.ports),
+    ...added('units', guests.units),
+    ...tones.slotEdits(),
+    ...added('tones', tones.made),
+    addSong(show, made, newId()),
+  ];
+  return {
+    edit: { kind: 'group', edits },
+    song: made,
+    problems,
+    report: {
+      tonesFound: placed.found,
+      tonesMade: tones.made.map((t) => t.name),
+      controls: placed.controls,
+      sweeps: sweeps.made.length,
+      ramps: ramps.length,
+      raw: raw.length,
+      unitsMade: guests.units.map((u) => u.name),
+    },
+  };
+}
+
+/** What a song's messages mean on the units that they go to, in order of time; for a unit of no show, as they stand. */
+function eventsOf(
+  song: Song,
+  target: (plainId: string) => Unit,
+  isKnown: (unit: Unit) => boolean,
+  where: (at: Ticks) => string,
+): { readonly events: Event[]; readonly problems: Problem[] } {
+  const problems: Problem[] = [];
   const readers = new Map<string, Reader>();
   const events: Event[] = [];
   for (const cue of song.cues) {
     if (cue.action.kind !== 'message') continue;
     const unit = target(cue.action.unitId);
     const bytes = fromHex(cue.action.bytes)!;
-    if (!units.has(unit.id)) {
+    if (!isKnown(unit)) {
       events.push({ kind: 'raw', at: cue.at, unit, bytes });
       continue;
     }
-    let reader = readers.get(unit.id);
-    if (!reader) readers.set(unit.id, (reader = new Reader(unit)));
-    for (const event of reader.read(cue.at, bytes)) {
+    for (const event of entry(readers, unit.id, () => new Reader(unit)).read(cue.at, bytes)) {
       if (event.kind === 'raw' && event.noSlot) {
         problems.push(problem('smf.no-slot', 'warning', NOWHERE, { unit: unit.name, at: where(cue.at) }));
       }
@@ -81,31 +143,16 @@ export function songIntoShow(
   }
   for (const reader of readers.values()) append(events, reader.leftOver());
   events.sort((a, b) => a.at - b.at);
+  return { events, problems };
+}
 
-  const ramps = rampsOf(events);
-  for (const { unit, what, first, last } of ramps) {
-    const data = { unit: unit.name, what, from: where(first.at), to: where(last.at), steps };
-    problems.push(problem('smf.selector-ramp', 'warning', NOWHERE, data));
-  }
-  const passed = ramps.flatMap((r) => r.passed);
-  const dropped = new Set<Event>(passed);
-  const sweeps = sweepsOf(events, newId);
-  for (const e of sweeps.taken) dropped.add(e);
-  const rest = events.filter((e) => !dropped.has(e));
-
-  const tones = new ToneFinder(show, newId);
+/** Changes that are together as tones, and values that belong to none as they are; the first tone at the start opens the song. */
+function placeGroups(groups: ReturnType<typeof groupsOf>, tones: ToneFinder, newId: () => string) {
   const cues: Cue[] = [];
   let openingToneId: string | null = null;
   let controls = 0;
   let found = 0;
-  let raw = 0;
-  // The steps of a ramp are no sounds of their own: kept, they stand as the bytes that they are.
-  for (const event of [...rest, ...(steps ? [] : passed)]) {
-    if (event.kind !== 'raw' && !dropped.has(event)) continue;
-    raw += 1;
-    cues.push(messageCue(newId(), event.at, event.unit.id, toHex(event.bytes)));
-  }
-  for (const group of groupsOf(rest, (at) => microsAt(time, at))) {
+  for (const group of groups) {
     const at = group[0]!.at;
     const before = tones.made.length;
     const { tone, loose } = tones.take(group);
@@ -120,39 +167,7 @@ export function songIntoShow(
       cues.push(actionCue(newId(), e.at, action));
     }
   }
-  cues.sort((a, b) => a.at - b.at);
-
-  const framed = withPickup(song);
-  const made: Song = {
-    ...framed,
-    id: newId(),
-    sections: framed.sections.map((s) => ({ ...s, id: newId() })),
-    openingToneId,
-    cues,
-    sweeps: sweeps.made,
-    click: { on: true, countIn: 1, parts: 1 },
-  };
-  const edits: Edit[] = [
-    ...guests.ports.map((value, i): Edit => ({ kind: 'insert', path: ['ports'], index: show.ports.length + i, value })),
-    ...guests.units.map((value, i): Edit => ({ kind: 'insert', path: ['units'], index: show.units.length + i, value })),
-    ...tones.slotEdits(),
-    ...tones.made.map((value, i): Edit => ({ kind: 'insert', path: ['tones'], index: show.tones.length + i, value })),
-    addSong(show, made, newId()),
-  ];
-  return {
-    edit: { kind: 'group', edits },
-    song: made,
-    problems,
-    report: {
-      tonesFound: found,
-      tonesMade: tones.made.map((t) => t.name),
-      controls,
-      sweeps: sweeps.made.length,
-      ramps: ramps.length,
-      raw,
-      unitsMade: guests.units.map((u) => u.name),
-    },
-  };
+  return { cues, openingToneId, controls, found };
 }
 
 /** A first bar by itself that is shorter than the next is a pickup: a file has no other way to say so. */
