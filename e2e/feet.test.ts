@@ -272,6 +272,7 @@ describe('a floor that is laid out by hand', () => {
     await b.click('link', 'Feet');
     await b.click('link', 'Controller');
     await b.pick(/Another unit as a foot controller$/, 'Tarn');
+    await b.find('button', /^Tarn .*Controller$/);
     await b.find('button', 'Switch 1, row 1, place 1');
     await b.click('button', 'Row');
     await b.find('button', 'Switch 8, row 2, place 4');
