@@ -81,10 +81,9 @@ export class Planner {
   private queueAll(q: Queueing): void {
     for (const send of q.sends) {
       const timing = timingOf(q, send);
-      const waits = [
-        ...q.queue.waitsFor(send, q.number, timing),
-        ...(send.relayEffects ? this.waitsOfRelayed(q, send.relayEffects, timing) : []),
-      ];
+      const waits: Wait[] = [];
+      q.queue.addWaitsFor(waits, send, q.number, timing);
+      if (send.relayEffects) this.addWaitsOfRelayed(waits, q, send.relayEffects, timing);
       const gap = q.queue.gapBefore(q.path, send.bytes, timing.latency);
       if (q.recall) q.recall.behind += Math.max(timing.duration, gap);
       const deadline =
@@ -101,12 +100,17 @@ export class Planner {
     return entry(this.queues, unit.id, () => new UnitQueue(portId));
   }
 
-  /** A message whose rules call other units waits until these take the call. */
-  private waitsOfRelayed({ path, number }: Queueing, { relayed }: RelayEffects, { effect }: Timing): Wait[] {
-    return relayed.flatMap((call) => {
+  /** A message whose rules call other units waits until these accept the call. */
+  private addWaitsOfRelayed(
+    waits: Wait[],
+    { path, number }: Queueing,
+    { relayed }: RelayEffects,
+    { effect }: Timing,
+  ): void {
+    for (const call of relayed) {
       const queue = this.queues.get(call.unit.id);
-      return queue?.portId === path.portId ? queue.waitsToBeCalled(call, effect, number) : [];
-    });
+      if (queue?.portId === path.portId) queue.addWaitsToBeCalled(waits, call, effect, number);
+    }
   }
 
   /** Notes on the queues of the unit, and of those that its rules call, what has to go by. */
@@ -114,11 +118,7 @@ export class Planner {
     const { queue, unit } = q;
     const { preset } = queue;
     const pending: Pending = { on, until: effect, turn: q.number };
-    // What fires rules has to be there before anything takes its place, or they are never carried out. A variant
-    // whose preset never came would count for the preset before, and what the rules say of that one.
-    const firesRules =
-      (unit.relays.length > 0 && q.sends.some((s) => s.kind === 'variant')) ||
-      q.sends.some((s) => s.relayEffects !== null);
+    const firesRules = send.kind === 'recall' && firesRulesAt(q);
     queue.sent(unit, send, pending, latency, q.turn.landing === 'sent' || firesRules, firesRules);
     if (!send.relayEffects) return;
     this.noteCalled(q, send.relayEffects, pending);
@@ -139,6 +139,14 @@ export class Planner {
     }
   }
 }
+
+/**
+ * Whether the recall of a change has to be there before anything takes its place: its own rules, or those of what
+ * follows it, would never be carried out else. A variant whose preset never came would count for the preset before,
+ * and what the rules say of that one.
+ */
+const firesRulesAt = ({ unit, sends }: Queueing): boolean =>
+  (unit.relays.length > 0 && sends.some((s) => s.kind === 'variant')) || sends.some((s) => s.relayEffects !== null);
 
 function timingOf({ path, unit }: Queueing, { bytes, kind }: Send): Timing {
   const latency = latencyOf(path, bytes);

@@ -49,39 +49,33 @@ export class UnitQueue {
     return this.last < 0 ? 0 : Math.max(this.acceptsAfter - latency, thruGap(path, this.lastBytes, bytes), 0);
   }
 
-  /** What a message to the unit waits for, beside the message before it. */
-  waitsFor(send: Send, turn: number, { duration, latency, effect }: Timing): Wait[] {
-    const waits = this.relayed
-      .filter((p) => p.turn !== turn)
-      .map(({ on, until }): Wait => ({ on, gap: until - latency }));
-    if (send.kind === 'recall') waits.push(...this.waitsOfPreset(effect));
+  /** Adds what a message to the unit waits for, beside the message before it. (Into one list: this is done for each message.) */
+  addWaitsFor(waits: Wait[], send: Send, turn: number, { duration, latency, effect }: Timing): void {
+    for (const p of this.relayed) if (p.turn !== turn) waits.push({ on: p.on, gap: p.until - latency });
+    if (send.kind === 'recall') this.addWaitsOfPreset(waits, effect);
     // Controls take the place of nothing.
-    if (send.kind !== 'bank' && send.kind !== 'recall' && send.kind !== 'variant') return waits;
+    if (send.kind !== 'bank' && send.kind !== 'recall' && send.kind !== 'variant') return;
     for (const { on, until, turn: its, firesRules } of this.loading) {
       // Bytes as they stand leave when they are due, unless rules would never be carried out.
       if (its !== turn && (firesRules || !send.raw)) waits.push({ on, gap: until + duration });
     }
-    return waits;
   }
 
-  /** What a message waits for whose rules call the unit. `effect` counts from the end of that message. */
-  waitsToBeCalled(call: RelayCall<unknown>, effect: Micros, turn: number): Wait[] {
-    const others = (list: readonly Pending[]): readonly Pending[] => list.filter((p) => p.turn !== turn);
-    const wait = (on: number, gap: Micros): Wait => ({ on, gap: Math.max(0, gap) });
-    return [
-      ...(this.last < 0 ? [] : [wait(this.last, afterSettled(this.acceptsAfter, call) - effect)]),
-      ...others(this.relayed).map((p) => wait(p.on, afterSettled(p.until, call) - effect)),
-      ...others(this.loading).map((p) => wait(p.on, afterThere(p.until, call) - effect)),
-      ...this.waitsOfPreset(effect + call.arrives + effectAfter(call.unit, 'recall')),
-    ];
+  /** Adds what a message waits for whose rules call the unit. `effect` counts from the end of that message. */
+  addWaitsToBeCalled(waits: Wait[], call: RelayCall<unknown>, effect: Micros, turn: number): void {
+    const add = (on: number, gap: Micros): void => void waits.push({ on, gap: Math.max(0, gap) });
+    if (this.last >= 0) add(this.last, afterSettled(this.acceptsAfter, call) - effect);
+    for (const p of this.relayed) if (p.turn !== turn) add(p.on, afterSettled(p.until, call) - effect);
+    for (const p of this.loading) if (p.turn !== turn) add(p.on, afterThere(p.until, call) - effect);
+    this.addWaitsOfPreset(waits, effect + call.arrives + effectAfter(call.unit, 'recall'));
   }
 
   /** A preset is there no sooner than what was set before it. `there` counts from the end of what calls it. */
-  private waitsOfPreset(there: Micros): Wait[] {
-    return [this.variant, this.control].flatMap((p) => {
+  private addWaitsOfPreset(waits: Wait[], there: Micros): void {
+    for (const p of [this.variant, this.control]) {
       const gap = p ? afterThere(p.until, { arrives: there }) : 0;
-      return p && gap > 0 ? [{ on: p.on, gap }] : [];
-    });
+      if (p && gap > 0) waits.push({ on: p.on, gap });
+    }
   }
 
   /**
