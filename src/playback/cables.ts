@@ -1,6 +1,6 @@
 import { DIN_BYTE_MICROS, type Bytes } from '../core/midi';
 import type { RigSpec } from '../core/rig';
-import { millisToMicros, type Micros } from '../core/time';
+import type { Micros } from '../core/time';
 
 interface Taken {
   readonly from: Micros;
@@ -32,8 +32,8 @@ export class Cables {
 
   follow({ ports, units }: RigSpec): void {
     this.din = new Set(ports.filter((p) => p.cable === 'din').map((p) => p.id));
-    const needs = units.map(({ profile: { times } }) => Math.max(times.recall, times.settle) + times.variant);
-    this.settles = millisToMicros(Math.max(0, ...needs));
+    const needs = units.map(({ pace }) => Math.max(pace.recall, pace.settle) + pace.variant);
+    this.settles = Math.max(0, ...needs);
   }
 
   /**

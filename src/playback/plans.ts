@@ -10,7 +10,7 @@ import {
 } from '../core/compile';
 import { contextOf, durationOf, latencyOf, rigSpec } from '../core/meaning';
 import type { TimedBytes } from '../core/midi';
-import { paceOf, type RigState } from '../core/rig';
+import type { RigState } from '../core/rig';
 import { indexShow, microsAt, songTime, ticksAt, type Show, type Song } from '../core/show';
 import { SimulatedRig } from '../core/simulate';
 import { soundLine } from '../core/sound';
@@ -177,7 +177,7 @@ function held(
     const arrives = durationOf(path, e.bytes) + latencyOf(path, e.bytes);
     const earliest = Math.max(caught.has(e.unitId) ? until : Number.NEGATIVE_INFINITY, takes(e.unitId) - arrives + 1);
     const before = last.get(e.unitId);
-    const { recall, settle, variant } = paceOf(unit.profile);
+    const { recall, settle, variant } = unit.pace;
     const needs = Math.max(recall, settle) + variant;
     const behind =
       before && before.now > before.was ? before.now + Math.min(e.at - before.was, needs) : Number.NEGATIVE_INFINITY;

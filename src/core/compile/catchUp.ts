@@ -3,7 +3,7 @@ import { changesTo, contextOf, latencyOf, moments, passMoment, StateFold, type R
 import type { TimedBytes } from '../midi';
 import { sameControl, type RigState, type UnitAim, type UnitSpec, type UnitState } from '../rig';
 import { microsAt, songTime, type Show, type Song } from '../show';
-import { millisToMicros, type Micros, type Ticks } from '../time';
+import type { Micros, Ticks } from '../time';
 import { CheckpointKeeper, hasCheckpoints, stateFrom } from './checkpoints';
 import { sendsOf, type Send } from './expand';
 import { Planner } from './planner';
@@ -288,5 +288,4 @@ function soonest(show: Show, from: RigState, plans: readonly Turns[], cueId: str
 }
 
 /** The most that a unit needs for one turn of messages. */
-export const settled = ({ profile: { times } }: UnitSpec): Micros =>
-  millisToMicros(Math.max(times.recall, times.settle) + times.variant + times.control);
+export const settled = ({ pace }: UnitSpec): Micros => Math.max(pace.recall, pace.settle) + pace.variant + pace.control;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { AddressPlan, Profile } from '../addressing';
-import type { UnitAim, UnitSpec } from '../rig';
+import { paceOf, type UnitAim, type UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { StateFold, changesTo, relayOrder, takeMessage } from '../meaning';
 import { sendsOf, type Send } from './expand';
@@ -10,6 +10,7 @@ const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): Uni
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: { ...modelerProfile, ...profile },
+  pace: paceOf({ ...modelerProfile, ...profile }),
   returns: null,
   starts: {},
   relays: [],

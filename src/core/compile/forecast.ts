@@ -2,7 +2,7 @@ import { addTo } from '../groups';
 import { Course, StateFold, type RigContext } from '../meaning';
 import type { RigState, UnitSpec } from '../rig';
 import { CABLE_TIMING } from '../midi';
-import { millisToMicros, type Micros } from '../time';
+import type { Micros } from '../time';
 import type { PlannedJob, PortJob } from './portJob';
 
 /** When a unit will be as a cue wants it, by the compiler's reckoning. */
@@ -88,7 +88,6 @@ export class Forecast extends Course<PlannedJob> {
 
   private takes(job: PlannedJob, arrives: Micros): void {
     const { unit, send, cueId } = job;
-    const { times } = unit.profile;
     const fold = this.states as StateFold;
     this.accept(
       unit,
@@ -103,14 +102,14 @@ export class Forecast extends Course<PlannedJob> {
           };
           this.load(unit, at, there, () => undefined);
         } else if (send.kind === 'variant') {
-          const done = Math.max(busy, at + millisToMicros(times.variant));
+          const done = Math.max(busy, at + unit.pace.variant);
           this.queue.push(done, () => {
             fold.setVariant(unit, send.reaches!);
             this.note(cueId, unit.id, done);
             this.takeEffect(job, 'variant', done);
           });
         } else if (send.kind === 'control') {
-          this.note(cueId, unit.id, Math.max(busy, at + millisToMicros(times.control)));
+          this.note(cueId, unit.id, Math.max(busy, at + unit.pace.control));
         }
       },
       () => undefined,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RigState, UnitSpec } from '../rig';
+import { paceOf, type RigState, type UnitSpec } from '../rig';
 import { StateFold, contextOf, moments, rigSpec } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
@@ -12,6 +12,7 @@ const unit: UnitSpec = {
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
+  pace: paceOf(modelerProfile),
   returns: null,
   starts: {},
   relays: [],

@@ -96,9 +96,8 @@ function makeToneMessages(boat: Show, tone: Tone): UnitMessages {
   const later: UnitMessage[] = [];
   for (const { unit, turns } of catchUpSends(boat, {}, state)) {
     const sends = turns.flat();
-    const { whileSettling, times } = unit.profile;
     // What comes while such a unit settles is lost: it has to be sent when the foot leaves the switch.
-    const deaf = whileSettling === 'ignore' && times.settle > 0;
+    const deaf = unit.profile.whileSettling === 'ignore' && unit.pace.settle > 0;
     let recalled = false;
     for (const { kind, bytes } of sends) {
       const message = { unitId: unit.id, bytes, waits: recalled && deaf };

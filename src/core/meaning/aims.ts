@@ -1,6 +1,6 @@
 import { effectiveMessage, encodeValue, slotMessages } from '../addressing';
 import { fromHex, type Bytes } from '../midi';
-import { paceOf, type UnitAim, type UnitSpec, type Wanted } from '../rig';
+import type { UnitAim, UnitSpec, Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
 import { TICKS_PER_QUARTER, type Micros } from '../time';
 import type { RelayEffects } from './changes';
@@ -163,7 +163,7 @@ function effectsOf(
   const effects: { relayEffects: RelayEffects; effect: Micros }[] = [];
   let waited: Micros = 0;
   if (!path || unit.relays.length === 0) return { effects, waited };
-  const { recall, variant, settle } = paceOf(unit.profile);
+  const { recall, variant, settle } = unit.pace;
   let free: Micros = 0;
   let accepts: Micros = 0;
   let loaded: Micros = 0;

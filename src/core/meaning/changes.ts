@@ -1,6 +1,6 @@
 import { addressOf, keepsOf, type Control } from '../addressing';
 import { DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
-import { paceOf, remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
+import { remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
 import { Course, type RelayCall as CallOf } from './course';
 import type { StateFold } from './stateFold';
@@ -114,8 +114,8 @@ export function changesTo(
  * How long after a recalled preset is there the variant is that follows the recall as soon as
  * the unit takes it: not at all where it is accepted while the preset still loads.
  */
-export function variantBehindRecall({ profile }: UnitSpec): Micros {
-  const { recall, variant, settle } = paceOf(profile);
+export function variantBehindRecall({ profile, pace }: UnitSpec): Micros {
+  const { recall, variant, settle } = pace;
   const wire = (profile.engage === null ? 1 : 2) * 3 * DIN_BYTE_MICROS;
   return Math.max(0, Math.max(settle, wire) + variant - recall);
 }

@@ -1,5 +1,5 @@
 import { slotMessages } from '../addressing';
-import type { RelaySpec, RigSpec, SlotStart, UnitSpec } from '../rig';
+import { paceOf, type RelaySpec, type RigSpec, type SlotStart, type UnitSpec } from '../rig';
 import { indexShow, type Port, type Show, slotsById, type Unit } from '../show';
 
 const specs = new WeakMap<readonly Unit[], { ports: readonly Port[]; spec: RigSpec }>();
@@ -28,6 +28,7 @@ function unitSpec(show: Show, unit: Unit): UnitSpec {
     input: unit.input,
     listens: unit.listens,
     profile: unit.profile,
+    pace: paceOf(unit.profile),
     returns: unit.returns,
     starts,
     relays: unit.relays.flatMap((relay) => relaySpec(show, unit, relay)),

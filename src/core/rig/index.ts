@@ -17,3 +17,4 @@ export {
 export { remember, understand } from './understand';
 export { relaysFired } from './relay';
 export { wireText } from './wireText';
+export type { WireProfile } from './wireProfile';

@@ -13,30 +13,24 @@ export interface Pace extends Readonly<Record<Called, Micros>> {
   readonly settle: Micros;
 }
 
-const paces = new WeakMap<Profile, Pace>();
+/** The pace of a unit by the times of its map, which are in milliseconds. */
+export const paceOf = ({ times: { recall, variant, control, settle } }: Pick<Profile, 'times'>): Pace => ({
+  recall: millisToMicros(recall),
+  variant: millisToMicros(variant),
+  control: millisToMicros(control),
+  settle: millisToMicros(settle),
+});
 
-/** The pace of a unit by its profile. Cached: every message needs it. */
-export function paceOf(profile: Profile): Pace {
-  let pace = paces.get(profile);
-  if (!pace) {
-    const { recall, variant, control, settle } = profile.times;
-    pace = {
-      recall: millisToMicros(recall),
-      variant: millisToMicros(variant),
-      control: millisToMicros(control),
-      settle: millisToMicros(settle),
-    };
-    paces.set(profile, pace);
-  }
-  return pace;
+/** What knows how long it takes: a unit as the wires know it. */
+interface Paced {
+  readonly pace: Pace;
 }
 
 /**
  * Delay from a message's arrival to its audible effect, in microseconds (docs/architecture.md, from a cue to a verdict). What a variant or control
  * does is heard no sooner than a preset that loads meanwhile: whoever asks takes the later of the two.
  */
-export const effectAfter = ({ profile }: { readonly profile: Profile }, called: Called): Micros =>
-  paceOf(profile)[called];
+export const effectAfter = ({ pace }: Paced, called: Called): Micros => pace[called];
 
 /** Delay from a recall's arrival until the unit accepts the next message, in microseconds. */
-export const acceptsAgainAfter = ({ profile }: { readonly profile: Profile }): Micros => paceOf(profile).settle;
+export const acceptsAgainAfter = ({ pace }: Paced): Micros => pace.settle;

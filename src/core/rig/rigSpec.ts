@@ -1,6 +1,7 @@
 import type { Bytes, Cable } from '../midi';
-import type { Profile } from '../addressing';
+import type { Pace } from './pace';
 import type { SlotStart } from './unitState';
+import type { WireProfile } from './wireProfile';
 
 /** "When this unit goes there, it sends these bytes from its out port." */
 export interface RelaySpec {
@@ -23,12 +24,16 @@ export interface ReturnSpec {
   readonly thru: boolean;
 }
 
+/** A unit as the wires know it. */
 export interface UnitSpec {
   readonly id: string;
   readonly input: InputSpec | null;
   /** The channel set on the unit itself. */
   readonly listens: number | 'all';
-  readonly profile: Profile;
+  /** What its map says, but for its times. */
+  readonly profile: WireProfile;
+  /** How long it takes. */
+  readonly pace: Pace;
   /** Cable from its out port back to the in side of a port of the rig. */
   readonly returns: ReturnSpec | null;
   /** What presets bring along where the map knows it, by slot index. */

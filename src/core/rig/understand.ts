@@ -1,7 +1,8 @@
 import type { Message } from '../midi';
 import { HEARD, type ControlMemory, type Decoded } from '../addressing/encodings/encoding';
 import { decodeValue } from '../addressing/encodings/registry';
-import type { Control, Profile } from '../addressing';
+import type { Control } from '../addressing';
+import type { WireProfile } from './wireProfile';
 
 /** What a message means to a unit, apart from banks and slots. */
 export interface Understood {
@@ -31,9 +32,9 @@ interface Ears {
   readonly controls: readonly Control[];
 }
 
-const earsOf = new WeakMap<Profile, Map<string, Ears>>();
+const earsOf = new WeakMap<WireProfile, Map<string, Ears>>();
 
-function ears(profile: Profile, message: Message): Ears {
+function ears(profile: WireProfile, message: Message): Ears {
   let kept = earsOf.get(profile);
   if (!kept) earsOf.set(profile, (kept = new Map<string, Ears>()));
   const name = key(message);
@@ -70,7 +71,7 @@ function listensTo(e: Control['encoding'], message: Message): boolean {
 }
 
 /** All that a message means to a unit of this profile; two functions on one number both receive it. */
-export function understand(profile: Profile, message: Message, memory: ControlMemory): Understood {
+export function understand(profile: WireProfile, message: Message, memory: ControlMemory): Understood {
   const { variant: hasVariant, controls: listening } = ears(profile, message);
   if (!hasVariant && listening.length === 0) return NOTHING;
   let heard = false;

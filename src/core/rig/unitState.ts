@@ -1,5 +1,6 @@
 import { isTap, keepsOf, sameOnTheWire } from '../addressing/encodings/registry';
-import type { Control, Profile } from '../addressing';
+import type { Control } from '../addressing';
+import type { WireProfile } from './wireProfile';
 
 /** As the preset stores it; the map does not say what that is. */
 export type Stored = 'stored';
@@ -26,7 +27,7 @@ export interface SlotStart {
 
 /** The state of a unit that has finished loading a preset. */
 export function afterRecall(
-  profile: Profile,
+  profile: WireProfile,
   before: UnitState,
   slot: number | null,
   start: SlotStart | undefined,
@@ -62,10 +63,10 @@ export function afterControl(
   }
 }
 
-const storedControls = new WeakMap<Profile, Readonly<Record<string, Stored>>>();
+const storedControls = new WeakMap<WireProfile, Readonly<Record<string, Stored>>>();
 
 /** Every control as the preset stores it; one object a profile, because recalls are many. */
-function allStored(profile: Profile): Readonly<Record<string, Stored>> {
+function allStored(profile: WireProfile): Readonly<Record<string, Stored>> {
   let all = storedControls.get(profile);
   if (!all) {
     const kept = profile.controls.filter((c) => !isTap(c.encoding));
@@ -87,7 +88,7 @@ export interface UnitAim {
  * the same as a value.
  */
 export function sameControl(
-  profile: Profile,
+  profile: WireProfile,
   id: string,
   a: number | Stored | undefined,
   b: number | Stored | undefined,
@@ -99,7 +100,7 @@ export function sameControl(
 }
 
 /** Whether a unit is as wanted, with figures compared as the bytes that they become. */
-export function meets(profile: Profile, state: UnitState, aim: UnitAim): boolean {
+export function meets(profile: WireProfile, state: UnitState, aim: UnitAim): boolean {
   if (aim.slot !== undefined && state.slot !== aim.slot) return false;
   if (aim.variant !== undefined && state.variant !== aim.variant) return false;
   return Object.entries(aim.controls).every(([id, value]) => sameControl(profile, id, state.controls[id], value));

@@ -25,12 +25,12 @@ const CALL_BYTES = 12;
  * which each thru that stores and forwards holds up a message by its own length. 0 where it has to be complete.
  */
 export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wanted: Wanted): Micros {
-  const { times, controls } = unit.profile;
+  const { pace, profile } = unit;
   if (wanted.landing === 'complete') return 0;
   if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * (1 + thrus) * DIN_BYTE_MICROS + 1000;
   if (wanted.aim.kind === 'tempo') return 3 * (1 + thrus) * DIN_BYTE_MICROS + 1000;
   const { slot, variant } = wanted.aim.state;
-  const lengths = controls.flatMap(({ id, encoding }) => {
+  const lengths = profile.controls.flatMap(({ id, encoding }) => {
     const value = wanted.aim.kind === 'state' ? wanted.aim.state.controls[id] : undefined;
     return value === undefined ? [] : encodeValue(encoding, 1, value).map((m) => m.length);
   });
@@ -38,8 +38,8 @@ export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wante
   const wire = (bytes + thrus * Math.max(3, ...lengths)) * DIN_BYTE_MICROS;
   // Its due time includes the time of relaying.
   if (wanted.relayed) return wire;
-  const load = slot === undefined ? 0 : Math.max(times.recall, times.settle);
-  return millisToMicros(load + (variant === undefined ? 0 : times.variant) + times.control) + wire;
+  const load = slot === undefined ? 0 : Math.max(pace.recall, pace.settle);
+  return load + (variant === undefined ? 0 : pace.variant) + pace.control + wire;
 }
 
 /**

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { INQUIRY } from '../midi';
 import type { Profile } from '../addressing';
-import type { RigSpec, UnitSpec } from '../rig';
+import { paceOf, type RigSpec, type UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { EventQueue } from '../rig';
 import { SimulatedRig } from './rig';
@@ -14,6 +14,7 @@ const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
+  pace: paceOf(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
@@ -71,7 +72,7 @@ describe('a simulated unit', () => {
 
   it('takes what waited in the order in which it came, also when more comes at that very moment', () => {
     const patient = unit('a', { profile: profile({ whileSettling: 'queue' }) });
-    const settled = 640 + patient.profile.times.settle * 1000;
+    const settled = 640 + patient.pace.settle;
     // The last of these is there when the unit has just settled.
     const rig = run(rigOf([patient]), [0, 0xc0, 47], [5000, 0xb0, 52, 127], [settled - 960, 0xb0, 52, 0]);
     const values = changes(rig, 'a').map((c) => c.state.controls.delay);
@@ -202,7 +203,7 @@ describe('units behind units', () => {
     const back = unit('b', {
       input: { from: 'unit', unitId: 'a', thru: false },
       listens: 1,
-      profile: profile({ times: { recall: 0, variant: 0, control: 0, settle: 0 } }),
+      pace: { recall: 0, variant: 0, control: 0, settle: 0 },
       relays: [{ slot: null, variant: null, toUnit: 'a', messages: [[0xc0, 1]] }],
     });
     const circle = { ...back, id: 'a', input: { from: 'unit', unitId: 'b', thru: false } } as const;

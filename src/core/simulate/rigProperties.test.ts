@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { RigSpec, UnitSpec } from '../rig';
+import { paceOf, type RigSpec, type UnitSpec } from '../rig';
 import { compileSong } from '../compile';
 import { rigSpec, songWants } from '../meaning';
 import { randomShow } from '../testing/randomShow';
@@ -15,6 +15,7 @@ const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
+  pace: paceOf(modelerProfile),
   returns: null,
   starts: {},
   relays: [],

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../rig';
+import { paceOf, UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { SimulatedRig } from './rig';
 import { tailsLost, tailsOf } from './tails';
@@ -46,6 +46,7 @@ describe('trails', () => {
       input: { from: 'port', portId: 'p' },
       listens: 1,
       profile: { ...profile, effects: [{ id: 'delay', name: 'Delay', cut: 'delay', ring: null }], silentInGap: true },
+      pace: paceOf(profile),
       returns: null,
       starts: {},
       relays: [],

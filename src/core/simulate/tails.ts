@@ -1,5 +1,5 @@
-import type { Effect, Profile } from '../addressing';
-import type { UnitState } from '../rig';
+import type { Effect } from '../addressing';
+import type { UnitState, WireProfile } from '../rig';
 
 /** What becomes of an effect's sound when it ends: cut at once, or left to ring. */
 export type TailHow = 'cut' | 'rings';
@@ -22,7 +22,7 @@ function wayOf({ cut, ring }: Effect, { controls }: UnitState): Way {
 }
 
 /** Trails that end or begin to ring as a unit goes from one state to the next. What was not known to sound has none. */
-export function tailsOf({ effects }: Profile, before: UnitState, after: UnitState): Tail[] {
+export function tailsOf({ effects }: WireProfile, before: UnitState, after: UnitState): Tail[] {
   return effects.flatMap((effect): Tail[] => {
     const [was, is] = [wayOf(effect, before), wayOf(effect, after)];
     if (was === 'sounds' && is === 'rings') return [{ effectId: effect.id, how: 'rings' }];
@@ -31,7 +31,7 @@ export function tailsOf({ effects }: Profile, before: UnitState, after: UnitStat
 }
 
 /** Trails that a preset cuts by loading, where the unit is silent meanwhile. */
-export function tailsLost({ effects, silentInGap }: Profile, state: UnitState): Tail[] {
+export function tailsLost({ effects, silentInGap }: WireProfile, state: UnitState): Tail[] {
   if (!silentInGap) return [];
   return effects
     .filter((e) => ['sounds', 'rings'].includes(wayOf(e, state)))

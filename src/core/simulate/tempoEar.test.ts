@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { newControl } from '../addressing';
-import type { RigSpec, UnitSpec, Wanted } from '../rig';
+import { paceOf, type RigSpec, type UnitSpec, type Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
@@ -53,6 +53,7 @@ const unit: UnitSpec = {
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: { ...modelerProfile, controls: [...modelerProfile.controls, tap] },
+  pace: paceOf(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
@@ -76,7 +77,8 @@ const tempo = (due: number, by: 'taps' | 'clock'): Wanted => ({
 const taps = (count: number, apart: number): TimedBytes[] =>
   Array.from({ length: count }, (_, i) => at(i * apart, 0xb0, 64, 127));
 const judge = (events: readonly TimedBytes[], wanted: Wanted): Verdict => dryRun(spec, events, [wanted]).verdicts[0]!;
-const says = (v: Verdict): string => verdictSentence(v, { name: 'Thistle', profile: unit.profile });
+const says = (v: Verdict): string =>
+  verdictSentence(v, { name: 'Thistle', profile: { ...modelerProfile, ...unit.profile } });
 
 describe('a verdict on a tempo', () => {
   it('is well with four taps that are right to one per cent', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { encodeValue, newControl } from '../addressing';
-import type { RigSpec, UnitAim, UnitSpec, Wanted } from '../rig';
+import { paceOf, type RigSpec, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
@@ -17,6 +17,7 @@ const unit: UnitSpec = {
     ...modelerProfile,
     plan: { ...modelerProfile.plan, groups: [modelerProfile.plan.groups[0]!], bank: { send: 'none', when: 'always' } },
   },
+  pace: paceOf(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
@@ -39,7 +40,8 @@ const want = (state: Partial<UnitAim>, rest: Partial<Wanted> = {}): Wanted => ({
 });
 const judge = (events: readonly TimedBytes[], wants: readonly Wanted[], rig = spec()): Verdict =>
   dryRun(rig, events, wants).verdicts.at(-1)!;
-const says = (v: Verdict): string => verdictSentence(v, { name: 'Quillback', profile: unit.profile });
+const says = (v: Verdict): string =>
+  verdictSentence(v, { name: 'Quillback', profile: { ...modelerProfile, ...unit.profile } });
 
 /** When the program change has to leave to be complete at the due time. */
 const LEAVE = DUE - 180_000 - 640;
