@@ -88,11 +88,14 @@ module.exports = {
       'time',
       'problems',
     ),
+    // Songs played with times that are drawn.
+    core('nights', 'compile', 'simulate', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time'),
     // A proof is a song compiled, played and checked.
     core(
       'proof',
       'tonight',
       'checks',
+      'nights',
       'compile',
       'simulate',
       'meaning',

@@ -1,3 +1,4 @@
+import { exactly } from '../src/core/addressing';
 import {
   newSong,
   newTone,
@@ -35,6 +36,7 @@ export function fullShow(units: number, cues: number, seed = 1, touched = 3): { 
         name: `Preset ${k}`,
         startVariant: null,
         startControls: [],
+        recall: null,
         panel: [],
       })),
     }),
@@ -69,6 +71,7 @@ export function fullShow(units: number, cues: number, seed = 1, touched = 3): { 
     softThru: false,
     splitter: true,
     spare: '',
+    delay: exactly(0),
   }));
   return { show: { ...emptyShow('bench', 'Bench'), ports, units: rig, tones, songs: [song] }, song };
 }

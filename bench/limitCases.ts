@@ -31,6 +31,7 @@ function small(): Show {
         name: `Preset ${k}`,
         startVariant: null,
         startControls: [],
+        recall: null,
         panel: [],
       })),
     }),
@@ -106,6 +107,7 @@ export const LIMIT_CASES: Readonly<Record<string, () => Show | Uint8Array>> = {
           name: `P${k}`,
           startVariant: null,
           startControls: [],
+          recall: null,
           panel: [],
         })),
         relays: [1, 2, 3, 4].flatMap((k) => {

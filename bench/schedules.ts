@@ -1,7 +1,7 @@
 import { compileSong } from '../src/core/compile';
 import { compareCost, type Cost, type Job } from '../src/core/compile/schedule/job';
 import { schedulePort } from '../src/core/compile/schedule/schedulePort';
-import { twoPasses } from '../src/core/compile/schedule/twoPasses';
+import { timeOrder } from '../src/core/compile/schedule/timeOrder';
 import { demoShow } from '../src/core/demo';
 import { microsAt, songTime } from '../src/core/show';
 import { rigSpec, songWants } from '../src/core/meaning';
@@ -20,9 +20,11 @@ function smallCase(random: () => number, most: number): Job[] {
     return {
       duration: pick([640, 960, 2560]),
       deadline: Math.floor(random() * 12000),
+      margin: pick([0, 2500, 5000]),
       release: pick([-20000, -20000, 0, 2000]),
       after,
       gap: after < 0 ? 0 : pick([0, 0, 1500, 4000]),
+      guard: after < 0 ? 0 : pick([0, 3000]),
       also: null,
     };
   });
@@ -72,11 +74,11 @@ export function againstBruteForce(): void {
     const jobs = smallCase(random, 7);
     let best: Cost | undefined;
     everyOrder(jobs, (order) => {
-      const { cost } = twoPasses(jobs, order);
+      const { cost } = timeOrder(jobs, order);
       if (!best || compareCost(cost, best) < 0) best = cost;
     });
     if (compareCost(schedulePort(jobs).cost, best!) === 0) equal += 1;
-    const nearest = twoPasses(jobs, nearestDeadline(jobs)).cost;
+    const nearest = timeOrder(jobs, nearestDeadline(jobs)).cost;
     if (nearest.maxLate > best!.maxLate + 1) nearestLater += 1;
     if (compareCost(nearest, best!) > 0) nearestWorse += 1;
   }

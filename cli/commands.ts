@@ -29,7 +29,7 @@ import {
   songTime,
   songsOfSet,
 } from '../src/core/show';
-import { dryRun, lanternOf, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
+import { lanternOf, proofRun, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
 import { tonightOf, type ShowTonight } from '../src/core/tonight';
 import {
@@ -85,7 +85,7 @@ export function check(path: string, asJson: boolean): Outcome {
       const compiled = compileSong(show, song);
       return checkSong(show, song, {
         compiled,
-        dry: dryRun(spec, compiled.events, songWants(show, song), show.tolerance),
+        dry: proofRun(spec, compiled.events, songWants(show, song), show.tolerance),
       });
     }),
   ];
@@ -152,6 +152,8 @@ interface CueReport {
     readonly outcome: Verdict['outcome'];
     readonly offsetMs: number | null;
     readonly why: string;
+    /** What it bears before it misses, in milliseconds; null for any length of time, and for what misses. */
+    readonly margin: { readonly slowerMs: number | null; readonly laterMs: number | null } | null;
   }[];
 }
 
@@ -162,10 +164,10 @@ interface SongReport {
   readonly problems: readonly { readonly code: string; readonly severity: string; readonly sentence: string }[];
 }
 
-function runSong(show: ShowTonight, song: Song): SongReport {
+export function runSong(show: ShowTonight, song: Song): SongReport {
   const { units, tones } = indexShow(show);
   const compiled = compileSong(show, song);
-  const { verdicts } = dryRun(rigSpec(show), compiled.events, songWants(show, song), show.tolerance);
+  const { verdicts } = proofRun(rigSpec(show), compiled.events, songWants(show, song), show.tolerance);
   const byCue = new Map<string, Verdict[]>();
   for (const verdict of verdicts) addTo(byCue, verdict.cueId, verdict);
   const { bars } = songTime(song);
@@ -181,6 +183,7 @@ function runSong(show: ShowTonight, song: Song): SongReport {
         outcome: v.outcome,
         offsetMs: v.offset === null ? null : Math.round(v.offset) / 1000,
         why: verdictSentence(v, units.get(v.unitId)!),
+        margin: v.margin && { slowerMs: millisOf(v.margin.slower), laterMs: millisOf(v.margin.later) },
       })),
     };
   };
@@ -208,6 +211,8 @@ function runSong(show: ShowTonight, song: Song): SongReport {
     problems: problemsOf(show, compiled).map((p) => ({ code: p.code, severity: p.severity, sentence: sentence(p) })),
   };
 }
+
+const millisOf = (micros: number): number | null => (Number.isFinite(micros) ? Math.round(micros) / 1000 : null);
 
 const MARKS: Readonly<Record<Lantern, string>> = { hollow: '( )', lit: '(*)', cracked: '(x)' };
 

@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
 import { SHEET_KINDS } from '../src/core/sheets';
 import { Failure } from './failure';
+import { nights } from './nights';
 import { compare, pages, schema, sheet, sheetPdf } from './handOver';
 
 const USAGE = `usage:
@@ -10,6 +11,7 @@ const USAGE = `usage:
   lantern export SHOW.json --smf OUT.mid [--song "TITLE"] [--written|--sent] [--one-track]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
   lantern check SHOW.json [--json]
+  lantern nights SHOW.json [--nights 1000] [--seed 1] [--share 0.99] [--song "TITLE"] [--json]
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
   lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--json | --pdf OUT.pdf [--paper a4|letter]]
   lantern pages SHOW.json [--controller "NAME"] [--out SHOW.json] [--json]
@@ -26,6 +28,9 @@ const OPTIONS = {
   pdf: { type: 'string' },
   paper: { type: 'string' },
   controller: { type: 'string' },
+  nights: { type: 'string' },
+  seed: { type: 'string' },
+  share: { type: 'string' },
   'one-track': { type: 'boolean' },
   written: { type: 'boolean' },
   sent: { type: 'boolean' },
@@ -70,6 +75,13 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     needs: [],
     takes: ['song', 'json'],
     run: (file, v) => dryRunShow(file, v.song, v.json ?? false),
+  },
+  nights: {
+    files: ['SHOW.json'],
+    needs: [],
+    takes: ['nights', 'seed', 'share', 'song', 'json'],
+    run: (file, { nights: count, seed, share, song, json = false }) =>
+      nights(file, { nights: count, seed, share, song, json }, (line) => process.stderr.write(`${line}\n`)),
   },
   check: { files: ['SHOW.json'], needs: [], takes: ['json'], run: (file, v) => check(file, v.json ?? false) },
   state: {

@@ -242,6 +242,7 @@ describe('every view passes WCAG A and AA', () => {
 
   it('dialogs of rig and tones', async () => {
     await b.click('link', 'Rig');
+    await b.find('heading', 'Rig');
     await b.click('button', 'Add a unit');
     await b.find('dialog');
     expect(await violations()).toEqual([]);

@@ -23,7 +23,7 @@ const FLAGS = [
 ];
 
 /** How long a state is waited for, in ms. */
-const PATIENCE = 15_000;
+const PATIENCE = 40_000;
 /**
  * How long it is waited between two looks, in ms: little at first, since most states come at once. A look keeps the
  * page busy for some 30 ms: looked for oftener, what plays is late by it.

@@ -69,7 +69,6 @@ async function pictures(address: string): Promise<void> {
     await b.click('radio', /^The list as it is in the unit now/);
     await b.click('button', 'Compare with the map');
     await b.find('table', 'Before and after');
-    await still('reorder');
     await b.type(Key.ESCAPE);
     await b.click('link', 'Harrow');
     await b.click('link', 'Controls');
@@ -100,6 +99,13 @@ async function pictures(address: string): Promise<void> {
     await b.find('list', 'Changes that land otherwise');
     await still('dry-run');
     await b.click('button', 'Undo: place Fog Lead');
+    await b.pick(/What to run$/, 'the whole set');
+    await b.click('button', 'Play 1,000 nights');
+    const nights = '[aria-label="A thousand nights"]';
+    await b.wait(async () => (await b.text(nights)).includes('on which every change'), 'nights are played', 120_000);
+    await b.click('link', 'Slack Tide in Seven');
+    await b.find('region', 'On a thousand nights');
+    await still('nights');
     await b.click('link', 'Tones');
     await b.click('link', 'Chart');
     await b.click('radio', 'Sound');

@@ -138,7 +138,7 @@ describe('a pad', () => {
 });
 
 describe('a section', () => {
-  it('is looped twelve times with the same bytes each round', async () => {
+  it('is looped a dozen times with the same bytes each round', async () => {
     await b.click('link', 'Set');
     await b.click('link', 'Slack Tide in Seven');
     await b.find('group', 'Chart of Slack Tide in Seven');
@@ -163,15 +163,42 @@ describe('a section', () => {
     await b.wait(enough, 'fourteen rounds have been played', 60_000);
     await b.click('button', 'Stop');
     const all = await fresh();
-    // From the second round on: the first was entered from elsewhere.
-    const presets = all.filter((l) => (l.bytes[0]! & 0xf0) === 0xc0 && l.at - all[0]!.at > period);
-    const start = presets[0]!.at - 20;
-    const rounds = Array.from({ length: 12 }, (_, i) =>
-      all
-        .filter((l) => l.at >= start + i * period && l.at < start + (i + 1) * period)
-        .map((l) => `${Math.round(l.at - start - i * period)} ${l.bytes.join(' ')}`),
-    );
-    expect(rounds[0]!.length).toBeGreaterThan(2);
-    for (const round of rounds) expect(round).toEqual(rounds[0]);
+    // From the second round on, and not the last: the first was entered from elsewhere, the last was stopped.
+    const round = all.filter((l) => l.at - all[0]!.at > period && all.at(-1)!.at - l.at > period);
+    const bytes = round.map((l) => l.bytes.join(' '));
+    const comesBackAfter = (n: number): boolean =>
+      bytes.every((one, i) => i + n >= bytes.length || bytes[i + n] === one);
+    const length = bytes.findIndex((_, n) => n > 2 && comesBackAfter(n));
+    expect(length, 'messages of a round').toBeGreaterThan(2);
+    expect(round.length).toBeGreaterThanOrEqual(11 * length);
+    // What a busy machine handed over late left late; all else stands at the same place of its round.
+    const inTime = (l: (typeof round)[number]): boolean => l.called < l.at;
+    const pairs = round.slice(length).map((later, i) => [round[i]!, later] as const);
+    const apart = pairs.filter((pair) => pair.every(inTime)).map(([one, next]) => next.at - one.at);
+    expect(apart.length).toBeGreaterThan(pairs.length / 2);
+    for (const time of apart) expect(Math.abs(time - period)).toBeLessThan(1.5);
+  });
+});
+
+describe('what left the real ports', () => {
+  it('is kept by night, the nearest to missing first, also after a reload', async () => {
+    await b.click('link', 'Dry run');
+    const nights = (): Promise<void> =>
+      b.says('region', 'Nights that were played', /\d songs, \d+ messages on this computer’s own ports/);
+    await nights();
+    await b.says('list', 'Nearest to missing', /left (at its time|[\d.]+ ms late)/);
+    await b.driver.navigate().refresh();
+    await nights();
+  });
+
+  it('is a time of the port, where somebody wants plans to reckon with it', async () => {
+    await b.click('link', 'Rig');
+    await b.click('button', /^Rack/);
+    await b.says('region', 'Grey box on this computer', /\d+ messages left Grey box by plan: usually/);
+    await b.click('button', 'Reckon with it');
+    await b.says('region', 'Settings of port Rack', /measured \d+ times/);
+    await b.find('button', 'Plans reckon with it');
+    await b.click('button', 'Measure anew');
+    await b.says('region', 'Settings of port Rack', 'Nothing has left Grey box by plan yet');
   });
 });

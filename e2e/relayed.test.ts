@@ -75,7 +75,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
     await b.fill('textbox', /^Bar\|beat/, `3${Key.ENTER}`);
     await b.type('swell', Key.ENTER);
     await b.find('button', '3|1 Swell, proven');
-    await b.says('region', 'Chosen cue', 'Groyne is there on time.');
+    await b.says('region', 'Chosen cue', /Groyne is there on time, 5\.0 ms before its beat/);
     await b.says('region', 'Chosen cue', /Sandbar is there/);
   });
 

@@ -68,6 +68,7 @@ describe('a show in which everything goes wrong', () => {
   it('is run as a set, and each song tells what it has', async () => {
     await b.click('link', 'Dry run');
     await b.wait(async () => !(await b.text('table')).includes('…'), 'all are run');
+    await b.wait(async () => (await b.text('main')).includes('up to date with every edit'), 'all is proven');
     const all = await foundByScrolling();
     for (const words of [
       'ms late, because',

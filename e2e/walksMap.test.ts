@@ -36,7 +36,7 @@ describe('walk 4: several units on one cable, everything on its beat', () => {
     await addSong(b, 'Force Nine', '140');
     await placeAt(b, '3', 'gale');
     await b.find('button', '3|1 Gale, proven');
-    await b.says('region', 'Chosen cue', 'Cormorant is there on time.');
+    await b.says('region', 'Chosen cue', /Cormorant is there on time, 5\.0 ms before its beat/);
     // A sixteenth later: the slow ones still load.
     await placeAt(b, '3|1.25', 'skerry a1');
     await placeAt(b, '3|1.5', 'cormorant 001');

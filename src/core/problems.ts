@@ -92,6 +92,7 @@ export interface ProblemData {
   'show.slot-range': { readonly unit: string; readonly index: number; readonly slots: number };
   'show.slot-shared': { readonly unit: string; readonly label: string };
   'show.ramp-nowhere': { readonly bpm: number };
+  'show.worst-below': { readonly unit: string; readonly typical: number; readonly worst: number };
   'show.value-range': {
     readonly unit: string;
     readonly control: string;

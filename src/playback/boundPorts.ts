@@ -1,6 +1,6 @@
 import { StreamParser, type Bytes } from '../core/midi';
 import type { Micros } from '../core/time';
-import type { Arrival, Ports } from './ports';
+import type { Arrival, Ports, SentFor } from './ports';
 
 /** What a port of the show is on this computer: a stand-in, a real one, or both. */
 export interface Binding {
@@ -11,7 +11,9 @@ export interface Binding {
 export const ONLY_STAND_IN: Binding = { standIn: true, real: false };
 
 /** A message for a real port, with the clock time at which it leaves. */
-export type Outgoing = Arrival;
+export interface Outgoing extends Arrival {
+  readonly sentFor?: SentFor | undefined;
+}
 
 /**
  * Ports as this computer binds them. What is for real ones is handed over in batches; what comes from
@@ -50,12 +52,12 @@ export class BoundPorts implements Ports {
     return this.bindingOf(portId).real;
   }
 
-  send(portId: string, at: Micros, bytes: Bytes): void {
+  send(portId: string, at: Micros, bytes: Bytes, sentFor?: SentFor): void {
     const { standIn, real } = this.bindingOf(portId);
     if (standIn) this.standIns.send(portId, at, bytes);
     if (!real) return;
     if (this.batch.length === 0) this.soon(() => this.flush());
-    this.batch.push({ portId, at, bytes });
+    this.batch.push({ portId, at, bytes, sentFor });
   }
 
   onArrival(listener: (arrival: Arrival) => void): void {

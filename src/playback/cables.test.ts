@@ -1,3 +1,4 @@
+import { plainPort } from '../core/testing/paced';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../core/demo';
@@ -6,10 +7,7 @@ import { DIN_BYTE_MICROS, programChange } from '../core/midi';
 import { runs } from '../core/testing/runs';
 import { Cables } from './cables';
 
-const PORTS = [
-  { id: 'din', cable: 'din', softThru: false },
-  { id: 'usb', cable: 'usb', softThru: false },
-] as const;
+const PORTS = [plainPort('din', 'din'), plainPort('usb', 'usb')] as const;
 
 const cables = (): Cables => {
   const made = new Cables();

@@ -251,8 +251,8 @@ describe('what a pedal moved', () => {
 
   it('goes back each time a loop comes round', () => {
     const { arrive, go, playback, standIns } = played(restless(30));
-    playback.loop({ songId: song.id, from: bar(2), to: bar(4) });
-    playback.play(song.id, bar(2));
+    const loop = { songId: song.id, from: bar(2), to: bar(4) };
+    playback.play(song.id, bar(2), null, { speed: 1, loop });
     go(BAR * 0.5);
     for (let round = 0; round < 3; round++) {
       arrive('feet', controlChange(1, 11, 127));

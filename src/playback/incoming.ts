@@ -1,7 +1,7 @@
 import type { ClockMessage } from '../core/clock';
 import { identityIn, type Bytes } from '../core/midi';
 import { indexShow, microsAt, songTime, songsOfSet, songAsPlayed, ticksAt, type Show } from '../core/show';
-import type { Micros } from '../core/time';
+import { millisToMicros, type Micros } from '../core/time';
 import { launch, report, type Command } from './commands';
 import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
@@ -65,7 +65,7 @@ export class Incoming {
     const chosen = song ?? songsOfSet(show)[0];
     if (chosen?.followsPortId !== portId) return [];
     const { tick, at } = this.clocks.next(portId, now);
-    const { clock } = this.clocks.news(portId, now, tick);
+    const { clock } = this.clocks.news(portId, now, tick, bornBy(show));
     const planned = songAsPlayed(chosen, { ...session, outside: clock?.bpm ?? null });
     // From its very start the rig is at its opening already: only what is missing of that is sent.
     const from = Math.max(tick, 1e-6);
@@ -77,11 +77,11 @@ export class Incoming {
   }
 
   /** Keeps what plays with the clock that it follows. */
-  followClock({ song, planned, transport }: Session, now: Micros): readonly Command[] {
+  followClock({ show, song, planned, transport }: Session, now: Micros): readonly Command[] {
     const portId = song?.followsPortId ?? null;
-    if (portId === null || !planned || transport.kind !== 'playing') return [];
+    if (!show || portId === null || !planned || transport.kind !== 'playing') return [];
     const place = ticksAt(songTime(planned), now - transport.zero);
-    const { clock, said } = this.clocks.news(portId, now, place);
+    const { clock, said } = this.clocks.news(portId, now, place, bornBy(show));
     return [
       ...(clock ? [{ kind: 'input', input: { kind: 'outside', clock } } as const] : []),
       ...(said.length > 0 ? [report(...said.map((what) => ({ kind: 'clock', what, portId }) as const))] : []),
@@ -114,6 +114,9 @@ const restore = ({ unitId, controlId, value }: Restored): Command => ({
 const passOn = (portId: string, bytes: Bytes): Command => ({ kind: 'pass-on', portId, bytes });
 
 /** A message that a song of the set waits for starts it, or has it come next. */
+/** By how much a beat may be off before a change misses, where there was room for its margin. */
+const bornBy = ({ margin, tolerance }: Show): Micros => millisToMicros(margin + tolerance.after);
+
 function launchOf(show: Show, portId: string, bytes: Bytes): Command | null {
   const entry = launchedBy(show, portId, bytes);
   if (!entry) return null;

@@ -1,9 +1,18 @@
 export type { Floor, FootFaults, FootTouch } from './footStandIns';
 export { BoundPorts, type Binding, type Outgoing } from './boundPorts';
+export type { SentFor } from './ports';
 export { MONITOR_LINES, withLines, type MonitorLine } from './monitor';
 export { Playback, WAKE_MILLIS, type PlaybackEars, type PlaybackNews } from './playback';
 export { hushedUnits } from './planAnew';
-export { LOOK_AHEAD, REAL_AHEAD, type SessionEvent, type SongLoop } from './sessionState';
+export {
+  FAR_AHEAD,
+  FOR_AUDIENCE,
+  LOOK_AHEAD,
+  REAL_AHEAD,
+  type PracticeWay,
+  type SessionEvent,
+  type SongLoop,
+} from './sessionState';
 export { StandIns } from './standIns';
 export { launchesHeard } from './launch';
 export { type Played } from './running';

@@ -1,7 +1,6 @@
 import {
   CLOCK_TICKS,
   NO_CLOCK,
-  WOBBLE,
   clockMessage,
   hearClock,
   periodAt,
@@ -48,8 +47,11 @@ export class OutsideClocks {
     return { tick: (clock.count + 1) * CLOCK_TICKS, at: now + (bpm === null ? 0 : periodAt(bpm)) };
   }
 
-  /** What is to be known of it now; `place` is where the song that follows it is. */
-  news(portId: string, now: Micros, place: Ticks): ClockNews {
+  /**
+   * What is to be known of it now; `place` is where the song that follows it is, `bears` by how much a beat may be off
+   * before a change misses.
+   */
+  news(portId: string, now: Micros, place: Ticks, bears: Micros): ClockNews {
     const clock = this.of(portId);
     const said: ClockNews['said'][number][] = [];
     if (silent(clock, now)) {
@@ -62,7 +64,7 @@ export class OutsideClocks {
       this.clocks.set(portId, { ...clock, count: Math.round(place / CLOCK_TICKS) });
       said.push('back');
     }
-    if (wobble(clock) > WOBBLE && now - (this.said.get(portId) ?? Number.NEGATIVE_INFINITY) > SAID_EVERY) {
+    if (wobble(clock, bears) > 0 && now - (this.said.get(portId) ?? Number.NEGATIVE_INFINITY) > SAID_EVERY) {
       this.said.set(portId, now);
       said.push('wobbles');
     }

@@ -14,7 +14,16 @@ import type { Arrival, Ports } from './ports';
 import { changeBy, entryBy, entryFor, entryOf, type Played, type Start } from './running';
 import { Sender } from './sender';
 import { planStart, step } from './session';
-import { NEW_SESSION, placeIn, type Input, type Session, type SessionEvent, type SongLoop } from './sessionState';
+import {
+  FOR_AUDIENCE,
+  NEW_SESSION,
+  placeIn,
+  type Input,
+  type PracticeWay,
+  type Session,
+  type SessionEvent,
+  type SongLoop,
+} from './sessionState';
 import type { PedalPoint, PedalRecording } from './tasks/record';
 import { Tasks, type TaskNews } from './tasks/tasks';
 import type { Lesson } from './tasks/teach';
@@ -45,6 +54,8 @@ export interface PlaybackNews extends TaskNews {
   /** The entry of the set that plays, or was gone to; that which was chosen to come next. */
   readonly entryId: string | null;
   readonly queued: string | null;
+  /** The entry that begins by itself, and in how many seconds; null for none. */
+  readonly following: { readonly entryId: string; readonly seconds: number } | null;
   readonly history: readonly Played[];
   /** Whether the last start can be taken back. */
   readonly canGoBack: boolean;
@@ -85,6 +96,8 @@ export class Playback {
   private lastNews = Number.NEGATIVE_INFINITY;
   private lastLines = Number.NEGATIVE_INFINITY;
   private dirty = true;
+  /** Seconds that were told last until a song begins by itself. */
+  private lastSeconds: number | null = null;
 
   constructor(
     readonly now: () => Micros,
@@ -110,16 +123,20 @@ export class Playback {
     this.give({ kind: 'show', show });
   }
 
-  /** Plays a song from a place on; of the set, where it stands in it. */
-  play(songId: string, from: Ticks, entryId: string | null = null): void {
-    this.begin(songId, from, { entryId: entryId ?? entryFor(this.session, songId) });
+  /** Plays a song from a place on, for an audience or as it is practised; of the set, where it stands in it. */
+  play(songId: string, from: Ticks, entryId: string | null = null, way: PracticeWay = FOR_AUDIENCE): void {
+    this.begin(songId, from, { entryId: entryId ?? entryFor(this.session, songId), way });
     this.wake();
   }
 
-  /** Starts a song from a place on as soon as can be, or at a clock time. */
-  begin(songId: string, from: Ticks, rest: { entryId: string | null; how?: Start; at?: Micros | null }): void {
+  /** Starts a song from a place on as soon as can be, or at a clock time; for an audience, unless it says otherwise. */
+  begin(
+    songId: string,
+    from: Ticks,
+    rest: { entryId: string | null; how?: Start; at?: Micros | null; way?: PracticeWay },
+  ): void {
     this.assumed.advance(this.now());
-    const input = planStart(this.session, songId, from, this.assumed.eventual(), rest);
+    const input = planStart(this.session, songId, from, this.assumed.eventual(), { way: FOR_AUDIENCE, ...rest });
     if (!input) return;
     this.tasks.songBegins();
     this.give(input);
@@ -160,7 +177,9 @@ export class Playback {
       this.goSong(1);
       return;
     }
-    if (transport.kind === 'playing') this.begin(song.id, place, { entryId });
+    const { speed, loop } = this.session;
+    // It is the same song, and goes on as it is played.
+    if (transport.kind === 'playing') this.begin(song.id, place, { entryId, way: { speed, loop } });
     else this.give({ kind: 'select', songId: song.id, place, entryId });
     this.wake();
   }
@@ -390,7 +409,8 @@ export class Playback {
     if (session.transport.kind !== this.session.transport.kind || (stands && session !== this.session))
       this.dirty = true;
     this.session = session;
-    const sent = sends.map((e) => this.sender.send(e, now));
+    const playing = session.transport.kind === 'playing' ? session.song?.id : undefined;
+    const sent = sends.map((e) => this.sender.send(e, now, playing));
     if (events.length > 0) this.happened(events);
     return sent;
   }
@@ -405,6 +425,10 @@ export class Playback {
     const { transport, song, speed, outside, loop, entryId, queued, history, before } = this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
+    const follows = this.session.following;
+    const seconds = follows && Math.max(0, Math.ceil((follows.at - now) / 1e6));
+    if (seconds !== this.lastSeconds) this.dirty = true;
+    this.lastSeconds = seconds;
     if (!ears.news || !(this.dirty || (playing && now - this.lastNews >= NEWS_MICROS))) return;
     this.dirty = false;
     this.lastNews = now;
@@ -416,6 +440,7 @@ export class Playback {
       loop,
       entryId,
       queued,
+      following: follows && { entryId: follows.entryId, seconds: seconds! },
       history,
       canGoBack: before !== null,
       looping: transport.kind === 'playing' && transport.line.round !== undefined,

@@ -11,6 +11,14 @@ export interface Arrival {
   readonly isStandIn?: boolean;
 }
 
+/** Which change of a song a message is for, and when it was to leave. */
+export interface SentFor {
+  readonly songId: string;
+  readonly cueId: string;
+  readonly unitId: string;
+  readonly planned: Micros;
+}
+
 /** A rig whose ports pass nothing on by themselves: while it is played, the playback does that, and knows what must not go on. */
 export const withoutThru = (spec: RigSpec): RigSpec => ({
   ...spec,
@@ -23,7 +31,7 @@ export const withoutThru = (spec: RigSpec): RigSpec => ({
  */
 export interface Ports {
   /** Puts a message on a port's cable at `at`, which is not past; one that is sent later may leave before it. */
-  send(portId: string, at: Micros, bytes: Bytes): void;
+  send(portId: string, at: Micros, bytes: Bytes, sentFor?: SentFor): void;
   /** From now on every message that arrives goes to `listener` too. */
   onArrival(listener: (arrival: Arrival) => void): void;
   /** Whether what is sent on a port leaves this computer. */

@@ -4,11 +4,13 @@ import { stateAt } from '../core/compile';
 import { demoShow } from '../core/demo';
 import { applyEdit, removeCues, songTime, microsAt } from '../core/show';
 import { expectSame } from '../core/testing/expectSame';
+import { withoutRoom } from '../core/testing/withoutRoom';
 import { barAt } from '../core/time';
 import { placeIn } from './sessionState';
 import { played } from './testing/played';
 
-const show = demoShow();
+// Leads by hand: without what is kept free around them.
+const show = withoutRoom(demoShow());
 const song = show.songs[0]!;
 const time = songTime(song);
 /** Milliseconds of a bar of 7/8 at 126. */
@@ -27,8 +29,7 @@ function rehearsed() {
 describe('a loop that plays', () => {
   it('sends the same bytes twelve rounds long, at the same times of each', () => {
     const { playback, go, out, now, place } = rehearsed();
-    playback.loop(loop);
-    playback.play(song.id, bar(5));
+    playback.play(song.id, bar(5), null, { speed: 1, loop });
     const round = BAR * 8;
     // From half a bar in, when the rig has been brought to the place.
     go(BAR * 0.5);
@@ -46,8 +47,7 @@ describe('a loop that plays', () => {
 
   it('is in its first state when it comes round, and says where it is', () => {
     const { playback, go, standIns, place } = rehearsed();
-    playback.loop(loop);
-    playback.play(song.id, bar(5));
+    playback.play(song.id, bar(5), null, { speed: 1, loop });
     for (go(BAR); place() < micros(12); go(8));
     for (; place() > micros(6); go(8));
     expect(place()).toBeGreaterThanOrEqual(micros(5));
@@ -82,8 +82,7 @@ describe('a loop that plays', () => {
 
   it('follows an edit within it from the next round on at the latest', () => {
     const { playback, edit, go, standIns, place } = rehearsed();
-    playback.loop(loop);
-    playback.play(song.id, bar(5));
+    playback.play(song.id, bar(5), null, { speed: 1, loop });
     go(BAR * 5);
     const edited = applyEdit(show, removeCues(show, song.id, new Set([cueAt(9).id]))!);
     edit(edited);
@@ -97,8 +96,7 @@ describe('a loop that plays', () => {
 
   it('goes on after the machine slept, within its stretch', () => {
     const { playback, go, sleep, standIns } = rehearsed();
-    playback.loop(loop);
-    playback.play(song.id, bar(5));
+    playback.play(song.id, bar(5), null, { speed: 1, loop });
     go(BAR);
     sleep(BAR * 41.5);
     const news = go(900);
@@ -114,8 +112,7 @@ describe('practice at another speed', () => {
     fc.assert(
       fc.property(fc.integer({ min: 50, max: 150 }), (percent) => {
         const { playback, go, place } = rehearsed();
-        playback.speed(percent / 100);
-        playback.play(song.id, bar(4));
+        playback.play(song.id, bar(4), null, { speed: percent / 100, loop: null });
         go(1000);
         const before = place();
         go(1000);
@@ -127,8 +124,7 @@ describe('practice at another speed', () => {
 
   it('lets each change land on its beat: leads stay as long as units need', () => {
     const { playback, go, standIns, place } = rehearsed();
-    playback.speed(0.5);
-    playback.play(song.id, bar(8));
+    playback.play(song.id, bar(8), null, { speed: 0.5, loop: null });
     // Half as fast: 30.6 ms of the song are 61.3 ms of the clock. So much earlier the modeler is there, since it calls the amplifier.
     for (go(500); place() < micros(9) - 33_000; go(2));
     expect(standIns.state().quillback).not.toMatchObject({ slot: 6, variant: 1 });
@@ -165,10 +161,35 @@ describe('practice at another speed', () => {
 
   it('and a loop go together', () => {
     const { playback, go, standIns, place } = rehearsed();
-    playback.speed(0.75);
-    playback.loop(loop);
-    playback.play(song.id, bar(5));
+    playback.play(song.id, bar(5), null, { speed: 0.75, loop });
     for (go((BAR * 8 * 3) / 0.75); place() > micros(12) || place() < micros(11); go(8));
     expectSame(stateAt(show, song, bar(11)), standIns.state());
+  });
+});
+
+describe('what was practised', () => {
+  const way = { speed: 0.7, loop };
+
+  it('is not what an audience gets: a start without it is as written, also of the same song', () => {
+    const { playback, go } = rehearsed();
+    playback.play(song.id, bar(5), null, way);
+    expect(go(BAR)).toMatchObject({ speed: 0.7, loop, looping: true });
+    playback.play(song.id, 0);
+    expect(go(BAR)).toMatchObject({ speed: 1, loop: null, looping: false });
+    playback.play(song.id, bar(5), null, way);
+    go(BAR);
+    playback.stop();
+    playback.play(song.id, 0);
+    expect(go(BAR)).toMatchObject({ speed: 1, loop: null });
+  });
+
+  it('counts for no other song, and goes on with its own from change to change', () => {
+    const { playback, go } = rehearsed();
+    playback.play(song.id, bar(5), null, way);
+    go(BAR);
+    playback.goChange(1);
+    expect(go(100)).toMatchObject({ songId: song.id, speed: 0.7, loop });
+    playback.goSong(1);
+    expect(go(100)).toMatchObject({ speed: 1, loop: null, playing: true });
   });
 });

@@ -6,7 +6,7 @@ import type { Micros } from '../core/time';
 import { AssumedRig } from './assumedRig';
 import { Cables } from './cables';
 import type { Monitor } from './monitor';
-import { withoutThru, type Ports } from './ports';
+import { withoutThru, type Ports, type SentFor } from './ports';
 import type { Moment } from './sessionState';
 
 /** What is passed on leaves within this time, or not at all. */
@@ -14,7 +14,7 @@ const PASSED_WITHIN: Micros = 100_000;
 /** That a port is flooded is said this often. */
 const FLOOD_SAID_EVERY: Micros = 5_000_000;
 
-type Sent = Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string };
+type Sent = Pick<TimedBytes, 'portId' | 'at' | 'bytes'> & { readonly unitId?: string; readonly cueId?: string };
 
 /** Everything that leaves goes through here: onto its cable, to the monitor, to the ports and to what is assumed of the rig. */
 export class Sender {
@@ -50,13 +50,14 @@ export class Sender {
     };
   }
 
-  /** A port's cable carries one message after the other; none leaves in the past. */
-  send<E extends Sent>(e: E, now: Micros): E {
+  /** A port's cable carries one message after the other; none leaves in the past. `songId` is of the song that it is from. */
+  send<E extends Sent>(e: E, now: Micros, songId?: string): E {
     const at = this.cables.place(e.portId, Math.max(e.at, now), e.bytes);
     const unitId = e.unitId ?? '';
     const end = this.cables.endOf(e.portId, at, e.bytes);
     this.until.set(unitId, Math.max(end, this.until.get(unitId) ?? end));
-    this.put(e.portId, at, e.bytes);
+    const { cueId } = e;
+    this.put(e.portId, at, e.bytes, songId && cueId ? { songId, cueId, unitId, planned: e.at } : undefined);
     return { ...e, at };
   }
 
@@ -75,9 +76,9 @@ export class Sender {
     return true;
   }
 
-  private put(portId: string, at: Micros, bytes: Bytes): void {
+  private put(portId: string, at: Micros, bytes: Bytes, sentFor?: SentFor): void {
     this.monitor.note('out', portId, at, bytes);
-    this.ports.send(portId, at, bytes);
+    this.ports.send(portId, at, bytes, sentFor);
     this.assumed.send(portId, at, bytes);
   }
 

@@ -25,20 +25,26 @@ import { hushedUnits, plannedAnew } from './planAnew';
 /** Who was not woken for so long was asleep, with the machine: what was due meanwhile is the past. */
 export const ASLEEP: Micros = 1_000_000;
 
-/** Plans a song from a place on. This is what takes time: the clock is read when it is done. */
+/**
+ * Plans a song from a place on. This is what takes time: the clock is read when it is done. `way` says how it is played;
+ * without it, as what plays now.
+ */
 export function planStart(
   session: Session,
   songId: string,
   from: number,
   eventual: RigState,
-  { entryId = null, how = 'asked', at = null }: Partial<Pick<Starting, 'entryId' | 'how' | 'at'>> = {},
+  { entryId = null, how = 'asked', at = null, way }: Partial<Pick<Starting, 'entryId' | 'how' | 'at' | 'way'>> = {},
 ): Starting | null {
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return null;
-  const planned = songAsPlayed(song, session);
-  const line = within(show, planned, startLine(show, planned, from, eventual), loopOf(session, song));
-  return { kind: 'start', song, planned, line, entryId, how, at };
+  const { speed: wished, loop } = way ?? session;
+  const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, wished));
+  const played = { ...session, speed, loop };
+  const planned = songAsPlayed(song, played);
+  const line = within(show, planned, startLine(show, planned, from, eventual), loopOf(played, song));
+  return { kind: 'start', song, planned, line, entryId, how, at, way: { speed, loop } };
 }
 
 /** Applies one input to the session at a given time. Pure: reads no clock, knows no devices. */
@@ -125,7 +131,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
 }
 
 function start(session: Session, input: Starting, moment: Moment): Stepped {
-  const { song, planned, line, entryId, how, at } = input;
+  const { song, planned, line, entryId, how, at, way } = input;
   const { now } = moment;
   // A song that plays and is sent elsewhere in itself goes on: nothing new is played, and its start is still what is taken back.
   const goesOn = session.transport.kind === 'playing' && session.song?.id === song.id;
@@ -142,6 +148,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
   const played = { entryId, songId: song.id, title: song.title, at: now, until: null, how };
   const next: Session = {
     ...session,
+    ...way,
     transport,
     song,
     planned,

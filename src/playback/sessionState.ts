@@ -14,6 +14,9 @@ export const LOOK_AHEAD: Micros = 25_000;
 /** And where real ports are bound: these are on the page, which may be busy for a quarter of a second. */
 export const REAL_AHEAD: Micros = 350_000;
 
+/** And while the page is slow to take what is handed over, or hidden, which a busy computer lets wait. */
+export const FAR_AHEAD: Micros = 900_000;
+
 /** What is going on now. Plain data, no part of the show: `step` makes the next one. */
 export interface Session {
   readonly show: Show | null;
@@ -22,7 +25,7 @@ export interface Session {
   /** The same as it was planned, at its speed: the transport's times are its. */
   readonly planned: Song | null;
   readonly transport: Transport;
-  /** A share of what is written; it holds for whatever plays until it is set again. */
+  /** A share of what is written, for what plays now: a song that is started for an audience is played as written. */
   readonly speed: number;
   /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
   readonly outside: number | null;
@@ -54,6 +57,15 @@ export interface Session {
   /** Changes of what plays that began to leave before their beat. */
   readonly begun: readonly Begun[];
 }
+
+/** How a song is practised: a share of what is written, and a stretch of it again and again. */
+export interface PracticeWay {
+  readonly speed: number;
+  readonly loop: SongLoop | null;
+}
+
+/** As the audience gets a song. */
+export const FOR_AUDIENCE: PracticeWay = { speed: 1, loop: null };
 
 /** Where a session was, and what the rig was on. */
 export interface Before {
@@ -112,6 +124,8 @@ export type Input =
       readonly line: PlayLine;
       readonly entryId: string | null;
       readonly how: Start;
+      /** How it is played: what was practised before counts for no other song. */
+      readonly way: PracticeWay;
       /** Clock time of its start; null for as soon as can be. */
       readonly at: Micros | null;
     }

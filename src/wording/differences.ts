@@ -9,6 +9,7 @@ const TIMES = {
   settle: 'After a recall it listens again in',
   variant: 'A variant takes',
   control: 'A control takes',
+  thru: 'Its thru adds',
 } as const;
 
 /** What a difference between two profiles means, in a sentence. */

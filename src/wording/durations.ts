@@ -18,3 +18,11 @@ export function lateWords({ count, millis }: { readonly count: number; readonly 
     ? `1 message left ${by} late: this page was busy.`
     : `${count} messages left late, the latest by ${by}: this page was busy.`;
 }
+
+/** How late a change left, and how much more it would have borne; null for "not at all" and for "nobody knows". */
+export function lateLeftWords(late: number | null, left: number | null): string {
+  if (late === null) return 'not sent: its port took nothing';
+  const how = late < 0.05 ? 'left at its time' : `left ${millisWords(late)} late`;
+  if (left === null) return `${how}; not proven, so nobody knows how much it bears`;
+  return left < 0 ? `${how}: ${millisWords(-left)} too late` : `${how}, ${millisWords(left)} to spare`;
+}

@@ -1,4 +1,5 @@
 import { millisWords } from './durations';
+import { remedyWords } from './remedies';
 import type { Finding, FindingCode, FindingData } from '../core/checks';
 
 type Words<T> = { readonly [C in FindingCode]: (data: FindingData[C]) => T };
@@ -223,16 +224,7 @@ const FIXES: Partial<Words<string>> = {
   'rig.socket-shared': () => 'Chain them by thru',
   'rig.loop': () => 'Open the loop',
   'map.house-differs': (d) => `Put it on ${d.house}`,
-  'song.late': ({ fix }) =>
-    fix === null
-      ? 'Mend it'
-      : {
-          'pre-roll': `Let the opening leave ${millisWords(fix.millis)} earlier`,
-          shift: `Move it ${millisWords(fix.millis)} later`,
-          sent: 'Send it on its beat, let the old sound ring',
-          port: `Put the unit on ${fix.port}`,
-          thinner: `Thin the sweep: a value every ${millisWords(fix.millis)}`,
-        }[fix.how],
+  'song.late': ({ fix }) => (fix === null ? 'Mend it' : remedyWords(fix)),
   'rig.firmware-differs': () => 'Use the map for that version',
   'night.fires-itself': () => 'Switch it off',
   'night.trigger-sounds': () => 'Let it go no further',

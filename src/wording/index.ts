@@ -1,5 +1,7 @@
+export { timeSourceWords } from './times';
+export { listWords, sentenceOf } from './lists';
 export { cueWords, sweepWords } from './cues';
-export { clockWords, durationWords, lateWords, millisWords, readClock } from './durations';
+export { clockWords, durationWords, lateLeftWords, lateWords, millisWords, readClock } from './durations';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';
@@ -7,8 +9,17 @@ export { meaningWords, monitorWords } from './monitor';
 export { importedWords } from './imported';
 export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
+export { remedyWords } from './remedies';
 export { differenceWords, partWords } from './tones';
-export { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
+export {
+  marginMillis,
+  marginWords,
+  messageWords,
+  nightMissWords,
+  stateWords,
+  variantWords,
+  verdictSentence,
+} from './verdicts';
 export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords } from './reactions';
 export { figureWords, valueWords } from './values';
 export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';

@@ -69,6 +69,8 @@ const SENTENCES: Sentences = {
   'show.slot-range': (d) => `${d.unit} has ${n(d.slots, 'slot')}; index ${d.index} (counted from 0) is past the last.`,
   'show.slot-shared': (d) => `Two slots of ${d.unit} are in the same place, index ${d.label}.`,
   'show.ramp-nowhere': (d) => `The last tempo ramps to ${d.bpm}, but no mark follows where it would arrive.`,
+  'show.worst-below': (d) =>
+    `A time of ${d.unit} is ${d.worst} ms at the worst, which is less than the ${d.typical} ms that it typically takes.`,
   'show.value-range': (d) => `${d.control} of ${d.unit} takes ${d.low} to ${d.high}; found ${d.value}.`,
   'show.variant-range': (d) => `${d.unit} has ${n(d.count, d.word)}, counted from 0; found ${d.value}.`,
   'show.variants-reach': (d) => `${d.unit} names ${n(d.count, d.word)}, but its messages reach only ${d.reach}.`,

@@ -11,7 +11,7 @@ export const JOIN_REFUSALS = {
 
 /** What a clock that a song follows does. */
 const CLOCK_WORDS = {
-  wobbles: 'its clock wobbles by more than 1 %. What follows it may be early or late.',
+  wobbles: 'its clock wobbles by more than changes bear. What follows it may be late.',
   lost: 'its clock has stopped without a word. The song goes on at the tempo that it had.',
   back: 'its clock is back. The song follows it again.',
 } as const;

@@ -1,11 +1,31 @@
 import { describe, expect, it } from 'vitest';
-import type { Reason, Verdict } from '../core/simulate';
+import type { Margin, Reason, Verdict } from '../core/simulate';
 import { modelerProfile } from '../core/testing/rigs';
-import { messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
+import { marginWords, messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
 
 const unit = { name: 'Quillback', profile: modelerProfile };
 const says = (outcome: Verdict['outcome'], offset: number | null, reason: Reason): string =>
-  verdictSentence({ cueId: 'c', unitId: 'u', due: 0, outcome, offset, reason }, unit);
+  verdictSentence({ cueId: 'c', unitId: 'u', due: 0, outcome, offset, reason, margin: null }, unit);
+
+describe('what a change bears', () => {
+  it.each<[Margin, string]>([
+    [
+      { slower: 7000, slowerBecomes: 'late', later: 7000, laterBecomes: 'late' },
+      'up to 7.0 ms slower, then it is late',
+    ],
+    [
+      { slower: 3500, slowerBecomes: 'lost', later: 3000, laterBecomes: 'late' },
+      'up to 3.5 ms slower, then it is lost; messages up to 3.0 ms late, then it is late',
+    ],
+    [
+      { slower: Number.POSITIVE_INFINITY, slowerBecomes: 'late', later: 2500, laterBecomes: 'lost' },
+      'messages up to 2.5 ms late, then it is lost',
+    ],
+    [{ slower: 2e6, slowerBecomes: 'late', later: 3e6, laterBecomes: 'late' }, ''],
+  ])('%o is said', (margin, words) => {
+    expect(marginWords({ margin })).toBe(words);
+  });
+});
 
 describe('a verdict', () => {
   it.each<[Verdict['outcome'], number | null, Reason, string]>([

@@ -2,7 +2,8 @@ import { labelOf, type Profile } from '../core/addressing';
 import type { UnitState } from '../core/rig';
 import { decodeMessage, toHex, type Bytes } from '../core/midi';
 import type { Unit } from '../core/show';
-import type { IgnoredWhy, Reason, Verdict } from '../core/simulate';
+import { leastOf, type IgnoredWhy, type Reason, type Verdict } from '../core/simulate';
+import type { Micros } from '../core/time';
 
 const ms = (micros: number): string => {
   const value = Math.abs(micros) / 1000;
@@ -52,6 +53,8 @@ function reasonWords(reason: Reason, unit: Pick<Unit, 'name' | 'profile'>): stri
       return `it is on ${stateWords(unit.profile, reason.state)} instead`;
     case 'replaced':
       return 'another change took its place';
+    case 'mix':
+      return `where some units are quick and others slow, a message comes ${ms(reason.by)} too soon or too late to count`;
     case 'other-tempo': {
       const bpm = (interval: number): string => (6e7 / interval).toFixed(1);
       if (reason.by === 'taps' && reason.from < 4) {
@@ -69,6 +72,34 @@ function reasonWords(reason: Reason, unit: Pick<Unit, 'name' | 'profile'>): stri
       return 'it is as wanted';
   }
 }
+
+/** What became of a change on a night on which it missed, in a sentence. */
+export const nightMissWords = (
+  { outcome, offset, reason }: Pick<Verdict, 'outcome' | 'offset' | 'reason'>,
+  unit: Pick<Unit, 'name' | 'profile'>,
+): string => verdictSentence({ cueId: '', unitId: '', due: 0, outcome, offset, reason, margin: null }, unit);
+
+/** How far something may go, to a tenth of a millisecond below ten. */
+export const marginMillis = (by: Micros): string => ms(Math.max(0, by));
+
+/**
+ * What a change bears before it misses, in words: "up to 7.0 ms slower, then it is late". Empty where nothing near
+ * makes it miss.
+ */
+export function marginWords({ margin }: Pick<Verdict, 'margin'>): string {
+  if (!margin || leastOf(margin) > TOLD_MARGIN) return '';
+  const { slower, slowerBecomes, later, laterBecomes } = margin;
+  const parts = [
+    slower <= TOLD_MARGIN ? `up to ${marginMillis(slower)} slower, then it is ${slowerBecomes}` : '',
+    later <= TOLD_MARGIN && (slower > TOLD_MARGIN || slower - later > 50)
+      ? `messages up to ${marginMillis(later)} late, then it is ${laterBecomes}`
+      : '',
+  ];
+  return parts.filter((p) => p !== '').join('; ');
+}
+
+/** Margins beyond this are not worth a word. */
+const TOLD_MARGIN: Micros = 1_000_000;
 
 /** A unit's slot and variant in its own writing. */
 export function stateWords(profile: Profile, state: UnitState): string {

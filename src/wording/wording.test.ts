@@ -38,6 +38,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'show.slot-range': { unit: 'Quillback', index: 180, slots: 180 },
   'show.slot-shared': { unit: 'Quillback', label: '5' },
   'show.ramp-nowhere': { bpm: 90 },
+  'show.worst-below': { unit: 'Tarn', typical: 150, worst: 120 },
   'show.value-range': { unit: 'Tarn', control: 'Mix', value: 101, low: 0, high: 100 },
   'show.variant-range': { unit: 'Quillback', word: 'scene', value: 8, count: 8 },
   'show.variants-reach': { unit: 'Quillback', word: 'scene', count: 8, reach: 4 },

@@ -6,6 +6,8 @@ import type { Micros, Ticks } from '../core/time';
 import { tonightOf } from '../core/tonight';
 import {
   BoundPorts,
+  FAR_AHEAD,
+  FOR_AUDIENCE,
   LOOK_AHEAD,
   Playback,
   REAL_AHEAD,
@@ -19,6 +21,7 @@ import {
   type PedalPoint,
   type PedalRecording,
   type PlaybackNews,
+  type PracticeWay,
   type SessionEvent,
   type SongLoop,
   type Walk,
@@ -66,6 +69,8 @@ export class PlaybackHost implements PlaybackWorker {
   );
   private readonly ports = new BoundPorts(this.standIns, undefined, (run) => queueMicrotask(run));
   private readonly playback: Playback;
+  /** The page is slow to take what is handed over, or may be. */
+  private isUnsteady = false;
 
   constructor(private readonly clock: Clock) {
     this.playback = new Playback(clock.now, this.ports);
@@ -92,10 +97,10 @@ export class PlaybackHost implements PlaybackWorker {
     onNews: (news: PlaybackNews) => void,
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
-    onOut: (batch: readonly Outgoing[]) => void,
+    onOut: (batch: readonly Outgoing[], from: Micros) => void,
   ): void {
     Object.assign(this.playback.ears, { news: paced(onNews), lines: onLines, events: onEvents });
-    this.ports.handOver = onOut;
+    this.ports.handOver = (batch) => onOut(batch, this.clock.now());
   }
 
   now(): Micros {
@@ -104,8 +109,17 @@ export class PlaybackHost implements PlaybackWorker {
 
   bindPorts(bindings: readonly PortBinding[]): void {
     this.ports.bind(new Map(bindings.map((b) => [b.portId, b])));
-    this.playback.ahead(this.ports.anyReal ? REAL_AHEAD : LOOK_AHEAD);
+    this.setAhead();
   }
+
+  unsteady(is: boolean): void {
+    this.isUnsteady = is;
+    this.setAhead();
+  }
+
+  private readonly setAhead = (): void => {
+    this.playback.ahead(!this.ports.anyReal ? LOOK_AHEAD : this.isUnsteady ? FAR_AHEAD : REAL_AHEAD);
+  };
 
   port(portId: string, there: boolean): void {
     this.playback.port(portId, there);
@@ -131,8 +145,8 @@ export class PlaybackHost implements PlaybackWorker {
     this.standIns.clock(portId, bpm, this.clock.now());
   }
 
-  play(songId: string, from: Ticks, entryId: string | null = null): void {
-    this.playback.play(songId, from, entryId);
+  play(songId: string, from: Ticks, entryId: string | null = null, way: PracticeWay | null = null): void {
+    this.playback.play(songId, from, entryId, way ?? FOR_AUDIENCE);
   }
 
   select(songId: string, place: Ticks, entryId: string | null = null): void {

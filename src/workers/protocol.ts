@@ -1,5 +1,6 @@
 import type { Bundle } from '../core/formats/bundle';
 import type { PdfWish } from '../core/formats/pdf';
+import type { RoomFix } from '../core/checks';
 import type { ExportWish, ExportedFile } from '../core/formats/exportFile';
 import type { Sheet, SheetCounting, SheetKind } from '../core/sheets';
 import type { Errand, Proposal, Rehearsal, RehearsalSum } from '../core/feet';
@@ -7,7 +8,8 @@ import type { Read } from '../core/problems';
 import type { UnitAim } from '../core/rig';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { ListedName, Matching, Show, Song } from '../core/show';
-import type { SongProof } from '../core/proof';
+import type { SongNights } from '../core/nights';
+import type { SongPicture, SongProof } from '../core/proof';
 import type { Micros, Ticks } from '../core/time';
 import type {
   Binding,
@@ -19,6 +21,7 @@ import type {
   PedalPoint,
   PedalRecording,
   PlaybackNews,
+  PracticeWay,
   SessionEvent,
   SongLoop,
   Walk,
@@ -43,6 +46,12 @@ export interface ProofWorker {
   fingerprints(songId: string): Readonly<Record<string, string>>;
   /** Plays a song against the simulated rig; `detailed` with all that units did. */
   prove(songId: string, detailed: boolean): SongProof;
+  /** Plays a song on nights of a seed, from one up to another, without that one. */
+  nights(songId: string, seed: number, from: number, to: number): SongNights;
+  /** What one of them looks like. */
+  night(songId: string, seed: number, night: number): SongPicture;
+  /** Edits that give one change more room, each tried; at most three, the gentlest first. */
+  room(songId: string, cueId: string, unitId: string): readonly RoomFix[];
   /** Matches a unit's slots with a new list of them; long lists take their time. */
   match(unitId: string, now: readonly ListedName[]): Matching;
   /** Pages for the songs of the set; null where the unit is no foot controller. */
@@ -66,12 +75,14 @@ export interface PlaybackWorker {
     onNews: (news: PlaybackNews) => void,
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
-    onOut: (batch: readonly Outgoing[]) => void,
+    onOut: (batch: readonly Outgoing[], from: Micros) => void,
   ): void;
   /** Its clock, in microseconds from the epoch: the page's own may differ from it. */
   now(): Micros;
   /** What each port of the show is on this computer; those that are not named are stand-ins. */
   bindPorts(bindings: readonly PortBinding[]): void;
+  /** Whether the page may be slow to take what is handed over to it: then that is done further ahead. */
+  unsteady(is: boolean): void;
   /** A real port came or went. */
   port(portId: string, there: boolean): void;
   /** Bytes came in on real ports, at times of the worker's clock. */
@@ -82,8 +93,8 @@ export interface PlaybackWorker {
   listenOnly(on: boolean): void;
   /** Has a stand-in send a clock into a port, with a start ahead of it, at so many quarter notes a minute; null stops it. */
   standInClock(portId: string, bpm: number | null): void;
-  /** Plays a song from a place on; `entryId` says where it stands in the set, if it is not to be looked for. */
-  play(songId: string, from: Ticks, entryId: string | null): void;
+  /** Plays a song from a place on, for an audience unless `way` says how it is practised; `entryId` says where it stands in the set, if it is not to be looked for. */
+  play(songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): void;
   stop(): void;
   /** Brings the rig to a place of a song that does not run. */
   select(songId: string, place: Ticks, entryId: string | null): void;

@@ -1,5 +1,7 @@
 import { propose, rehearse, sumOfRehearsal, type Proposal, type Rehearsal, type RehearsalSum } from '../core/feet';
-import { NO_PICTURE, makeSong, proveSong, type SongProof } from '../core/proof';
+import { roomFixes, type RoomFix } from '../core/checks';
+import { playNights, type SongNights } from '../core/nights';
+import { NO_PICTURE, makeSong, pictureOfNight, proveSong, type SongPicture, type SongProof } from '../core/proof';
 import { indexShow, matchSlots, type ListedName, type Matching, type Song } from '../core/show';
 import { tonightOf, type ShowTonight } from '../core/tonight';
 import type { ProofWorker, ShowUpdate } from './protocol';
@@ -24,6 +26,22 @@ export class Prover implements ProofWorker {
     const { show, song } = tonightIn(this.mirror, songId);
     if (!song) return { songId, proofs: {}, fingerprints: {}, problems: [], findings: [], picture: NO_PICTURE };
     return proveSong(show, song, this.engine, detailed);
+  }
+
+  nights(songId: string, seed: number, from: number, to: number): SongNights {
+    const { show, song } = tonightIn(this.mirror, songId);
+    if (!song) return { songId, seed, from, to, cues: {}, missed: [] };
+    return playNights(show, song, { seed, from, to });
+  }
+
+  night(songId: string, seed: number, night: number): SongPicture {
+    const { show, song } = tonightIn(this.mirror, songId);
+    return song ? pictureOfNight(show, song, { seed, night }) : NO_PICTURE;
+  }
+
+  room(songId: string, cueId: string, unitId: string): readonly RoomFix[] {
+    const { show, song } = tonightIn(this.mirror, songId);
+    return song ? roomFixes(show, song, { cueId, unitId }) : [];
   }
 
   match(unitId: string, now: readonly ListedName[]): Matching {

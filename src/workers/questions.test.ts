@@ -14,14 +14,14 @@ describe('the door of a worker', () => {
     host.update(updateOf(undefined, show));
     prover.update(updateOf(undefined, show));
     const song = show.songs[0]!;
-    host.play(song.id, 0, null);
+    host.play(song.id, 0, null, null);
     host.goSong(1);
     host.goChange(-1);
     host.select(song.id, 960, null);
     host.queue(null);
     host.back();
     host.panic();
-    host.play(song.id, 0, null);
+    host.play(song.id, 0, null, { speed: 0.8, loop: null });
     host.loop({ songId: song.id, from: 0, to: 3840 });
     host.loop(null);
     host.speed(0.8);

@@ -10,6 +10,7 @@ const aim = z.object({
   controls: z.record(z.string(), z.number()),
 });
 const ids = z.array(id);
+const seed = z.int().nonnegative();
 const by = z.union([z.literal(1), z.literal(-1)]);
 const envelope = z.looseObject({
   frame: z.looseObject({ id }).nullable(),
@@ -29,6 +30,9 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   now: z.tuple([]),
   fingerprints: z.tuple([id]),
   prove: z.tuple([id, z.boolean()]),
+  nights: z.tuple([id, seed, seed, z.int().positive()]),
+  night: z.tuple([id, seed, seed]),
+  room: z.tuple([id, id, id]),
   match: z.tuple([id, z.array(z.object({ index: z.int().nonnegative(), name: z.string() }))]),
   propose: z.tuple([id]),
   rehearseAll: z.tuple([id, ids]),
@@ -39,7 +43,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   sheetTable: z.tuple([sheetKind, counting, ids]),
   pdf: z.tuple([sheetKind, counting, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),
-  play: z.tuple([id, time, id.nullable()]),
+  play: z.tuple([id, time, id.nullable(), z.object({ speed: z.number().positive(), loop }).nullable()]),
   select: z.tuple([id, time, id.nullable()]),
   goSong: z.tuple([by]),
   chooseSong: z.tuple([by]),
@@ -50,6 +54,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   panic: z.tuple([]),
   stop: z.tuple([]),
   bindPorts: z.tuple([z.array(z.object({ portId: id, standIn: z.boolean(), real: z.boolean() }))]),
+  unsteady: z.tuple([z.boolean()]),
   port: z.tuple([id, z.boolean()]),
   arrived: z.tuple([z.array(z.object({ portId: id, at: z.number(), bytes: z.array(byte) }))]),
   send: z.tuple([id, z.array(byte).min(1)]),

@@ -1,4 +1,5 @@
 import { proxy, transfer, wrap, type Remote } from 'comlink';
+import type { Micros } from '../../core/time';
 import type { Outgoing, PlaybackEars } from '../../playback';
 import type {
   FilesWorker,
@@ -40,7 +41,7 @@ export const startFileMaker = (onBroken: (broken: boolean) => void): Thread<File
 /** The thread that holds the clock, and what it tells. */
 export const startPlayback = (
   ears: Required<PlaybackEars>,
-  onOut: (batch: readonly Outgoing[]) => void,
+  onOut: (batch: readonly Outgoing[], from: Micros) => void,
   onLost: () => void,
   onBroken: (broken: boolean) => void,
 ): Thread<PlaybackWorker> =>

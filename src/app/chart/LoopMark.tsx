@@ -1,4 +1,4 @@
-import { useNews } from '../state/news';
+import { useWay } from '../state/rehearsal';
 import { desk } from '../theme/tokens';
 import { xOf, type ChartLine } from './layout';
 
@@ -10,8 +10,8 @@ interface Props {
 
 /** The stretch that is played again and again, as far as it lies on a line: a band under the bar numbers, hooked at its ends. */
 export function LoopMark({ songId, line, top }: Props) {
-  const loop = useNews((s) => s.news.loop);
-  if (loop?.songId !== songId || loop.to <= line.tick || loop.from >= line.end) return null;
+  const { loop } = useWay(songId);
+  if (loop === null || loop.to <= line.tick || loop.from >= line.end) return null;
   const [begins, ends] = [loop.from >= line.tick, loop.to <= line.end];
   const left = begins ? xOf(line, loop.from) : 0;
   const right = ends && loop.to < line.end ? xOf(line, loop.to) : line.width;

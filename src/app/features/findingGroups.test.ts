@@ -43,7 +43,7 @@ describe('what mends several at one place', () => {
         unit,
         millis,
         cause: { kind: 'unknown' },
-        fix: { how: 'shift', millis: 212, port: '' },
+        fix: { how: 'shift', millis: 212, name: '' },
       });
     expect(mendKey(late('Tarn', 20))).toBe(mendKey(late('Harrow', 150)));
     expect(mendKey(late('Tarn', 20))).not.toBe(mendKey(never(9)));

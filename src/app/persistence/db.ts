@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { CueProof } from '../../core/proof';
+import type { PlayedNight } from './nightRow';
 
 /** One row a show: the document as plain data but for its songs, and how often it was saved. */
 export interface ShowRow {
@@ -62,6 +63,7 @@ export class Shelf extends Dexie {
   declare sounds: Dexie.Table<SoundRow, [string, string]>;
 
   declare versions: Dexie.Table<VersionRow, [string, string]>;
+  declare nights: Dexie.Table<PlayedNight, [string, string]>;
 
   constructor(name = 'hollow-lantern') {
     super(name);
@@ -72,6 +74,7 @@ export class Shelf extends Dexie {
     this.version(4).stores({ device: 'key' });
     this.version(5).stores({ songs: '[showId+id], showId' });
     this.version(6).stores({ versions: '[showId+id], showId' });
+    this.version(7).stores({ nights: '[showId+id], showId' });
   }
 }
 

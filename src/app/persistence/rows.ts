@@ -2,6 +2,9 @@ import { z } from 'zod';
 import type { CueProof } from '../../core/proof';
 import type { SoundRow } from './db';
 
+const limit = z.number().or(z.literal(Number.POSITIVE_INFINITY));
+const becomes = z.enum(['late', 'lost']);
+
 const verdict = z.looseObject({
   cueId: z.string(),
   unitId: z.string(),
@@ -9,6 +12,7 @@ const verdict = z.looseObject({
   outcome: z.enum(['on-time', 'early', 'late', 'never']),
   offset: z.number().nullable(),
   reason: z.looseObject({ kind: z.string() }),
+  margin: z.strictObject({ slower: limit, slowerBecomes: becomes, later: limit, laterBecomes: becomes }).nullable(),
 });
 
 const proofRow = z.object({
@@ -61,6 +65,21 @@ export type RealName = Readonly<z.infer<typeof realName>>;
 /** What this computer has a port of a show be. */
 export type PortUse = Readonly<z.infer<typeof portUse>>;
 
+/** So many of a real port's messages are remembered. */
+export const LATENESS_TRIALS = 1000;
+
+const lateness = z.object({
+  /** Messages in all. */
+  count: z.int().min(0),
+  /** By how many milliseconds each of the last ones left late. */
+  trials: z.array(z.number().min(0).max(60_000)).min(1).max(LATENESS_TRIALS).readonly(),
+  /** The day of the last one, as 2026-12-01. */
+  date: z.string().regex(/^\d{4}-\d{2}-\d{2}$/),
+});
+
+/** How late messages left this computer on one of its ports. */
+export type Lateness = Readonly<z.infer<typeof lateness>>;
+
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
@@ -80,6 +99,8 @@ export const deviceSchema = z.object({
   exported: z.record(z.string(), z.number()),
   /** Places whose rarer fields are open. */
   opened: z.array(z.string()),
+  /** How late messages left, by name and maker of the real port. */
+  portTimes: z.record(z.string(), lateness),
   /** What was ticked off of lists that are typed into controllers, by show. */
   typed: z.record(z.string(), z.array(z.string())),
 });

@@ -1,5 +1,4 @@
 import { useEffect, useMemo } from 'react';
-import { ProgressBar } from 'react-aria-components';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { checkRig } from '../../core/checks';
@@ -8,6 +7,7 @@ import { tonightOf } from '../../core/tonight';
 import { Soft } from '../widgets/controls';
 import { LanternMark, lanternWords } from '../widgets/LanternMark';
 import { Pick } from '../widgets/Pick';
+import { ProgressGauge } from '../widgets/ProgressGauge';
 import { compareWith, earlierStates, useComparing } from '../state/comparing';
 import { runOther } from '../state/desk';
 import { useShowMark, useSongMark } from '../state/marks';
@@ -33,25 +33,6 @@ const Head = styled.header`
   border-bottom: 1.5px solid ${desk.line};
   & > h1 {
     font-size: 26px;
-  }
-`;
-
-const Gauge = styled(ProgressBar)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  font-size: 13px;
-  font-weight: 600;
-  & > div {
-    width: 130px;
-    height: 12px;
-    border: 1.5px solid ${desk.ink};
-    border-radius: 3px 7px 3px 7px;
-    overflow: hidden;
-  }
-  & > div > div {
-    height: 100%;
-    background: ${desk.lamp};
   }
 `;
 
@@ -105,16 +86,12 @@ function Progress({ of }: { readonly of: number }) {
   if (waiting === 0) return <Soft role="status">up to date with every edit</Soft>;
   if (of < 2) return <Soft role="status">being played to the simulated rig …</Soft>;
   return (
-    <Gauge aria-label="Dry run" value={Math.max(0, of - waiting)} maxValue={of}>
-      {({ percentage }) => (
-        <>
-          <div>
-            <div style={{ width: `${percentage ?? 0}%` }} />
-          </div>
-          <span>{waiting === 1 ? '1 song to go' : `${waiting} songs to go`}</span>
-        </>
-      )}
-    </Gauge>
+    <ProgressGauge
+      label="Dry run"
+      value={Math.max(0, of - waiting)}
+      max={of}
+      words={waiting === 1 ? '1 song to go' : `${waiting} songs to go`}
+    />
   );
 }
 

@@ -12,9 +12,9 @@ import styled from 'styled-components';
 import { SPEEDS, indexShow, sectionBars, songTime, type Song } from '../../core/show';
 import { barAt, barOfTick, formatBar, parsePosition, type Ticks } from '../../core/time';
 import { millisWords, placeSentence } from '../../wording';
-import { setLoop, setSpeed } from '../state/desk';
+import { practiseLoop, practiseSpeed } from '../state/desk';
 import { useNews } from '../state/news';
-import { useRehearsal } from '../state/rehearsal';
+import { useRehearsal, useWay } from '../state/rehearsal';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { Choices } from '../widgets/Choices';
@@ -74,8 +74,7 @@ const Stepper = styled(Group)`
 
 /** How a song is practised: a stretch again and again, slower or faster. Closed, it says what is on. */
 export function Practice({ song }: { readonly song: Song }) {
-  const loop = useNews((s) => (s.news.loop?.songId === song.id ? s.news.loop : null));
-  const speed = useNews((s) => s.news.speed);
+  const { speed, loop } = useWay(song.id);
   const seam = useNews((s) => (loop ? s.news.seam[0] : undefined));
   const { bars } = songTime(song);
   const stretch = loop && stretchWords(song, loop);
@@ -121,7 +120,7 @@ export function Practice({ song }: { readonly song: Song }) {
               last={loop && lastBar(song, loop.to)}
             />
             {seam && <SeamLine unitId={seam.unitId} late={seam.late} />}
-            <SpeedField speed={speed} hasRecordings={song.tracks.length > 0} />
+            <SpeedField songId={song.id} speed={speed} hasRecordings={song.tracks.length > 0} />
           </Rows>
         </Dialog>
       </Card>
@@ -167,7 +166,7 @@ interface LoopProps {
 function LoopFields({ song, first, last }: LoopProps) {
   const { bars } = songTime(song);
   const set = (from: number, until: number): void =>
-    void setLoop({ songId: song.id, from: barAt(bars, from).tick, to: barAt(bars, until + 1).tick });
+    practiseLoop(song.id, { songId: song.id, from: barAt(bars, from).tick, to: barAt(bars, until + 1).tick });
   const stretches = song.sections.flatMap((s) => {
     const own = sectionBars(song, s.id);
     return own && own.count > 0
@@ -201,7 +200,7 @@ function LoopFields({ song, first, last }: LoopProps) {
         onPick={(id) => {
           const stretch = stretches.find((s) => s.id === id);
           if (stretch) set(stretch.first, stretch.last);
-          else if (id === NO_LOOP) void setLoop(null);
+          else if (id === NO_LOOP) practiseLoop(song.id, null);
           else set(first ?? 1, last ?? Math.min(4, song.bars));
         }}
       />
@@ -220,14 +219,20 @@ function LoopFields({ song, first, last }: LoopProps) {
   );
 }
 
-function SpeedField({ speed, hasRecordings }: { readonly speed: number; readonly hasRecordings: boolean }) {
+interface SpeedProps {
+  readonly songId: string;
+  readonly speed: number;
+  readonly hasRecordings: boolean;
+}
+
+function SpeedField({ songId, speed, hasRecordings }: SpeedProps) {
   const recordings = useRehearsal((s) => s.recordings);
   return (
     <>
       <Pair>
         <NumberField
           value={speed}
-          onChange={(to) => Number.isFinite(to) && void setSpeed(to)}
+          onChange={(to) => Number.isFinite(to) && practiseSpeed(songId, to)}
           minValue={SPEEDS.low}
           maxValue={SPEEDS.high}
           step={0.05}
@@ -240,7 +245,7 @@ function SpeedField({ speed, hasRecordings }: { readonly speed: number; readonly
             <SignButton slot="increment">+</SignButton>
           </Stepper>
         </NumberField>
-        <Button onPress={() => void setSpeed(1)} style={{ flex: 'none' }}>
+        <Button onPress={() => practiseSpeed(songId, 1)} style={{ flex: 'none' }}>
           As written
         </Button>
       </Pair>

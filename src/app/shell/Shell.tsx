@@ -5,6 +5,8 @@ import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, redo, saveAnew, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
 import { dropFile } from '../state/dropped';
+import { timesBasis } from '../../core/meaning';
+import { listWords } from '../../wording';
 import { useShowMark } from '../state/marks';
 import { useProofs } from '../state/proofs';
 import { useApp, useShow } from '../state/store';
@@ -228,6 +230,15 @@ const SET_WORDS: Readonly<Record<Lantern, string>> = {
   cracked: 'does not land on time',
 };
 
+/** Whose times are guesses, where a show lands on time by them; nothing where all are known. */
+function standsOnGuesses(show: Show): string {
+  const { guess } = timesBasis(show);
+  if (guess.length === 0) return '';
+  return guess.length <= 2
+    ? ` (times of ${listWords(guess.map((u) => u.name))} are guesses)`
+    : ` (times of ${guess.length} units are guesses)`;
+}
+
 interface ShellHeadProps {
   readonly show: Show;
   readonly base: string;
@@ -248,6 +259,7 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
       </Title>
       <Quiet>
         {SET_WORDS[mark]}
+        {mark === 'lit' && standsOnGuesses(show)}
         {mark === 'lit' && found > 0 && (found === 1 ? ', 1 finding' : `, ${found} findings`)}
       </Quiet>
       <Quiet role="status">{SAVE_WORDS[save]}</Quiet>

@@ -6,8 +6,9 @@ import { tinykeys } from 'tinykeys';
 import { songTime, type Song } from '../../core/show';
 import { countInTimes } from '../../core/sound';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
-import { useCaret } from '../state/caret';
-import { playSong, stopSong } from '../state/desk';
+import { startOf, useCaret } from '../state/caret';
+import { practiseSong, stopSong } from '../state/desk';
+import { useWay } from '../state/rehearsal';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
 import { narrow } from '../theme/narrow';
@@ -79,7 +80,9 @@ export function Transport() {
   const shown: Song | undefined =
     show.songs.find((s) => s.id === (news.playing ? news.songId : caret.songId)) ?? show.songs[0];
   const time = shown && songTime(shown);
-  const ticks = time && news.playing ? secondsToTicks(time.tempo, microsToSeconds(news.place)) : caret.at;
+  const { speed } = useWay(shown?.id ?? '');
+  const ticks =
+    time && news.playing ? secondsToTicks(time.tempo, microsToSeconds(news.place)) : startOf(caret, shown?.id ?? '');
   /** Ahead of the place that is played from: the beats that are still to come. */
   const before = shown && time && news.playing && news.from !== null && news.place < news.from ? waiting() : null;
   function waiting(): string {
@@ -89,7 +92,7 @@ export function Transport() {
   }
   const toggle = (): void => {
     if (news.playing) void stopSong();
-    else if (shown) void playSong(shown.id, caret.songId === shown.id ? caret.at : 0);
+    else if (shown) void practiseSong(shown.id, startOf(caret, shown.id));
   };
   useEffect(() =>
     tinykeys(window, {
@@ -120,7 +123,7 @@ export function Transport() {
         </b>
         <span>
           {shown && time
-            ? `${Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * news.speed * 10) / 10} ♩ · ${shown.title}`
+            ? `${Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * speed * 10) / 10} ♩ · ${shown.title}`
             : 'No song yet'}
         </span>
       </Place>

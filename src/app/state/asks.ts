@@ -1,4 +1,5 @@
 import type { Remote } from 'comlink';
+import type { RoomFix } from '../../core/checks';
 import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
 import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
 import type { FilesWorker } from '../../workers/protocol';
@@ -16,6 +17,14 @@ export async function matchList(unitId: string, now: readonly ListedName[]): Pro
   if (!show) return undefined;
   proverThread().show(show);
   return proverThread().ask((w) => w.match(unitId, now));
+}
+
+/** What gives a change more room, worked out beside the screen's own work. */
+export async function findRoom(songId: string, cueId: string, unitId: string): Promise<readonly RoomFix[]> {
+  const show = tonight();
+  if (!show) return [];
+  proverThread().show(show);
+  return proverThread().ask((w) => w.room(songId, cueId, unitId));
 }
 
 /** Pages for the songs of the set, worked out beside the screen's own work. */

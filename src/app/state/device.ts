@@ -1,5 +1,6 @@
 import { shelf } from '../persistence/db';
 import { keepDevice, loadDevice } from '../persistence/device';
+import { useLateness } from './lateness';
 import { takeMix } from './mix';
 import { useOpened } from './opened';
 import { useApp, type Counting, type Light } from './store';
@@ -7,8 +8,9 @@ import { useApp, type Counting, type Light } from './store';
 /** Takes up what this computer remembers. */
 export async function readDevice(): Promise<void> {
   try {
-    const { counting, light, routes, earRoutes, delay, stageOnly, opened } = await loadDevice(shelf);
+    const { counting, light, routes, earRoutes, delay, stageOnly, opened, portTimes } = await loadDevice(shelf);
     if (opened) useOpened.setState({ places: opened });
+    if (portTimes) useLateness.setState({ ports: portTimes });
     if (stageOnly) useApp.setState({ stageOnly });
     takeMix({
       ...(routes ? { routes } : {}),

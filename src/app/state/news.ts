@@ -20,6 +20,7 @@ export const NO_NEWS: PlaybackNews = {
   seam: [],
   entryId: null,
   queued: null,
+  following: null,
   history: [],
   canGoBack: false,
   place: 0,

@@ -11,11 +11,13 @@ import { removeDamaged, saveShow, watchRevision } from '../persistence/shows';
 import { keepVersion, loadVersion, removeVersion, watchVersions } from '../persistence/versions';
 import { createVersions } from './versions';
 import { followExports } from './exported';
+import { forgetNights } from './nights';
 import { forgetProofs, useProofs } from './proofs';
+import { forgetWays } from './rehearsal';
 import { keepSounds, readySamples } from './sound';
 import { useApp } from './store';
 
-import { doc, feet, newId, ports, proving, say, saveNow, saving, showNow } from './wiring';
+import { doc, feet, lastNights, newId, ports, proving, say, saveNow, saving, showNow } from './wiring';
 
 let endWatch: (() => void) | undefined;
 
@@ -23,11 +25,16 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   endWatch?.();
   // Without them everything is proven again.
   const proofs = await loadProofs(shelf, show.id).catch(() => ({}));
-  if (showNow()?.id !== show.id) forgetProofs();
+  if (showNow()?.id !== show.id) {
+    forgetProofs();
+    forgetNights();
+    forgetWays();
+  }
   proving.forget();
   useProofs.setState({ proofs });
   doc.enter(show, revision);
   void ports.follow(show);
+  void lastNights.follow(show.id).catch(() => undefined);
   void feet.follow(show);
   void readySamples(show);
   void followExports(show.id, Date.now());

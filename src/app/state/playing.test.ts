@@ -39,6 +39,7 @@ beforeEach(() => {
     say: (text) => said.push(text),
     takeTurn: () => Promise.resolve(taken ? null : () => (letGo += 1)),
     wakeSound: () => asked.push(['sound']),
+    wayOf: () => ({ speed: 1, loop: null }),
     readySounds: () => Promise.resolve(asked.push(['ready'])),
   });
 });
@@ -48,14 +49,14 @@ describe('playing', () => {
     await playing.play(song.id, 960);
     await playing.play(song.id, 0);
     expect(asked.map(([what]) => what)).toEqual(['sound', 'ready', 'play', 'sound', 'ready', 'play']);
-    expect(asked[2]).toEqual(['play', song.id, 960, null]);
+    expect(asked[2]).toEqual(['play', song.id, 960, null, null]);
     playing.hear([{ kind: 'stopped', why: 'end' }]);
     expect(letGo).toBe(1);
   });
 
   it('keeps its turn where the next song follows by itself', async () => {
     await playing.play(song.id, 0, 'entry');
-    expect(asked.at(-1)).toEqual(['play', song.id, 0, 'entry']);
+    expect(asked.at(-1)).toEqual(['play', song.id, 0, 'entry', null]);
     playing.hear([{ kind: 'stopped', why: 'end', follows: true }]);
     expect(letGo).toBe(0);
     playing.hear([{ kind: 'stopped', why: 'asked' }]);
@@ -132,7 +133,7 @@ describe('playing', () => {
     ]);
     expect(said).toEqual([
       'Pads: more arrives than its cable can pass on. What is too much is left out.',
-      'Pads: its clock wobbles by more than 1 %. What follows it may be early or late.',
+      'Pads: its clock wobbles by more than changes bear. What follows it may be late.',
       'Pads: its clock has stopped without a word. The song goes on at the tempo that it had.',
       'A port: its clock is back. The song follows it again.',
     ]);

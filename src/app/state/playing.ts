@@ -11,6 +11,7 @@ import type {
   Lesson,
   PedalPoint,
   PedalRecording,
+  PracticeWay,
   SessionEvent,
   SongLoop,
   Walk,
@@ -32,12 +33,16 @@ export interface PlayingNeeds {
   /** Lets sound be heard, and decodes what a song needs of it. */
   readonly wakeSound: () => void;
   readonly readySounds: (show: Show, song: Song) => Promise<unknown>;
+  /** How a song is practised in this tab. */
+  readonly wayOf: (songId: string) => PracticeWay;
 }
 
 /** What the page asks of the playback. */
 export interface Playing {
-  /** Plays a song from a place on; `entryId` says where it stands in the set. */
+  /** Plays a song from a place on, as the audience gets it; `entryId` says where it stands in the set. */
   readonly play: (songId: string, from: Ticks, entryId?: string | null) => Promise<void>;
+  /** Plays a song from a place on as it is practised. */
+  readonly practise: (songId: string, from: Ticks) => Promise<void>;
   readonly select: (songId: string, place: Ticks, entryId?: string | null) => Promise<void>;
   readonly goSong: (by: 1 | -1) => Promise<void>;
   readonly chooseSong: (by: 1 | -1) => Promise<void>;
@@ -78,7 +83,8 @@ export interface Playing {
   readonly lost: () => void;
 }
 
-export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, readySounds }: PlayingNeeds): Playing {
+export function createPlaying(needs: PlayingNeeds): Playing {
+  const { show, thread, news, say, takeTurn, wakeSound, readySounds, wayOf } = needs;
   let turn: (() => void) | null = null;
   const letGo = (): void => {
     turn?.();
@@ -106,20 +112,22 @@ export function createPlaying({ show, thread, news, say, takeTurn, wakeSound, re
       say(said.otherTabStarts());
     } else if (now && song) await readySounds(now, song);
   };
+  const begin = async (songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): Promise<void> => {
+    const now = show();
+    const song = now && indexShow(now).songs.get(songId);
+    if (!now || !song) return;
+    wakeSound();
+    turn ??= await takeTurn();
+    if (!turn) {
+      say(said.otherTabPlays());
+      return;
+    }
+    await readySounds(now, song);
+    await ask((w) => w.play(songId, from, entryId, way));
+  };
   return {
-    play: async (songId, from, entryId = null) => {
-      const now = show();
-      const song = now && indexShow(now).songs.get(songId);
-      if (!now || !song) return;
-      wakeSound();
-      turn ??= await takeTurn();
-      if (!turn) {
-        say(said.otherTabPlays());
-        return;
-      }
-      await readySounds(now, song);
-      await ask((w) => w.play(songId, from, entryId));
-    },
+    play: (songId, from, entryId = null) => begin(songId, from, entryId, null),
+    practise: (songId, from) => begin(songId, from, null, wayOf(songId)),
     select: async (songId, place, entryId = null) => void (await ask((w) => w.select(songId, place, entryId))),
     goSong: async (by) => void (await ask((w) => w.goSong(by))),
     chooseSong: async (by) => void (await ask((w) => w.chooseSong(by))),

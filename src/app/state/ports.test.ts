@@ -14,6 +14,8 @@ const onBox: PortUse = { standIn: false, out: named(out('o1')), in: null };
 
 let asked: unknown[][];
 let said: string[];
+let left: [key: string, late: number][];
+let leftFor: [cueId: string, late: number | null][];
 let sent: [key: string, at: number, bytes: readonly number[]][];
 let pageNow: number;
 let kept: Record<string, PortUse> | null;
@@ -31,6 +33,8 @@ beforeEach(() => {
   pageNow = 100;
   asked = [];
   said = [];
+  left = [];
+  leftFor = [];
   sent = [];
   kept = null;
   stored = {};
@@ -81,6 +85,8 @@ beforeEach(() => {
     clock: { now: () => pageNow, origin: () => 1e6 },
     later: (run) => later.push(run),
     say: (text) => said.push(text),
+    leftAt: (port, late) => left.push([port.key, late]),
+    leftFor: (what, late) => leftFor.push([what.cueId, late]),
   });
 });
 
@@ -89,6 +95,8 @@ const plugNow = (...ports: RealPort[]): void => {
   plugged = ports;
   ears.ports(ports);
 };
+/** When a batch was handed over, by the worker's clock. */
+const handed = (before = 0): number => 1e6 + (pageNow - before) * 1000 + 5000;
 const batch = (bytes: readonly number[], at = 1e6 + 205_000): Outgoing[] => [{ portId: 'rack', at, bytes }];
 const of = (what: string): unknown[][] => asked.filter(([name]) => name === what);
 
@@ -118,10 +126,10 @@ describe('ports of this computer', () => {
     desk.use('rack', onBox);
     expect(kept).toEqual({ rack: onBox });
     expect(of('bindPorts').at(-1)![1]).toEqual([{ portId: 'rack', standIn: false, real: true }]);
-    desk.handOver(batch([0xc0, 5]));
+    desk.handOver(batch([0xc0, 5]), handed());
     // 205 ms on the worker's clock are 200 on the page's.
     expect(sent).toEqual([['o1', 200, [0xc0, 5]]]);
-    desk.handOver([{ portId: 'board', at: 0, bytes: [1] }]);
+    desk.handOver([{ portId: 'board', at: 0, bytes: [1] }], handed());
     expect(sent).toHaveLength(1);
   });
 
@@ -162,7 +170,7 @@ describe('a port that is pulled out', () => {
     expect(of('port').at(-1)).toEqual(['port', 'rack', true]);
     expect(usePorts.getState().lost).toEqual([]);
     expect(said.at(-1)).toBe('Rack: the real port is back. What its units missed is sent.');
-    desk.handOver(batch([1, 2]));
+    desk.handOver(batch([1, 2]), handed());
     expect(sent.at(-1)![0]).toBe('o9');
   });
 
@@ -175,7 +183,7 @@ describe('a port that is pulled out', () => {
     expect(usePorts.getState().lost).toEqual(['rack']);
     expect(said.at(-1)).toMatch(/Another port of the same name is there: choose it under Ports if it is the one\.$/);
     sent = [];
-    desk.handOver([...batch([0xc0, 1]), { portId: 'board', at: 1e6 + 205_000, bytes: [0xc1, 2] }]);
+    desk.handOver([...batch([0xc0, 1]), { portId: 'board', at: 1e6 + 205_000, bytes: [0xc1, 2] }], handed());
     expect(sent.map(([key, , bytes]) => [key, ...bytes])).toEqual([['o2', 0xc1, 2]]);
     // Back under another key, both are there again: this is the first of them.
     plugNow(out('o7'), out('o2'), input('i1'));
@@ -183,7 +191,7 @@ describe('a port that is pulled out', () => {
       ['port', 'rack', false],
       ['port', 'rack', true],
     ]);
-    desk.handOver(batch([0xc0, 3]));
+    desk.handOver(batch([0xc0, 3]), handed());
     expect(sent.at(-1)).toEqual(['o7', 200, [0xc0, 3]]);
     expect(kept!.rack!.out).toEqual(named(out('o7'), 2, 0));
   });
@@ -192,7 +200,7 @@ describe('a port that is pulled out', () => {
     plugNow(out('o1'), out('o5'));
     plugNow(out('o5'));
     expect(usePorts.getState().lost).toEqual(['rack']);
-    desk.handOver(batch([1]));
+    desk.handOver(batch([1]), handed());
     expect(sent).toEqual([]);
   });
 
@@ -213,7 +221,7 @@ describe('a port that is pulled out', () => {
     plugged = [];
     works = 'gone';
     usePorts.setState({ ports: [out('o1')] });
-    desk.handOver(batch([1]));
+    desk.handOver(batch([1]), handed());
     expect(sent).toHaveLength(1);
   });
 
@@ -240,8 +248,8 @@ describe('a port that is there and takes no messages', () => {
   });
 
   it('is said for as long as it lasts; its units are not known, and caught up when it takes messages again', () => {
-    desk.handOver(batch([0xc0, 5]));
-    desk.handOver(batch([0xc0, 6]));
+    desk.handOver(batch([0xc0, 5]), handed());
+    desk.handOver(batch([0xc0, 6]), handed());
     expect(usePorts.getState().refusing).toEqual(['rack']);
     expect(said).toEqual(['Rack: the real port takes no messages. Its units get nothing.']);
     expect(of('port')).toEqual([['port', 'rack', false]]);
@@ -260,7 +268,7 @@ describe('a port that is there and takes no messages', () => {
   });
 
   it('goes on as one that is not there when it is pulled out', () => {
-    desk.handOver(batch([0xc0, 5]));
+    desk.handOver(batch([0xc0, 5]), handed());
     plugNow(input('i1'));
     expect(usePorts.getState()).toMatchObject({ refusing: [], lost: ['rack'] });
     works = 'sent';
@@ -281,10 +289,10 @@ describe('messages that are handed over too late', () => {
   it('are said, with how many and how late, until none has been for a while', () => {
     // The page comes to it 2.7 s after the first should have left.
     pageNow = 2900;
-    desk.handOver([...batch([1]), ...batch([2], 1e6 + 1_205_000), ...batch([3], 1e6 + 2_895_000)]);
+    desk.handOver([...batch([1]), ...batch([2], 1e6 + 1_205_000), ...batch([3], 1e6 + 2_895_000)], handed());
     expect(usePorts.getState().late).toEqual({ count: 2, millis: 2700 });
     expect(said.at(-1)).toBe('2 messages left late, the latest by 2.7 s: this page was busy.');
-    desk.handOver(batch([4], 1e6 + 2_000_000));
+    desk.handOver(batch([4], 1e6 + 2_000_000), handed());
     expect(usePorts.getState().late!.count).toBe(3);
     expect(said.filter((t) => t.includes('left late'))).toHaveLength(1);
     const [first, second] = later.splice(0);
@@ -295,7 +303,7 @@ describe('messages that are handed over too late', () => {
   });
 
   it('are not those that leave at once because somebody pressed something', () => {
-    desk.handOver(batch([1], 1e6 + 100_000));
+    desk.handOver(batch([1], 1e6 + 100_000), handed());
     expect(usePorts.getState().late).toBeNull();
   });
 });
@@ -335,5 +343,65 @@ describe('what arrives', () => {
     desk.answered({ portId: 'feet', identity });
     desk.answered({ portId: 'pads', identity });
     expect(usePorts.getState().answers).toHaveLength(2);
+  });
+});
+
+describe('what leaves a real port', () => {
+  const planned = 1e6 + 205_000;
+  const sentFor = { songId: 's', cueId: 'c', unitId: 'u', planned: planned - 2000 };
+
+  beforeEach(async () => {
+    stored = { rack: onBox };
+    await desk.follow(show);
+    await settle();
+  });
+
+  it('is measured against its time, where it was planned ahead', () => {
+    desk.handOver(batch([0xc0, 5]), handed());
+    pageNow = 203;
+    desk.handOver(batch([0xc0, 6]), handed(80));
+    // Pressed: there was no time ahead of it.
+    desk.handOver(batch([0xc0, 7], 1e6 + 206_000), handed(3));
+    expect(left).toEqual([
+      ['o1', 0],
+      ['o1', 3],
+    ]);
+  });
+
+  it('is told of the change that it is for, with what the cable made it wait, or that it did not leave', () => {
+    desk.handOver([{ ...batch([0xc0, 5])[0]!, sentFor }], handed());
+    works = 'refused';
+    desk.handOver([{ ...batch([0xc0, 6])[0]!, sentFor }], handed());
+    expect(leftFor).toEqual([
+      ['c', 2],
+      ['c', null],
+    ]);
+  });
+});
+
+describe('a page that is slow to take what it is handed', () => {
+  const unsteady = (): unknown[] => of('unsteady').map(([, is]) => is);
+
+  it('is handed it further ahead while it is hidden, or was slow a moment ago', () => {
+    desk.hidden(true);
+    desk.hidden(true);
+    expect(unsteady()).toEqual([true]);
+    desk.handOver([], handed(300));
+    desk.hidden(false);
+    expect(unsteady()).toEqual([true]);
+    const [wasSlow] = later;
+    desk.handOver([], handed(200));
+    wasSlow!();
+    expect(unsteady()).toEqual([true]);
+    later.at(-1)!();
+    expect(unsteady()).toEqual([true, false]);
+    desk.handOver([], handed(60));
+    expect(unsteady()).toEqual([true, false]);
+  });
+
+  it('is handed it further ahead by a playback that was started anew, too', () => {
+    desk.hidden(true);
+    desk.tellAgain();
+    expect(unsteady()).toEqual([true, true]);
   });
 });

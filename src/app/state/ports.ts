@@ -2,7 +2,8 @@ import type { Remote } from 'comlink';
 import { create, type StoreApi } from 'zustand';
 import type { Bytes, IdentityText } from '../../core/midi';
 import type { Show } from '../../core/show';
-import type { Outgoing } from '../../playback';
+import type { Micros } from '../../core/time';
+import type { Outgoing, SentFor } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import type { Access, RealEars, RealPort, RealPorts } from '../adapters/realPorts';
 import type { PortUse } from '../persistence/rows';
@@ -55,6 +56,11 @@ export const usePorts = create<PortsState>(() => ({
   heard: 0,
 }));
 
+/** A page that takes so long to take what it is handed is slow, in milliseconds, and counts as slow for so long after that. */
+const SLOW_FROM = 120;
+const SLOW_FOR = 60_000;
+/** What is handed over less than this before its time was not planned: somebody pressed something. */
+const PLANNED_FROM = 15;
 /** Most messages that wait for the playback: a flood beyond that is cut. */
 const WAITING = 20_000;
 /** Milliseconds from when a message should leave until it counts as late: what is pressed is sent at once, and a thread away. */
@@ -81,6 +87,10 @@ export interface PortsNeeds {
   readonly clock: { readonly now: () => number; readonly origin: () => number };
   readonly later: (run: () => void, millis: number) => void;
   readonly say: (text: string) => void;
+  /** A message that was planned left a real port so many milliseconds late. */
+  readonly leftAt: (port: RealPort, late: number) => void;
+  /** A message of a song left late by that, or not at all: null. */
+  readonly leftFor: (what: SentFor, late: number | null) => void;
 }
 
 export interface PortsDesk {
@@ -90,7 +100,9 @@ export interface PortsDesk {
   readonly open: () => Promise<void>;
   readonly use: (portId: string, use: PortUse) => void;
   /** Puts what the playback hands over on the real ports. */
-  readonly handOver: (batch: readonly Outgoing[]) => void;
+  readonly handOver: (batch: readonly Outgoing[], from: Micros) => void;
+  /** The page is hidden, or seen again. */
+  readonly hidden: (is: boolean) => void;
   readonly answered: (answer: Answer) => void;
   /** The playback was started anew: it is told again. */
   readonly tellAgain: () => void;
@@ -148,6 +160,22 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     needs.later(() => {
       if (turn === lateTurn) store.setState({ late: null });
     }, LATE_FOR);
+  };
+
+  /** Why the page may be slow to take what it is handed: it is hidden, or was slow just now. */
+  const slow = { hidden: false, found: false, turn: 0 };
+  const tellSlow = (change: Partial<typeof slow>): void => {
+    const was = slow.hidden || slow.found;
+    Object.assign(slow, change);
+    const is = slow.hidden || slow.found;
+    if (is !== was) void ask((w) => w.unsteady(is));
+  };
+  const tookLong = (): void => {
+    const turn = slow.turn + 1;
+    tellSlow({ found: true, turn });
+    needs.later(() => {
+      if (turn === slow.turn) tellSlow({ found: false });
+    }, SLOW_FOR);
   };
 
   const isReal = ({ out, in: input }: PortUse): boolean => out !== null || input !== null;
@@ -323,18 +351,26 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       if (showId !== null) needs.keep(showId, uses);
       bind();
     },
-    handOver: (batch) => {
+    hidden: (is) => tellSlow({ hidden: is }),
+    handOver: (batch, from) => {
       const { uses, ports } = store.getState();
       const taken = takenKeys(uses, ports);
       const now = clock.now();
+      const handed = (from - ahead - clock.origin()) / 1000;
+      if (now - handed > SLOW_FROM) tookLong();
       let [count, latest] = [0, 0];
-      for (const { portId, at, bytes } of batch) {
+      for (const { portId, at, bytes, sentFor } of batch) {
         const port = portNamed(ports, uses[portId]?.out ?? null, 'out', taken);
         const leaves = (at - ahead - clock.origin()) / 1000;
         const came = port && real?.send(port.key, leaves, bytes);
         if (came === undefined) continue;
         if (came === 'gone') tellLost();
         else takes(portId, came === 'sent');
+        if (came === 'sent' && leaves - handed >= PLANNED_FROM) needs.leftAt(port!, Math.max(0, now - leaves));
+        if (sentFor) {
+          const late = Math.max(leaves, now) - (sentFor.planned - ahead - clock.origin()) / 1000;
+          needs.leftFor(sentFor, came === 'sent' ? Math.max(0, late) : null);
+        }
         // What was not taken did not leave at all.
         if (came !== 'sent' || now - leaves <= LATE_FROM) continue;
         count += 1;
@@ -349,6 +385,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     tellAgain: () => {
       told.clear();
       bind();
+      if (slow.hidden || slow.found) void ask((w) => w.unsteady(true));
       void compareClocks();
     },
   };

@@ -117,12 +117,15 @@ describe('proving by itself', () => {
     await settle();
     expect(front.asked).toEqual([`prints ${first!.id}`, `prove ${first!.id}`]);
     expect(mark()).toBe('lit');
-    // Undo needs no dry run: what was proven stays proven.
+    // What was proven stays proven when it comes back; the run is for what else its changes bear now.
     front.asked = [];
+    const seen = new Set<string>();
+    const end = useProofs.subscribe(() => seen.add(mark()));
     edit(show);
     await settle();
-    expect(front.asked).toEqual([`prints ${first!.id}`]);
-    expect(mark()).toBe('lit');
+    end();
+    expect(front.asked).toEqual([`prints ${first!.id}`, `prove ${first!.id}`]);
+    expect([...seen]).toEqual(['lit']);
   });
 
   it('is hollow from the edit until it is proven, and cracked where it fails', async () => {

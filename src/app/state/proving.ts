@@ -40,6 +40,8 @@ export class Proving {
   private sight: Sight = null;
   /** Songs whose fingerprints are of an earlier content. */
   private readonly stale = new Set<string>();
+  /** Songs that were edited since they were played: what their changes bear may be other than what was proven. */
+  private readonly edited = new Set<string>();
   /** Songs that a thread is at. */
   private readonly at = new Set<string>();
   private known: { readonly songs: ReadonlyMap<string, Song>; readonly under: Surroundings } | undefined;
@@ -60,7 +62,9 @@ export class Proving {
     const before = this.known;
     for (const song of show.songs) {
       const was = before?.songs.get(song.id);
-      if (was !== song || !before || !sameToWires(song, before.under, under)) this.stale.add(song.id);
+      if (was === song && before && sameToWires(song, before.under, under)) continue;
+      this.stale.add(song.id);
+      if (was) this.edited.add(song.id);
     }
     const songs = new Map(show.songs.map((s) => [s.id, s]));
     for (const id of this.stale) if (!songs.has(id)) this.stale.delete(id);
@@ -77,6 +81,7 @@ export class Proving {
   forget(): void {
     this.known = undefined;
     this.stale.clear();
+    this.edited.clear();
   }
 
   private dropGone(songs: ReadonlyMap<string, Song>): void {
@@ -101,7 +106,7 @@ export class Proving {
   }
 
   private isDone(show: ShowTonight, song: Song): boolean {
-    if (this.stale.has(song.id)) return false;
+    if (this.stale.has(song.id) || this.edited.has(song.id)) return false;
     const { fingerprints, proofs, runs } = this.needs.store.getState();
     const prints = fingerprints[song.id];
     if (!prints) return false;
@@ -189,7 +194,10 @@ export class Proving {
   private takeProof(show: ShowTonight, song: Song, found: SongProof): void {
     if (this.needs.show()?.id !== show.id) return;
     const holds = this.holds(show, song);
-    if (holds) this.stale.delete(song.id);
+    if (holds) {
+      this.stale.delete(song.id);
+      this.edited.delete(song.id);
+    }
     const fresh = (s: Proofs): Partial<Proofs> => ({
       // Of an edit in the meantime there is an answer on its way; what was proven stays proven.
       proofs: { ...s.proofs, [song.id]: merged(s.proofs[song.id], found) },

@@ -15,7 +15,7 @@ import { nanoid } from 'nanoid';
 import type { Show, Turn } from '../../core/show';
 import { followInterludes, interludesHear } from './interlude';
 import { moveFader, turn } from './mix';
-import { withLines } from '../../playback';
+import { withLines, type SongLoop } from '../../playback';
 import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
 import { takeTurn } from '../adapters/turn';
@@ -23,17 +23,25 @@ import { shelf } from '../persistence/db';
 import { loadShow } from '../persistence/loadShow';
 import { keepProof } from '../persistence/proofs';
 import { keepDevice, loadDevice } from '../persistence/device';
+import { keepNight, loadNights } from '../persistence/nights';
+import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
+import { followSelected } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { createFeet, useFeet } from './feet';
+import { createLastNights, useLastNights } from './lastNights';
+import { createLateness } from './lateness';
+import { proofOf } from './marks';
 import { useLanes } from './lanes';
 import { useNews } from './news';
+import { SEED, playSetNights, useNights } from './nights';
 import { createPorts, usePorts, type Answer } from './ports';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { useProofs } from './proofs';
+import { keepWay, wayOf } from './rehearsal';
 import { followPlace } from './resume';
 import { createSaving } from './saving';
 import { followSounds, playSample, wakeSound } from './heard';
@@ -124,6 +132,32 @@ export const proving = new Proving({
   later,
 });
 
+/** Plays the set on its nights, on every thread that there is. */
+export function playNights(): Promise<void> {
+  const show = tonight();
+  if (!show) return Promise.resolve();
+  const threads = nightThreads().map((thread) => ({
+    show: (to: Show) => thread().show(to),
+    nights: (songId: string, seed: number, from: number, to: number) =>
+      thread().ask((w) => w.nights(songId, seed, from, to)),
+  }));
+  return playSetNights(show, threads);
+}
+
+/** Threads that play nights: as many as there are cores, up to four. */
+const nightThreads = lazily(() =>
+  Array.from({ length: Math.min(4, Math.max(1, navigator.hardwareConcurrency || 1)) }, () =>
+    lazily(() => startProver(() => undefined)),
+  ),
+);
+
+/** Shows one night of a song in place of its plan; null shows the plan again. */
+export async function openNight(songId: string, night: number | null): Promise<void> {
+  if (night === null) return useNights.setState({ opened: null });
+  const picture = await proverThread().ask((w) => w.night(songId, SEED, night));
+  useNights.setState({ opened: { songId, night, picture } });
+}
+
 /** Runs of an earlier state of the show have a thread of their own. */
 const comparer = lazily(() => startProver(() => undefined));
 
@@ -148,6 +182,7 @@ const playbackThread = lazily(() =>
       events: (events) => {
         playing.hear(events);
         interludesHear(events);
+        lastNights.hear(events);
         if (events.some((e) => e.kind === 'stopped' && e.why === 'asked')) growByPlaying();
         for (const e of events) {
           if (e.kind === 'answered') {
@@ -163,7 +198,7 @@ const playbackThread = lazily(() =>
         }
       },
     },
-    (batch) => ports.handOver(batch),
+    (batch, from) => ports.handOver(batch, from),
     () => {
       playing.lost();
       const { muted, solo } = useLanes.getState();
@@ -213,9 +248,11 @@ const playing = createPlaying({
   takeTurn,
   wakeSound,
   readySounds,
+  wayOf,
 });
 export const {
   play: playSong,
+  practise: practiseSong,
   stop: stopSong,
   select: selectPlace,
   goSong,
@@ -225,8 +262,6 @@ export const {
   back: takeStartBack,
   panic,
   tone: goToTone,
-  speed: setSpeed,
-  loop: setLoop,
   audition,
   walk,
   stopWalk,
@@ -245,6 +280,22 @@ export const {
   recordPedal,
   recordedPedal,
 } = playing;
+
+/** A song is practised at another speed, or in a stretch, from now on: at once if it plays. */
+export function practiseSpeed(songId: string, speed: number): void {
+  keepWay(songId, { speed });
+  if (playsNow(songId)) void playing.speed(speed);
+}
+
+export function practiseLoop(songId: string, loop: SongLoop | null): void {
+  keepWay(songId, { loop });
+  if (playsNow(songId)) void playing.loop(loop);
+}
+
+function playsNow(songId: string): boolean {
+  const { news } = useNews.getState();
+  return news.playing && news.songId === songId;
+}
 
 export const feet = createFeet({
   store: useFeet,
@@ -269,8 +320,36 @@ export const ports = createPorts({
   clock: { now: () => performance.now(), origin: () => performance.timeOrigin * 1000 },
   later,
   say,
+  leftAt: (port, late) => lateness.left(port, late),
+  leftFor: (what, late) => lastNights.left(what, late),
 });
 export const { open: openPorts, use: usePort } = ports;
+
+const lateness = createLateness({
+  later,
+  today,
+  keep: (all) => void keepDevice(shelf, 'portTimes', { ...all }).catch(() => undefined),
+});
+export const { forget: forgetLateness } = lateness;
+
+export const lastNights = createLastNights({
+  store: useLastNights,
+  now: () => Date.now(),
+  show: () => {
+    const show = showNow();
+    return show && { id: show.id, titleOf: (songId) => indexShow(show).songs.get(songId)?.title ?? '' };
+  },
+  // At another speed other times hold.
+  marginOf: (songId, cueId, unitId) => {
+    if (useNews.getState().news.speed !== 1) return null;
+    const verdicts = proofOf(useProofs.getState(), songId, cueId)?.verdicts ?? [];
+    const margins = verdicts.flatMap((v) => (v.unitId === unitId && v.margin ? [v.margin.later] : []));
+    return margins.length > 0 ? Math.min(...margins) : null;
+  },
+  load: (showId) => loadNights(shelf, showId),
+  // A browser without storage says so where something is to be saved.
+  keep: (night) => void keepNight(shelf, night).catch(() => undefined),
+});
 
 /** Of other shows this computer remembers its ports too. */
 async function keepPortUses(showId: string, uses: Readonly<Record<string, PortUse>>): Promise<void> {
@@ -290,10 +369,14 @@ followSounds();
 followInterludes();
 followWords();
 followPlace();
+followSelected();
 
 /** For a page that is going away: the last edits must not be lost. */
 export function saveOnLeave(): () => void {
-  const onHide = (): void => void saveNow();
+  const onHide = (): void => {
+    void saveNow();
+    ports.hidden(document.visibilityState === 'hidden');
+  };
   const onLeave = (event: BeforeUnloadEvent): void => {
     const save = useApp.getState().open?.save ?? 'saved';
     if (save !== 'saved') void saveNow();

@@ -1,3 +1,4 @@
+import { exactly, timesFrom } from './times';
 import { isContinuous, withRoomFor, type Encoding } from './encodings/registry';
 import type { AddressPlan } from './plan';
 import { VARIANT_LIMIT, type Control, type Controller, type Profile, type Sender, type Variants } from './profile';
@@ -78,7 +79,7 @@ export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profil
   panel: [],
   senders: [],
   controller: null,
-  times: { recall: 0, variant: 0, control: 0, settle: 0 },
+  times: timesFrom({ recall: 0, variant: 0, control: 0, settle: 0 }, exactly),
   whileSettling: 'queue',
   recallLoads: { variant: false, controls: false },
   silentInGap: false,

@@ -2,6 +2,7 @@ import type { Bytes } from '../midi';
 import { type Encoding } from './encodings/registry';
 import { addressOf, bankMessages, labelOf, slotCount, type AddressPlan } from './plan';
 import type { Profile } from './profile';
+import { TIMED, timeText, type TimedThing } from './times';
 
 /** One thing in which two profiles of a unit differ, before and after. */
 export type ProfileDifference =
@@ -14,7 +15,7 @@ export type ProfileDifference =
       readonly after: readonly Bytes[];
     }
   | { readonly what: 'engage'; readonly control: string; readonly now: 'needed' | 'by-recall' }
-  | { readonly what: 'time'; readonly time: keyof Profile['times']; readonly before: number; readonly after: number }
+  | { readonly what: 'time'; readonly time: TimedThing; readonly before: string; readonly after: string }
   | { readonly what: 'settling'; readonly before: Profile['whileSettling']; readonly after: Profile['whileSettling'] }
   | { readonly what: 'recall-loads'; readonly part: 'variant' | 'controls'; readonly after: boolean }
   | { readonly what: 'gap'; readonly silent: boolean }
@@ -100,8 +101,8 @@ function controlDifferences(before: Profile, after: Profile): ProfileDifference[
 
 function behaviourDifferences(before: Profile, after: Profile): ProfileDifference[] {
   const found: ProfileDifference[] = [];
-  for (const time of ['recall', 'settle', 'variant', 'control'] as const) {
-    const [a, b] = [before.times[time], after.times[time]];
+  for (const time of TIMED) {
+    const [a, b] = [timeText(before.times[time]), timeText(after.times[time])];
     if (a !== b) found.push({ what: 'time', time, before: a, after: b });
   }
   if (before.whileSettling !== after.whileSettling) {

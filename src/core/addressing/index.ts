@@ -64,3 +64,21 @@ export { countedTable, edgeSlots, withDigit, withGroup } from './planShape';
 export { compareProfiles, type ProfileDifference } from './compareProfiles';
 export { learn } from './learn';
 export { figureText, valueText } from './valueText';
+export {
+  TRIAL_LIMIT,
+  TIMED,
+  exactly,
+  guess,
+  isWorstBelow,
+  measured,
+  readTime,
+  soonestOf,
+  timeSchema,
+  timeText,
+  timesFrom,
+  typed,
+  worstOf,
+  type Time,
+  type TimedThing,
+  type TimeSource,
+} from './times';

@@ -3,12 +3,12 @@ import { controllerSchema } from './controller';
 import { encodingSchema } from './encodings/registry';
 import { addressPlanSchema } from './plan';
 import type { Deep } from './readonly';
+import { timeSchema } from './times';
 
 /** The most variants of a unit. */
 export const VARIANT_LIMIT = 128;
 
 const idSchema = z.string().min(1).max(64);
-const millis = z.number().min(0).max(60000);
 
 export const controlSchema = z.strictObject({
   id: idSchema,
@@ -79,12 +79,14 @@ export const profileSchema = z.strictObject({
   /** How it is laid out and programmed, where it is played by foot or hand; null for all else. */
   controller: controllerSchema.nullable(),
   times: z.strictObject({
-    /** From the program change to the sound. */
-    recall: millis,
-    variant: millis,
-    control: millis,
+    /** From the program change to the sound; single presets may have a time of their own (`Slot.recall`). */
+    recall: timeSchema,
+    variant: timeSchema,
+    control: timeSchema,
     /** From a program change until the next message is accepted. */
-    settle: millis,
+    settle: timeSchema,
+    /** What passing a message on takes, beside the length of the message. */
+    thru: timeSchema,
   }),
   /** What becomes of a message that arrives while the unit settles. */
   whileSettling: z.enum(['ignore', 'queue']),

@@ -4,7 +4,8 @@ import type { Severity } from '../problems';
 import type { Edit } from '../show';
 import type { Millis, Ticks } from '../time';
 import type { ShowTonight } from '../tonight';
-import type { LateCauseData, LateFix } from './late';
+import type { LateCauseData } from './late';
+import type { Remedy } from './remedies';
 
 /** Where in a show a finding is: what one would open to mend it. */
 export type FindingPlace =
@@ -85,7 +86,7 @@ export interface FindingData {
   'map.slot-lost': { readonly unit: string; readonly name: string; readonly tones: number };
   'map.read-only': { readonly unit: string; readonly label: string; readonly group: string };
   'map.slot-unnamed': { readonly unit: string; readonly label: string };
-  'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: LateFix | null };
+  'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: Remedy | null };
   'song.early': AtUnit & { readonly millis: Millis };
   'song.never': AtUnit & { readonly why: string };
   'song.tempo-missed': AtUnit & {

@@ -13,7 +13,7 @@ export function writtenFixes(tonight: ShowTonight, findings: readonly Finding[])
 }
 
 /** Whether an edit of tonight's show finds the same in the written one, and does the same there. */
-function isWritten(written: Show, tonight: ShowTonight, edit: Edit): boolean {
+export function isWritten(written: Show, tonight: ShowTonight, edit: Edit): boolean {
   const paths = pathsOf(edit);
   try {
     if (!paths.every((path) => same(readPath(written, path), readPath(tonight, path)))) return false;

@@ -265,26 +265,23 @@ const periodToBpm = (period: Micros): number => 60e6 / (period * CLOCKS_PER_QUAR
 export const periodAt = (bpm: number): Micros => 60e6 / (bpm * CLOCKS_PER_QUARTER);
 
 /**
- * How much it wobbles: the share by which its beats lie to and fro about the beats around them. A tempo
- * that changes one way, at once or by and by, is no wobble.
+ * By how much it wobbles, in microseconds: how far its beats lie to and fro about the beats around them; 0 where none
+ * lies off by more than `least`. A tempo that changes one way, at once or by and by, is no wobble.
  */
-export function wobble({ beats }: FollowedClock): number {
+export function wobble({ beats }: FollowedClock, least: Micros): Micros {
   let turns = 0;
   let widest = 0;
   for (let i = 1; i < beats.length - 1; i++) {
     const [before, here, behind] = [beats[i - 1]!, beats[i]!, beats[i + 1]!];
-    const to = (here - before) / before;
-    const fro = (behind - here) / here;
+    const to = here - before;
+    const fro = behind - here;
     if (to * fro >= 0) continue;
-    const share = Math.min(Math.abs(to), Math.abs(fro));
-    if (share > WOBBLE) turns += 1;
-    widest = Math.max(widest, share);
+    const off = Math.min(Math.abs(to), Math.abs(fro));
+    if (off > least) turns += 1;
+    widest = Math.max(widest, off);
   }
   return turns >= 2 ? widest : 0;
 }
-
-/** From here on it is said that a clock wobbles. */
-export const WOBBLE = 0.01;
 
 /** A clock that has not been heard for so long while it ran has stopped without a word. */
 export const SILENT: Micros = 500_000;

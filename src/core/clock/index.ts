@@ -11,4 +11,4 @@ export {
   songPosition,
   type ClockMessage,
 } from './clockMessages';
-export { NO_CLOCK, WOBBLE, hearClock, periodAt, placeOf, silent, wobble, type FollowedClock } from './follower';
+export { NO_CLOCK, hearClock, periodAt, placeOf, silent, wobble, type FollowedClock } from './follower';

@@ -1,6 +1,7 @@
 import { CLOCK, CLOCK_TICKS, CONTINUE, POSITION_TICKS, START, STOP, songPosition } from '../clock';
 import { CABLE_TIMING, type Bytes, type Cable, type TimedBytes } from '../midi';
 import { LIMITS, indexShow, microsAt, songTime, type Port, type Show, type Song } from '../show';
+import { microsOf } from '../rig';
 import type { Micros, Ticks } from '../time';
 import { durationOf, latencyOf, type Path } from '../meaning';
 import type { Planner } from './planner';
@@ -30,7 +31,8 @@ export const clockPaths = (
 ): { readonly id: string; readonly path: Path }[] =>
   runningClocks(show, song).map(({ id, port }) => {
     const thru = lists.get(port.id)?.[0]?.path.thru ?? false;
-    return { id, path: { portId: port.id, cable: port.cable, hops: 0, thru } };
+    const delay = microsOf(port.delay, 'typical');
+    return { id, path: { portId: port.id, cable: port.cable, hops: 0, thru, portDelay: delay, delay, spread: 0 } };
   });
 
 const clockJob = (clockId: string, path: Path, bytes: Bytes, due: Micros): RawJob => {
@@ -44,8 +46,11 @@ const clockJob = (clockId: string, path: Path, bytes: Bytes, due: Micros): RawJo
     duration,
     deadline: due - latency,
     release: due - latency - duration,
+    // What follows a clock asks for even intervals, not for being early.
+    margin: 0,
     after: -1,
     gap: 0,
+    guard: 0,
     also: null,
   };
 };

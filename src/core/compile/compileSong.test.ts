@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { newSong, newTone, toneCue, type Show } from '../show';
+import { newSong, newTone, toneCue, type Show, newSlot } from '../show';
 import { rigSpec, songWants } from '../meaning';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { dryRun } from '../simulate';
@@ -8,7 +8,7 @@ import { compileSong } from './compileSong';
 /** The worked example: due at 10.000 s, slot 47 with bank MSB, variant 3, delay on. */
 function workedShow(): Show {
   const unit = testUnit('a', 1, modelerProfile, {
-    slots: [{ id: 's47', index: 47, name: 'Fog Lead', startVariant: null, startControls: [], panel: [] }],
+    slots: [newSlot('s47', 47, 'Fog Lead')],
   });
   const tone = newTone('t', 'Fog Lead', [
     { unitId: 'a', slotId: 's47', variant: 2, controls: [{ controlId: 'delay', value: 1 }], effects: [] },

@@ -1,6 +1,7 @@
+import { paced } from '../testing/paced';
 import { describe, expect, it } from 'vitest';
 import type { AddressPlan, Profile } from '../addressing';
-import { paceOf, type UnitAim, type UnitSpec } from '../rig';
+import { type UnitAim, type UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { StateFold, changesTo, relayOrder, takeMessage } from '../meaning';
 import { sendsOf, type Send } from './expand';
@@ -10,7 +11,7 @@ const unit = (profile: Partial<Profile> = {}, rest: Partial<UnitSpec> = {}): Uni
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: { ...modelerProfile, ...profile },
-  pace: paceOf({ ...modelerProfile, ...profile }),
+  ...paced({ ...modelerProfile, ...profile }),
   returns: null,
   starts: {},
   relays: [],

@@ -1,7 +1,7 @@
 import { entry } from '../groups';
-import { contextOf } from '../meaning';
+import { contextOf, routeTo } from '../meaning';
 import { wireText, type UnitSpec, type Wanted } from '../rig';
-import type { Show } from '../show';
+import { indexShow, type Show } from '../show';
 import type { CompiledSong } from './compileSong';
 
 /** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
@@ -37,10 +37,10 @@ class Hash {
 const unitDigests = new WeakMap<UnitSpec, string>();
 
 /**
- * For each cue, a short text that stays the same exactly as long as nothing that its proof
- * rests on changes: what it wants, the bytes sent for it and when, the same of the change
- * before it on each of its units, what those units are like, how far from its place it may land, and the
- * code that compiled it (`engine`). A proof is kept under it.
+ * For each cue, a short text that stays the same as long as it lands as it did: what it wants, the bytes sent for it,
+ * when and on what way, the same of the change before it on each of its units, what those units and the ones that tell
+ * them are like, how far from its place it may land, and the code that compiled it (`engine`). A proof is kept under it.
+ * What it bears beyond that may change with what else is on the cable: an edited song is proven anew for that.
  */
 export function fingerprints(
   show: Show,
@@ -49,7 +49,7 @@ export function fingerprints(
   engine: string,
 ): ReadonlyMap<string, string> {
   const context = contextOf(show);
-  const sent = sentDigests(compiled);
+  const sent = sentDigests(show, compiled);
   const hashes = new Map<string, Hash>();
   const last = new Map<string, string>();
   const relayed = new Map<string, Set<string>>();
@@ -70,6 +70,10 @@ export function fingerprints(
     hash.text(digest);
     hash.text(last.get(unitId) ?? '');
     hash.text(unit ? unitDigest(unit) : '');
+    for (const id of wanted.relayed ? (own?.keys() ?? []) : []) {
+      const teller = context.units.get(id);
+      if (teller) hash.text(unitDigest(teller));
+    }
     if (digest !== '') last.set(unitId, digest);
   }
   return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.digest()]));
@@ -81,17 +85,30 @@ function hashOf(engine: string): Hash {
   return hash;
 }
 
-/** What was sent and when, by cue and unit. */
-function sentDigests({ events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<string, string>> {
+/** What was sent and when, by cue and unit, and what the way there is like. */
+function sentDigests(show: Show, { events }: CompiledSong): ReadonlyMap<string, ReadonlyMap<string, string>> {
   const hashes = new Map<string, Map<string, Hash>>();
+  const roads = new Map<string, string>();
   for (const { cueId, unitId, portId, at, bytes } of events) {
     const units = entry(hashes, cueId, () => new Map<string, Hash>());
-    const hash = entry(units, unitId, () => new Hash());
-    hash.text(portId);
+    const hash = entry(units, unitId, () => {
+      const made = new Hash();
+      made.text(entry(roads, `${portId}\n${unitId}`, () => roadText(show, portId, unitId)));
+      return made;
+    });
     hash.number(at);
     for (const byte of bytes) hash.number(byte);
   }
   return new Map([...hashes].map(([cue, units]) => [cue, new Map([...units].map(([id, h]) => [id, h.digest()]))]));
+}
+
+/** The way from a port to a unit, with the times that it takes; to no unit in particular, the port alone. */
+function roadText(show: Show, portId: string, unitId: string): string {
+  const { ports, units } = indexShow(show);
+  const port = ports.get(portId);
+  const unit = units.get(unitId);
+  const through = (unit && routeTo(show, unit)?.through) ?? [];
+  return JSON.stringify([portId, port?.cable, port?.delay, through.map(({ profile }) => profile.times.thru)]);
 }
 
 function addWanted(hash: Hash, { unitId, due, landing, relayed, aim }: Wanted): void {

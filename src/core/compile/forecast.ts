@@ -1,6 +1,6 @@
 import { addTo } from '../groups';
 import { Course, StateFold, type RigContext } from '../meaning';
-import type { RigState, UnitSpec } from '../rig';
+import { effectAfter, type RigState, type UnitSpec } from '../rig';
 import { CABLE_TIMING } from '../midi';
 import type { Micros } from '../time';
 import type { PlannedJob, PortJob } from './portJob';
@@ -32,7 +32,7 @@ export function leavingOf(scheduled: readonly Scheduled[]): readonly Leaving[] {
     list.map((job, i) => {
       const { byteMicros, latency } = CABLE_TIMING[job.path.cable];
       const at = ends[i]! - job.duration;
-      return { job, at, arrives: at + job.send.bytes.length * byteMicros + latency };
+      return { job, at, arrives: at + job.send.bytes.length * byteMicros + latency + job.path.portDelay };
     }),
   );
   return leaving.sort((a, b) => a.at - b.at);
@@ -100,16 +100,16 @@ export class Forecast extends Course<PlannedJob> {
             this.note(cueId, unit.id, done);
             this.takeEffect(job, 'slot', done);
           };
-          this.load(unit, at, there, () => undefined);
+          this.load(unit, send.reaches, at, there, () => undefined);
         } else if (send.kind === 'variant') {
-          const done = Math.max(busy, at + unit.pace.variant);
+          const done = Math.max(busy, at + effectAfter(unit, 'variant'));
           this.queue.push(done, () => {
             fold.setVariant(unit, send.reaches!);
             this.note(cueId, unit.id, done);
             this.takeEffect(job, 'variant', done);
           });
         } else if (send.kind === 'control') {
-          this.note(cueId, unit.id, Math.max(busy, at + unit.pace.control));
+          this.note(cueId, unit.id, Math.max(busy, at + effectAfter(unit, 'control')));
         }
       },
       () => undefined,

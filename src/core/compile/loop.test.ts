@@ -1,3 +1,4 @@
+import { timesFrom, exactly } from '../addressing';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
@@ -96,7 +97,10 @@ describe('a loop', () => {
   });
 
   it('says which unit is not back at its seam, and by how much, as a rig that plays it shows', () => {
-    const slow = testUnit('u0', 1, { ...modelerProfile, times: { recall: 180, variant: 12, control: 5, settle: 40 } });
+    const slow = testUnit('u0', 1, {
+      ...modelerProfile,
+      times: timesFrom({ recall: 180, variant: 12, control: 5, settle: 40 }, exactly),
+    });
     const on = (id: string, slot: number) => newTone(id, id, [newPart('u0', { slotId: `u0-s${slot}` })]);
     // The last change lies 104 ms before the end of the stretch: the first preset cannot be there again on its beat.
     const made: Song = {

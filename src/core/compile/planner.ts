@@ -1,5 +1,13 @@
 import { entry } from '../groups';
-import { calledUntil, durationOf, latencyOf, type Path, type RigContext, type RelayEffects } from '../meaning';
+import {
+  calledUntil,
+  durationOf,
+  latencyOf,
+  type Path,
+  type RigContext,
+  type RelayEffects,
+  type Room,
+} from '../meaning';
 import { effectAfter, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
 import { carryBack } from './carryBack';
@@ -31,6 +39,7 @@ interface Queueing {
   readonly sends: readonly Send[];
   readonly origin: Release;
   readonly queue: UnitQueue;
+  readonly room: Room;
   /** Index in the list of the first message of these. */
   readonly first: number;
   /** When the message before ends, where all leave as soon as the unit takes them. */
@@ -70,10 +79,25 @@ export class Planner {
       const origin = releaseOf({ unit, sends, unreached });
       if (sends.length === 0) continue;
       const queue = this.queueOf(unit, path.portId);
+      const room = this.context.room.get(unit.id)!;
       const number = ++this.turns;
       const first = list.length;
       const { due: end } = origin;
-      this.queueAll({ turn, number, list, start, path, unit, sends, origin, queue, first, end, recall: undefined });
+      this.queueAll({
+        turn,
+        number,
+        list,
+        start,
+        path,
+        unit,
+        sends,
+        origin,
+        queue,
+        room,
+        first,
+        end,
+        recall: undefined,
+      });
     }
     for (const [portId, start] of starts) carryBack(this.lists.get(portId)!, start);
   }
@@ -82,22 +106,23 @@ export class Planner {
     for (const send of q.sends) {
       const timing = timingOf(q, send);
       const waits: Wait[] = [];
-      q.queue.addWaitsFor(waits, send, q.number, timing);
+      q.queue.addWaitsFor(waits, send, q.number, q.path.spread, timing);
       if (send.relayEffects) this.addWaitsOfRelayed(waits, q, send.relayEffects, timing);
       const gap = q.queue.gapBefore(q.path, send.bytes, timing.latency);
-      if (q.recall) q.recall.behind += Math.max(timing.duration, gap);
+      const guard = q.queue.guardBefore(q.path, timing.latency, gap);
+      if (q.recall) q.recall.behind += Math.max(timing.duration, gap + guard);
       const deadline =
-        q.turn.landing === 'sent' ? asSoonAsTaken(q, timing, gap, waits) : inTime(q, timing, send.relayEffects);
+        q.turn.landing === 'sent' ? asSoonAsTaken(q, timing, gap + guard, waits) : inTime(q, timing, send.relayEffects);
       if (q.turn.landing === 'complete' && send.relayEffects) bringPresetForward(q, send.relayEffects);
       const on = q.list.length;
-      q.list.push(jobOf(q, send, timing, { deadline, gap, waits }));
+      q.list.push(jobOf(q, send, timing, { deadline, gap, guard, waits }));
       if (send.kind === 'recall') q.recall = { on, effect: timing.effect, behind: 0 };
       this.noteSent(q, send, timing, on);
     }
   }
 
   private queueOf(unit: UnitSpec, portId: string): UnitQueue {
-    return entry(this.queues, unit.id, () => new UnitQueue(portId));
+    return entry(this.queues, unit.id, () => new UnitQueue(portId, this.context.room.get(unit.id)!.guard));
   }
 
   /** A message whose rules call other units waits until these accept the call. */
@@ -105,11 +130,11 @@ export class Planner {
     waits: Wait[],
     { path, number }: Queueing,
     { relayed }: RelayEffects,
-    { effect }: Timing,
+    { effect, sooner }: Timing,
   ): void {
     for (const call of relayed) {
       const queue = this.queues.get(call.unit.id);
-      if (queue?.portId === path.portId) queue.addWaitsToBeCalled(waits, call, effect, number);
+      if (queue?.portId === path.portId) queue.addWaitsToBeCalled(waits, call, effect - sooner, number);
     }
   }
 
@@ -148,10 +173,14 @@ export class Planner {
 const firesRulesAt = ({ unit, sends }: Queueing): boolean =>
   (unit.relays.length > 0 && sends.some((s) => s.kind === 'variant')) || sends.some((s) => s.relayEffects !== null);
 
-function timingOf({ path, unit }: Queueing, { bytes, kind }: Send): Timing {
+function timingOf({ path, unit }: Queueing, { bytes, kind, reaches }: Send): Timing {
   const latency = latencyOf(path, bytes);
-  const own = kind === 'recall' || kind === 'variant' || kind === 'control' ? effectAfter(unit, kind) : 0;
-  return { duration: durationOf(path, bytes), latency, effect: latency + own };
+  const slot = kind === 'recall' ? reaches : null;
+  const own = (at: Pick<UnitSpec, 'pace'>): Micros =>
+    kind === 'recall' || kind === 'variant' || kind === 'control' ? effectAfter(at, kind, slot) : 0;
+  const worst = own(unit);
+  const sooner = path.spread + worst - own({ pace: unit.paces.soonest });
+  return { duration: durationOf(path, bytes), latency, effect: latency + worst, sooner };
 }
 
 /** Landing complete: the deadline of a message whose effect and relay effects are there at the due time. */
@@ -162,7 +191,7 @@ const inTime = ({ origin }: Queueing, { effect }: Timing, relayEffects: RelayEff
 function asSoonAsTaken(q: Queueing, { duration }: Timing, gap: Micros, waits: readonly Wait[]): Micros {
   let end = q.end + duration;
   if (q.list.length > q.first) end = Math.max(end, q.list.at(-1)!.deadline + gap);
-  for (const w of waits) if (w.on >= q.start) end = Math.max(end, q.list[w.on]!.deadline + w.gap);
+  for (const w of waits) if (w.on >= q.start) end = Math.max(end, q.list[w.on]!.deadline + w.gap + w.guard);
   return (q.end = end);
 }
 
@@ -175,10 +204,10 @@ function bringPresetForward({ list, origin, queue, number }: Queueing, { tail }:
 }
 
 function jobOf(
-  { turn, unit, path, origin, queue, recall }: Queueing,
+  { turn, unit, path, origin, queue, room, recall }: Queueing,
   send: Send,
   { duration, effect }: Timing,
-  { deadline, gap, waits }: { readonly deadline: Micros; readonly gap: Micros; readonly waits: readonly Wait[] },
+  { deadline, gap, guard, waits }: Pick<PlannedJob, 'deadline' | 'gap' | 'guard'> & { readonly waits: readonly Wait[] },
 ): PlannedJob {
   const follows = send.kind === 'variant' || send.kind === 'control' ? recall : undefined;
   return {
@@ -189,9 +218,12 @@ function jobOf(
     origin,
     duration,
     deadline,
+    // What is sent on its beat is not sent before it.
+    margin: turn.landing === 'sent' ? 0 : room.margin,
     release: turn.landing === 'sent' ? Math.max(origin.at, origin.due) : origin.at,
     after: queue.last,
     gap,
+    guard,
     also: waits.length > 0 ? waits : null,
     closeTo: follows ? { on: follows.on, maxBehind: Math.max(follows.behind, follows.effect - effect) } : null,
   };

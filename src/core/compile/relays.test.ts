@@ -1,3 +1,4 @@
+import { timesFrom, exactly } from '../addressing';
 import { describe, expect, it } from 'vitest';
 import type { Profile } from '../addressing';
 import { rigSpec, songWants, toneAims } from '../meaning';
@@ -27,10 +28,13 @@ const rule = (slot: number | null, variant: number | null, to: number, id = `r${
   toSlotId: `far-s${to}`,
 });
 
+/** Times of which none varies, a recall and the settling after it given in milliseconds. */
+const taking = (recall: number, settle: number) => timesFrom({ recall, variant: 0, control: 5, settle }, exactly);
+
 const ampProfile: Profile = {
   ...modelerProfile,
   variants: null,
-  times: { recall: 60, variant: 0, control: 5, settle: 20 },
+  times: taking(60, 20),
 };
 
 function rigWith(relays: readonly Relay[], amp: Partial<Profile> = {}, rest: Partial<Unit> = {}): Unit[] {
@@ -154,14 +158,14 @@ describe('two rules of one change that call one unit', () => {
 });
 
 describe('a reload', () => {
-  const slow: Partial<Profile> = { times: { recall: 200, variant: 0, control: 5, settle: 20 } };
+  const slow: Partial<Profile> = { times: taking(200, 20) };
   const reloading = (at: number): Cue => ({
     ...toneCue('again', at, 'a'),
     action: { kind: 'tone', toneId: 'a', reload: true },
   });
 
   it('is late on the unit that its rules load again, where there is no room before the beat', () => {
-    const quick = { ...modelerProfile, times: { recall: 10, variant: 0, control: 0, settle: 0 } };
+    const quick = { ...modelerProfile, times: timesFrom({ recall: 10, variant: 0, control: 0, settle: 0 }, exactly) };
     const [u0, far] = rigWith([rule(9, null, 18)], slow);
     // 11.5 ms after the first cue: just enough for the first unit. The other falls silent a hair after the beat.
     const { verdicts } = played([{ ...u0!, profile: quick }, far!], { a: [on(9)] }, [
@@ -208,10 +212,11 @@ describe('two rules of one change that call presets of two banks', () => {
   ])('reads each bank with its program in a unit that queues, in the song as on the wire: %s', (_, settle, times) => {
     const [u0, far] = rigWith([rule(9, null, 135), rule(9, 3, 18)], {
       whileSettling: 'queue',
-      times: { recall: 60, variant: 0, control: 5, settle },
+      times: taking(60, settle),
     });
     const keeps = settle < 40;
-    const profile = { ...modelerProfile, times, recallLoads: { variant: !keeps, controls: false } };
+    const recallLoads = { variant: !keeps, controls: false };
+    const profile = { ...modelerProfile, times: timesFrom(times, exactly), recallLoads };
     const { show, song, rig, verdicts } = played([{ ...u0!, profile }, far!], { v: [on(0, 3)], a: [on(9, 3)] }, [
       toneCue('x', 9600, 'v'),
       toneCue('y', 19200, 'a'),
@@ -362,7 +367,7 @@ describe('catch-up by way of a preset that keeps the variant', () => {
   it('goes to the wanted variant first, where a rule on the present one would have the last word on every preset', () => {
     const keeps = { ...modelerProfile, recallLoads: { variant: false, controls: false } };
     // It settles at once: of two calls the later counts.
-    const times = { recall: 60, variant: 0, control: 5, settle: 0 };
+    const times = taking(60, 0);
     const [u0, far] = rigWith([rule(9, null, 18), rule(null, 3, 27)], { times });
     const { show, song, rig } = played(
       [{ ...u0!, profile: keeps }, far!],
@@ -398,7 +403,7 @@ describe('catch-up by way of a preset that keeps the variant', () => {
 
   it('goes by a preset that no rule names, where a rule is on a variant of any', () => {
     // The amplifier takes whatever comes, so that of two rules the last counts.
-    const takesAll = { ...ampProfile.times, settle: 0 };
+    const takesAll = { ...ampProfile.times, settle: exactly(0) };
     const [u0, far] = rigWith([rule(null, 3, 27), rule(9, 3, 18)], { times: takesAll });
     const { show, song } = played([u0!, far!], { a: [on(36, 3)], b: [on(9)] }, [
       toneCue('x', 9600, 'a'),
@@ -415,7 +420,7 @@ describe('catch-up by way of a preset that keeps the variant', () => {
 
 describe('catch-up through a chain three deep', () => {
   const chained = (keeps: Profile, settle: number, whileSettling: Profile['whileSettling'] = 'ignore'): Unit[] => {
-    const own = { ...ampProfile, times: { recall: 60, variant: 0, control: 5, settle }, whileSettling };
+    const own = { ...ampProfile, times: taking(60, settle), whileSettling };
     const call = (
       id: string,
       slot: number,
@@ -480,13 +485,13 @@ describe('a cue sent on its beat to a chain of units', () => {
       toSlotId: `${to}-s${slot}`,
     });
     const behind = (unitId: string) => ({ input: { from: 'unit', unitId, thru: true } as const });
-    const slow: Profile = { ...ampProfile, times: { recall: 198, variant: 0, control: 4, settle: 57 } };
+    const slow: Profile = { ...ampProfile, times: { ...taking(198, 57), control: exactly(4) } };
     const { verdicts, rig } = played(
       [
         testUnit(
           'u0',
           1,
-          { ...modelerProfile, times: { ...modelerProfile.times, recall: 38 } },
+          { ...modelerProfile, times: { ...modelerProfile.times, recall: exactly(38) } },
           { relays: [any('r', 'far', 27)] },
         ),
         testUnit('far', 11, slow, { ...behind('u0'), relays: [any('r', 'farther', 27)] }),

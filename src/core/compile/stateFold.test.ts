@@ -1,6 +1,7 @@
+import { paced } from '../testing/paced';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { paceOf, type RigState, type UnitSpec } from '../rig';
+import { type RigState, type UnitSpec } from '../rig';
 import { StateFold, contextOf, moments, rigSpec } from '../meaning';
 import { randomShow } from '../testing/randomShow';
 import { modelerProfile } from '../testing/rigs';
@@ -12,7 +13,7 @@ const unit: UnitSpec = {
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
-  pace: paceOf(modelerProfile),
+  ...paced(modelerProfile),
   returns: null,
   starts: {},
   relays: [],

@@ -100,7 +100,7 @@ function bringPresetForward(
 
 /** Waits, those for one message longer by a time. */
 const waitLonger = (waits: PortJob['also'], on: number, by: Micros): PortJob['also'] =>
-  waits && waits.map((w) => (w.on === on ? { on, gap: w.gap + by } : w));
+  waits && waits.map((w) => (w.on === on ? { ...w, gap: w.gap + by } : w));
 
 /** The recall of the same change of the same unit, ahead of a message; -1 for none. */
 function presetBefore(list: readonly PortJob[], i: number): number {

@@ -24,6 +24,8 @@ export interface Timing {
   readonly latency: Micros;
   /** From its end until its effect; until it has arrived, for what has no effect of its own, such as a bank select. */
   readonly effect: Micros;
+  /** How much sooner than that the effect may be, where cables and unit are quicker than at their worst. */
+  readonly sooner: Micros;
 }
 
 /** What is queued for one unit, as far as the next message to it has to know. One method a rule of what waits for what. */
@@ -42,39 +44,61 @@ export class UnitQueue {
   private variant: Pending | undefined;
   private control: Pending | undefined;
 
-  constructor(readonly portId: string) {}
+  constructor(
+    readonly portId: string,
+    /** How much longer than at the worst what is pending is waited for, where there is room. */
+    private readonly guard: Micros,
+  ) {}
 
   /** Least time from the end of the unit's last message to the end of the next: its settling, and room in thrus. */
   gapBefore(path: Path, bytes: Bytes, latency: Micros): Micros {
-    return this.last < 0 ? 0 : Math.max(this.acceptsAfter - latency, thruGap(path, this.lastBytes, bytes), 0);
+    if (this.last < 0) return 0;
+    return Math.max(this.settledAfter(path, latency), thruGap(path, this.lastBytes, bytes), 0);
+  }
+
+  /** How much longer than the `gap` its settling should be waited for. */
+  guardBefore(path: Path, latency: Micros, gap: Micros): Micros {
+    if (this.last < 0 || this.acceptsAfter === 0) return 0;
+    return Math.max(0, this.settledAfter(path, latency) + this.guard - gap);
+  }
+
+  private settledAfter(path: Path, latency: Micros): Micros {
+    return this.acceptsAfter === 0 ? 0 : this.acceptsAfter - latency + path.spread;
   }
 
   /** Adds what a message to the unit waits for, beside the message before it. (Into one list: this is done for each message.) */
-  addWaitsFor(waits: Wait[], send: Send, turn: number, { duration, latency, effect }: Timing): void {
-    for (const p of this.relayed) if (p.turn !== turn) waits.push({ on: p.on, gap: p.until - latency });
-    if (send.kind === 'recall') this.addWaitsOfPreset(waits, effect);
+  addWaitsFor(waits: Wait[], send: Send, turn: number, spread: Micros, timing: Timing): void {
+    const { duration, latency, effect, sooner } = timing;
+    const { guard } = this;
+    for (const p of this.relayed) {
+      if (p.turn !== turn) waits.push({ on: p.on, gap: p.until - latency + spread, guard });
+    }
+    if (send.kind === 'recall') this.addWaitsOfPreset(waits, effect - sooner);
     // Controls take the place of nothing.
     if (send.kind !== 'bank' && send.kind !== 'recall' && send.kind !== 'variant') return;
     for (const { on, until, turn: its, firesRules } of this.loading) {
       // Bytes as they stand leave when they are due, unless rules would never be carried out.
-      if (its !== turn && (firesRules || !send.raw)) waits.push({ on, gap: until + duration });
+      if (its !== turn && (firesRules || !send.raw)) waits.push({ on, gap: until + duration, guard });
     }
   }
 
-  /** Adds what a message waits for whose rules call the unit. `effect` counts from the end of that message. */
+  /** Adds what a message waits for whose rules call the unit. `effect` counts from the end of that message, at the soonest. */
   addWaitsToBeCalled(waits: Wait[], call: RelayCall<unknown>, effect: Micros, turn: number): void {
-    const add = (on: number, gap: Micros): void => void waits.push({ on, gap: Math.max(0, gap) });
+    const { guard } = this;
+    const add = (on: number, gap: Micros): void =>
+      void waits.push({ on, gap: Math.max(0, gap), guard: Math.max(0, Math.min(guard, gap + guard)) });
     if (this.last >= 0) add(this.last, afterSettled(this.acceptsAfter, call) - effect);
     for (const p of this.relayed) if (p.turn !== turn) add(p.on, afterSettled(p.until, call) - effect);
     for (const p of this.loading) if (p.turn !== turn) add(p.on, afterThere(p.until, call) - effect);
-    this.addWaitsOfPreset(waits, effect + call.arrives + effectAfter(call.unit, 'recall'));
+    const recall = effectAfter({ pace: call.unit.paces.soonest }, 'recall');
+    this.addWaitsOfPreset(waits, effect + call.arrives - call.spread + recall);
   }
 
   /** A preset is there no sooner than what was set before it. `there` counts from the end of what calls it. */
   private addWaitsOfPreset(waits: Wait[], there: Micros): void {
     for (const p of [this.variant, this.control]) {
-      const gap = p ? afterThere(p.until, { arrives: there }) : 0;
-      if (p && gap > 0) waits.push({ on: p.on, gap });
+      const gap = p ? afterThere(p.until, { arrives: there, spread: 0 }) : 0;
+      if (p && gap > 0) waits.push({ on: p.on, gap, guard: this.guard });
     }
   }
 

@@ -1,3 +1,4 @@
+import { guess } from '../addressing';
 import { messageCue, newPart, newSection, newSlot, newTone, newUnit, toneCue } from '../show';
 import { TICKS_PER_QUARTER } from '../time';
 import { slotId } from './units';
@@ -164,7 +165,7 @@ export const SONG_FAULTS: readonly Fault[] = [
     about: 'A modeler that takes no scene for longer than it needs to load: the preset sounds in its stored one first.',
     into: (show) => {
       const { profile } = unitOf(show, 'marram');
-      const slow = { ...profile, times: { ...profile.times, settle: profile.times.recall + 70 } };
+      const slow = { ...profile, times: { ...profile.times, settle: guess(profile.times.recall.typical + 70) } };
       const skiff = newUnit('skiff', 'Skiff', 'SK', slow, {
         channel: 12,
         listens: 12,

@@ -1,4 +1,4 @@
-import { indexOfLabel, type Control, type Encoding, type Profile } from '../addressing';
+import { indexOfLabel, measured, typed, type Control, type Encoding, type Profile } from '../addressing';
 import { libraryEntry, libraryProfile } from '../library';
 import { newSlot, newUnit, type Slot, type Unit } from '../show';
 
@@ -36,15 +36,32 @@ function onHouse(profile: Profile, ids: Readonly<Record<string, (typeof house)[n
   return { ...profile, controls };
 }
 
-const quillbackProfile: Profile = {
-  ...onHouse(libraryProfile('letter-modeler'), { tuner: 'house-tuner', tap: 'house-tap' }),
-  name: 'Quillback',
-  variants: {
-    word: 'scene',
-    names: ['Dry', 'Body', 'Bite', 'Wide', 'Swell', 'Thin', 'Ring', 'Room'],
-    encoding: { kind: 'index', number: 85, base: 0, step: 1, count: 8 },
+/** The day on which the trio's units were measured. */
+const MEASURED = '2026-11-14';
+
+/** Times of a profile of which some were measured or typed; the rest are the library's guesses. */
+const known = (profile: Profile, times: Partial<Profile['times']>): Profile => ({
+  ...profile,
+  times: { ...profile.times, ...times },
+});
+
+const quillbackProfile: Profile = known(
+  {
+    ...onHouse(libraryProfile('letter-modeler'), { tuner: 'house-tuner', tap: 'house-tap' }),
+    name: 'Quillback',
+    variants: {
+      word: 'scene',
+      names: ['Dry', 'Body', 'Bite', 'Wide', 'Swell', 'Thin', 'Ring', 'Room'],
+      encoding: { kind: 'index', number: 85, base: 0, step: 1, count: 8 },
+    },
   },
-};
+  {
+    recall: measured([178.5, 180, 181.2, 180, 179.4, 183.1], MEASURED),
+    settle: typed(40, 44, MEASURED),
+    variant: measured([12, 11.6, 12.9, 12, 12.3], MEASURED),
+    control: measured([5, 4.8, 5.4, 5, 5.1], MEASURED),
+  },
+);
 const oxbowProfile: Profile = { ...libraryProfile('stored-amplifier'), name: 'Oxbow Forty' };
 const thistleEntry = libraryEntry('position-delay');
 const thistleProfile: Profile = { ...thistleEntry.profile, name: 'Thistle Echo' };
@@ -53,7 +70,15 @@ const marramProfile: Profile = {
   ...onHouse(libraryProfile('bass-processor'), { tuner: 'house-tuner' }),
   name: 'Marram',
 };
-const tarnProfile: Profile = { ...libraryProfile('reverb'), name: 'Tarn' };
+const tarnLibrary = libraryProfile('reverb');
+const tarnProfile: Profile = known(
+  { ...tarnLibrary, name: 'Tarn' },
+  {
+    recall: typed(tarnLibrary.times.recall.typical, tarnLibrary.times.recall.typical + 12, MEASURED),
+    settle: typed(tarnLibrary.times.settle.typical, null, MEASURED),
+    control: typed(tarnLibrary.times.control.typical, null, MEASURED),
+  },
+);
 const wickProfile: Profile = { ...libraryProfile('lights'), name: 'Wick Four' };
 const treadleProfile: Profile = { ...libraryProfile('foot-controller'), name: 'Treadle Ten' };
 const pebbleProfile: Profile = { ...libraryProfile('pad-controller'), name: 'Pebble' };
@@ -114,7 +139,7 @@ const quillback: Unit = newUnit('quillback', 'Quillback', 'QB', quillbackProfile
     ['F1', 'Nine Fathoms'],
     ['G5', 'Salt Organ'],
     ['H5', 'Fog Bank'],
-    ['H6', 'Fog Lead'],
+    ['H6', 'Fog Lead', { recall: measured([191, 193.6, 192.4], MEASURED) }],
     ['J2', 'Lantern Lead'],
     ['M1', 'Noise of Chains'],
     ['T6', 'Silence'],

@@ -79,7 +79,7 @@ export function rehearse(show: Show, unitId: string, song: Song): Rehearsal | nu
   const reached = reachedUnits(boat);
   const all = songWants(boat, song).filter((w) => w.aim.kind === 'state');
   const wants = all.filter((w) => cues.has(w.cueId) && reached.has(w.unitId));
-  const { verdicts } = dryRun(spec, events, wants, { after: SOON_ENOUGH, before: EARLY });
+  const { verdicts } = dryRun(spec, events, wants, { tolerance: { after: SOON_ENOUGH, before: EARLY } });
   const outcomes = fallback.steps.map((step): StepOutcome => {
     const own = verdicts.filter((v) => v.cueId === step.cueId);
     const failed = own.filter((v) => v.outcome === 'late' || v.outcome === 'never');

@@ -6,6 +6,7 @@ import {
   type DumpForm,
   type Profile,
   type Sender,
+  timesFrom,
 } from '../addressing';
 import type { LibraryEntry } from './entry';
 
@@ -53,7 +54,7 @@ const pages = (word: string, count: number) =>
 const tenSwitches: Profile = newProfile('Foot controller with ten switches', pages('page', 32), {
   firmware: '1.2',
   senders: [...switches(10, 16, 102), pedal(1, 16, 11), pedal(2, 16, 4)],
-  times: { recall: 10, variant: 0, control: 0, settle: 0 },
+  times: timesFrom({ recall: 10, variant: 0, control: 0, settle: 0 }),
   controller: {
     switches: inRows(10, 5),
     pedals: ['pedal-1', 'pedal-2'],
@@ -169,7 +170,7 @@ const fourSwitches: Profile = newProfile('Four small switches', pages('bank', 8)
 const withDisplays: Profile = newProfile('Large foot controller with a display at each switch', pages('page', 60), {
   firmware: '2.1',
   senders: [...switches(16, 12, 102), ...[1, 2, 3, 4].map((n) => pedal(n, 12, 10 + n))],
-  times: { recall: 15, variant: 0, control: 0, settle: 0 },
+  times: timesFrom({ recall: 15, variant: 0, control: 0, settle: 0 }),
   controller: {
     switches: inRows(16, 8),
     pedals: ['pedal-1', 'pedal-2', 'pedal-3', 'pedal-4'],

@@ -1,4 +1,4 @@
-import { newControl, newProfile, plainPlan, type Profile } from '../addressing';
+import { newControl, newProfile, plainPlan, type Profile, timesFrom, guess } from '../addressing';
 import { options, percent, tap, toggle, type LibraryEntry } from './entry';
 
 const reverb: Profile = newProfile(
@@ -13,7 +13,7 @@ const reverb: Profile = newProfile(
       toggle('input', 'Input', 73),
     ],
     effects: [{ id: 'reverb', name: 'Reverb', cut: 'active', ring: 'input' }],
-    times: { recall: 140, variant: 0, control: 6, settle: 25 },
+    times: timesFrom({ recall: 140, variant: 0, control: 6, settle: 25 }),
     recallLoads: { variant: false, controls: true },
   },
 );
@@ -45,7 +45,7 @@ const positionDelay: Profile = newProfile(
     ],
     effects: [{ id: 'delay', name: 'Delay', cut: 'active', ring: 'input' }],
     engage: 'active',
-    times: { recall: 70, variant: 0, control: 5, settle: 20 },
+    times: timesFrom({ recall: 70, variant: 0, control: 5, settle: 20 }),
     recallLoads: { variant: false, controls: true },
   },
 );
@@ -87,7 +87,7 @@ const harmoniser: Profile = newProfile(
         { rest: 0 },
       ),
     ],
-    times: { recall: 420, variant: 0, control: 8, settle: 60 },
+    times: timesFrom({ recall: 420, variant: 0, control: 8, settle: 60 }),
     whileSettling: 'ignore',
     recallLoads: { variant: false, controls: true },
   },
@@ -116,7 +116,7 @@ const looper: Profile = newProfile(
       toggle('reverse', 'Reverse', 81),
       tap('tap', 82),
     ],
-    times: { recall: 20, variant: 0, control: 3, settle: 5 },
+    times: timesFrom({ recall: 20, variant: 0, control: 3, settle: 5 }),
   },
 );
 
@@ -127,7 +127,9 @@ export const EFFECTS: readonly LibraryEntry[] = [
     about: 'Delay: banks 01-48 with eight positions, recall then engage, looper by notes',
     profile: positionDelay,
     // From firmware 3 on a recall also engages.
-    versions: [{ ...positionDelay, firmware: '3.0', engage: null, times: { ...positionDelay.times, recall: 55 } }],
+    versions: [
+      { ...positionDelay, firmware: '3.0', engage: null, times: { ...positionDelay.times, recall: guess(55) } },
+    ],
   },
   {
     id: 'harmoniser',

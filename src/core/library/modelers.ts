@@ -1,4 +1,4 @@
-import { newControl, newProfile, plainPlan, type Profile } from '../addressing';
+import { newControl, newProfile, plainPlan, type Profile, timesFrom } from '../addressing';
 import { decibels, numbered, options, percent, tap, toggle, type LibraryEntry } from './entry';
 
 const loaded = { variant: true, controls: true } as const;
@@ -66,7 +66,7 @@ const letterModeler: Profile = newProfile(
       tap('tap', 59),
     ],
     effects: [{ id: 'delay', name: 'Delay', cut: 'delay', ring: 'delay-input' }],
-    times: { recall: 180, variant: 12, control: 5, settle: 40 },
+    times: timesFrom({ recall: 180, variant: 12, control: 5, settle: 40 }),
     whileSettling: 'ignore',
     recallLoads: loaded,
     silentInGap: true,
@@ -77,7 +77,7 @@ const digitModeler: Profile = {
   ...letterModeler,
   name: 'Modeler with three digits',
   plan: plainPlan(384, [{ kind: 'number', start: 0, count: 384, width: 3 }], { send: 'msb', when: 'always' }),
-  times: { recall: 90, variant: 8, control: 4, settle: 30 },
+  times: timesFrom({ recall: 90, variant: 8, control: 4, settle: 30 }),
 };
 
 const tableModeler: Profile = newProfile(
@@ -115,7 +115,7 @@ const tableModeler: Profile = newProfile(
       newControl('solo', 'Solo while held', { kind: 'momentary', number: 42, press: 127, release: 0 }, { rest: 0 }),
       tap('tap', 64),
     ],
-    times: { recall: 60, variant: 6, control: 3, settle: 20 },
+    times: timesFrom({ recall: 60, variant: 6, control: 3, settle: 20 }),
     whileSettling: 'queue',
     recallLoads: loaded,
   },
@@ -151,7 +151,7 @@ const bassProcessor: Profile = newProfile(
       }),
       toggle('tuner', 'Tuner', 25),
     ],
-    times: { recall: 95, variant: 20, control: 6, settle: 30 },
+    times: timesFrom({ recall: 95, variant: 20, control: 6, settle: 30 }),
     whileSettling: 'ignore',
     recallLoads: loaded,
     silentInGap: true,

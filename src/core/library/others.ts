@@ -1,4 +1,4 @@
-import { newControl, newProfile, plainPlan, type Profile } from '../addressing';
+import { newControl, newProfile, plainPlan, type Profile, timesFrom } from '../addressing';
 import { percent, toggle, type LibraryEntry } from './entry';
 
 const storedAmplifier: Profile = newProfile(
@@ -10,7 +10,7 @@ const storedAmplifier: Profile = newProfile(
   {
     controls: [toggle('loop', 'Effects loop', 60), toggle('boost', 'Solo boost', 61)],
     panel: ['channel', 'EQ', 'loop', 'reverb'],
-    times: { recall: 60, variant: 0, control: 10, settle: 20 },
+    times: timesFrom({ recall: 60, variant: 0, control: 10, settle: 20 }),
     recallLoads: { variant: false, controls: true },
   },
 );
@@ -33,7 +33,7 @@ const lights: Profile = newProfile(
   {
     firmware: '3.0',
     controls: [toggle('blackout', 'Blackout', 90), percent('master', 'Master', 91, 100)],
-    times: { recall: 30, variant: 0, control: 2, settle: 5 },
+    times: timesFrom({ recall: 30, variant: 0, control: 2, settle: 5 }),
   },
 );
 
@@ -71,7 +71,7 @@ const playback: Profile = newProfile(
       ),
       percent('backing', 'Backing level', 12, 100),
     ],
-    times: { recall: 120, variant: 0, control: 4, settle: 30 },
+    times: timesFrom({ recall: 120, variant: 0, control: 4, settle: 30 }),
   },
 );
 

@@ -138,7 +138,7 @@ describe('the cues of a song', () => {
 describe('the rig as the wires know it', () => {
   it('has no ports that are switched off, and relay rules as messages', () => {
     const spec = rigSpec({ ...show, ports: show.ports.map((p) => ({ ...p, active: p.id === 'rack' })) });
-    expect(spec.ports).toEqual([{ id: 'rack', cable: 'din', softThru: false }]);
+    expect(spec.ports).toMatchObject([{ id: 'rack', cable: 'din', softThru: false, delay: 0 }]);
     expect(rigSpec(show).units[0]!.relays[0]).toEqual({
       slot: 2,
       variant: null,
@@ -157,10 +157,14 @@ describe('the rig as the wires know it', () => {
   });
 
   it('reaches a unit by its port, or through units that pass on', () => {
-    expect(routeTo(show, unit('quillback'))).toEqual({ portId: 'rack', hops: 0 });
+    expect(routeTo(show, unit('quillback'))).toEqual({ portId: 'rack', hops: 0, through: [] });
     expect(routeTo(show, unit('oxbow'))).toBeUndefined();
     const input = { from: 'unit', unitId: 'quillback', thru: true } as const;
-    expect(routeTo(show, { ...unit('oxbow'), input })).toEqual({ portId: 'rack', hops: 1 });
+    expect(routeTo(show, { ...unit('oxbow'), input })).toEqual({
+      portId: 'rack',
+      hops: 1,
+      through: [unit('quillback')],
+    });
     expect(routeTo(show, { ...unit('oxbow'), input: null })).toBeUndefined();
     expect(routeTo(show, { ...unit('oxbow'), input: { from: 'unit', unitId: 'gone', thru: true } })).toBeUndefined();
   });

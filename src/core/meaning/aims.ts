@@ -1,6 +1,6 @@
 import { effectiveMessage, encodeValue, slotMessages } from '../addressing';
 import { fromHex, type Bytes } from '../midi';
-import type { UnitAim, UnitSpec, Wanted } from '../rig';
+import { acceptsAgainAfter, effectAfter, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import { indexShow, microsAt, songTime, type Show, type Song, type Tone } from '../show';
 import { TICKS_PER_QUARTER, type Micros } from '../time';
 import type { RelayEffects } from './changes';
@@ -33,7 +33,7 @@ function aimsWithRelayed(show: Show, context: RigContext, tone: Tone): ReadonlyM
   const moment: Moment = { id: tone.id, source: 'cue', at: 0, shift: 0, due: 0, landing: 'complete', action };
   // The tone as it is handed in may be newer than the show's.
   const shown = indexShow(show).tones.get(tone.id) === tone ? show : { ...show, tones: [tone] };
-  for (const { unit } of relayTimes(passMoment(shown, context, fold, moment, 'changes')).relayed) {
+  for (const { unit } of relayTimes(passMoment(shown, context, fold, moment, 'changes'), context.room).relayed) {
     const { slot } = fold.get(unit.id);
     const own = aims.get(unit.id);
     if (slot === null || own?.slot !== undefined) continue;
@@ -55,7 +55,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
     const { id: cueId, landing, action, due } = moment;
     // Written out: copying what is shared takes longer than all else here, and this is done for each unit of each cue.
     const want = (unitId: string, aim: Wanted['aim'], at: Micros, relayed: boolean): void =>
-      void wants.push({ cueId, unitId, due: at, landing, relayed, aim });
+      void wants.push({ cueId, unitId, due: at, landing, relayed, aim, guard: context.room.get(unitId)?.guard ?? 0 });
     if (action.kind === 'values') {
       const state = { controls: action.values };
       want(action.unitId, { kind: 'state', state, reload: false }, due, false);
@@ -63,7 +63,7 @@ export function songWants(show: Show, song: Song): Wanted[] {
       continue;
     }
     const doings = fold ? passMoment(show, context, fold, moment, 'changes') : [];
-    const { relayed, ownDelays } = relayTimes(doings);
+    const { relayed, ownDelays } = relayTimes(doings, context.room);
     const dueThere = (unitId: string): Micros =>
       due + ((landing === 'sent' && relayed.find((t) => t.unit.id === unitId)?.after) || 0);
     const dueOwn = (unitId: string): Micros => due + ((landing === 'sent' && ownDelays.get(unitId)) || 0);
@@ -118,22 +118,24 @@ const NO_RELAY_TIMES: RelayTimes = { relayed: [], ownDelays: new Map() };
  * What relay rules do in a moment. A relayed unit gets its own change after that, and
  * relays to others later still: once they accept it, and have reached what was relayed to them before.
  */
-function relayTimes(doings: readonly Doing[]): RelayTimes {
+function relayTimes(doings: readonly Doing[], room: RigContext['room']): RelayTimes {
   if (!doings.some((d) => d.unit.relays.length > 0)) return NO_RELAY_TIMES;
   const found = new Map<string, RelayedUnit>();
   const ownDelays = new Map<string, Micros>();
   const busy = new Map<string, CalledUntil>();
   for (const doing of doings) {
     const own = busy.get(doing.unit.id);
-    const begins = own ? Math.max(own.there, own.settled) : 0;
+    const begins = own ? Math.max(own.there, own.settled) + room.get(doing.unit.id)!.guard : 0;
     // Calls of one change by several rules arrive in their order: only calls of other units have to be over.
     const others = new Map(busy);
     const acceptedAt = ({ relayed }: RelayEffects): Micros =>
       relayed.reduce((at, call) => {
         const before = others.get(call.unit.id);
-        return before ? Math.max(at, afterSettled(before.settled, call), afterThere(before.there, call)) : at;
+        if (!before) return at;
+        const { guard } = room.get(call.unit.id)!;
+        return Math.max(at, afterSettled(before.settled, call) + guard, afterThere(before.there, call) + guard);
       }, begins) - begins;
-    const { effects, waited } = effectsOf(doing, acceptedAt);
+    const { effects, waited } = effectsOf(doing, room.get(doing.unit.id)!.guard, acceptedAt);
     ownDelays.set(doing.unit.id, begins + waited);
     for (const { relayEffects, effect } of effects) {
       for (const call of relayEffects.relayed) {
@@ -148,7 +150,9 @@ function relayTimes(doings: readonly Doing[]): RelayTimes {
       }
     }
   }
-  for (const [id, { there, settled }] of busy) if (!ownDelays.has(id)) ownDelays.set(id, Math.max(there, settled));
+  for (const [id, { there, settled }] of busy) {
+    if (!ownDelays.has(id)) ownDelays.set(id, Math.max(there, settled) + room.get(id)!.guard);
+  }
   return { relayed: [...found.values()], ownDelays };
 }
 
@@ -158,12 +162,12 @@ function relayTimes(doings: readonly Doing[]): RelayTimes {
  */
 function effectsOf(
   { unit, channel, changes, raw, path }: Doing,
+  guard: Micros,
   acceptedAt: (relayEffects: RelayEffects) => Micros,
 ): { effects: { relayEffects: RelayEffects; effect: Micros }[]; waited: Micros } {
   const effects: { relayEffects: RelayEffects; effect: Micros }[] = [];
   let waited: Micros = 0;
   if (!path || unit.relays.length === 0) return { effects, waited };
-  const { recall, variant, settle } = unit.pace;
   let free: Micros = 0;
   let accepts: Micros = 0;
   let loaded: Micros = 0;
@@ -181,18 +185,21 @@ function effectsOf(
     }
     return arrives;
   };
-  const load = (messages: readonly Bytes[], relayEffects: RelayEffects): void => {
+  const load = (messages: readonly Bytes[], slot: number | null, relayEffects: RelayEffects): void => {
+    const recall = effectAfter(unit, 'recall', slot);
     const arrives = arrive(messages, undefined, acceptedAt(relayEffects) - recall);
-    accepts = arrives + settle;
+    accepts = arrives + acceptsAgainAfter(unit) + guard;
     effects.push({ relayEffects, effect: (loaded = arrives + recall) });
   };
   const vary = (messages: readonly Bytes[], effective: number | undefined, relayEffects: RelayEffects): void => {
+    const variant = effectAfter(unit, 'variant');
     const arrives = arrive(messages, effective, acceptedAt(relayEffects) - variant);
     effects.push({ relayEffects, effect: Math.max(loaded, arrives + variant) });
   };
   for (const change of changes) {
     if (change.kind === 'slot') {
-      load(slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [], change.relayEffects);
+      const messages = slotMessages(unit.profile.plan, channel, change.slot, change.bankBefore) ?? [];
+      load(messages, change.slot, change.relayEffects);
     } else if (change.kind === 'control') arrive(encodeValue(change.control.encoding, channel, change.value));
     else {
       const { encoding } = unit.profile.variants!;
@@ -200,7 +207,7 @@ function effectsOf(
       vary(messages, effectiveMessage(encoding, messages), change.relayEffects);
     }
   }
-  if (raw?.taken.kind === 'slot') load([raw.bytes], raw.taken.relayEffects);
+  if (raw?.taken.kind === 'slot') load([raw.bytes], raw.taken.slot, raw.taken.relayEffects);
   if (raw?.taken.kind === 'variant') vary([raw.bytes], 0, raw.taken.relayEffects);
   return { effects, waited };
 }
@@ -219,6 +226,7 @@ function tempoWants(show: Show, song: Song): Wanted[] {
       due,
       landing: 'sent',
       relayed: false,
+      guard: 0,
       aim: { kind: 'tempo', by: 'taps', interval },
     });
   }
@@ -231,7 +239,8 @@ function tempoWants(show: Show, song: Song): Wanted[] {
       if (to > time.end) continue;
       const due = microsAt(time, to);
       const aim = { kind: 'tempo', by: 'clock', interval: due - microsAt(time, from) } as const;
-      for (const unit of hears) wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', relayed: false, aim });
+      for (const unit of hears)
+        wants.push({ cueId: id, unitId: unit.id, due, landing: 'sent', relayed: false, guard: 0, aim });
     }
   }
   return wants;

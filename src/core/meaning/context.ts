@@ -1,6 +1,7 @@
 import { fromHex, type Bytes } from '../midi';
-import { meets, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
-import { indexShow, type Show, type Tone } from '../show';
+import { meets, microsOf, type Extreme, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
+import { millisToMicros, type Micros, type Millis } from '../time';
+import { indexShow, type Show, type Tone, type Unit } from '../show';
 import { partAims } from './partAims';
 import { changesTo, relayOrder, takeMessage, type Change, type Taken, type Thrift } from './changes';
 import type { Moment } from './moments';
@@ -17,6 +18,8 @@ export interface RigContext {
   /** Of the units that bytes from the computer reach. */
   readonly paths: ReadonlyMap<string, Path>;
   readonly channels: ReadonlyMap<string, number>;
+  /** What is kept free around the changes of each unit, in microseconds. */
+  readonly room: ReadonlyMap<string, Room>;
   /** What a tone sends to: unit and aim, relaying units first. Made once a tone. */
   readonly plans: WeakMap<Tone, readonly TonePlan[]>;
 }
@@ -27,7 +30,18 @@ interface TonePlan {
   readonly aim: UnitAim;
 }
 
-const contexts = new WeakMap<RigSpec, RigContext>();
+/** What is kept free around a unit's changes where there is room, in microseconds. */
+export interface Room {
+  /** How much sooner than due a change is complete. */
+  readonly margin: Micros;
+  /** How much longer than at the worst its settling is waited for. */
+  readonly guard: Micros;
+}
+
+const contexts = new WeakMap<
+  RigSpec,
+  { readonly margin: Millis; readonly guard: Millis; readonly context: RigContext }
+>();
 
 /**
  * The rig of a show as compile and checks ask for it: units, order of relays, paths and channels. Kept for as long as
@@ -36,7 +50,7 @@ const contexts = new WeakMap<RigSpec, RigContext>();
 export function contextOf(show: Show): RigContext {
   const spec = rigSpec(show);
   const kept = contexts.get(spec);
-  if (kept) return kept;
+  if (kept && kept.margin === show.margin && kept.guard === show.guard) return kept.context;
   const ports = new Map(spec.ports.map((p) => [p.id, p]));
   const routes = show.units.map((unit) => ({ unit, route: routeTo(show, unit) }));
   const thrus = new Set(routes.flatMap(({ route }) => (route && route.hops > 0 ? [route.portId] : [])));
@@ -44,7 +58,18 @@ export function contextOf(show: Show): RigContext {
   for (const { unit, route } of routes) {
     const port = route && ports.get(route.portId);
     if (!route || !port) continue;
-    paths.set(unit.id, { portId: port.id, cable: port.cable, hops: route.hops, thru: thrus.has(port.id) });
+    const delayAt = (at: Extreme): Micros =>
+      route.through.reduce((sum, { profile }) => sum + microsOf(profile.times.thru, at), port.delays[at]);
+    const delay = delayAt('worst');
+    paths.set(unit.id, {
+      portId: port.id,
+      cable: port.cable,
+      hops: route.hops,
+      thru: thrus.has(port.id),
+      portDelay: port.delay,
+      delay,
+      spread: delay - delayAt('soonest'),
+    });
   }
   const context: RigContext = {
     spec,
@@ -52,11 +77,17 @@ export function contextOf(show: Show): RigContext {
     order: new Map(relayOrder(spec).map((u, i) => [u.id, i])),
     paths,
     channels: new Map(show.units.map((u) => [u.id, u.channel])),
+    room: new Map(show.units.map((u) => [u.id, roomOf(show, u)])),
     plans: new WeakMap(),
   };
-  contexts.set(spec, context);
+  contexts.set(spec, { margin: show.margin, guard: show.guard, context });
   return context;
 }
+
+const roomOf = (show: Show, { margin, guard }: Unit): Room => ({
+  margin: millisToMicros(margin ?? show.margin),
+  guard: millisToMicros(guard ?? show.guard),
+});
 
 /** What a moment does to one unit. */
 export interface Doing {

@@ -21,6 +21,8 @@ export interface RelayCall<R> {
   readonly arrives: Micros;
   /** When its preset is there; null where it never is: ignored while it settled, replaced, or no slot has that program. */
   readonly there: Micros | null;
+  /** How much sooner the call may come, where units before it in the chain are quicker. */
+  readonly spread: Micros;
 }
 
 /** Where the states of units are kept while changes take their course. */
@@ -60,9 +62,9 @@ export class Course<R> {
   }
 
   /** A unit has reached a slot or a variant at a time; its state says which. Asked for in the order of time. */
-  reached(unit: UnitSpec, reached: 'slot' | 'variant', at: Micros, root: R): void {
+  reached(unit: UnitSpec, reached: 'slot' | 'variant', at: Micros, root: R, spread: Micros = 0): void {
     const { slot, variant } = this.states.get(unit.id);
-    for (const relay of relaysFired(unit.relays, reached, slot, variant)) this.tell(unit, relay, at, root);
+    for (const relay of relaysFired(unit.relays, reached, slot, variant)) this.tell(unit, relay, at, root, spread);
   }
 
   /** The same, later than something else that is still under way. */
@@ -85,24 +87,29 @@ export class Course<R> {
   ): void {
     const next = this.behind.get(from.id)?.[by];
     if (!next || next.length === 0) return;
-    const arrives = Math.max(at, this.outFree.get(from.id) ?? at) + length * DIN_BYTE_MICROS;
-    this.outFree.set(from.id, arrives);
-    for (const unit of next) {
-      this.queue.push(arrives, () => {
-        heard(unit, arrives);
-        this.passOn(unit, 'thru', length, arrives, heard);
-      });
-    }
+    const leave = (starts: Micros): void => {
+      const arrives = Math.max(starts, this.outFree.get(from.id) ?? starts) + length * DIN_BYTE_MICROS;
+      this.outFree.set(from.id, arrives);
+      for (const unit of next) {
+        this.queue.push(arrives, () => {
+          heard(unit, arrives);
+          this.passOn(unit, 'thru', length, arrives, heard);
+        });
+      }
+    };
+    const { thru } = from.pace;
+    if (by === 'thru' && thru > 0) this.queue.push(at + thru, () => leave(at + thru));
+    else leave(at);
   }
 
-  private tell(from: UnitSpec, relay: RelaySpec, at: Micros, root: R): void {
+  private tell(from: UnitSpec, relay: RelaySpec, at: Micros, root: R, spread: Micros): void {
     const target = this.units.get(relay.toUnit);
     if (!target || ++this.fired > RULES_LIMIT) return;
     const wired = leadsTo(this.units, from.id, target);
     let first = Number.POSITIVE_INFINITY;
     const heard = (bytes: Bytes, arrives: Micros): void => {
       first = Math.min(first, arrives);
-      this.hear(target, bytes, arrives, first, root);
+      this.hear(target, bytes, arrives, first, root, spread);
     };
     let free = at;
     for (const bytes of relay.messages) {
@@ -147,9 +154,15 @@ export class Course<R> {
   }
 
   /** A unit begins to load a preset; `there` is called when it is there and nothing took its place. */
-  protected load(unit: UnitSpec, at: Micros, there: (at: Micros) => void, replaced: () => void): void {
+  protected load(
+    unit: UnitSpec,
+    slot: number | null,
+    at: Micros,
+    there: (at: Micros) => void,
+    replaced: () => void,
+  ): void {
     const { id } = unit;
-    const until = at + effectAfter(unit, 'recall');
+    const until = at + effectAfter(unit, 'recall', slot);
     this.deafUntil.set(id, at + acceptsAgainAfter(unit));
     this.busyUntil.set(id, until);
     const number = (this.recalls.get(id) ?? 0) + 1;
@@ -160,9 +173,9 @@ export class Course<R> {
   /** A relayed unit is where the rule wants it. */
   protected came(_unit: UnitSpec, _at: Micros, _root: R): void {}
 
-  private hear(unit: UnitSpec, bytes: Bytes, arrives: Micros, first: Micros, root: R): void {
+  private hear(unit: UnitSpec, bytes: Bytes, arrives: Micros, first: Micros, root: R, spread: Micros): void {
     const note = (taken: Micros, there: Micros | null): void =>
-      void this.relayed.push({ unit, root, first, arrives: taken, there });
+      void this.relayed.push({ unit, root, first, arrives: taken, there, spread });
     const lost = (): void => {
       if (decodeMessage(bytes)?.kind === 'program') note(arrives, null);
     };
@@ -174,13 +187,16 @@ export class Course<R> {
         if (slot === undefined) return lost();
         this.load(
           unit,
+          slot,
           at,
           (there) => {
             note(at, there);
             const start = slot === null ? undefined : unit.starts[slot];
             this.states.set(unit.id, afterRecall(unit.profile, this.states.get(unit.id), slot, start));
             this.came(unit, there, root);
-            this.reached(unit, 'slot', there, root);
+            const quicker =
+              effectAfter(unit, 'recall', slot) - effectAfter({ pace: unit.paces.soonest }, 'recall', slot);
+            this.reached(unit, 'slot', there, root, spread + quicker);
           },
           () => note(at, null),
         );

@@ -4,7 +4,7 @@ export { changesTo, relayOrder, takeMessage, type RelayEffects, type Thrift } fr
 export { compareShows, type ShowDifference } from './compareShows';
 export { FIRST_STEPS, firstSteps, type FirstStep } from './firstSteps';
 export { compareTones, type ToneDifference } from './compareTones';
-export { contextOf, passMoment, type Doing, type RigContext } from './context';
+export { contextOf, passMoment, type Doing, type RigContext, type Room } from './context';
 export { Course, leadsTo, type RelayCall } from './course';
 export { afterSettled, afterThere, calledUntil } from './relayTiming';
 export { leftovers } from './leftovers';
@@ -25,6 +25,7 @@ export {
   type ReactionStep,
 } from './reactions';
 export { rigSpec, routeTo } from './rigOf';
+export { timesBasis } from './timesBasis';
 export { selectorRuns } from './selectorRuns';
 export { StateFold } from './stateFold';
 export { stopsOf } from './stops';

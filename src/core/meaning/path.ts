@@ -8,6 +8,12 @@ export interface Path {
   readonly hops: number;
   /** Some unit on the port forwards what it receives: its out cable is a 5-pin one, and limits the pace of the port. */
   readonly thru: boolean;
+  /** What the port adds to the length of a message, in microseconds, at the worst. */
+  readonly portDelay: Micros;
+  /** The same with what the thrus on the way add. */
+  readonly delay: Micros;
+  /** How much less that may be. */
+  readonly spread: Micros;
 }
 
 /** Whether the first out cable behind the port, and not the port's own, is what messages wait for. */
@@ -22,7 +28,7 @@ const hopsLeft = (path: Path): number => path.hops - (pacedByThru(path) ? 1 : 0)
 
 /** From then on to its arrival at the unit; a unit passes a message on when it has it whole. */
 export const latencyOf = (path: Path, bytes: Bytes): Micros =>
-  CABLE_TIMING[path.cable].latency + hopsLeft(path) * bytes.length * DIN_BYTE_MICROS;
+  CABLE_TIMING[path.cable].latency + hopsLeft(path) * bytes.length * DIN_BYTE_MICROS + path.delay;
 
 /**
  * The least time between the ends of two messages to a unit, so that the second does not wait

@@ -23,8 +23,13 @@ export function calledUntil({
 }
 
 /** The earliest effect whose call reaches the unit when it accepts messages again. */
-export const afterSettled = (settled: Micros, { first }: Pick<RelayCall<unknown>, 'first'>): Micros => settled - first;
+export const afterSettled = (
+  settled: Micros,
+  { first, spread }: Pick<RelayCall<unknown>, 'first' | 'spread'>,
+): Micros => settled - first + spread;
 
 /** The earliest effect whose call takes effect after what was called before. */
-export const afterThere = (there: Micros, { arrives }: Pick<RelayCall<unknown>, 'arrives'>): Micros =>
-  there + BEHIND - arrives;
+export const afterThere = (
+  there: Micros,
+  { arrives, spread }: Pick<RelayCall<unknown>, 'arrives' | 'spread'>,
+): Micros => there + BEHIND - arrives + spread;

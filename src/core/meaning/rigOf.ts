@@ -1,5 +1,5 @@
 import { slotMessages } from '../addressing';
-import { paceOf, type RelaySpec, type RigSpec, type SlotStart, type UnitSpec } from '../rig';
+import { microsOf, pacesOf, type PortSpec, type RelaySpec, type RigSpec, type SlotStart, type UnitSpec } from '../rig';
 import { indexShow, type Port, type Show, slotsById, type Unit } from '../show';
 
 const specs = new WeakMap<readonly Unit[], { ports: readonly Port[]; spec: RigSpec }>();
@@ -9,11 +9,17 @@ export function rigSpec(show: Show): RigSpec {
   const kept = specs.get(show.units);
   if (kept && kept.ports === show.ports) return kept.spec;
   const spec: RigSpec = {
-    ports: show.ports.filter((p) => p.active).map(({ id, cable, softThru }) => ({ id, cable, softThru })),
+    ports: show.ports.filter((p) => p.active).map(portSpec),
     units: show.units.map((unit) => unitSpec(show, unit)),
   };
   specs.set(show.units, { ports: show.ports, spec });
   return spec;
+}
+
+function portSpec({ id, cable, softThru, delay }: Port): PortSpec {
+  const [soonest, typical, worst] = (['soonest', 'typical', 'worst'] as const).map((at) => microsOf(delay, at));
+  const delays = { soonest: soonest!, typical: typical!, worst: worst! };
+  return { id, cable, softThru, delay: delays.worst, delays };
 }
 
 function unitSpec(show: Show, unit: Unit): UnitSpec {
@@ -23,12 +29,14 @@ function unitSpec(show: Show, unit: Unit): UnitSpec {
     const controls = Object.fromEntries(startControls.map((c) => [c.controlId, c.value]));
     starts[index] = { variant: startVariant, controls };
   }
+  const paces = pacesOf(unit.profile, unit.slots);
   return {
     id: unit.id,
     input: unit.input,
     listens: unit.listens,
     profile: unit.profile,
-    pace: paceOf(unit.profile),
+    pace: paces.worst,
+    paces,
     returns: unit.returns,
     starts,
     relays: unit.relays.flatMap((relay) => relaySpec(show, unit, relay)),
@@ -49,17 +57,21 @@ function relaySpec(show: Show, unit: Unit, relay: Unit['relays'][number]): Relay
 export interface Route {
   readonly portId: string;
   readonly hops: number;
+  /** Units that pass the bytes on, the nearest to the port last. */
+  readonly through: readonly Unit[];
 }
 
 /** The route to a unit, or undefined where no port of the rig reaches it. */
 export function routeTo(show: Show, unit: Unit): Route | undefined {
   let at: Unit | undefined = unit;
+  const through: Unit[] = [];
   for (let hops = 0; at && hops <= show.units.length; hops++) {
     const input: Unit['input'] = at.input;
     if (!input) return undefined;
-    if (input.from === 'port') return { portId: input.portId, hops };
+    if (input.from === 'port') return { portId: input.portId, hops, through };
     // Only a thru passes on what the unit before it receives.
     at = input.thru ? indexShow(show).units.get(input.unitId) : undefined;
+    if (at) through.push(at);
   }
   return undefined;
 }

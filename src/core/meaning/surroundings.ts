@@ -3,14 +3,17 @@ import { openingOf, type Move, type Port, type Show, type Song, type Tone, type 
 import { rigSpec } from './rigOf';
 
 /** All of a show that a song's messages, and what is said of them, depend on beside the song itself. */
-export type Surroundings = Pick<Show, 'units' | 'ports' | 'tones' | 'moves' | 'openingToneId' | 'tolerance'> & {
+export type Surroundings = Pick<
+  Show,
+  'units' | 'ports' | 'tones' | 'moves' | 'openingToneId' | 'tolerance' | 'margin' | 'guard'
+> & {
   readonly rig: RigSpec;
 };
 
 /** The parts of a show that decide what a song sends. Compared by identity in `sameSurroundings`. */
 export const surroundingsOf = (show: Show): Surroundings => {
-  const { units, ports, tones, moves, openingToneId, tolerance } = show;
-  return { units, ports, tones, moves, openingToneId, tolerance, rig: rigSpec(show) };
+  const { units, ports, tones, moves, openingToneId, tolerance, margin, guard } = show;
+  return { units, ports, tones, moves, openingToneId, tolerance, margin, guard, rig: rigSpec(show) };
 };
 
 /** Whether all that is said of a song under the one, names too, holds under the other: shows share what an edit did not touch. */
@@ -20,7 +23,9 @@ export const sameSurroundings = (a: Surroundings, b: Omit<Surroundings, 'rig'>):
   a.tones === b.tones &&
   a.moves === b.moves &&
   a.openingToneId === b.openingToneId &&
-  a.tolerance === b.tolerance;
+  a.tolerance === b.tolerance &&
+  a.margin === b.margin &&
+  a.guard === b.guard;
 
 /**
  * Whether a song comes out as the same bytes, wanting the same of the same units, under both:
@@ -69,6 +74,7 @@ export function sendsAlike(song: Song, a: Surroundings, b: Surroundings): boolea
 /** Whether a song asks the same of its tones, its moves and its opening under both, and is judged alike. */
 function sameWishes(song: Song, a: Surroundings, b: Surroundings): boolean {
   if (a.tolerance.after !== b.tolerance.after || a.tolerance.before !== b.tolerance.before) return false;
+  if (a.margin !== b.margin || a.guard !== b.guard) return false;
   if (openingOf(a, song) !== openingOf(b, song)) return false;
   const used = usedBy(song);
   const opening = openingOf(a, song);
@@ -132,11 +138,13 @@ function once<K extends object, V>(make: (key: K) => V): (key: K) => V {
   };
 }
 
-const portText = once(({ id, cable, active, softThru }: Port) => JSON.stringify([id, cable, active, softThru]));
+const portText = once(({ id, cable, active, softThru, delay }: Port) =>
+  JSON.stringify([id, cable, active, softThru, delay.typical, delay.worst]),
+);
 
-/** What the map adds to what wires know: the channel that it sends on, and which slot lies where. */
-const unitText = once(({ id, channel, slots }: Unit) =>
-  JSON.stringify([id, channel, slots.map((s) => [s.id, s.index, s.startVariant, s.startControls])]),
+/** What the map adds to what wires know: the channel that it sends on, what is kept free, and which slot lies where. */
+const unitText = once(({ id, channel, margin, guard, slots }: Unit) =>
+  JSON.stringify([id, channel, margin, guard, slots.map((s) => [s.id, s.index, s.startVariant, s.startControls])]),
 );
 
 const toneText = once(({ parts }: Tone) => JSON.stringify(parts));

@@ -32,12 +32,14 @@ describe('the picture of a dry run', () => {
     }
   });
 
-  it('has a gap for every preset that loads, as long as it takes', () => {
+  it('has a gap for every preset that loads, as long as it takes at the worst', () => {
     const quillback = picture.units.find((u) => u.unitId === 'quillback')!;
     const loads = dry.trace.filter((t) => t.kind === 'loading' && t.unitId === 'quillback');
     const gaps = quillback.heard.filter((s) => s.gap);
     expect(gaps).toHaveLength(loads.length);
-    for (const gap of gaps) expect(gap.to - gap.from).toBeCloseTo(180_000, 3);
+    // 183.1 ms at the worst, 193.6 for the one preset that was measured by itself.
+    const lengths = new Set(gaps.map((gap) => Math.round((gap.to - gap.from) / 10) * 10));
+    expect([...lengths].every((length) => length === 183_100 || length === 193_600)).toBe(true);
   });
 
   it('shows what is heard where it is wanted, when everything lands', () => {

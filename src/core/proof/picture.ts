@@ -71,7 +71,7 @@ function heardSpans(unitId: string, trace: DryRun['trace'], end: number): StateS
   for (const entry of trace) {
     if (entry.kind === 'loading' && entry.unitId === unitId) {
       line.turn(entry.at, { ...line.state, gap: true });
-      loadingUntil = entry.until;
+      loadingUntil = entry.load.until;
     } else if (entry.kind === 'changed' && entry.unitId === unitId) {
       const { slot, variant } = entry.state;
       // Before its preset is there, a unit that changes otherwise is still silent.

@@ -6,7 +6,7 @@ import type { Problem } from '../problems';
 import type { Wanted } from '../rig';
 import type { Song } from '../show';
 import type { ShowTonight } from '../tonight';
-import { dryRun, lanternOf, type Lantern, type Verdict } from '../simulate';
+import { lanternOf, proofRun, worstFirst, type Lantern, type Verdict } from '../simulate';
 import { pictureOf, type SongPicture } from './picture';
 
 /** What is known of a cue, kept under its fingerprint. */
@@ -63,13 +63,13 @@ const KEPT_VERDICTS = 48;
 function telling(verdicts: readonly Verdict[]): readonly Verdict[] {
   if (verdicts.length <= KEPT_VERDICTS) return verdicts;
   const wrong = verdicts.filter((v) => v.outcome !== 'on-time');
-  return wrong.length > 0 ? wrong.slice(0, KEPT_VERDICTS) : verdicts.slice(0, 1);
+  return wrong.length > 0 ? wrong.slice(0, KEPT_VERDICTS) : worstFirst(verdicts).slice(0, 1);
 }
 
 /** Plays a song against the simulated rig, and says what that proves of each of its cues; `detailed` with all that units did. */
 export function proveSong(show: ShowTonight, song: Song, engine: string, detailed = true): SongProof {
   const { compiled, wants, fingerprints } = makeSong(show, song, engine);
-  const dry = dryRun(rigSpec(show), compiled.events, wants, show.tolerance);
+  const dry = proofRun(rigSpec(show), compiled.events, wants, show.tolerance);
   const byCue = groupBy(dry.verdicts, (v) => v.cueId);
   const proofs: Record<string, CueProof> = {};
   for (const [cueId, fingerprint] of fingerprints) {

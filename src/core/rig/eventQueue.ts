@@ -6,7 +6,10 @@ interface Entry {
   readonly run: () => void;
 }
 
-/** What is to happen, by time; at the same time, in the order in which it was put in. A binary heap. */
+/** More than anything that is put in. */
+const FIRST = 2 ** 50;
+
+/** What is to happen, by time; at the same time what was put first, then in the order in which it was put in. A binary heap. */
 export class EventQueue {
   private readonly heap: Entry[] = [];
   private count = 0;
@@ -16,8 +19,16 @@ export class EventQueue {
   }
 
   push(at: Micros, run: () => void): void {
+    this.put({ at, order: this.count++, run });
+  }
+
+  /** Ahead of all else that happens at the same time, behind what was put first before. */
+  pushFirst(at: Micros, run: () => void): void {
+    this.put({ at, order: this.count++ - FIRST, run });
+  }
+
+  private put(entry: Entry): void {
     const { heap } = this;
-    const entry = { at, order: this.count++, run };
     let place = heap.length;
     heap.push(entry);
     while (place > 0) {

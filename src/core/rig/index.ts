@@ -1,6 +1,6 @@
 export { EventQueue } from './eventQueue';
-export { acceptsAgainAfter, effectAfter, paceOf } from './pace';
-export type { RelaySpec, RigSpec, UnitSpec } from './rigSpec';
+export { acceptsAgainAfter, effectAfter, microsOf, pacesOf, type Called, type Extreme } from './pace';
+export { rigAt, type PortSpec, type RelaySpec, type RigSpec, type UnitSpec } from './rigSpec';
 export type { Wanted } from './wanted';
 export {
   UNKNOWN_STATE,

@@ -103,5 +103,6 @@ export function sameControl(
 export function meets(profile: WireProfile, state: UnitState, aim: UnitAim): boolean {
   if (aim.slot !== undefined && state.slot !== aim.slot) return false;
   if (aim.variant !== undefined && state.variant !== aim.variant) return false;
-  return Object.entries(aim.controls).every(([id, value]) => sameControl(profile, id, state.controls[id], value));
+  for (const id in aim.controls) if (!sameControl(profile, id, state.controls[id], aim.controls[id])) return false;
+  return true;
 }

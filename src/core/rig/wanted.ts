@@ -10,6 +10,8 @@ export interface Wanted {
   readonly landing: 'complete' | 'sent';
   /** Relayed by another unit. Of a change that is sent on its beat, `due` includes the time that this takes. */
   readonly relayed: boolean;
+  /** How much longer than it needs the unit may be waited for: of a change that is sent on its beat, that long is still on time. */
+  readonly guard: Micros;
   readonly aim:
     /** With `reload` the preset has to be loaded once more; that it is on already does not count. */
     | { readonly kind: 'state'; readonly state: UnitAim; readonly reload: boolean }

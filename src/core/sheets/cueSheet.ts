@@ -17,6 +17,7 @@ import {
 } from '../show';
 import { barAt, formatPosition, type Ticks } from '../time';
 import { column, table, type Sheet } from './sheet';
+import { withBasis } from './basis';
 import { minutesAndSeconds } from './figures';
 
 /** What a tone wants of a unit, as short as a cell has room for: "H6 Bite". */
@@ -138,7 +139,11 @@ export function cueSheet(show: Show, song: Song): Sheet {
     id: `cues-${song.id}`,
     kind: 'Cue sheet',
     title: song.title,
-    about: `${metre!.beats}/${metre!.unit}, ${tempo!.bpm} beats a minute, ${song.bars} bars, ${minutesAndSeconds(songLength(song))}${song.notes === '' ? '' : `. ${song.notes}`}`,
+    about: withBasis(
+      `${metre!.beats}/${metre!.unit}, ${tempo!.bpm} beats a minute, ${song.bars} bars, ${minutesAndSeconds(songLength(song))}${song.notes === '' ? '' : `. ${song.notes}`}`,
+      show,
+      song,
+    ),
     parts: [
       table(
         'Changes',

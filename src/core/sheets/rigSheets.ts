@@ -5,8 +5,11 @@ import {
   isContinuous,
   isTap,
   labelOf,
+  timeText,
   valueRange,
+  worstOf,
   type Control,
+  type Time,
 } from '../addressing';
 import { boatShow, labelsOf } from '../feet';
 import { patchSheet, storingSteps, type PatchRow } from '../meaning';
@@ -16,7 +19,28 @@ import { unitsOff, type ShowTonight } from '../tonight';
 import type { SheetCounting } from './figures';
 import { column, table, type Sheet, type SheetPart } from './sheet';
 
-/** A unit's numbers: presets, variants and controls, in the chosen counting. */
+/** How long a unit takes, and where each figure is from: a lantern stands on these. */
+function timesTable({ profile, slots }: Unit): SheetPart {
+  const { times, variants, controls } = profile;
+  const row = (what: string, time: Time): string[] => [
+    what,
+    time.worst === null ? `${time.typical} (up to ${worstOf(time)})` : timeText(time),
+    [time.source, time.date ?? ''].filter((t) => t !== '').join(' '),
+  ];
+  const own = slots.flatMap(({ index, name, recall }) =>
+    recall ? [row(`${labelOf(profile.plan, index)} ${name}`, recall)] : [],
+  );
+  const columns = [column('Time', 2.4, { strong: true }), column('ms', 1.6, { figures: true }), column('From', 2)];
+  return table('Times', columns, [
+    row('From a program change to the sound', times.recall),
+    ...own,
+    row('Until it listens again after one', times.settle),
+    ...(variants ? [row(variants.word, times.variant)] : []),
+    ...(controls.length > 0 ? [row('Control', times.control)] : []),
+  ]);
+}
+
+/** A unit's numbers: presets, variants and controls, in the chosen counting, and its times. */
 export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
   const { profile, channel } = unit;
   const first = counting === 'one' ? 1 : 0;
@@ -80,6 +104,7 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
       ),
     );
   }
+  parts.push(timesTable(unit));
   const counted = {
     zero: 'Numbers are counted from 0',
     one: 'Numbers are counted from 1',

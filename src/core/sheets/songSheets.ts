@@ -14,6 +14,7 @@ import {
 import { fromHex } from '../midi';
 import { formatPosition } from '../time';
 import { partText } from './cueSheet';
+import { withBasis } from './basis';
 import { minutesAndSeconds, timeOfDay } from './figures';
 import { column, table, type Sheet } from './sheet';
 
@@ -36,7 +37,10 @@ export function setList(show: Show): Sheet {
     id: 'set',
     kind: 'Set list',
     title: set.title,
-    about: `${set.onStage === null ? '' : `On stage at ${timeOfDay(set.onStage)}. `}${minutesAndSeconds(length)} in all.`,
+    about: withBasis(
+      `${set.onStage === null ? '' : `On stage at ${timeOfDay(set.onStage)}. `}${minutesAndSeconds(length)} in all.`,
+      show,
+    ),
     parts: [
       table(
         'Running order',

@@ -1,4 +1,4 @@
-import type { Profile } from '../addressing';
+import { exactly, type Profile } from '../addressing';
 import type { Millis } from '../time';
 import {
   SHOW_FORMAT,
@@ -25,6 +25,10 @@ import {
   type Unit,
 } from './schema';
 
+/** Milliseconds before their beat that changes land, and that settling is waited for beyond the worst, in a new show. */
+export const DEFAULT_MARGIN: Millis = 5;
+export const DEFAULT_GUARD: Millis = 3;
+
 /** A show with nothing in it. */
 export const emptyShow = (id: string, title: string): Show => ({
   format: SHOW_FORMAT,
@@ -38,6 +42,8 @@ export const emptyShow = (id: string, title: string): Show => ({
   house: [],
   tones: [],
   tolerance: { after: 2, before: 250 },
+  margin: DEFAULT_MARGIN,
+  guard: DEFAULT_GUARD,
   openingToneId: null,
   core: [],
   audio: [],
@@ -192,6 +198,8 @@ export const newUnit = (
   slots: [],
   lostSlots: [],
   relays: [],
+  margin: null,
+  guard: null,
   ...rest,
 });
 
@@ -204,6 +212,7 @@ export const newPort = (id: string, name: string, cable: Port['cable'], rest: Pa
   softThru: false,
   splitter: false,
   spare: '',
+  delay: exactly(0),
   ...rest,
 });
 
@@ -215,6 +224,7 @@ export const newSlot = (id: string, index: number, name: string, rest: Partial<S
   startVariant: null,
   startControls: [],
   panel: [],
+  recall: null,
   ...rest,
 });
 

@@ -67,6 +67,9 @@ export const RANGES = {
   /** After and before its place that a change may land and still be on time. */
   lateMillis: [0, 1000],
   earlyMillis: [0, 10_000],
+  /** How much sooner than their beat changes land, and how much longer settling is waited for. */
+  marginMillis: [0, 200],
+  guardMillis: [0, 200],
   /** Between the values of a sweep. */
   spacingMillis: [10, 1000],
   /** From a sound that is wanted until a hand has pressed for it. */

@@ -1,4 +1,12 @@
-import { encodingProblems, planProblems, valueRange, type Profile } from '../addressing';
+import {
+  TIMED,
+  encodingProblems,
+  isWorstBelow,
+  planProblems,
+  valueRange,
+  type Profile,
+  type Time,
+} from '../addressing';
 import { problem, type Place, type Problem } from '../problems';
 
 /** What is wrong with a unit's profile by itself. `place` says where, from a path within the profile. */
@@ -39,9 +47,17 @@ export function profileProblems(
       problems.push(problem('show.variants-reach', 'error', place('variants'), data));
     }
   }
+  for (const thing of TIMED) {
+    const time = profile.times[thing];
+    if (isWorstBelow(time)) problems.push(worstBelow(unit, time, place('times', thing)));
+  }
   problems.push(...controllerProblems(unit, profile, place));
   return problems;
 }
+
+/** The problem of a time whose worst figure is below its typical one. */
+export const worstBelow = (unit: string, { typical, worst }: Time, place: Place): Problem =>
+  problem('show.worst-below', 'error', place, { unit, typical, worst: worst! });
 
 /** A controller's switches and pedals are things that send, each once, no two switches in one place. */
 function controllerProblems(

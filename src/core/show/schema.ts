@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { identitySchema, profileSchema, type Deep } from '../addressing';
+import { identitySchema, profileSchema, timeSchema, type Deep } from '../addressing';
 import { feetSchema, type doingSchema } from './feetSchema';
 import { LIMITS, RANGES } from './limits';
 import {
@@ -19,7 +19,7 @@ export { COLOURS, SESSION_ACTS, SOURCES };
 export type { ColourName, Source, Turn } from './shapes';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 9;
+export const SHOW_VERSION = 10;
 
 const ticks = z.number().min(-LIMITS.ticks).max(LIMITS.ticks);
 const channel = z.int().min(1).max(16);
@@ -43,6 +43,8 @@ export const portSchema = z.strictObject({
   splitter: z.boolean(),
   /** What is used instead when it fails, for the patch sheet. */
   spare: z.string().max(200),
+  /** What the interface, the cable and the computer add to the time of the cable itself. */
+  delay: timeSchema,
 });
 
 export const slotSchema = z.strictObject({
@@ -56,6 +58,8 @@ export const slotSchema = z.strictObject({
   startControls: z.array(z.strictObject({ controlId: id, value: z.number() })).max(512),
   /** How the unit's panel stands in this stored state. */
   panel: z.array(z.strictObject({ name: z.string().min(1).max(40), setting: z.string().max(60) })).max(32),
+  /** From a program change to its sound, where that is not the unit's usual time. */
+  recall: timeSchema.nullable(),
 });
 
 export const relaySchema = z.strictObject({
@@ -98,6 +102,9 @@ export const unitSchema = z.strictObject({
     .array(z.strictObject({ id, name: z.string().max(LIMITS.title), lastIndex: z.int().min(0) }))
     .max(LIMITS.slots),
   relays: z.array(relaySchema).max(4096),
+  /** Milliseconds before their beat that its changes land, and that its settling is waited for beyond the worst; null for the show's. */
+  margin: within(RANGES.marginMillis).nullable(),
+  guard: within(RANGES.guardMillis).nullable(),
 });
 
 export const tonePartSchema = z.strictObject({
@@ -488,6 +495,10 @@ export const showSchema = z.strictObject({
   tones: z.array(toneSchema).max(LIMITS.tones),
   /** Milliseconds after and before its place that a change may land and still be on time. */
   tolerance: z.strictObject({ after: within(RANGES.lateMillis), before: within(RANGES.earlyMillis) }),
+  /** Milliseconds before their beat that changes land, where there is room. */
+  margin: within(RANGES.marginMillis),
+  /** Milliseconds that the settling of a unit is waited for beyond the worst that is known, where there is room. */
+  guard: within(RANGES.guardMillis),
   /** The tone that songs open with that have none of their own: every unit in a known state, whatever came before. */
   openingToneId: id.nullable(),
   /** Tones that every song leans on, in the order of the number keys. */

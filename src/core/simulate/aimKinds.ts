@@ -24,24 +24,25 @@ export const sameValue = (unit: UnitSpec, item: Item, a: ReturnType<typeof value
   item === 'slot' || item === 'variant' ? a === b : sameControl(unit.profile, item.slice(8), a ?? undefined, b);
 
 /** Whether two aims name the same thing with different values. */
-function contradicts(unit: UnitSpec, a: UnitAim, b: UnitAim): boolean {
-  for (const [item, value] of itemsOf(a)) {
-    const other = itemIn(b, item);
-    if (other !== undefined && !sameValue(unit, item, other, value)) return true;
+function contradicts({ profile }: UnitSpec, a: UnitAim, b: UnitAim): boolean {
+  if (a.slot !== undefined && b.slot !== undefined && a.slot !== b.slot) return true;
+  if (a.variant !== undefined && b.variant !== undefined && a.variant !== b.variant) return true;
+  for (const id in a.controls) {
+    const other = b.controls[id];
+    if (other !== undefined && !sameControl(profile, id, a.controls[id], other)) return true;
   }
   return false;
 }
 
 /** Whether another aim names something of an aim, and nothing against it. */
-function agrees(unit: UnitSpec, aim: UnitAim, other: UnitAim): boolean {
-  let shared = false;
-  for (const [item, value] of itemsOf(aim)) {
-    const theirs = itemIn(other, item);
-    if (theirs === undefined) continue;
-    if (!sameValue(unit, item, theirs, value)) return false;
-    shared = true;
-  }
-  return shared;
+const agrees = (unit: UnitSpec, aim: UnitAim, other: UnitAim): boolean =>
+  sharesItem(aim, other) && !contradicts(unit, aim, other);
+
+function sharesItem(a: UnitAim, b: UnitAim): boolean {
+  if (a.slot !== undefined && b.slot !== undefined) return true;
+  if (a.variant !== undefined && b.variant !== undefined) return true;
+  for (const id in a.controls) if (b.controls[id] !== undefined) return true;
+  return false;
 }
 
 const NO = 1;

@@ -9,6 +9,7 @@ const verdict = (cueId: string, unitId: string, offset: number | null, more: Par
   outcome: offset === null ? 'never' : offset > 2000 ? 'late' : 'on-time',
   offset,
   reason: offset === null ? { kind: 'nothing-arrived' } : { kind: 'as-wanted' },
+  margin: null,
   ...more,
 });
 

@@ -1,4 +1,5 @@
 import type { Micros } from '../time';
+import { leastOf } from './margins';
 import type { Verdict } from './verdict';
 
 /** How one change landed in two runs; undefined where a run does not have it. */
@@ -29,16 +30,23 @@ export function worstOfEach(verdicts: readonly Verdict[]): readonly Verdict[] {
   return [...worst.values()].sort((a, b) => a.due - b.due);
 }
 
-const worse = (a: Verdict, b: Verdict): boolean =>
-  badness(a) - badness(b) > 0 || (badness(a) === badness(b) && (a.offset ?? 0) > (b.offset ?? 0));
+/** How little it takes until a change that landed misses, in microseconds; without end where nothing makes it miss. */
+export const roomOf = ({ margin }: Pick<Verdict, 'margin'>): Micros =>
+  margin ? leastOf(margin) : Number.POSITIVE_INFINITY;
 
-/** The worst first; of those that are well, those that land last. */
-export const worstFirst = (verdicts: readonly Verdict[]): readonly Verdict[] =>
-  verdicts.toSorted((a, b) => {
-    const [x, y] = [badness(a), badness(b)];
-    if (x !== y) return y > x ? 1 : -1;
-    return (b.offset ?? 0) - (a.offset ?? 0);
-  });
+/** Negative where `a` is worse: by how it misses, then by how little room it has, then by how late it lands. */
+function compareBadness(a: Verdict, b: Verdict): number {
+  const [x, y] = [badness(a), badness(b)];
+  if (x !== y) return y > x ? 1 : -1;
+  const [r, s] = [roomOf(a), roomOf(b)];
+  if (r !== s) return r < s ? -1 : 1;
+  return (b.offset ?? 0) - (a.offset ?? 0);
+}
+
+const worse = (a: Verdict, b: Verdict): boolean => compareBadness(a, b) < 0;
+
+/** The worst first; of those that are well, those with the least room. */
+export const worstFirst = (verdicts: readonly Verdict[]): readonly Verdict[] => verdicts.toSorted(compareBadness);
 
 /** What landed otherwise in the second of two runs, in order of time; each given the worst of each cue and unit. */
 export function compareRuns(before: readonly Verdict[], after: readonly Verdict[]): readonly RunDifference[] {

@@ -1,28 +1,53 @@
 import { append, groupBy } from '../groups';
 import type { RigSpec, Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
+import type { Micros } from '../time';
 import { judgeBytes, judgeTempo } from './judgeOthers';
 import { judgeStates } from './judgeStates';
+import { Losses } from './losses';
 import { SimulatedRig } from './rig';
 import { unitLines } from './unitLine';
+import type { Timing } from './timing';
 import { DEFAULT_TOLERANCE, type DryRun, type Tolerance, type Verdict } from './verdict';
+
+/** How a dry run is judged. */
+export interface JudgedBy {
+  readonly tolerance?: Tolerance;
+  /** The rig as the plan reckons with it, where the one that is played is quicker or slower. */
+  readonly planned?: RigSpec;
+  /** Whether to say what each change bears beyond the times of the rig: it is the rig at its worst then. */
+  readonly margins?: boolean;
+  /** How long things take, where that is not what the rig's pace says. */
+  readonly timing?: Timing;
+  /** When each message leaves, by its place among the events, where that is not as planned. */
+  readonly leaves?: ArrayLike<Micros>;
+}
 
 /** Plays bytes to a simulated rig and judges each thing wanted by what the units did. */
 export function dryRun(
   spec: RigSpec,
   events: readonly TimedBytes[],
   wants: readonly Wanted[],
-  tolerance: Tolerance = DEFAULT_TOLERANCE,
+  { tolerance = DEFAULT_TOLERANCE, planned = spec, margins = false, timing, leaves }: JudgedBy = {},
 ): DryRun {
-  const rig = new SimulatedRig(spec);
-  for (const { portId, at, bytes } of events) rig.send(portId, at, bytes);
+  const rig = new SimulatedRig(spec, undefined, {}, timing);
+  const order = leaves && Array.from(events.keys()).sort((a, b) => leaves[a]! - leaves[b]! || a - b);
+  for (let k = 0; k < events.length; k++) {
+    const i = order ? order[k]! : k;
+    const { portId, bytes } = events[i]!;
+    const at = leaves ? leaves[i]! : events[i]!.at;
+    // So that little is pending at any time.
+    rig.advance(at);
+    rig.send(portId, at, bytes, i);
+  }
   rig.settle();
-  const lines = unitLines(spec, rig.trace, events);
+  const lines = unitLines(spec, rig.trace, events, planned);
   const byUnit = groupBy(wants, (w) => w.unitId);
   const verdicts: Verdict[] = [];
   for (const [unitId, list] of byUnit) {
     const line = lines.get(unitId);
     if (!line) continue;
+    if (margins) line.losses = new Losses(line, events);
     const ordered = list.toSorted((a, b) => a.due - b.due);
     append(verdicts, judgeStates(line, ordered, tolerance));
     for (const wanted of ordered) {

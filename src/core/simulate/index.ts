@@ -1,7 +1,10 @@
-export { dryRun } from './dryRun';
+export { dryRun, type JudgedBy } from './dryRun';
+export { proofRun } from './proofRun';
+export { leastOf, type Margin } from './margins';
 export { lastAtOrBefore } from './unitLine';
 export { SimulatedRig } from './rig';
+export type { Timing } from './timing';
 export type { IgnoredWhy, TraceEntry } from './trace';
 export { type DryRun, type Reason, type Verdict } from './verdict';
 export { lanternOf, sumLanterns, type Lantern } from './lantern';
-export { compareRuns, worstFirst, worstOfEach } from './compareRuns';
+export { compareRuns, roomOf, worstFirst, worstOfEach } from './compareRuns';

@@ -1,10 +1,19 @@
 import { DIN_BYTE_MICROS, type Bytes } from '../midi';
 import { addTo, entry } from '../groups';
-import { encodeValue } from '../addressing';
-import { meets, type UnitAim, type UnitSpec, type UnitState, type Wanted } from '../rig';
+import { encodeValue, valueRange, type Encoding } from '../addressing';
+import {
+  acceptsAgainAfter,
+  effectAfter,
+  meets,
+  type UnitAim,
+  type UnitSpec,
+  type UnitState,
+  type Wanted,
+} from '../rig';
 import { millisToMicros, type Micros } from '../time';
 import { AimKinds, countBetween, itemIn, itemsOf, sameValue, valueOf, type Item } from './aimKinds';
-import { lastAtOrBefore, sameBytes, type Meant, type UnitLine } from './unitLine';
+import { landed, missed } from './landed';
+import { lastAtOrBefore, sameBytes, type Instant, type Load, type Meant, type UnitLine } from './unitLine';
 import type { Reason, Tolerance, Verdict } from './verdict';
 
 /** Rounding of sums of microseconds. */
@@ -20,26 +29,38 @@ const isState = (wanted: Wanted): wanted is StateWanted => wanted.aim.kind === '
 /** Bytes of bank, program, variant and engaging. */
 const CALL_BYTES = 12;
 
+const lengths = new WeakMap<Encoding, readonly number[]>();
+
+/** Lengths of the messages that a value of a control takes, whatever the value. */
+function lengthsOf(encoding: Encoding): readonly number[] {
+  let found = lengths.get(encoding);
+  if (!found) lengths.set(encoding, (found = encodeValue(encoding, 1, valueRange(encoding).low).map((m) => m.length)));
+  return found;
+}
+
 /**
  * How long a change may take that is sent on its beat, in microseconds: all that the unit needs, and the wire, on
  * which each thru that stores and forwards holds up a message by its own length. 0 where it has to be complete.
  */
-export function nominal({ unit, thrus }: Pick<UnitLine, 'unit' | 'thrus'>, wanted: Wanted): Micros {
-  const { pace, profile } = unit;
+export function nominal(
+  { planned: unit, thrus, held }: Pick<UnitLine, 'planned' | 'thrus' | 'held'>,
+  wanted: Wanted,
+): Micros {
+  const { profile } = unit;
+  const { guard } = wanted;
   if (wanted.landing === 'complete') return 0;
-  if (wanted.aim.kind === 'bytes') return wanted.aim.bytes.length * (1 + thrus) * DIN_BYTE_MICROS + 1000;
-  if (wanted.aim.kind === 'tempo') return 3 * (1 + thrus) * DIN_BYTE_MICROS + 1000;
+  if (wanted.aim.kind === 'bytes') return held + wanted.aim.bytes.length * (1 + thrus) * DIN_BYTE_MICROS + 1000;
+  if (wanted.aim.kind === 'tempo') return held + 3 * (1 + thrus) * DIN_BYTE_MICROS + 1000;
   const { slot, variant } = wanted.aim.state;
-  const lengths = profile.controls.flatMap(({ id, encoding }) => {
-    const value = wanted.aim.kind === 'state' ? wanted.aim.state.controls[id] : undefined;
-    return value === undefined ? [] : encodeValue(encoding, 1, value).map((m) => m.length);
-  });
-  const bytes = lengths.reduce((sum, n) => sum + n, CALL_BYTES);
-  const wire = (bytes + thrus * Math.max(3, ...lengths)) * DIN_BYTE_MICROS;
+  const sent = profile.controls.flatMap(({ id, encoding }) =>
+    wanted.aim.kind === 'state' && wanted.aim.state.controls[id] !== undefined ? lengthsOf(encoding) : [],
+  );
+  const bytes = sent.reduce((sum, n) => sum + n, CALL_BYTES);
+  const wire = (bytes + thrus * Math.max(3, ...sent)) * DIN_BYTE_MICROS;
   // Its due time includes the time of relaying.
   if (wanted.relayed) return wire;
-  const load = slot === undefined ? 0 : Math.max(pace.recall, pace.settle);
-  return load + (variant === undefined ? 0 : pace.variant) + pace.control + wire;
+  const load = slot === undefined ? 0 : Math.max(effectAfter(unit, 'recall', slot), acceptsAgainAfter(unit)) + guard;
+  return held + load + (variant === undefined ? 0 : effectAfter(unit, 'variant')) + effectAfter(unit, 'control') + wire;
 }
 
 /**
@@ -53,14 +74,17 @@ export function judgeStates(line: UnitLine, ordered: readonly Wanted[], toleranc
 }
 
 class StateJudge {
-  /** Loads up to this one belong to earlier wants. */
-  private usedLoad = -1;
+  /** Loads up to these belong to earlier wants: by the cue that they were called for. */
+  private readonly usedLoads = new Map<string, number>();
+  /** When cues that want a preset are first due: what was called for a later one is not there for an earlier one. */
+  private readonly callers: ReadonlyMap<string, Micros>;
   /** Everything that earlier wants required was there by then: what has not changed since is there because of them. */
   private settled: Micros = Number.NEGATIVE_INFINITY;
   /** Earlier wants that were met later than what is judged now was due, by when they were met. */
   private readonly pending: { readonly kind: number; readonly met: Micros }[] = [];
   private readonly kinds: AimKinds;
   private stretchEnds: Int32Array | undefined;
+  private readonly runs = new Map<Item, Int32Array>();
   private readonly dues: Float64Array;
 
   constructor(
@@ -69,6 +93,8 @@ class StateJudge {
     private readonly tolerance: Tolerance,
   ) {
     this.dues = Float64Array.from(wants, (w) => w.due);
+    const calls = wants.filter((w) => w.aim.state.slot !== undefined);
+    this.callers = new Map(calls.toReversed().map((w) => [w.cueId, w.due]));
     this.kinds = new AimKinds(
       line.unit,
       wants.map((w) => w.aim.state),
@@ -92,7 +118,7 @@ class StateJudge {
   }
 
   private remember(wanted: StateWanted, k: number, { offset }: Verdict): void {
-    const { aim, due } = wanted;
+    const { aim, due, cueId } = wanted;
     if (offset === null) return;
     const met = due + Math.max(0, offset);
     this.settled = Math.max(this.settled, met);
@@ -102,37 +128,47 @@ class StateJudge {
     }
     if (aim.state.slot === undefined) return;
     const { loads } = this.line;
-    for (let i = this.usedLoad + 1; i < loads.length && loads[i]!.at <= met + GRAIN; i++) {
-      if (loads[i]!.slot === aim.state.slot && loads[i]!.until <= met + GRAIN) this.usedLoad = i;
+    for (let i = lastAtOrBefore(loads, met + GRAIN); i >= 0; i--) {
+      const load = loads[i]!;
+      const known = this.usedLoads.get(load.cueId) ?? -1;
+      // What was called before is used up already.
+      if (load.cueId === cueId && i <= known) break;
+      if (load.slot !== aim.state.slot || load.until > met + GRAIN || !this.isFor(load, wanted)) continue;
+      if (i > known) this.usedLoads.set(load.cueId, i);
     }
   }
 
   private one(wanted: StateWanted, k: number, before: Micros): Verdict {
     const { line, tolerance } = this;
     const { unit, instants } = line;
-    const { due, cueId, unitId, aim } = wanted;
-    const base = { cueId, unitId, due };
+    const { due, aim } = wanted;
+    const limit = due + nominal(this.line, wanted) + millisToMicros(tolerance.after) + GRAIN;
     // What an earlier cue wanted otherwise, and what comes late, comes before this.
     const floor =
       this.pending.findLast((p) => this.kinds.contradict(p.kind, this.kinds.of(k)))?.met ?? Number.NEGATIVE_INFINITY;
     const last = lastAtOrBefore(instants, due + GRAIN);
     const there = floor <= due + GRAIN && last >= 0 && meets(unit.profile, instants[last]!.state, aim.state);
     if (there && !this.silentAt(wanted) && this.loadedBy(wanted, due + GRAIN) !== undefined) {
-      const since = this.cameBy(wanted, last);
-      if (since === undefined) return { ...base, outcome: 'on-time', offset: 0, reason: { kind: 'already' } };
-      const offset = since - due;
+      const { came, parts } = this.cameBy(wanted, last);
+      const offset = came === undefined ? 0 : came - due;
       const early = offset < -millisToMicros(tolerance.before) - GRAIN;
-      if (early) return { ...base, outcome: 'early', offset, reason: { kind: 'too-early' } };
-      return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
+      if (early) return missed(wanted, 'early', offset, { kind: 'too-early' });
+      return landed(line, wanted, came, {
+        parts,
+
+        limit,
+        until: this.untilAfter(wanted, last, limit),
+      });
     }
-    const limit = due + nominal(this.line, wanted) + millisToMicros(tolerance.after) + GRAIN;
-    const met = this.metAfter(wanted, k, Math.max(due, floor));
+    const met = this.metAfter(wanted, k, Math.max(due, floor), limit);
     if (met === undefined) {
-      return { ...base, outcome: 'never', offset: null, reason: whyNever(line, wanted, before, limit) };
+      return missed(wanted, 'never', null, whyNever(line, wanted, before, limit));
     }
     const offset = met - due;
-    if (met <= limit) return { ...base, outcome: 'on-time', offset, reason: { kind: 'as-wanted' } };
-    return { ...base, outcome: 'late', offset, reason: whyLate(line, wanted, met) };
+    if (met > limit) return missed(wanted, 'late', offset, whyLate(line, wanted, met));
+    const at = lastAtOrBefore(instants, met);
+    const { parts } = this.cameBy(wanted, at);
+    return landed(line, wanted, met, { parts, limit, until: this.untilAfter(wanted, at, limit) });
   }
 
   /** A preset loads at the due time, and the unit is silent meanwhile. */
@@ -142,37 +178,84 @@ class StateJudge {
     return load !== undefined && load.until > due + GRAIN;
   }
 
+  /** Whether a preset may have been called for a cue: not for a later one. */
+  private isFor(load: Load, { cueId, due }: Wanted): boolean {
+    return load.cueId === cueId || (this.callers.get(load.cueId) ?? due) <= due;
+  }
+
   /** When the preset was there that is to be loaded again: the last by a time. Where nothing is, long ago. */
-  private loadedBy({ aim }: StateWanted, by: Micros): Micros | undefined {
+  private loadedBy(wanted: StateWanted, by: Micros): Micros | undefined {
+    const { aim } = wanted;
     if (!aim.reload) return Number.NEGATIVE_INFINITY;
     const { loads } = this.line;
-    for (let i = loads.length - 1; i > this.usedLoad; i--) {
-      if (loads[i]!.slot === aim.state.slot && loads[i]!.until <= by) return loads[i]!.until;
+    for (let i = loads.length - 1; i >= 0; i--) {
+      const load = loads[i]!;
+      if (load.slot !== aim.state.slot || load.until > by || !this.isFor(load, wanted)) continue;
+      if (i > (this.usedLoads.get(load.cueId) ?? -1)) return load.until;
     }
     return undefined;
   }
 
   /**
-   * Since when the whole state is as wanted; undefined where nothing had to change. What was there already
-   * for an earlier cue does not count, unless a recall wiped it and it was sent again.
+   * When the whole state came to be as wanted; undefined where nothing had to change. What was there already for an
+   * earlier cue does not count, unless a recall wiped it and it was sent again. `parts` are the instants at which each
+   * part of it came, those for earlier cues too, where somebody asks what they bear.
    */
-  private cameBy(wanted: StateWanted, last: number): Micros | undefined {
-    const { unit, instants } = this.line;
+  private cameBy(wanted: StateWanted, last: number): { came: Micros | undefined; parts: readonly Instant[] } {
+    const { unit, instants, losses } = this.line;
+    const loads = unit.profile.recallLoads;
     let came: Micros | undefined;
+    const parts: Instant[] = [];
     const note = (at: Micros): void => {
       if (at > this.settled + GRAIN) came = Math.max(came ?? at, at);
     };
     for (const [item, value] of itemsOf(wanted.aim.state)) {
-      let since = last;
-      while (since > 0 && sameValue(unit, item, valueOf(instants[since - 1]!.state, item), value)) since -= 1;
+      const runs = this.runsOf(item);
+      let since = runs[last]!;
+      while (since > 0 && sameValue(unit, item, valueOf(instants[since - 1]!.state, item), value))
+        since = runs[since - 1]!;
       note(instants[since]!.at);
+      if (!losses) continue;
+      // What a preset brought, or what was sent again because it wiped what was there, stands on that preset.
+      const wiped = item !== 'slot' && (item === 'variant' ? loads.variant : loads.controls);
+      parts.push(instants[wiped ? Math.max(since, instants[last]!.loaded) : since]!);
     }
-    if (wanted.aim.reload) note(this.loadedBy(wanted, wanted.due + GRAIN)!);
-    return came;
+    if (wanted.aim.reload) {
+      const at = this.loadedBy(wanted, Math.max(wanted.due, instants[last]!.at) + GRAIN)!;
+      note(at);
+      if (losses) parts.push(instants[Math.max(0, lastAtOrBefore(instants, at))]!);
+    }
+    return { came, parts };
+  }
+
+  /** When something of what is wanted changes again, if that is before a time; else that time. */
+  private untilAfter({ aim }: StateWanted, last: number, limit: Micros): Micros {
+    const { unit, instants, losses } = this.line;
+    if (!losses) return limit;
+    for (let i = last + 1; i < instants.length && instants[i]!.at < limit; i++) {
+      if (!meets(unit.profile, instants[i]!.state, aim.state)) return instants[i]!.at;
+    }
+    return limit;
+  }
+
+  /** Of each instant, the first of those in a row that have its value of one thing. */
+  private runsOf(item: Item): Int32Array {
+    let runs = this.runs.get(item);
+    if (!runs) {
+      const { instants } = this.line;
+      this.runs.set(item, (runs = new Int32Array(instants.length)));
+      let value = instants[0] && valueOf(instants[0].state, item);
+      for (let i = 1; i < instants.length; i++) {
+        const now = valueOf(instants[i]!.state, item);
+        runs[i] = Object.is(now, value) ? runs[i - 1]! : i;
+        value = now;
+      }
+    }
+    return runs;
   }
 
   /** When a unit is first as wanted after a time; undefined where it is made void before, or does not come. */
-  private metAfter(wanted: StateWanted, k: number, after: Micros): Micros | undefined {
+  private metAfter(wanted: StateWanted, k: number, after: Micros, limit: Micros): Micros | undefined {
     const { unit, instants } = this.line;
     const { kinds } = this;
     const { state } = wanted.aim;
@@ -193,7 +276,8 @@ class StateJudge {
         instead.add(later, this.wants[next]!.aim.state);
       }
       if (meets(unit.profile, is, state) && this.loadedBy(wanted, at + GRAIN) !== undefined) {
-        return this.belongs(k, first, i) ? at : undefined;
+        // What is there in time is there for this one, whatever becomes of later ones.
+        return at <= limit || this.belongs(k, first, i) ? at : undefined;
       }
       if (instead.came(instants[i - 1]?.state, is)) return undefined;
     }
@@ -213,7 +297,7 @@ class StateJudge {
     const betweenKind = kinds.of(between);
     const last = this.stretchEnd(first);
     const end = instants[last]!.at;
-    const times = 1 + countBetween(kinds.comes(kind, instants), first, last);
+    let times: number | undefined;
     let needed = 1;
     const ofWant = kinds.all();
     for (let n = k + 1; n < dues.length && dues[n]! - early <= end; n++) {
@@ -221,6 +305,7 @@ class StateJudge {
       if (dues[n]! <= dues[between]! || !kinds.contradict(betweenKind, other) || !kinds.agree(kind, other)) continue;
       if (needed === 1 && instants[first]!.at < dues[n]! - early) return true;
       needed += 1;
+      times ??= 1 + countBetween(kinds.comes(kind, instants), first, last);
       if (needed > times) return false;
     }
     return true;
@@ -329,19 +414,25 @@ export function whyNever(line: UnitLine, wanted: Wanted, before: Micros, limit: 
 /** Something that came to a unit. */
 type Heard = { readonly at: Micros; readonly bytes: Bytes };
 
-const heardTimes = new WeakMap<readonly Heard[], ReadonlyMap<string, readonly Micros[]>>();
+const heardTimes = new WeakMap<readonly Heard[], ReadonlyMap<number | string, readonly Micros[]>>();
 const NEVER: readonly Micros[] = [];
 
 /** When certain bytes came, in order; all entries are gone through once. */
 function timesOf(entries: readonly Heard[], bytes: Bytes): readonly Micros[] {
   let times = heardTimes.get(entries);
   if (!times) {
-    const made = new Map<string, Micros[]>();
-    for (const e of entries) addTo(made, e.bytes.join(' '), e.at);
+    const made = new Map<number | string, Micros[]>();
+    for (const e of entries) addTo(made, keyOf(e.bytes), e.at);
     heardTimes.set(entries, (times = made));
   }
-  return times.get(bytes.join(' ')) ?? NEVER;
+  return times.get(keyOf(bytes)) ?? NEVER;
 }
+
+/** Bytes as a key: short messages as one number, which is much cheaper than text. */
+const keyOf = (bytes: Bytes): number | string =>
+  bytes.length <= 3
+    ? ((bytes.length * 256 + (bytes[0] ?? 0)) * 256 + (bytes[1] ?? 0)) * 256 + (bytes[2] ?? 0)
+    : bytes.join(' ');
 
 const replacedCalls = new WeakMap<UnitLine, readonly Heard[]>();
 

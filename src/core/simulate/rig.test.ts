@@ -1,8 +1,9 @@
+import { paced, plainPort } from '../testing/paced';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { INQUIRY } from '../midi';
 import type { Profile } from '../addressing';
-import { paceOf, type RigSpec, type UnitSpec } from '../rig';
+import { type RigSpec, type UnitSpec } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { EventQueue } from '../rig';
 import { SimulatedRig } from './rig';
@@ -14,14 +15,14 @@ const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
-  pace: paceOf(modelerProfile),
+  ...paced(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
   ...rest,
 });
 const rigOf = (units: readonly UnitSpec[], cable: 'din' | 'usb' = 'din'): RigSpec => ({
-  ports: [{ id: 'p', cable, softThru: false }],
+  ports: [plainPort('p', cable)],
   units,
 });
 const profile = (change: Partial<Profile>): Profile => ({ ...modelerProfile, ...change });
@@ -203,12 +204,12 @@ describe('units behind units', () => {
     const back = unit('b', {
       input: { from: 'unit', unitId: 'a', thru: false },
       listens: 1,
-      pace: { recall: 0, variant: 0, control: 0, settle: 0 },
+      pace: { recall: 0, variant: 0, control: 0, settle: 0, thru: 0, slots: {} },
       relays: [{ slot: null, variant: null, toUnit: 'a', messages: [[0xc0, 1]] }],
     });
     const circle = { ...back, id: 'a', input: { from: 'unit', unitId: 'b', thru: false } } as const;
     const rig = new SimulatedRig({
-      ports: [{ id: 'p', cable: 'din', softThru: false }],
+      ports: [plainPort('p', 'din')],
       units: [{ ...circle, input: { from: 'port', portId: 'p' } }, back, { ...circle, id: 'c' }],
     });
     rig.send('p', 0, [0xc0, 1]);

@@ -1,9 +1,10 @@
 import { addTo } from '../groups';
 import { CABLE_TIMING, DIN_BYTE_MICROS, StreamParser, type Bytes, type CableTiming } from '../midi';
-import { EventQueue, type RigSpec, type RigState, type UnitSpec } from '../rig';
+import { EventQueue, type PortSpec, type RigSpec, type RigState, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
 
-import type { TraceEntry } from './trace';
+import type { Cause, TraceEntry } from './trace';
+import { BY_PACE, type Timing } from './timing';
 import { SimulatedUnit, type UnitHost } from './unit';
 
 /** How often a message may be passed on before the rig is taken to run in a circle. */
@@ -21,7 +22,7 @@ export class SimulatedRig {
   private readonly specs: ReadonlyMap<string, UnitSpec>;
   private readonly byPort = new Map<string, UnitSpec[]>();
   private readonly byUnit = new Map<string, UnitSpec[]>();
-  private readonly ports: ReadonlyMap<string, CableTiming & { readonly softThru: boolean }>;
+  private readonly ports: ReadonlyMap<string, CableTiming & Pick<PortSpec, 'softThru' | 'delay' | 'delays'>>;
   private readonly parsers = new Map<string, PortParser>();
   private readonly outFree = new Map<string, Micros>();
 
@@ -30,25 +31,31 @@ export class SimulatedRig {
     private readonly onTrace?: (entry: TraceEntry) => void,
     /** What units are on already; nothing is known of the others. */
     states: RigState = {},
+    private readonly timing: Timing = BY_PACE,
   ) {
     this.specs = new Map(spec.units.map((u) => [u.id, u]));
-    this.ports = new Map(spec.ports.map((p) => [p.id, { ...CABLE_TIMING[p.cable], softThru: p.softThru }]));
+    this.ports = new Map(spec.ports.map((p) => [p.id, { ...CABLE_TIMING[p.cable], ...p }]));
     for (const unit of spec.units) {
-      this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit), states[unit.id]));
+      this.units.set(unit.id, new SimulatedUnit(unit, this.host(unit), states[unit.id], timing));
       if (unit.input?.from === 'port') addTo(this.byPort, unit.input.portId, unit);
       if (unit.input?.from === 'unit') addTo(this.byUnit, unit.input.unitId, unit);
     }
   }
 
-  /** Puts bytes on a port's cable, not before `at` and not before the cable is free. Calls come in the order of `at`. */
-  send(portId: string, at: Micros, bytes: Bytes): void {
-    this.sendOn(portId, at, bytes, 0);
+  /**
+   * Puts bytes on a port's cable, not before `at` and not before the cable is free. Calls come in the order of `at`.
+   * The trace names `event` as the cause of all that comes of it.
+   */
+  send(portId: string, at: Micros, bytes: Bytes, event = -1): void {
+    const port = this.ports.get(portId);
+    const spread = port ? port.delay - port.delays.soonest : 0;
+    this.sendOn(portId, at, bytes, { event, passed: 0, spread, steps: 0 });
   }
 
   /** Has a unit send bytes of its own out of its out port, as a controller does when it is played. */
   play(unitId: string, at: Micros, messages: readonly Bytes[]): void {
     const unit = this.specs.get(unitId);
-    if (unit) this.queue.push(at, () => this.fromOut(unit, at, messages, 0));
+    if (unit) this.queue.push(at, () => this.fromOut(unit, at, messages, NO_CAUSE));
   }
 
   /** Sets a unit to learn: the next message on its channel is taken in and not obeyed. */
@@ -57,7 +64,7 @@ export class SimulatedRig {
     if (unit) unit.learning = true;
   }
 
-  private sendOn(portId: string, at: Micros, bytes: Bytes, passed: number): void {
+  private sendOn(portId: string, at: Micros, bytes: Bytes, cause: Cause): void {
     const timing = this.ports.get(portId);
     if (!timing) {
       this.note({ kind: 'lost', at, portId, bytes });
@@ -69,9 +76,10 @@ export class SimulatedRig {
     for (const byte of bytes) {
       end += timing.byteMicros;
       for (const message of parser.push(byte)) {
-        const arrival = end + timing.latency;
-        this.queue.push(arrival, () => {
-          for (const unit of this.byPort.get(portId) ?? []) this.deliver(unit, arrival, message, passed);
+        const arrival = end + timing.latency + timing.delay;
+        // What comes in counts before what happens at the same moment, whenever it was sent.
+        this.queue.pushFirst(arrival, () => {
+          for (const unit of this.byPort.get(portId) ?? []) this.deliver(unit, arrival, message, cause);
         });
       }
     }
@@ -112,31 +120,40 @@ export class SimulatedRig {
     return this.units.get(unitId)?.restsAt ?? Number.NEGATIVE_INFINITY;
   }
 
-  private deliver(spec: UnitSpec, at: Micros, message: Bytes, passed: number): void {
-    this.units.get(spec.id)!.receive(at, message, passed);
+  private deliver(spec: UnitSpec, at: Micros, message: Bytes, cause: Cause): void {
+    this.units.get(spec.id)!.receive(at, message, cause);
     const behind = this.byUnit.get(spec.id)?.filter((u) => u.input?.from === 'unit' && u.input.thru) ?? NOBODY;
-    this.passOn(spec, behind, at, message, passed);
-    if (spec.returns?.thru) this.comeBack(spec, spec.returns.portId, at, message, passed);
+    const { returns, pace, paces } = spec;
+    if (behind.length === 0 && !returns?.thru) return;
+    const slower = pace.thru - paces.soonest.thru;
+    const on = slower === 0 ? cause : { ...cause, spread: cause.spread + slower };
+    const pass = (from: Micros): void => {
+      this.passOn(spec, behind, from, message, on);
+      if (returns?.thru) this.comeBack(spec, returns.portId, from, message, on);
+    };
+    const thru = this.timing.thru(spec);
+    if (thru > 0) this.queue.push(at + thru, () => pass(at + thru));
+    else pass(at);
   }
 
   /** Bytes that a unit sends by itself: everything behind its out port receives them; the bytes say whom they are for. */
-  private fromOut(spec: UnitSpec, at: Micros, messages: readonly Bytes[], passed: number): void {
+  private fromOut(spec: UnitSpec, at: Micros, messages: readonly Bytes[], cause: Cause): void {
     for (const bytes of messages) {
-      this.passOn(spec, this.byUnit.get(spec.id) ?? NOBODY, at, bytes, passed);
-      if (spec.returns) this.comeBack(spec, spec.returns.portId, at, bytes, passed);
+      this.passOn(spec, this.byUnit.get(spec.id) ?? NOBODY, at, bytes, cause);
+      if (spec.returns) this.comeBack(spec, spec.returns.portId, at, bytes, cause);
     }
   }
 
   /** Along a cable back to the in side of a port, and out of it again where the port passes things on. */
-  private comeBack(from: UnitSpec, portId: string, at: Micros, message: Bytes, passed: number): void {
+  private comeBack(from: UnitSpec, portId: string, at: Micros, message: Bytes, cause: Cause): void {
     const timing = this.ports.get(portId);
-    if (!timing || passed >= RELAY_LIMIT) return;
+    if (!timing || cause.passed >= RELAY_LIMIT) return;
     const key = `${from.id}>${portId}`;
     const arrival = Math.max(at, this.outFree.get(key) ?? at) + message.length * timing.byteMicros + timing.latency;
     this.outFree.set(key, arrival);
     this.queue.push(arrival, () => {
       this.note({ kind: 'returned', at: arrival, portId, bytes: message, unitId: from.id });
-      if (timing.softThru) this.sendOn(portId, arrival, message, passed + 1);
+      if (timing.softThru) this.sendOn(portId, arrival, message, passedOn(cause));
     });
   }
 
@@ -144,19 +161,20 @@ export class SimulatedRig {
    * A unit's out cable is a 5-pin one: thru and relayed messages share it, byte after byte. Where it is
    * split to several units, each receives the same bytes at the same time.
    */
-  private passOn(from: UnitSpec, to: readonly UnitSpec[], at: Micros, message: Bytes, passed: number): void {
-    if (to.length === 0 || passed >= RELAY_LIMIT) return;
+  private passOn(from: UnitSpec, to: readonly UnitSpec[], at: Micros, message: Bytes, cause: Cause): void {
+    if (to.length === 0 || cause.passed >= RELAY_LIMIT) return;
     const arrival = Math.max(at, this.outFree.get(from.id) ?? at) + message.length * DIN_BYTE_MICROS;
     this.outFree.set(from.id, arrival);
-    for (const next of to) this.queue.push(arrival, () => this.deliver(next, arrival, message, passed + 1));
+    const on = passedOn(cause);
+    for (const next of to) this.queue.push(arrival, () => this.deliver(next, arrival, message, on));
   }
 
   private host(spec: UnitSpec): UnitHost {
     return {
       later: (at: Micros, run: () => void): void => this.queue.push(at, run),
       note: (entry: TraceEntry): void => this.note(entry),
-      relay: (at: Micros, messages: readonly Bytes[], passed: number): void => {
-        this.fromOut(spec, at, messages, passed);
+      relay: (at: Micros, messages: readonly Bytes[], cause: Cause): void => {
+        this.fromOut(spec, at, messages, cause);
       },
     };
   }
@@ -166,6 +184,8 @@ export class SimulatedRig {
     else this.trace.push(entry);
   }
 }
+
+const passedOn = (cause: Cause): Cause => ({ ...cause, passed: cause.passed + 1 });
 
 class PortParser {
   free: Micros = Number.NEGATIVE_INFINITY;
@@ -181,5 +201,6 @@ class PortParser {
   }
 }
 
+const NO_CAUSE: Cause = { event: -1, passed: 0, spread: 0, steps: 0 };
 const NOTHING: readonly Bytes[] = [];
 const NOBODY: readonly UnitSpec[] = [];

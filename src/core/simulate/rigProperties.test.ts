@@ -1,6 +1,7 @@
+import { paced, plainPort } from '../testing/paced';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { paceOf, type RigSpec, type UnitSpec } from '../rig';
+import { type RigSpec, type UnitSpec } from '../rig';
 import { compileSong } from '../compile';
 import { rigSpec, songWants } from '../meaning';
 import { randomShow } from '../testing/randomShow';
@@ -15,14 +16,14 @@ const unit = (id: string, rest: Partial<UnitSpec> = {}): UnitSpec => ({
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: modelerProfile,
-  pace: paceOf(modelerProfile),
+  ...paced(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
   ...rest,
 });
 const rigOf = (units: readonly UnitSpec[], cable: 'din' | 'usb' = 'din'): RigSpec => ({
-  ports: [{ id: 'p', cable, softThru: false }],
+  ports: [plainPort('p', cable)],
   units,
 });
 
@@ -178,7 +179,7 @@ describe('verdicts', () => {
         const { events } = compileSong(show, song);
         const wants = songWants(show, song);
         const well = (tolerance: { after: number; before: number }): number =>
-          dryRun(rigSpec(show), events, wants, tolerance).verdicts.filter((v) => v.outcome === 'on-time').length;
+          dryRun(rigSpec(show), events, wants, { tolerance }).verdicts.filter((v) => v.outcome === 'on-time').length;
         expect(well({ after, before: 250 })).toBeGreaterThanOrEqual(well({ after: 2, before: 250 }));
       }),
       runs(87, 60),

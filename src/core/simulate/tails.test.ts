@@ -1,5 +1,6 @@
+import { paced, plainPort } from '../testing/paced';
 import { describe, expect, it } from 'vitest';
-import { paceOf, UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../rig';
+import { UNKNOWN_STATE, type RigSpec, type UnitSpec, type UnitState } from '../rig';
 import { modelerProfile } from '../testing/rigs';
 import { SimulatedRig } from './rig';
 import { tailsLost, tailsOf } from './tails';
@@ -46,12 +47,12 @@ describe('trails', () => {
       input: { from: 'port', portId: 'p' },
       listens: 1,
       profile: { ...profile, effects: [{ id: 'delay', name: 'Delay', cut: 'delay', ring: null }], silentInGap: true },
-      pace: paceOf(profile),
+      ...paced(profile),
       returns: null,
       starts: {},
       relays: [],
     };
-    const spec: RigSpec = { ports: [{ id: 'p', cable: 'din', softThru: false }], units: [unit] };
+    const spec: RigSpec = { ports: [plainPort('p', 'din')], units: [unit] };
     const rig = new SimulatedRig(spec);
     const delay = profile.controls.find((c) => c.id === 'delay')!;
     if (delay.encoding.kind !== 'set-switch') throw new Error('the delay is a switch');

@@ -1,6 +1,7 @@
+import { paced, plainPort } from '../testing/paced';
 import { describe, expect, it } from 'vitest';
 import { newControl } from '../addressing';
-import { paceOf, type RigSpec, type UnitSpec, type Wanted } from '../rig';
+import { type RigSpec, type UnitSpec, type Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
@@ -53,12 +54,12 @@ const unit: UnitSpec = {
   input: { from: 'port', portId: 'p' },
   listens: 1,
   profile: { ...modelerProfile, controls: [...modelerProfile.controls, tap] },
-  pace: paceOf(modelerProfile),
+  ...paced(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
 };
-const spec: RigSpec = { ports: [{ id: 'p', cable: 'din', softThru: false }], units: [unit] };
+const spec: RigSpec = { ports: [plainPort('p', 'din')], units: [unit] };
 const at = (time: number, ...bytes: number[]): TimedBytes => ({
   at: time,
   portId: 'p',
@@ -72,6 +73,7 @@ const tempo = (due: number, by: 'taps' | 'clock'): Wanted => ({
   due,
   landing: 'sent',
   relayed: false,
+  guard: 0,
   aim: { kind: 'tempo', by, interval: 500_000 },
 });
 const taps = (count: number, apart: number): TimedBytes[] =>

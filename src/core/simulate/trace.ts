@@ -4,18 +4,61 @@ import type { Micros } from '../time';
 import type { Tail } from './tails';
 import type { HeardTempo } from './tempoEar';
 
+/** What a message goes back to. */
+export interface Cause {
+  /** Which message that was sent it is, or is relayed because of: its place among them; -1 where nobody said. */
+  readonly event: number;
+  /** How often it was passed on. */
+  readonly passed: number;
+  /** How much sooner it may come, where ports and units on its way are at their soonest. */
+  readonly spread: Micros;
+  /** How many times of units lie between what was sent and this: 0 for what comes straight from a port. */
+  readonly steps: number;
+}
+
+/** A preset that begins to load. */
+export interface Loading {
+  readonly at: Micros;
+  /** When it is there, and when the unit accepts messages again. */
+  readonly until: Micros;
+  readonly accepts: Micros;
+  /** The same where the unit is at its soonest. */
+  readonly soonestAccepts: Micros;
+  readonly cause: Cause;
+}
+
 /** Something that a simulated rig saw. */
 export type TraceEntry =
-  | { readonly kind: 'arrived'; readonly at: Micros; readonly unitId: string; readonly bytes: Bytes }
+  | {
+      readonly kind: 'arrived';
+      /** When the unit took it: later than it came, where it had to wait. */
+      readonly at: Micros;
+      readonly came: Micros;
+      readonly unitId: string;
+      readonly bytes: Bytes;
+      readonly cause: Cause;
+      /** The preset called last before it. */
+      readonly behind: Loading | null;
+    }
   | {
       readonly kind: 'ignored';
       readonly at: Micros;
       readonly unitId: string;
       readonly bytes: Bytes;
       readonly why: IgnoredWhy;
+      readonly cause: Cause;
+      readonly behind: Loading | null;
     }
-  | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly until: Micros }
-  | { readonly kind: 'changed'; readonly at: Micros; readonly unitId: string; readonly state: UnitState }
+  | { readonly kind: 'loading'; readonly at: Micros; readonly unitId: string; readonly load: Loading }
+  | {
+      readonly kind: 'changed';
+      readonly at: Micros;
+      readonly unitId: string;
+      readonly state: UnitState;
+      readonly cause: Cause;
+      /** When it would have changed had no preset been loading. */
+      readonly own: Micros;
+    }
   /** An effect that sounded was cut, or was left to ring. */
   | { readonly kind: 'tail'; readonly at: Micros; readonly unitId: string; readonly tail: Tail }
   /** What a unit takes the tempo to be, from taps or from a clock. */

@@ -8,6 +8,7 @@ import {
   relaysFired,
   remember,
   understand,
+  type Called,
   type UnitSpec,
   type UnitState,
 } from '../rig';
@@ -23,19 +24,23 @@ import {
   type Message,
 } from '../midi';
 import type { Micros } from '../time';
-import type { IgnoredWhy, TraceEntry } from './trace';
+import type { Cause, IgnoredWhy, Loading, TraceEntry } from './trace';
+import { BY_PACE, type Timing } from './timing';
 import { tailsLost, tailsOf, type Tail } from './tails';
 import { ClockEar, TapEar, type HeardTempo } from './tempoEar';
 
-/** What a unit needs of the rig around it. `passed` counts how often a message was passed on. */
+/** What a unit needs of the rig around it. */
 export interface UnitHost {
   readonly later: (at: Micros, run: () => void) => void;
   readonly note: (entry: TraceEntry) => void;
-  readonly relay: (at: Micros, messages: readonly Bytes[], passed: number) => void;
+  readonly relay: (at: Micros, messages: readonly Bytes[], cause: Cause) => void;
 }
 
 /** A nanosecond: sums of the same times in another order differ by less. */
 const GRAIN: Micros = 1e-3;
+
+/** Stands for a unit's variant among its controls; no control has an empty id. */
+const VARIANT = '';
 
 /** One unit as it is on stage: receives bytes, obeys after its own delay, and relays changes. */
 export class SimulatedUnit {
@@ -46,9 +51,15 @@ export class SimulatedUnit {
   busyUntil: Micros = Number.NEGATIVE_INFINITY;
   private deafUntil: Micros = Number.NEGATIVE_INFINITY;
   /** What arrived while it settled and is taken later, in its order. */
-  private readonly waiting: { readonly bytes: Bytes; readonly passed: number }[] = [];
+  private readonly waiting: { readonly came: Micros; readonly bytes: Bytes; readonly cause: Cause }[] = [];
+  /** The preset that was called last. */
+  private load: Loading | null = null;
+  /** How much sooner that may be there, and how many times of units lie before it. */
+  private loaded: Pick<Cause, 'spread' | 'steps'> = { spread: 0, steps: 0 };
   private recalls = 0;
   private readonly memory = new Map<number, number>();
+  /** When the last value of each control, and the last variant, takes effect. */
+  private readonly latest = new Map<string, Micros>();
   private readonly tapped = new TapEar();
   private readonly clocked = new ClockEar();
 
@@ -56,23 +67,24 @@ export class SimulatedUnit {
     private readonly spec: UnitSpec,
     private readonly host: UnitHost,
     state: UnitState = UNKNOWN_STATE,
+    private readonly timing: Timing = BY_PACE,
   ) {
     this.state = state;
   }
 
-  receive(at: Micros, bytes: Bytes, passed: number): void {
+  receive(at: Micros, bytes: Bytes, cause: Cause): void {
     const { spec } = this;
     if (isForEveryUnit(bytes)) {
-      this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
+      this.noteArrived(at, at, bytes, cause);
       this.follow(at, this.clocked.hear(at, bytes));
       return;
     }
     const channel = channelOf(bytes);
     if (channel !== undefined && spec.listens !== 'all' && channel !== spec.listens) {
-      this.ignore(at, bytes, 'other-channel');
+      this.ignore(at, bytes, 'other-channel', cause);
       return;
     }
-    if (this.answer(at, bytes)) return;
+    if (this.answer(at, bytes, cause)) return;
     if (this.learning && channel !== undefined) {
       this.learning = false;
       this.host.note({ kind: 'learnt', at, unitId: spec.id, bytes });
@@ -80,16 +92,16 @@ export class SimulatedUnit {
     }
     const deaf = at < this.deafUntil - GRAIN;
     if (deaf && spec.profile.whileSettling === 'ignore') {
-      this.ignore(at, bytes, 'settling');
+      this.ignore(at, bytes, 'settling', cause);
       return;
     }
     // What comes just as others are still in the queue comes behind them.
     if (deaf || this.waiting.length > 0) {
-      this.waiting.push({ bytes, passed });
+      this.waiting.push({ came: at, bytes, cause });
       if (this.waiting.length === 1) this.takeLater();
       return;
     }
-    this.take(at, bytes, passed);
+    this.take(at, at, bytes, cause);
   }
 
   private takeLater(): void {
@@ -100,29 +112,28 @@ export class SimulatedUnit {
   /** Takes what waited, in the order in which it came; a preset among it makes the rest wait on. */
   private takeWaiting(at: Micros): void {
     while (this.waiting.length > 0 && at >= this.deafUntil - GRAIN) {
-      const { bytes, passed } = this.waiting.shift()!;
-      this.take(at, bytes, passed);
+      const { came, bytes, cause } = this.waiting.shift()!;
+      this.take(at, came, bytes, cause);
     }
     if (this.waiting.length > 0) this.takeLater();
   }
 
   /** Takes a message in, and does what it says. */
-  private take(at: Micros, bytes: Bytes, passed: number): void {
-    const { spec } = this;
-    this.host.note({ kind: 'arrived', at, unitId: spec.id, bytes });
+  private take(at: Micros, came: Micros, bytes: Bytes, cause: Cause): void {
+    this.noteArrived(at, came, bytes, cause);
     const message = decodeMessage(bytes);
-    if (!message || !this.obey(at, message, passed)) this.ignore(at, bytes, 'not-understood');
+    if (!message || !this.obey(at, message, cause)) this.ignore(at, bytes, 'not-understood', cause);
   }
 
   /** Answers a device inquiry that names its own device id or all devices (MIDI 1.0, universal non-real-time 06 01). */
-  private answer(at: Micros, bytes: Bytes): boolean {
+  private answer(at: Micros, bytes: Bytes, cause: Cause): boolean {
     const asked = inquiredOf(bytes);
     if (asked === null) return false;
     const { profile, listens } = this.spec;
     const device = listens === 'all' ? 0 : listens - 1;
-    this.host.note({ kind: 'arrived', at, unitId: this.spec.id, bytes });
+    this.noteArrived(at, at, bytes, cause);
     if (profile.identity && (asked === 127 || asked === device)) {
-      this.host.relay(at, [identityReply(device, profile.identity)], 0);
+      this.host.relay(at, [identityReply(device, profile.identity)], { ...cause, passed: 0 });
     }
     return true;
   }
@@ -138,17 +149,17 @@ export class SimulatedUnit {
   }
 
   /** Whether the message means anything to the unit. */
-  private obey(at: Micros, message: Message, passed: number): boolean {
+  private obey(at: Micros, message: Message, cause: Cause): boolean {
     const { variant, controls, heard } = understand(this.spec.profile, message, this.memory);
     remember(this.memory, message);
-    if (variant !== undefined) this.setVariant(at, variant, passed);
+    if (variant !== undefined) this.setVariant(at, variant, cause);
     for (const [control, value] of controls) {
       if (control.encoding.kind === 'tap') this.follow(at, this.tapped.hear(at));
-      this.setControl(at, control, value);
+      this.setControl(at, control, value, cause);
     }
     if (variant !== undefined || controls.length > 0 || heard) return true;
     if (message.kind !== 'program') return this.selectBank(message);
-    this.recall(at, message.program, passed);
+    this.recall(at, message.program, cause);
     return true;
   }
 
@@ -168,47 +179,68 @@ export class SimulatedUnit {
     return true;
   }
 
-  private recall(at: Micros, program: number, passed: number): void {
-    const { profile, id } = this.spec;
+  private recall(at: Micros, program: number, cause: Cause): void {
+    const { spec, host } = this;
+    const { profile, id, paces } = spec;
     const { plan } = profile;
     const bank = plan.bank.send === 'none' ? 0 : this.state.bank;
     const slot = bank === null ? null : indexOfAddress(plan, { bank, program });
     if (slot === undefined) {
-      this.host.note({ kind: 'ignored', at, unitId: id, bytes: [0xc0, program], why: 'no-such-slot' });
+      this.ignore(at, [0xc0, program], 'no-such-slot', cause);
       return;
     }
-    const done = at + effectAfter(this.spec, 'recall');
-    this.deafUntil = at + acceptsAgainAfter(this.spec);
+    const done = at + this.timing.effect(spec, 'recall', slot);
+    this.deafUntil = at + this.timing.settle(spec);
     this.busyUntil = done;
     // A second recall takes the place of one that has not come to its end.
     const number = ++this.recalls;
-    this.host.note({ kind: 'loading', at, unitId: id, until: done });
+    const soonestAccepts = at - cause.spread + acceptsAgainAfter({ pace: paces.soonest });
+    this.load = { at, until: done, accepts: this.deafUntil, soonestAccepts, cause };
+    const on = this.after(cause, 'recall', slot);
+    this.loaded = { spread: on.spread, steps: on.steps };
+    host.note({ kind: 'loading', at, unitId: id, load: this.load });
     this.end(at, tailsLost(profile, this.state));
-    this.host.later(done, () => {
+    host.later(done, () => {
       if (number !== this.recalls) return;
-      const start = slot === null ? undefined : this.spec.starts[slot];
-      this.become(done, afterRecall(profile, this.state, slot, start));
-      this.fire(done, 'slot', passed);
+      const start = slot === null ? undefined : spec.starts[slot];
+      this.become(done, afterRecall(profile, this.state, slot, start), cause, done);
+      this.fire(done, 'slot', on);
     });
   }
 
-  private setVariant(at: Micros, variant: number, passed: number): void {
-    const done = Math.max(this.busyUntil, at + effectAfter(this.spec, 'variant'));
+  /** What relays go back to that fire once a message has had its effect: one time of a unit more. */
+  private after(cause: Cause, called: Called, slot?: number | null): Cause {
+    const { pace, paces } = this.spec;
+    const slower = effectAfter({ pace }, called, slot) - effectAfter({ pace: paces.soonest }, called, slot);
+    return { ...cause, spread: cause.spread + slower, steps: cause.steps + 1 };
+  }
+
+  /** Where times vary, an older value of one thing still never comes after a newer one, as the two halves of a fine one would. */
+  private inOrder(what: string, at: Micros): Micros {
+    const after = Math.max(at, this.latest.get(what) ?? at);
+    this.latest.set(what, after);
+    return after;
+  }
+
+  private setVariant(at: Micros, variant: number, cause: Cause): void {
+    const own = this.inOrder(VARIANT, at + this.timing.effect(this.spec, 'variant'));
+    const done = Math.max(this.busyUntil, own);
+    const after = this.after(cause, 'variant');
+    const soonest = Math.max(own - after.spread, this.busyUntil - this.loaded.spread);
+    const steps = this.busyUntil > own ? this.loaded.steps : after.steps;
     this.host.later(done, () => {
-      this.become(done, { ...this.state, variant });
-      this.fire(done, 'variant', passed);
+      this.become(done, { ...this.state, variant }, cause, own);
+      this.fire(done, 'variant', { ...after, spread: done - soonest, steps });
     });
   }
 
-  private setControl(at: Micros, control: Control, heard: number): void {
-    const done = Math.max(this.busyUntil, at + effectAfter(this.spec, 'control'));
+  private setControl(at: Micros, control: Control, heard: number, cause: Cause): void {
+    const own = this.inOrder(control.id, at + this.timing.effect(this.spec, 'control'));
+    const done = Math.max(this.busyUntil, own);
     this.host.later(done, () => {
       const value = afterControl(control, this.state.controls[control.id], heard);
-      const { [control.id]: _, ...others } = this.state.controls;
-      this.become(done, {
-        ...this.state,
-        controls: value === undefined ? others : { ...this.state.controls, [control.id]: value },
-      });
+      const controls = withValue(this.state.controls, control.id, value);
+      this.become(done, { ...this.state, controls }, cause, own);
     });
   }
 
@@ -216,24 +248,40 @@ export class SimulatedUnit {
     if (tempo) this.host.note({ kind: 'tempo', at, unitId: this.spec.id, tempo });
   }
 
-  private become(at: Micros, state: UnitState): void {
+  private become(at: Micros, state: UnitState, cause: Cause, own: Micros): void {
     const { profile, id } = this.spec;
     if (profile.effects.length > 0) this.end(at, tailsOf(profile, this.state, state));
     this.state = state;
-    this.host.note({ kind: 'changed', at, unitId: id, state });
+    this.host.note({ kind: 'changed', at, unitId: id, state, cause, own });
   }
 
   private end(at: Micros, tails: readonly Tail[]): void {
     for (const tail of tails) this.host.note({ kind: 'tail', at, unitId: this.spec.id, tail });
   }
 
-  private fire(at: Micros, reached: 'slot' | 'variant', passed: number): void {
+  private fire(at: Micros, reached: 'slot' | 'variant', cause: Cause): void {
     for (const relay of relaysFired(this.spec.relays, reached, this.state.slot, this.state.variant)) {
-      this.host.relay(at, relay.messages, passed + 1);
+      this.host.relay(at, relay.messages, { ...cause, passed: cause.passed + 1 });
     }
   }
 
-  private ignore(at: Micros, bytes: Bytes, why: IgnoredWhy): void {
-    this.host.note({ kind: 'ignored', at, unitId: this.spec.id, bytes, why });
+  private noteArrived(at: Micros, came: Micros, bytes: Bytes, cause: Cause): void {
+    this.host.note({ kind: 'arrived', at, came, unitId: this.spec.id, bytes, cause, behind: this.load });
   }
+
+  private ignore(at: Micros, bytes: Bytes, why: IgnoredWhy, cause: Cause): void {
+    this.host.note({ kind: 'ignored', at, unitId: this.spec.id, bytes, why, cause, behind: this.load });
+  }
+}
+
+/** Controls with another value of one; without it where nobody knows what it stands at. */
+function withValue(
+  controls: UnitState['controls'],
+  id: string,
+  value: UnitState['controls'][string] | undefined,
+): UnitState['controls'] {
+  // Where it is known, as it mostly is, one copy is enough.
+  if (value !== undefined) return { ...controls, [id]: value };
+  const { [id]: _, ...others } = controls;
+  return others;
 }

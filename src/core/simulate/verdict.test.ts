@@ -1,6 +1,7 @@
+import { paced, plainPort } from '../testing/paced';
 import { describe, expect, it } from 'vitest';
 import { encodeValue, newControl } from '../addressing';
-import { paceOf, type RigSpec, type UnitAim, type UnitSpec, type Wanted } from '../rig';
+import { type RigSpec, type UnitAim, type UnitSpec, type Wanted } from '../rig';
 import type { TimedBytes } from '../midi';
 import { verdictSentence } from '../../wording';
 import { modelerProfile } from '../testing/rigs';
@@ -17,13 +18,13 @@ const unit: UnitSpec = {
     ...modelerProfile,
     plan: { ...modelerProfile.plan, groups: [modelerProfile.plan.groups[0]!], bank: { send: 'none', when: 'always' } },
   },
-  pace: paceOf(modelerProfile),
+  ...paced(modelerProfile),
   returns: null,
   starts: {},
   relays: [],
 };
 const spec = (change: Partial<UnitSpec> = {}): RigSpec => ({
-  ports: [{ id: 'p', cable: 'din', softThru: false }],
+  ports: [plainPort('p', 'din')],
   units: [{ ...unit, ...change }],
 });
 const DUE = 1_000_000;
@@ -35,6 +36,7 @@ const want = (state: Partial<UnitAim>, rest: Partial<Wanted> = {}): Wanted => ({
   due: DUE,
   landing: 'complete',
   relayed: false,
+  guard: 0,
   aim: { kind: 'state', state: { controls: {}, ...state }, reload: false },
   ...rest,
 });
@@ -146,8 +148,10 @@ describe('a verdict', () => {
     const wanted = { ...want({ controls: values }, { landing: 'sent' }), unitId: 'b' };
     const verdict = judge(events, [wanted], rig);
     expect(verdict).toMatchObject({ outcome: 'on-time', offset: 19 * 320 + 7 * 320 + 5000 });
-    expect(nominal({ unit: behind, thrus: 1 }, wanted) - nominal({ unit: behind, thrus: 0 }, wanted)).toBe(7 * 320);
-    expect(nominal({ unit: behind, thrus: 0 }, wanted)).toBe((12 + 19) * 320 + 5000);
+    expect(
+      nominal({ planned: behind, thrus: 1, held: 0 }, wanted) - nominal({ planned: behind, thrus: 0, held: 0 }, wanted),
+    ).toBe(7 * 320);
+    expect(nominal({ planned: behind, thrus: 0, held: 0 }, wanted)).toBe((12 + 19) * 320 + 5000);
     // All of it 12 bytes, a thru's 7 and 2 ms later is late: they stand for a call that is not in it.
     const later = events.map((e) => ({ ...e, at: e.at + (12 + 7) * 320 + 2010 }));
     expect(judge(later, [wanted], rig).outcome).toBe('late');
@@ -227,6 +231,23 @@ describe('verdicts of several changes', () => {
     expect(all(twice(0), [first, reload(due)]).at(-1)).toEqual(['d', 'on-time', 0]);
     expect(all(twice(70_000), [first, reload(due)]).at(-1)).toEqual(['d', 'late', 70_000]);
     expect(all(twice(-400_000), [first, reload(due)]).at(-1)).toEqual(['d', 'early', -400_000]);
+  });
+
+  it('are not met late by a preset that was called for a later one', () => {
+    const reload = (cueId: string, due: number) =>
+      want({}, { cueId, due, aim: { kind: 'state', state: { slot: 47, controls: {} }, reload: true } });
+    const due = DUE + 400_000;
+    // Nothing is sent for the first; what the second sends is there in time.
+    const wants = [reload('c', DUE), want({ slot: 48 }, { cueId: 'x', due: DUE + 100_000 }), reload('d', due)];
+    const events = [
+      { ...send(LEAVE + 100_000, 0xc0, 48), cueId: 'x' },
+      { ...send(LEAVE + 400_000, 0xc0, 47), cueId: 'd' },
+    ];
+    expect(all(events, wants).map(([id, outcome]) => [id, outcome])).toEqual([
+      ['c', 'never'],
+      ['x', 'on-time'],
+      ['d', 'on-time'],
+    ]);
   });
 
   it('call a unit late that is silent on the beat, though the preset was on before', () => {

@@ -1,5 +1,6 @@
 import type { IgnoredWhy, TraceEntry } from './trace';
 import type { UnitState } from '../rig';
+import type { Margin } from './margins';
 import type { Bytes } from '../midi';
 import type { Micros, Millis } from '../time';
 
@@ -24,6 +25,8 @@ export type Reason =
   | { readonly kind: 'nothing-arrived' }
   | { readonly kind: 'other-state'; readonly state: UnitState }
   | { readonly kind: 'replaced' }
+  /** It lands where all units are as quick as usual, and where all are at their worst, but a mix of both can lose it: `by` is what is missing. */
+  | { readonly kind: 'mix'; readonly by: Micros }
   /** It took the tempo to be another: intervals in microseconds; null when it has none. */
   | {
       readonly kind: 'other-tempo';
@@ -41,6 +44,8 @@ export interface Verdict {
   /** From due to complete; negative is early. Null where it never came. */
   readonly offset: Micros | null;
   readonly reason: Reason;
+  /** What it bears beyond the worst times, where it is on time at them; null where nobody asked, and of what misses. */
+  readonly margin: Margin | null;
 }
 
 export interface DryRun {

@@ -16,4 +16,4 @@ export { TakeOver } from './takeOver';
 export { beatAt, numberTaps, steadyBeats, tapsOff, type Tap } from './tapping';
 export { speakable, withoutSilence, wordOf, wordsOf } from './words';
 export { callWave, clickWave } from './tones';
-export { findGap, timeFromPresses, type TakenTime } from './measure';
+export { findGap, standInGap, timeFromPresses, type TakenTime } from './measure';

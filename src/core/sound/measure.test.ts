@@ -1,11 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { findGap, timeFromPresses } from './measure';
+import { guess } from '../addressing';
+import { findGap, standInGap, timeFromPresses } from './measure';
 import { runs } from '../testing/runs';
 
 describe('a time by ear', () => {
   it('is the middle of the presses less the time that pressing takes', () => {
-    expect(timeFromPresses([400, 420, 410, 405, 415], [220, 230, 225])).toEqual({ millis: 185, spread: 6 });
+    expect(timeFromPresses([400, 420, 410, 405, 415], [220, 230, 225])).toEqual({
+      millis: 185,
+      spread: 6,
+      trials: [175, 195, 185, 180, 190],
+    });
     expect(timeFromPresses([400, 410, 1900, 405, 402], [220, 225, 230])!.millis).toBe(180);
   });
 
@@ -61,5 +66,19 @@ describe('a gap in a recording', () => {
     expect(findGap(tone(2, []), RATE)).toBeNull();
     expect(findGap(tone(2, [[1.4, 2]]), RATE)).toBeNull();
     expect(findGap(tone(2, [[0, 0.4]]), RATE)).toBeNull();
+  });
+});
+
+describe('a stand-in that is measured', () => {
+  it('has a gap as long as its preset loads, from typical to worst', () => {
+    for (const [share, takes] of [
+      [0, 180],
+      [1, 198],
+    ] as const) {
+      const gap = findGap(standInGap(guess(180), 3, 0.4, share), 8000)!;
+      expect(gap.from * 1000).toBeCloseTo(400, -1);
+      expect((gap.to - gap.from) * 1000).toBeGreaterThan(takes - 6);
+      expect((gap.to - gap.from) * 1000).toBeLessThan(takes + 6);
+    }
   });
 });

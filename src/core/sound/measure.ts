@@ -1,10 +1,13 @@
-import type { Millis } from '../time';
+import { worstOf, type Time } from '../addressing';
+import type { Millis, Seconds } from '../time';
 
 /** A time that somebody took, and how far the takes were from each other. */
 export interface TakenTime {
   readonly millis: Millis;
   /** The mean distance of the takes from their middle. */
   readonly spread: Millis;
+  /** Each take by itself. */
+  readonly trials: readonly Millis[];
 }
 
 const middle = (list: readonly number[]): number => {
@@ -21,8 +24,13 @@ const middle = (list: readonly number[]): number => {
 export function timeFromPresses(presses: readonly Millis[], reactions: readonly Millis[]): TakenTime | null {
   if (presses.length < 3 || reactions.length < 3) return null;
   const at = middle(presses);
+  const reaction = middle(reactions);
   const spread = presses.reduce((sum, p) => sum + Math.abs(p - at), 0) / presses.length;
-  return { millis: Math.max(0, Math.round(at - middle(reactions))), spread: Math.round(spread) };
+  return {
+    millis: Math.max(0, Math.round(at - reaction)),
+    spread: Math.round(spread),
+    trials: presses.map((press) => Math.max(0, press - reaction)),
+  };
 }
 
 /** Loudness is taken over windows of this length, in seconds. */
@@ -67,5 +75,42 @@ export function findGap(samples: Float32Array, rate: number): Gap | null {
     }
     from = -1;
   }
-  return best;
+  return best && refined(samples, rate, level, best);
+}
+
+/** The same gap by its samples: from the last loud one before it to the first loud one after it, within a window. */
+function refined(samples: Float32Array, rate: number, level: number, gap: Gap): Gap {
+  const size = Math.max(1, Math.round(WINDOW * rate));
+  const loudness = level * QUIET * Math.SQRT2;
+  const isLoud = (i: number): boolean => Math.abs(samples[i] ?? 0) > loudness;
+  const [from, to] = [Math.round(gap.from * rate), Math.round(gap.to * rate)];
+  let last = from + size;
+  while (last > from - size && !isLoud(last)) last -= 1;
+  let first = to - size;
+  while (first < to + size && !isLoud(first)) first += 1;
+  return { from: (last + 1) / rate, to: first / rate };
+}
+
+/** How loud a held tone is in a stand-in's sound, and how quiet the gap. */
+const HELD = 0.5;
+const HUSH = 0.002;
+const STAND_IN_RATE = 8000;
+
+/**
+ * What a stand-in sounds like while it is measured: a held tone of so many seconds, at 8,000 samples a second, that
+ * falls silent `before` seconds from its start for as long as a preset takes to load. `share` (0 to 1) says how near
+ * to its worst that is this time.
+ */
+export function standInGap(
+  { typical, worst }: Pick<Time, 'typical' | 'worst'>,
+  seconds: Seconds,
+  before: Seconds,
+  share: number,
+): Float32Array {
+  const takes = (typical + (worstOf({ typical, worst }) - typical) * share) / 1000;
+  return Float32Array.from({ length: Math.max(0, Math.round(seconds * STAND_IN_RATE)) }, (_, i) => {
+    const t = i / STAND_IN_RATE;
+    const loud = t >= before && t < before + takes ? HUSH : HELD;
+    return loud * Math.sin(2 * Math.PI * 196 * t);
+  });
 }

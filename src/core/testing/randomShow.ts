@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { newControl, onOff, type Control, type Encoding, type Profile } from '../addressing';
+import { newControl, onOff, type Control, type Encoding, type Profile, timesFrom, exactly } from '../addressing';
 import { toHex } from '../midi';
 import {
   newSong,
@@ -93,7 +93,7 @@ const profile: fc.Arbitrary<Profile> = fc
       controls: every ? [...modelerProfile.controls, ...everyKind] : modelerProfile.controls,
       engage: every && engages ? 'engage' : null,
       plan: { ...modelerProfile.plan, bank: { send: 'msb' as const, when } },
-      times: { recall, variant, control, settle },
+      times: timesFrom({ recall, variant, control, settle }, exactly),
       whileSettling,
       recallLoads: { variant: loadsVariant, controls: loadsControls },
     }),
@@ -106,7 +106,7 @@ const meeting: fc.Arbitrary<Profile> = profile.chain((p) =>
       settle: fc.constantFrom(0, 0.64, 0.96, 1.6, 3.2, 8, 20, 40, 60),
       recall: fc.constantFrom(0, 1.6, 20, 40, 60, 100),
     })
-    .map((times) => ({ ...p, times: { ...p.times, ...times } })),
+    .map((times) => ({ ...p, times: { ...p.times, settle: exactly(times.settle), recall: exactly(times.recall) } })),
 );
 
 const keepsVariant = (p: Profile): Profile => ({ ...p, recallLoads: { ...p.recallLoads, variant: false } });

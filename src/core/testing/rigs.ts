@@ -1,4 +1,13 @@
-import { linear, newControl, newProfile, onOff, type AddressPlan, type Profile } from '../addressing';
+import {
+  linear,
+  newControl,
+  newProfile,
+  onOff,
+  type AddressPlan,
+  type Profile,
+  timesFrom,
+  exactly,
+} from '../addressing';
 import {
   emptyShow,
   inOrder,
@@ -53,7 +62,7 @@ export const modelerProfile: Profile = newProfile('Modeler', letterPlan, {
     newControl('delay', 'Delay', onOff(52), { rest: 0 }),
     newControl('mix', 'Delay mix', linear(53, 0, 100, '%'), { rest: 30 }),
   ],
-  times: { recall: 180, variant: 12, control: 5, settle: 40 },
+  times: timesFrom({ recall: 180, variant: 12, control: 5, settle: 40 }, exactly),
   whileSettling: 'ignore',
   recallLoads: { variant: true, controls: true },
   silentInGap: true,
@@ -79,6 +88,9 @@ export const testUnit = (id: string, channel: number, profile: Profile, rest: Pa
 
 export const testShow = (units: readonly Unit[], cable: 'din' | 'usb' = 'din', ports = 1): Show => ({
   ...emptyShow('test', 'Test'),
+  // Leads by hand: what a plan adds to them has tests of its own.
+  margin: 0,
+  guard: 0,
   ports: Array.from({ length: ports }, (_, i) => newPort(`p${i + 1}`, `Port ${i + 1}`, cable)),
   units,
 });

@@ -16,12 +16,13 @@ import {
   type Unit,
 } from '../../../core/show';
 import { formatPosition, parsePosition } from '../../../core/time';
-import { cueWords, verdictSentence } from '../../../wording';
+import { cueWords, marginWords, sentenceOf, verdictSentence } from '../../../wording';
 import { Check } from '../../widgets/Check';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
 import { FindingList } from '../../features/FindingList';
 import { LanternMark, lanternWords } from '../../widgets/LanternMark';
+import { RoomPart } from '../../features/RoomPart';
 import { More } from '../../features/More';
 import { Pick } from '../../widgets/Pick';
 import { perform } from '../../state/desk';
@@ -30,7 +31,7 @@ import { useCueProof, useWantsSomething } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { LeavesPart } from './LeavesPart';
 import { desk } from '../../theme/tokens';
-import type { Lantern } from '../../../core/simulate';
+import { worstFirst, type Lantern } from '../../../core/simulate';
 import type { CueProof } from '../../../core/proof';
 
 const Panel = styled.section`
@@ -110,12 +111,13 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
       <Button onPress={() => perform(removeCue(show, song.id, cue.id), 'remove a cue')}>
         <Trash2 size={16} aria-hidden /> Remove this cue
       </Button>
-      <CueProofs cue={cue} proof={proof} wants={wants} units={units} />
+      <CueProofs song={song} cue={cue} proof={proof} wants={wants} units={units} />
     </Panel>
   );
 }
 
 interface CueProofsProps {
+  readonly song: Song;
   readonly cue: Cue;
   readonly proof: CueProof | undefined;
   readonly wants: boolean;
@@ -123,8 +125,9 @@ interface CueProofsProps {
 }
 
 /** What the dry run found of the cue, unit by unit. */
-function CueProofs({ cue, proof, wants, units }: CueProofsProps) {
+function CueProofs({ song, cue, proof, wants, units }: CueProofsProps) {
   if (cue.muted) return null;
+  const nearest = proof && worstFirst(proof.verdicts).find((v) => units.has(v.unitId));
   return (
     <div>
       <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>
@@ -135,10 +138,18 @@ function CueProofs({ cue, proof, wants, units }: CueProofsProps) {
             return unit ? (
               <li key={v.unitId}>
                 <LanternMark mark={v.outcome === 'on-time' ? 'lit' : 'cracked'} size={18} />
-                {verdictSentence(v, unit)}
+                <span>
+                  {verdictSentence(v, unit)}
+                  {marginWords(v) !== '' && <Soft> {sentenceOf(marginWords(v))}</Soft>}
+                </span>
               </li>
             ) : null;
           })}
+          {nearest && (nearest.margin || nearest.outcome !== 'on-time') && (
+            <li>
+              <RoomPart song={song} verdict={nearest} />
+            </li>
+          )}
         </Verdicts>
       ) : (
         <p>

@@ -7,7 +7,7 @@ import { barOfTick, microsToSeconds, secondsToTicks, type Ticks } from '../../..
 import { Button, Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
 import { SenderKey } from '../../features/StandInKeys';
-import { playSong, recordPedal, recordedPedal, stopSong } from '../../state/desk';
+import { practiseSong, recordPedal, recordedPedal, stopSong } from '../../state/desk';
 import { useNews } from '../../state/news';
 
 import { Row } from './panelParts';
@@ -54,7 +54,7 @@ function Recorder({ pedals, song, sweep, onRecorded }: Omit<Props, 'show'> & { r
     setSaid(null);
     setGoing(true);
     await recordPedal({ unitId: pedal.unit.id, senderId: pedal.sender.id });
-    await playSong(song.id, Math.max(0, bar.tick - bar.length));
+    await practiseSong(song.id, Math.max(0, bar.tick - bar.length));
   };
   const finish = async (): Promise<void> => {
     setGoing(false);

@@ -7,7 +7,8 @@ import { LanternMark } from '../../widgets/LanternMark';
 import { UnitBadge } from '../../widgets/UnitBadge';
 import type { Run } from '../../state/proofs';
 import { desk } from '../../theme/tokens';
-import { cueName, offsetText, placeOf } from './runFacts';
+import { offsetText, roomText } from '../../features/runSum';
+import { cueName, placeOf } from './runFacts';
 
 const List = styled.ul`
   margin: 0;
@@ -64,7 +65,7 @@ interface Props {
   readonly onChoose: (verdict: Verdict) => void;
 }
 
-/** Every change of a song, the worst first. */
+/** Every change of a song: what misses first, then what has the least room. */
 export function ChangeList({ show, song, run, chosen, onChoose }: Props) {
   const sorted = useMemo(() => worstFirst(run.picture.landings), [run]);
   const [shown, more] = useShown(sorted.length, SHOWN);
@@ -74,7 +75,9 @@ export function ChangeList({ show, song, run, chosen, onChoose }: Props) {
         {sorted.slice(0, shown).map((v) => (
           <li key={v.cueId + v.unitId}>
             <Change show={show} song={song} verdict={v} chosen={chosen === v} onChoose={onChoose}>
-              <Lands $bad={v.outcome !== 'on-time'}>{offsetText(v)}</Lands>
+              <Lands $bad={v.outcome !== 'on-time'}>
+                {v.outcome === 'on-time' ? `room ${roomText(v)}` : offsetText(v)}
+              </Lands>
             </Change>
           </li>
         ))}

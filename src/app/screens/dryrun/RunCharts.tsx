@@ -18,7 +18,8 @@ import { indexShow, type Show, type Song } from '../../../core/show';
 import type { Verdict } from '../../../core/simulate';
 import type { Run } from '../../state/proofs';
 import { desk, font, unitColour } from '../../theme/tokens';
-import { cueName, offsetText, placeOf } from './runFacts';
+import { offsetText } from '../../features/runSum';
+import { cueName, placeOf } from './runFacts';
 import { Figure, usePaint, type Paint } from './chartFigure';
 import type { Micros } from '../../../core/time';
 

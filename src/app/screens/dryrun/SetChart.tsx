@@ -3,7 +3,7 @@ import { Bar } from 'react-chartjs-2';
 import type { Song } from '../../../core/show';
 import type { Run } from '../../state/proofs';
 import { desk } from '../../theme/tokens';
-import { sumOf } from './runFacts';
+import { sumOf } from '../../features/runSum';
 import { Figure, usePaint, type Paint } from './chartFigure';
 
 const optionsOf = (paint: Paint): ChartOptions<'bar'> => ({

@@ -12,12 +12,17 @@ import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
 import { useComparing, type Compared } from '../../state/comparing';
 import { useSongMark } from '../../state/marks';
+import { NIGHTS } from '../../state/nights';
 import { useProofs, type Run } from '../../state/proofs';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { SetNights, nightsText, useSongNights } from './NightsPart';
+import { PlayedNights } from './PlayedNights';
+import { KeptFree, TimesBasis } from './TimesBasis';
 import { SetChart } from './SetChart';
 import { Body, Left, Right } from './runParts';
-import { offsetText, placeOf, sumOf } from './runFacts';
+import { offsetText, roomText, sumOf } from '../../features/runSum';
+import { placeOf } from './runFacts';
 
 const Table = styled.table`
   width: 100%;
@@ -82,7 +87,11 @@ export function SetRun({ songs, rigFindings }: Props) {
             <Soft>No findings in any song of the set.</Soft>
           </p>
         )}
+        <SetNights songs={songs} />
+        <PlayedNights />
+        <TimesBasis />
         <Tolerance />
+        <KeptFree />
         {notRun > 0 && (
           <p>
             <Soft>
@@ -115,7 +124,8 @@ function SongTable({ compared, songs, runs }: SongTableProps) {
             <th>song</th>
             <th>changes</th>
             <th>off their beat</th>
-            <th>the worst</th>
+            <th>least room</th>
+            <th>nights</th>
             {compared && <th>before</th>}
             <th>findings</th>
           </tr>
@@ -170,6 +180,7 @@ function SongRow({ song, run, before }: RowProps) {
   const show = useShow();
   const compares = useComparing((s) => s.compared !== null);
   const mark = useSongMark(song);
+  const nights = useSongNights(song);
   const sum = run && sumOf(run);
   const old = before && sumOf(before);
   const open = run?.findings.filter((f) => acceptedReason(show, f) === undefined).length;
@@ -186,13 +197,14 @@ function SongRow({ song, run, before }: RowProps) {
       <td>
         {sum?.worst && (
           <>
-            {sum.worst.outcome === 'on-time' ? offsetText(sum.worst) : <strong>{offsetText(sum.worst)}</strong>}{' '}
+            {sum.worst.outcome === 'on-time' ? roomText(sum.worst) : <strong>{offsetText(sum.worst)}</strong>}{' '}
             <Soft>
               {indexShow(show).units.get(sum.worst.unitId)?.monogram} at {placeOf(song, sum.worst.due)}
             </Soft>
           </>
         )}
       </td>
+      <td>{nights ? nightsText(NIGHTS - nights.missed.length) : <Soft>–</Soft>}</td>
       {compares && <td>{old ? `${old.wrong} off, ${old.worst ? offsetText(old.worst) : ''}` : '–'}</td>}
       <td>{open}</td>
     </tr>

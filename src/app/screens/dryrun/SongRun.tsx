@@ -1,23 +1,28 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { indexShow, type Show, type Song, type Unit } from '../../../core/show';
 import { worstFirst, type Verdict } from '../../../core/simulate';
-import { verdictSentence } from '../../../wording';
-import { Soft } from '../../widgets/controls';
+import { marginWords, sentenceOf, verdictSentence } from '../../../wording';
+import { MainButton, Soft } from '../../widgets/controls';
 import { FindingList } from '../../features/FindingList';
+import { RoomPart } from '../../features/RoomPart';
 import { Later } from '../../widgets/Later';
 import { placePath } from '../../features/findingGroups';
 import { isOfNow, useProofs } from '../../state/proofs';
 import { useComparing } from '../../state/comparing';
+import { openNight } from '../../state/desk';
+import { useNights } from '../../state/nights';
 import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { Body, Left, Right } from './runParts';
 import { ChangeList, DifferenceList } from './ChangeList';
 import { CloseUp } from './CloseUp';
 import { LatenessChart, LoadChart } from './RunCharts';
+import { NightsChart, SongNightsList } from './NightsPart';
 import { WholeLine } from './WholeLine';
-import { cueName, placeOf, sumOf, tickOf } from './runFacts';
+import { sumOf } from '../../features/runSum';
+import { cueName, placeOf, tickOf } from './runFacts';
 import type { Run } from '../../state/proofs';
 
 const Pair = styled.div`
@@ -46,7 +51,9 @@ const CHART_HEIGHT = 230;
 /** What a song's dry run saw: findings and changes beside their picture. */
 export function SongRun({ song }: { readonly song: Song }) {
   const show = useShow();
-  const run = useProofs((s) => s.runs[song.id]);
+  const planned = useProofs((s) => s.runs[song.id]);
+  const opened = useNights((s) => (s.opened?.songId === song.id ? s.opened : null));
+  const run = useMemo(() => (planned && opened ? { ...planned, picture: opened.picture } : planned), [planned, opened]);
   const compared = useComparing((s) => s.compared);
   const [key, setKey] = useState<string | null>(null);
   if (!run?.picture.detailed) return <p style={{ padding: 30 }}>The song is being played to the simulated rig …</p>;
@@ -61,6 +68,7 @@ export function SongRun({ song }: { readonly song: Song }) {
   return (
     <Body>
       <Left>
+        {opened && <OpenedNight songId={song.id} night={opened.night} />}
         <section>
           <p role="status" style={{ margin: '0 0 10px', fontWeight: 600 }}>
             {changes === 0
@@ -77,6 +85,7 @@ export function SongRun({ song }: { readonly song: Song }) {
             <DifferenceList {...view} before={compared.runs[song.id]} isThere={hasSong(compared.show, song)} />
           </section>
         )}
+        <SongNightsList song={song} />
         {changes > 0 && (
           <section>
             <h2>Changes, the worst first</h2>
@@ -87,6 +96,7 @@ export function SongRun({ song }: { readonly song: Song }) {
       <Right>
         <WholeLine {...view} />
         {chosen && unit && <ChosenChange shown={shown} chosen={chosen} unit={unit} song={song} run={run} />}
+        {chosen && <NightsChart song={song} verdict={chosen} />}
         <Pair>
           <Later height={CHART_HEIGHT}>
             {() => <LatenessChart show={show} song={shown} run={run} onChoose={choose} />}
@@ -95,6 +105,18 @@ export function SongRun({ song }: { readonly song: Song }) {
         </Pair>
       </Right>
     </Body>
+  );
+}
+
+/** Says that a night is looked at, and leads back to the plan. */
+function OpenedNight({ songId, night }: { readonly songId: string; readonly night: number }) {
+  return (
+    <section aria-label="The night that is open">
+      <p role="status" style={{ margin: '0 0 8px', fontWeight: 700 }}>
+        This is night {night + 1}, as it went. Lanterns stand for the plan.
+      </p>
+      <MainButton onPress={() => void openNight(songId, null)}>Back to the plan</MainButton>
+    </section>
   );
 }
 
@@ -115,7 +137,9 @@ function ChosenChange({ shown, chosen, unit, song, run }: ChosenChangeProps) {
         <b>
           {placeOf(shown, chosen.due)} {cueName(show, shown, chosen.cueId)}
         </b>
-        <span>{verdictSentence(chosen, unit)}</span>
+        <span>
+          {verdictSentence(chosen, unit)} {sentenceOf(marginWords(chosen))}
+        </span>
         <Link
           to={placePath(show, {
             in: 'song',
@@ -127,6 +151,7 @@ function ChosenChange({ shown, chosen, unit, song, run }: ChosenChangeProps) {
           on the chart
         </Link>
       </Caption>
+      {isOfNow(run, show, song) && <RoomPart song={song} verdict={chosen} />}
       <CloseUp show={show} song={shown} run={run} verdict={chosen} />
       <Soft style={{ fontSize: 13 }}>
         Above: wanted. Box: what the unit is on; hatched while a preset loads. Below: bytes on the cable.

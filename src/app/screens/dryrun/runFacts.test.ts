@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../../core/demo';
 import type { Verdict } from '../../../core/simulate';
 import type { StateSpan } from '../../../core/proof';
-import { cueName, offsetText, placeOf, spanText, tickOf, wrongSpans } from './runFacts';
+import { offsetText } from '../../features/runSum';
+import { cueName, placeOf, spanText, tickOf, wrongSpans } from './runFacts';
 
 const show = demoShow();
 const song = show.songs[0]!;
@@ -13,6 +14,7 @@ const verdict = (offset: number | null): Verdict => ({
   offset,
   outcome: offset === null ? 'never' : 'on-time',
   reason: { kind: 'as-wanted' },
+  margin: null,
 });
 
 describe('what the dry run says', () => {

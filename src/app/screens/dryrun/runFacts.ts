@@ -1,7 +1,7 @@
 import { labelOf, type Profile } from '../../../core/addressing';
 import { OPENING_CUE } from '../../../core/meaning';
 import { indexShow, openingOf, type Show, type Song, songTime } from '../../../core/show';
-import { worstFirst, type Verdict } from '../../../core/simulate';
+import type { Verdict } from '../../../core/simulate';
 import { formatPosition, microsToSeconds, secondsToTicks, type Micros, type Ticks } from '../../../core/time';
 import { cueWords, sweepWords, variantWords } from '../../../wording';
 import type { StateSpan } from '../../../core/proof';
@@ -28,15 +28,6 @@ export function tickOf(song: Song, at: Micros): Ticks {
 
 export const placeOf = (song: Song, at: Micros): string =>
   formatPosition(songTime(song).bars, tickOf(song, at), song.bars);
-
-/** Milliseconds from the beat, with a sign: "+81.6 ms", "−0.4 ms", "never". */
-export function offsetText({ offset, outcome }: Verdict): string {
-  if (outcome === 'never' || offset === null) return 'never';
-  const millis = offset / 1000;
-  if (Math.abs(millis) < 0.05) return 'on the beat';
-  const digits = Math.abs(millis) >= 100 ? 0 : 1;
-  return `${millis > 0 ? '+' : '−'}${Math.abs(millis).toFixed(digits)} ms`;
-}
 
 /** A unit's state during a span, in its own writing. */
 export function spanText(profile: Profile, { slot, variant }: Pick<StateSpan, 'slot' | 'variant'>): string {
@@ -77,27 +68,6 @@ export function wrongSpans(
     }
   }
   return found;
-}
-
-/** A run in figures. */
-export interface RunSum {
-  readonly changes: number;
-  readonly wrong: number;
-  readonly worst: Verdict | undefined;
-}
-
-const sums = new WeakMap<Run, RunSum>();
-
-/** A run in figures; reckoned once. */
-export function sumOf(run: Run): RunSum {
-  let sum = sums.get(run);
-  if (!sum) {
-    const { landings } = run.picture;
-    const wrong = landings.filter((v) => v.outcome !== 'on-time').length;
-    sum = { changes: landings.length, wrong, worst: worstFirst(landings)[0] };
-    sums.set(run, sum);
-  }
-  return sum;
 }
 
 /** The stretch of time that a close look at a change takes in: from before its first byte to after it landed. */

@@ -10,7 +10,8 @@ import { desk, font } from '../../theme/tokens';
 import { BEEPS, TAKES, twoAims, useMeasure, type Measured } from './useMeasure';
 import { useProfile } from './useProfile';
 import type { TakenTime } from '../../../core/sound';
-import type { Profile, Variants } from '../../../core/addressing';
+import { timeText, type Profile, type Variants } from '../../../core/addressing';
+import { heardTime } from '../../state/measuring';
 
 const Pad = styled.button`
   min-height: 130px;
@@ -84,7 +85,7 @@ function MeasureForm({ unit, close }: { readonly unit: Unit; readonly close: () 
           <Figure role="status">
             {result.millis} ms{' '}
             <small>
-              give or take {result.spread}; the map says {unit.profile.times[what]}
+              give or take {result.spread}; the map says {timeText(unit.profile.times[what])}
             </small>
           </Figure>
         ) : (
@@ -183,7 +184,7 @@ function MeasureActs({ close, phase, unit, what, listen, result, change, setRefu
       {phase === 'done' && result ? (
         <MainButton
           onPress={() => {
-            const times = { ...unit.profile.times, [what]: result.millis };
+            const times = { ...unit.profile.times, [what]: heardTime(unit, result.trials) };
             const sentence = change({ ...unit.profile, times }, 'measure a time');
             setRefused(sentence);
             if (sentence === null) close();

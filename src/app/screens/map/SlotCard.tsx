@@ -3,8 +3,10 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { addressOf, groupOf, labelOf, slotMessages } from '../../../core/addressing';
 import { toHex } from '../../../core/midi';
-import { indexShow, slotUses, toneUses, type Slot, type Unit } from '../../../core/show';
+import { indexShow, setSlotField, slotUses, toneUses, type Slot, type Unit } from '../../../core/show';
 import { songsWords } from '../../../wording';
+import { newId, perform } from '../../state/desk';
+import { TimeField } from '../../features/TimeField';
 import { Bytes, Button, MainButton, Soft } from '../../widgets/controls';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
@@ -89,6 +91,15 @@ export function SlotCard({ unit, index, slot, onSend, onTone }: Props) {
           <Plus size={16} aria-hidden /> Make a tone of it
         </Button>
       </Row>
+      <TimeField
+        label="From the program change to the sound (ms)"
+        time={slot?.recall ?? null}
+        otherwise={unit.profile.times.recall}
+        set={(time) => {
+          perform(setSlotField(show, unit.id, index, 'recall', time, newId()), 'change the time of a preset');
+          return null;
+        }}
+      />
       <SlotStart unit={unit} index={index} slot={slot} />
       <div>
         {uses.length === 0 ? (

@@ -1,10 +1,14 @@
 import { fromHex, toHex, wholeMessages } from '../../../core/midi';
 import { Check } from '../../widgets/Check';
-import type { Profile } from '../../../core/addressing';
-import { RANGES, figureIn, rangeWords } from '../../../core/show';
+import type { Profile, Time, TimedThing } from '../../../core/addressing';
+import { RANGES, figureIn, rangeWords, setUnitRoom, type Range, type RoomField } from '../../../core/show';
+import { TimeField } from '../../features/TimeField';
+import { perform } from '../../state/desk';
+import { useShow } from '../../state/store';
 import { DraftField } from '../../widgets/DraftField';
 import { Pick } from '../../widgets/Pick';
 import { MeasureTimes } from './MeasureTimes';
+import { MeasureWalk } from './MeasureWalk';
 import { useProfile } from './useProfile';
 import { Part, type Props } from './unitParts';
 
@@ -13,28 +17,21 @@ const TIMES = [
   ['settle', 'Until it listens again after one'],
   ['variant', 'A scene, snapshot or the like'],
   ['control', 'A control'],
+  ['thru', 'Passing a message on through its thru'],
 ] as const;
 
 export function Times({ unit }: Props) {
   const change = useProfile(unit);
   const { profile } = unit;
-  const set = (key: keyof Profile['times'], text: string): string | null => {
-    const value = figureIn(RANGES.unitMillis, text.replace(/\s*ms\s*$/, ''));
-    if (value === undefined) return `${rangeWords(RANGES.unitMillis)} ms`;
-    return change({ ...profile, times: { ...profile.times, [key]: value } }, 'change a time');
-  };
+  const set = (key: TimedThing, time: Time | null): string | null =>
+    time && change({ ...profile, times: { ...profile.times, [key]: time } }, 'change a time');
   return (
     <Part aria-label="Times">
       <h2>How long it takes, in ms</h2>
       {TIMES.map(([key, label]) => (
-        <DraftField
-          key={key}
-          label={label}
-          value={String(profile.times[key])}
-          numeric
-          commit={(text) => set(key, text)}
-        />
+        <TimeField key={key} label={label} time={profile.times[key]} set={(time) => set(key, time)} />
       ))}
+      <UnitRoom unit={unit} />
       <Pick
         label="Messages that come before it listens again"
         value={profile.whileSettling}
@@ -44,10 +41,36 @@ export function Times({ unit }: Props) {
           { id: 'queue', name: 'wait and are obeyed' },
         ]}
       />
-      <div>
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
         <MeasureTimes unit={unit} />
+        <MeasureWalk unit={unit} />
       </div>
     </Part>
+  );
+}
+
+/** What plans keep free around the changes of this unit, where that is not as everywhere. */
+function UnitRoom({ unit }: Props) {
+  const show = useShow();
+  const field = (of: RoomField, label: string, range: Range) => (
+    <DraftField
+      label={label}
+      value={unit[of] === null ? '' : String(unit[of])}
+      placeholder={`${show[of]}, as the show`}
+      numeric
+      commit={(text) => {
+        const millis = text.trim() === '' ? null : figureIn(range, text);
+        if (millis === undefined) return `${rangeWords(range)} ms, or nothing for the show's`;
+        perform(setUnitRoom(show, unit.id, of, millis), `change the ${of} of a unit`);
+        return null;
+      }}
+    />
+  );
+  return (
+    <>
+      {field('margin', 'Margin before the beat', RANGES.marginMillis)}
+      {field('guard', 'Guard after settling', RANGES.guardMillis)}
+    </>
   );
 }
 

@@ -3,7 +3,8 @@ import { slotCount, isOnOff } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import type { Unit } from '../../../core/show';
 import { findGap, timeFromPresses, type TakenTime } from '../../../core/sound';
-import { beep, openEar } from '../../adapters/ear';
+import { beep } from '../../adapters/ear';
+import { openEarFor } from '../../state/measuring';
 import { audition } from '../../state/desk';
 
 /** What can be measured of a unit. */
@@ -133,7 +134,7 @@ const pause = (millis: number): Promise<void> => new Promise((resolve) => setTim
 async function hearGaps(unit: Unit, what: Measured, onTaken: (n: number) => void): Promise<TakenTime | string> {
   let ear;
   try {
-    ear = await openEar();
+    ear = await openEarFor(unit, () => unit.profile.times[what]);
   } catch {
     return 'There is no sound input, or the browser does not let it be used.';
   }

@@ -1,11 +1,16 @@
 import { Trash2 } from 'lucide-react';
+import { timeText, worstOf } from '../../../core/addressing';
 import { hearers } from '../../../core/meaning';
 import { fitText, indexShow, removePort, setPortField, type Port } from '../../../core/show';
+import { millisWords } from '../../../wording';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
+import { TimeField } from '../../features/TimeField';
 import { Pick } from '../../widgets/Pick';
-import { perform } from '../../state/desk';
+import { forgetLateness, perform } from '../../state/desk';
+import { latenessTime, portKey, useLateness } from '../../state/lateness';
+import { usePorts } from '../../state/ports';
 import { useShow } from '../../state/store';
 import { Box, Pair, take } from './settingsParts';
 
@@ -52,6 +57,12 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         placeholder="used when it fails"
         commit={(text) => take(setPortField(show, port.id, 'spare', text.trim().slice(0, 200)), 'note a spare')}
       />
+      <TimeField
+        label="What it adds to the cable's own time (ms)"
+        time={port.delay}
+        set={(time) => (time ? take(setPortField(show, port.id, 'delay', time), 'change what a port adds') : null)}
+      />
+      <LeftThere port={port} />
       <p>
         <Soft>
           {heard.length === 0 ? 'No unit hears it.' : `Heard by ${heard.map((u) => u.name).join(', ')}.`}{' '}
@@ -63,6 +74,40 @@ export function PortSettings({ port, onGone }: { readonly port: Port; readonly o
         {indexShow(show).ports.size > 0 && 'Its cables are pulled with it; Undo brings them back.'}
       </Soft>
     </Box>
+  );
+}
+
+/** How late messages left this computer on the real port that it is, and the way to have plans reckon with that. */
+function LeftThere({ port }: { readonly port: Port }) {
+  const show = useShow();
+  const out = usePorts((s) => s.uses[port.id]?.out ?? null);
+  const known = useLateness((s) => (out ? s.ports[portKey(out)] : undefined));
+  if (!out) return null;
+  if (!known) {
+    return (
+      <p>
+        <Soft>Nothing has left {out.name} by plan yet: play a song, and how late it leaves is measured here.</Soft>
+      </p>
+    );
+  }
+  const time = latenessTime(known);
+  const inUse = port.delay.source === 'measured' && timeText(port.delay) === timeText(time);
+  return (
+    <section aria-label={`${out.name} on this computer`} style={{ display: 'grid', gap: 6 }}>
+      <p style={{ margin: 0 }}>
+        {known.count === 1 ? '1 message' : `${known.count.toLocaleString('en-GB')} messages`} left {out.name} by plan:
+        usually {millisWords(time.typical)} late, at the worst {millisWords(worstOf(time))}, but for one in a hundred.
+      </p>
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: 8 }}>
+        <Button
+          isDisabled={inUse}
+          onPress={() => perform(setPortField(show, port.id, 'delay', time), 'use what was measured')}
+        >
+          {inUse ? 'Plans reckon with it' : 'Reckon with it'}
+        </Button>
+        <Button onPress={() => forgetLateness(out)}>Measure anew</Button>
+      </div>
+    </section>
   );
 }
 

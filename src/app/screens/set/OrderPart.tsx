@@ -24,6 +24,7 @@ import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { narrow, stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
+import { LeastRoom } from './LeastRoom';
 import { EntryRow } from './EntryRow';
 import { PlayedList } from './PlayedList';
 import { AddInterlude } from './AddInterlude';
@@ -159,7 +160,8 @@ export function OrderPart() {
             {durationWords(length)} in all
             {set.onStage !== null && `, over at ${clockWords(set.onStage + length / 60)}`}. Drag a row by its grip, or
             move it with Alt and the arrows.
-          </Soft>
+          </Soft>{' '}
+          <LeastRoom />
         </Foot>
       </Main>
       <Side aria-label={entry ? 'Chosen entry' : 'Set'}>

@@ -1,11 +1,14 @@
 import styled from 'styled-components';
-import { indexShow, setOf, songTime, type Song } from '../../../core/show';
+import { useShallow } from 'zustand/react/shallow';
+import { songTime, type Song } from '../../../core/show';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../../core/time';
+import { startOf, useCaret } from '../../state/caret';
 import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { stage } from '../../theme/tokens';
 import { Steps } from './Steps';
 import { ToneNow } from './ToneNow';
+import { comesNext, driftOf, driftWords, nextWords, notesHere, type InSet } from './comesNext';
 import { remarkAt, stageOf } from './stageOf';
 import { WayToNext } from './WayToNext';
 
@@ -33,14 +36,33 @@ const Head = styled.header`
   }
 `;
 
-const Comes = styled.p`
+const Comes = styled.div<{ readonly $soon: boolean }>`
+  display: flex;
+  gap: 20px;
   margin: 0;
+  min-width: 0;
   overflow: hidden;
   font-size: 30px;
-  font-weight: 700;
-  color: ${stage.lamp};
-  text-overflow: ellipsis;
+  font-weight: ${(p) => (p.$soon ? 700 : 500)};
+  color: ${(p) => (p.$soon ? stage.lamp : stage.soft)};
   white-space: nowrap;
+  & > p {
+    margin: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  @media (max-width: 700px) {
+    font-size: 19px;
+  }
+`;
+
+const Bars = styled.span`
+  white-space: nowrap;
+  & small {
+    font-size: 30px;
+    color: ${stage.soft};
+    font-variant-numeric: tabular-nums;
+  }
 `;
 
 const Middle = styled.div`
@@ -76,6 +98,47 @@ const Said = styled.p`
   }
 `;
 
+/** The song that comes next and what brings it; and whether the set is late. */
+function ComesNext({ song }: { readonly song: Song }) {
+  const show = useShow();
+  const { entryId, queued, following, history, playing } = useInSet();
+  const set = { entryId, queued, following, history, playing };
+  const next = comesNext(show, song.id, set);
+  const drift = driftOf(show, song.id, set, minutesOfDay);
+  if (!next && drift === null) return null;
+  return (
+    <Comes $soon={next?.how === 'chosen' || next?.how === 'counted'}>
+      {next && <p aria-label="Song that comes next">{nextWords(next)}</p>}
+      {drift !== null && <p aria-label="Against the running order">{driftWords(drift)}</p>}
+    </Comes>
+  );
+}
+
+/** What the set says is to be done before a song, or behind it. */
+function SetNotes({ song }: { readonly song: Song }) {
+  const show = useShow();
+  const notes = notesHere(show, song.id, useInSet());
+  return notes.length > 0 ? <Said aria-label="Note of the set">{notes.join(' · ')}</Said> : null;
+}
+
+/** What the playback says of the set: drawn again only where something of it changes. */
+const useInSet = (): InSet =>
+  useNews(
+    useShallow(({ news: { playing, entryId, queued, following, history } }) => ({
+      playing,
+      entryId,
+      queued,
+      following,
+      history,
+    })),
+  );
+
+/** Minutes after midnight of a clock time in microseconds, where the user is. */
+function minutesOfDay(at: number): number {
+  const time = new Date(at / 1000);
+  return time.getHours() * 60 + time.getMinutes() + time.getSeconds() / 60;
+}
+
 interface Props {
   readonly song: Song;
   readonly playerId: string | null;
@@ -89,7 +152,10 @@ export function OnStage({ song, playerId, wrong }: Props) {
   const { bars, tempo } = songTime(song);
   const player = show.players.find((p) => p.id === playerId);
   // A new drawing for each whole beat is enough: nothing else moves. A step may stand off the beat.
+  const begins = useCaret((caret) => startOf(caret, song.id));
   const tick = useNews(({ news }) => {
+    // Nothing plays: where the next start begins.
+    if (!news.playing && !song.stepped) return begins;
     if (news.songId !== song.id) return 0;
     const at = secondsToTicks(tempo, microsToSeconds(Math.max(0, news.place)));
     if (song.stepped) return Math.round(at);
@@ -98,12 +164,12 @@ export function OnStage({ song, playerId, wrong }: Props) {
   });
   const counting = useNews(({ news }) => news.playing && news.from !== null && news.place < news.from);
   const { now, beside, next } = stageOf(show, song, tick);
-  const comes = useNews(({ news }) => {
-    const entry = setOf(show).entries.find((e) => e.id === news.queued);
-    return entry?.kind === 'song' ? indexShow(show).songs.get(entry.songId)?.title : undefined;
-  });
   const remark = remarkAt(song, tick);
-  const bar = counting ? '…' : formatBar(bars, barOfTick(bars, tick).bar, song.bars);
+  // Where bars are numbered anew, how many there are says nothing.
+  const last = song.open || formatBar(bars, song.bars, song.bars) !== String(song.bars) ? null : song.bars;
+  // Behind the last change it still sounds: there is no bar 9 of 8.
+  const at = barOfTick(bars, tick).bar;
+  const bar = counting ? '…' : formatBar(bars, song.open ? at : Math.min(at, song.bars), song.bars);
   return (
     <>
       <Head>
@@ -111,8 +177,13 @@ export function OnStage({ song, playerId, wrong }: Props) {
           {song.title}
           {player && ` · ${player.name}`}
         </h1>
-        {comes !== undefined && <Comes aria-label="Song that comes next">next: {comes}</Comes>}
-        {!song.stepped && <b aria-label="Bar">{bar}</b>}
+        <ComesNext song={song} />
+        {!song.stepped && (
+          <Bars>
+            <b aria-label="Bar">{bar}</b>
+            {last !== null && <small aria-label="Last bar">/{last}</small>}
+          </Bars>
+        )}
       </Head>
       <Middle>
         {song.stepped ? (
@@ -121,6 +192,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
           <ToneNow show={show} song={song} now={now} beside={beside} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
+        <SetNotes song={song} />
         {remark !== undefined && <Said aria-label="Remark">“{remark}”</Said>}
         {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}
       </Middle>

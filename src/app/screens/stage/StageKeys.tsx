@@ -18,6 +18,7 @@ import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
 import { chooseSong, goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
 import { interludeHere, pressInterlude, useInterlude } from '../../state/interlude';
+import { startOf, useCaret } from '../../state/caret';
 import { useNews } from '../../state/news';
 import { setStageOnly } from '../../state/device';
 import { useApp, useShow } from '../../state/store';
@@ -131,9 +132,10 @@ export function StageKeys({ song }: { readonly song: Song }) {
   const entryId = useNews((s) => s.news.entryId);
   const [locked, setLocked] = useState(true);
   const only = useApp((s) => s.stageOnly.includes(show.id));
+  const start = useCaret((caret) => startOf(caret, song.id));
   const begin = (): void => {
-    if (song.stepped) void selectPlace(song.id, 0, entryId);
-    else void playSong(song.id, 0, entryId);
+    if (song.stepped) void selectPlace(song.id, start, entryId);
+    else void playSong(song.id, start, entryId);
   };
   useStageKeys();
   return (

@@ -15,7 +15,7 @@ import {
 } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { panic, playSong, redo, say, stopSong, undo } from '../../state/desk';
+import { panic, practiseSong, redo, say, stopSong, undo } from '../../state/desk';
 import { setCounting, setLight } from '../../state/device';
 import { openKeys } from '../../state/keysOpen';
 import { useApp, useShow } from '../../state/store';
@@ -210,7 +210,7 @@ const stepActions = (past: string | undefined, future: string | undefined): Acti
 const everywhere = (firstSongId: string | undefined): Action[] => [
   ...(firstSongId === undefined
     ? []
-    : [simple('Play the first song', () => void playSong(firstSongId, 0), 'start transport')]),
+    : [simple('Play the first song', () => void practiseSong(firstSongId, 0), 'start transport')]),
   simple('Stop', () => void stopSong(), 'transport'),
   simple('All sound off', () => void panic(), 'panic notes silence'),
   simple('Count from 0', () => setCounting('zero'), 'numbers counting'),

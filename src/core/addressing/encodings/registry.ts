@@ -215,7 +215,18 @@ export function sameOnTheWire(encoding: Encoding, a: number, b: number): boolean
   if (a === b) return true;
   // What only turns over has one message for both of its states.
   if (keepsOf(encoding) === 'flip') return false;
-  const first = encodeValue(encoding, 1, a);
-  const second = encodeValue(encoding, 1, b);
-  return first.length === second.length && first.every((m, i) => m.every((byte, j) => byte === second[i]![j]));
+  return wireOf(encoding, a) === wireOf(encoding, b);
+}
+
+const wires = new WeakMap<Encoding, Map<number, string>>();
+/** Values of one encoding that are kept: a sweep has no more. */
+const KEPT_VALUES = 4096;
+
+/** What a value becomes on the wire, as text. */
+function wireOf(encoding: Encoding, value: number): string {
+  let kept = wires.get(encoding);
+  if (!kept || kept.size > KEPT_VALUES) wires.set(encoding, (kept = new Map<number, string>()));
+  let text = kept.get(value);
+  if (text === undefined) kept.set(value, (text = encodeValue(encoding, 1, value).join('/')));
+  return text;
 }

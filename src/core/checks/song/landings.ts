@@ -1,34 +1,14 @@
 import { compileSong, type Late } from '../../compile';
 import { groupBy } from '../../groups';
-import { OPENING_CUE, playedSweeps, rigSpec, routeTo, songWants } from '../../meaning';
-import {
-  applyEdit,
-  changeCue,
-  type Edit,
-  indexShow,
-  putSweep,
-  setSongField,
-  setUnitField,
-  SWEEP_SPACING,
-  type Song,
-} from '../../show';
-import { dryRun, type Verdict } from '../../simulate';
-import {
-  formatPosition,
-  millisToMicros,
-  secondsToTicks,
-  microsToSeconds,
-  TICKS_PER_QUARTER,
-  type Micros,
-  type Ticks,
-} from '../../time';
+import { OPENING_CUE, rigSpec, songWants } from '../../meaning';
+import { applyEdit, type Edit, indexShow, type Song } from '../../show';
+import { proofRun, type Verdict } from '../../simulate';
+import { formatPosition, millisToMicros, secondsToTicks, microsToSeconds, type Micros } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
 import { inSong, type SongCheck } from './songCheck';
-import type { LateFix, LateCauseData } from '../late';
-
-/** A sweep that runs so near to a change may keep its cable busy. */
-const NEAR: Ticks = TICKS_PER_QUARTER / 2;
+import type { LateCauseData } from '../late';
+import { remedies, type Remedy } from '../remedies';
 
 /**
  * Each fix is tried out before it is offered, by compiling the whole song: so many messages are
@@ -163,8 +143,8 @@ function mend(
   verdict: Verdict,
   late: Late | undefined,
   budget: { left: number },
-): { edit: Edit; fix: LateFix } | null {
-  const { show, song, run } = facts;
+): { edit: Edit; fix: Remedy } | null {
+  const { run } = facts;
   const size = run!.compiled.events.length;
   if (budget.left < size) return null;
   // What the worst unit of the cue is missing, and a tenth of a millisecond: what is shown rounded should be enough.
@@ -173,43 +153,11 @@ function mend(
     verdict.offset ?? 0,
   );
   const millis = Math.ceil(worst / 100 + 1) / 10;
-  const cue = song.cues.find((c) => c.id === verdict.cueId);
-  const unit = indexShow(show).units.get(verdict.unitId);
-  const candidates: { readonly edit: Edit | null; readonly fix: LateFix }[] = [];
-  const offer = (edit: Edit | null, fix: Partial<LateFix> & Pick<LateFix, 'how'>): void => {
-    candidates.push({ edit, fix: { millis, port: '', ...fix } });
-  };
-  if (late?.cause.kind === 'start' && song.preRoll + millis <= 60_000) {
-    offer(setSongField(show, song.id, 'preRoll', Math.ceil(song.preRoll + millis)), { how: 'pre-roll' });
-  }
-  if (cue) offer(changeCue(show, song.id, cue.id, { shift: cue.shift + millis }), { how: 'shift' });
-  if (late?.cause.kind === 'cable') {
-    const tick = secondsToTicks(facts.time.tempo, microsToSeconds(verdict.due));
-    const { portId } = late.cause;
-    const near = playedSweeps(show, song).filter(
-      ({ sweep, unit: u }) =>
-        routeTo(show, u)?.portId === portId && sweep.from <= tick + NEAR && sweep.to >= tick - NEAR,
-    );
-    for (const { sweep } of near) {
-      for (const times of [2, 4, 8]) {
-        const spacing = Math.max(sweep.spacing, SWEEP_SPACING) * times;
-        offer(putSweep(show, song.id, { ...sweep, spacing }), { how: 'thinner', millis: spacing });
-      }
-    }
-  }
-  if (late?.cause.kind === 'cable' && unit?.input?.from === 'port') {
-    const { input } = unit;
-    const taken = new Set(show.units.flatMap((u) => (u.input?.from === 'port' ? [u.input.portId] : [])));
-    const free = show.ports.find((p) => p.active && p.id !== input.portId && !taken.has(p.id));
-    if (free) {
-      offer(setUnitField(show, unit.id, 'input', { from: 'port', portId: free.id }), { how: 'port', port: free.name });
-    }
-  }
-  if (cue?.landing === 'complete') offer(changeCue(show, song.id, cue.id, { landing: 'sent' }), { how: 'sent' });
-  for (const { edit, fix } of candidates) {
-    if (!edit || budget.left < size) continue;
+  const { cueId, unitId, due } = verdict;
+  for (const { edit, remedy } of remedies(facts, { cueId, unitId, due, millis, late: late?.cause ?? null })) {
+    if (budget.left < size) return null;
     budget.left -= size;
-    if (mends(facts, verdict.cueId, edit, run!.dry.verdicts)) return { edit, fix };
+    if (mends(facts, verdict.cueId, edit, run!.dry.verdicts)) return { edit, fix: remedy };
   }
   return null;
 }
@@ -223,7 +171,7 @@ function mends({ show, song }: SongFacts, cueId: string, edit: Edit, before: rea
   const compiled = compileSong(after, changed);
   // Cheap to know, and enough to turn most down.
   if (compiled.lates.some((l) => l.cueId === cueId && l.late > millisToMicros(show.tolerance.after))) return false;
-  const { verdicts } = dryRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
+  const { verdicts } = proofRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
   // What never gets there for another reason, a wrong channel, is not for this to mend.
   const never = new Set(before.filter((v) => v.outcome === 'never').map((v) => `${v.cueId} ${v.unitId}`));
   const own = verdicts.filter((v) => v.cueId === cueId && misses(v) && !never.has(`${v.cueId} ${v.unitId}`));

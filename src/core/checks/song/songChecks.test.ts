@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { findingSentence, fixWords } from '../../../wording';
-import { newControl, type Profile } from '../../addressing';
+import { newControl, type Profile, timesFrom, exactly } from '../../addressing';
 import { compileSong } from '../../compile';
 import {
   actionCue,
@@ -36,7 +36,7 @@ const quick: Profile = {
   ...modelerProfile,
   controls: [...modelerProfile.controls, flip, channel],
   // Nothing is late by itself here: the checks of what lands are tried elsewhere.
-  times: { recall: 0, variant: 0, control: 0, settle: 0 },
+  times: timesFrom({ recall: 0, variant: 0, control: 0, settle: 0 }, exactly),
 };
 const a = testUnit('a', 1, quick);
 const b = testUnit('b', 2, quick);
@@ -319,7 +319,10 @@ describe('a fix', () => {
 });
 
 describe('a preset that sounds in its stored scene first', () => {
-  const slow: Profile = { ...modelerProfile, times: { recall: 100, settle: 168, variant: 12, control: 5 } };
+  const slow: Profile = {
+    ...modelerProfile,
+    times: timesFrom({ recall: 100, settle: 168, variant: 12, control: 5 }, exactly),
+  };
   const unit = testUnit('u0', 1, slow);
   const made = (change: Partial<Unit> = {}, others: readonly Tone[] = []): Finding[] => {
     const tones = [

@@ -4,7 +4,7 @@ import { labelOf } from '../../addressing';
 import { partAims, rigSpec, songWants } from '../../meaning';
 import type { UnitState } from '../../rig';
 import { applyEdit, indexShow, setSlotField, type Edit, type Show, type Song, type Unit } from '../../show';
-import { dryRun, lastAtOrBefore, type DryRun } from '../../simulate';
+import { proofRun, lastAtOrBefore, type DryRun } from '../../simulate';
 import { formatPosition, millisToMicros, type Micros } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
@@ -73,7 +73,7 @@ function betweens(show: Show, song: Song, { compiled, dry }: Run): Between[] {
     if (entry.kind === 'changed' && units.get(entry.unitId)?.profile.variants) addTo(states, entry.unitId, entry);
     if (entry.kind !== 'loading') continue;
     if (!loaded.has(entry.unitId)) loaded.set(entry.unitId, new Set());
-    loaded.get(entry.unitId)!.add(entry.until);
+    loaded.get(entry.unitId)!.add(entry.load.until);
   }
   const sent = new Map<string, Micros>();
   for (const { cueId, unitId, at } of compiled.events) {
@@ -121,7 +121,7 @@ function storedWith({ show, song, run }: SongFacts, unit: Unit, between: Between
   const after = applyEdit(show, edit);
   const changed = indexShow(after).songs.get(song.id)!;
   const compiled = compileSong(after, changed);
-  const dry = dryRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
+  const dry = proofRun(rigSpec(after), compiled.events, songWants(after, changed), after.tolerance);
   const misses = (d: DryRun): number => d.verdicts.filter((v) => v.outcome === 'late' || v.outcome === 'never').length;
   const left = betweens(after, changed, { compiled, dry });
   const isMended = !left.some((b) => b.cueId === between.cueId && b.unitId === between.unitId);

@@ -1,4 +1,4 @@
-import { paceOf } from '../../rig';
+import { worstOf } from '../../addressing';
 import { indexShow, microsAt } from '../../show';
 import { formatPosition, millisToMicros } from '../../time';
 import { finding, type Finding } from '../finding';
@@ -22,7 +22,7 @@ export const trailCut: SongCheck = (facts) => {
       for (const { effectId, how } of effects) {
         const effect = unit?.profile.effects.find((e) => e.id === effectId);
         if (!unit || !effect || how !== 'ring') continue;
-        const load = paceOf(unit.profile).recall + AROUND;
+        const load = millisToMicros(worstOf(unit.profile.times.recall)) + AROUND;
         const cut = run.dry.trace.some(
           (t) =>
             t.kind === 'tail' &&

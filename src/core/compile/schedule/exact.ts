@@ -1,21 +1,35 @@
-import { FREE, GRAIN, compareCost, mayPlace, readyAt, waitsFor, waitsOf, type Cost, type Job } from './job';
-import { twoPasses } from './twoPasses';
+import {
+  FREE,
+  GRAIN,
+  compareCost,
+  compareLate,
+  mayPlace,
+  readyAt,
+  waitsFor,
+  waitsOf,
+  wantedEnd,
+  type Cost,
+  type Job,
+} from './job';
+import type { Micros } from '../../time';
+import { timeOrder, type Care } from './timeOrder';
 
 /**
  * The best of all orders that keep each unit's messages in theirs, or the best that was found when `visits` places
  * have been looked at. `start` is a first guess. First orders are built from their front, as long as something is
- * late: a branch is left as soon as the messages already placed are later, placed at their earliest, than the best
- * order known. Once an order is known in which nothing is late, only earliness is left to be made smaller, and that
- * is found much sooner from the back.
+ * late or short of its margin: a branch is left as soon as the messages already placed cannot be part of anything
+ * better than the best order known. Once an order is known in which nothing is missing, only earliness is left to be
+ * made smaller, and that is found much sooner from the back.
  */
 export function bestOrder(
   jobs: readonly Job[],
   start: readonly number[],
+  care: Care = 'least',
   visits = Number.POSITIVE_INFINITY,
 ): readonly number[] {
-  const best: Best = { order: [...start], cost: twoPasses(jobs, start).cost, visits };
-  if (isLate(best.cost)) leastLateFromFront(jobs, start, best);
-  if (!isLate(best.cost) && compareCost(best.cost, FREE) > 0) leastEarlyFromBack(jobs, start, best);
+  const best: Best = { order: [...start], cost: timeOrder(jobs, start, care).cost, care, visits };
+  if (isCramped(best.cost)) leastMissingFromFront(jobs, start, best);
+  if (!isCramped(best.cost) && compareCost(best.cost, FREE) > 0) leastEarlyFromBack(jobs, start, best);
   return best.order;
 }
 
@@ -23,27 +37,35 @@ export function bestOrder(
 interface Best {
   order: readonly number[];
   cost: Cost;
+  readonly care: Care;
   visits: number;
 }
 
-const isLate = (cost: Cost): boolean => compareCost({ ...cost, totalEarly: 0 }, FREE) > 0;
+/** Places that an order costs in which something is missing: finding out how little takes that long. */
+const CRAMPED_VISITS = 20;
+
+const isCramped = (cost: Cost): boolean => compareCost({ ...cost, totalEarly: 0 }, FREE) > 0;
 
 /** Keeps an order if it is better than the best one. */
 function offer(jobs: readonly Job[], order: readonly number[], best: Best): void {
-  const { cost } = twoPasses(jobs, order);
+  const { cost } = timeOrder(jobs, order, best.care);
+  if (isCramped(cost)) best.visits -= CRAMPED_VISITS;
   if (compareCost(cost, best.cost) >= 0) return;
   best.order = order;
   best.cost = cost;
 }
 
-/** Searches all orders from the front, until one is found in which nothing is late. */
-function leastLateFromFront(jobs: readonly Job[], start: readonly number[], best: Best): void {
+/** Searches all orders from the front, until one is found in which nothing is missing. */
+function leastMissingFromFront(jobs: readonly Job[], start: readonly number[], best: Best): void {
   const prefix: number[] = [];
-  const ends = new Float64Array(jobs.length);
   const placed = new Uint8Array(jobs.length);
+  /** Earliest ends that units and cable allow; with no guard shorter than in the best order; with every guard. */
+  const hard = new Float64Array(jobs.length);
+  const asBest = new Float64Array(jobs.length);
+  const full = new Float64Array(jobs.length);
 
-  const visit = (free: number, maxLate: number, totalLate: number): void => {
-    if (--best.visits < 0 || !isLate(best.cost)) return;
+  const visit = (free: Free, cost: Cost): void => {
+    if (--best.visits < 0 || !isCramped(best.cost)) return;
     if (prefix.length === jobs.length) {
       offer(jobs, [...prefix], best);
       return;
@@ -52,23 +74,49 @@ function leastLateFromFront(jobs: readonly Job[], start: readonly number[], best
       const job = jobs[i]!;
       if (placed[i] || !mayPlace(job, placed)) continue;
       if (twinBefore(jobs, placed, start, i)) continue;
-      const end = Math.max(Math.max(free, job.release) + job.duration, readyAt(job, ends));
+      const end = endOf(job, free.hard, hard, Number.POSITIVE_INFINITY);
       const late = Math.max(0, end - job.deadline);
-      const bound = { maxLate: Math.max(maxLate, late), totalLate: totalLate + late, totalEarly: 0 };
+      const wanted = wantedEnd(job);
+      const short = late > 0 ? job.margin : Math.max(0, end - wanted);
+      const tight = endOf(job, free.asBest, asBest, best.cost.maxShort);
+      const easy = endOf(job, free.full, full, 0);
+      const bound: Cost = {
+        maxLate: Math.max(cost.maxLate, late),
+        totalLate: cost.totalLate + late,
+        maxShort: Math.max(cost.maxShort, short),
+        // All that is missing on the way to one message, or of every margin at the least.
+        totalShort: Math.max(cost.totalShort + short, late > 0 ? 0 : easy - wanted),
+        totalEarly: 0,
+      };
       if (compareCost(bound, best.cost) >= 0) continue;
+      const latest = late > 0 ? end : wanted + Math.min(job.margin, best.cost.maxShort);
+      if (tight > latest + GRAIN && compareLate(bound, best.cost) >= 0) continue;
       placed[i] = 1;
-      ends[i] = end;
+      hard[i] = end;
+      asBest[i] = tight;
+      full[i] = easy;
       prefix.push(i);
-      visit(end, bound.maxLate, bound.totalLate);
+      visit({ hard: end, asBest: tight, full: easy }, bound);
       prefix.pop();
       placed[i] = 0;
     }
   };
-  visit(Number.NEGATIVE_INFINITY, 0, 0);
+  const never = Number.NEGATIVE_INFINITY;
+  visit({ hard: never, asBest: never, full: never }, FREE);
 }
 
+/** When the cable is free, by the three ways of reckoning. */
+interface Free {
+  readonly hard: Micros;
+  readonly asBest: Micros;
+  readonly full: Micros;
+}
+
+const endOf = (job: Job, free: Micros, ends: Float64Array, less: Micros): Micros =>
+  Math.max(Math.max(free, job.release) + job.duration, readyAt(job, ends, less));
+
 /**
- * Searches all orders in which nothing is late from the back. There a message ends as late as its deadline and those
+ * Searches all orders in which nothing is missing from the back. There a message ends as late as its margin and those
  * behind it allow, so what is placed has its final earliness, and each of the rest at least that which it would have
  * next: a branch is left when both together are no better than the best order, or a message would leave before its
  * release.
@@ -92,23 +140,24 @@ function leastEarlyFromBack(jobs: readonly Job[], start: readonly number[], best
     let bound = early;
     for (let i = 0; i < n; i++) {
       if (placed[i]) continue;
-      const end = Math.min(jobs[i]!.deadline, before, latest[i]!);
+      const wanted = wantedEnd(jobs[i]!);
+      const end = Math.min(wanted, before, latest[i]!);
       if (end - jobs[i]!.duration < jobs[i]!.release - GRAIN) return;
-      bound += jobs[i]!.deadline - end;
+      bound += wanted - end;
     }
     if (bound >= best.cost.totalEarly - GRAIN) return;
     for (const i of reversed) {
       if (placed[i] || waiting[i]! > 0) continue;
       const job = jobs[i]!;
-      const end = Math.min(job.deadline, before, latest[i]!);
+      const end = Math.min(wantedEnd(job), before, latest[i]!);
       const narrowed = latest.slice();
       placed[i] = 1;
       suffix.push(i);
-      for (const { on, gap } of waits[i]!) {
+      for (const { on, gap, guard } of waits[i]!) {
         waiting[on]!--;
-        narrowed[on] = Math.min(narrowed[on]!, end - gap);
+        narrowed[on] = Math.min(narrowed[on]!, end - gap - guard);
       }
-      visit(end - job.duration, narrowed, early + job.deadline - end);
+      visit(end - job.duration, narrowed, early + wantedEnd(job) - end);
       for (const { on } of waits[i]!) waiting[on]!++;
       suffix.pop();
       placed[i] = 0;
@@ -130,6 +179,7 @@ function twinBefore(jobs: readonly Job[], placed: Uint8Array, start: readonly nu
       !other.also &&
       other.duration === job.duration &&
       other.deadline === job.deadline &&
+      other.margin === job.margin &&
       other.release === job.release &&
       !jobs.some((j) => waitsFor(j, k))
     ) {

@@ -1,5 +1,5 @@
 import { FREE, compareCost, waitsFor, type Job } from './job';
-import { twoPasses } from './twoPasses';
+import { timeOrder } from './timeOrder';
 
 /** Beyond this many messages a swap is no longer weighed against the whole cluster. */
 const SWAP_LIMIT = 40;
@@ -7,8 +7,9 @@ const SWAP_LIMIT = 40;
 /** Moves single messages within the order, nearest places first, as long as that makes it better. */
 export function improveOrder(jobs: readonly Job[], start: readonly number[]): readonly number[] {
   let order = [...start];
-  let cost = twoPasses(jobs, order).cost;
-  if (start.length > SWAP_LIMIT || compareCost(cost, FREE) === 0) return start;
+  if (start.length > SWAP_LIMIT) return start;
+  let cost = timeOrder(jobs, order, 'one-pass').cost;
+  if (compareCost(cost, FREE) === 0) return start;
   for (let better = true, rounds = 0; better && rounds < SWAP_LIMIT; rounds++) {
     better = false;
     for (let distance = 1; distance < order.length; distance++) {
@@ -16,7 +17,7 @@ export function improveOrder(jobs: readonly Job[], start: readonly number[]): re
         for (const to of [from - distance, from + distance]) {
           if (to < 0 || to >= order.length || !mayMove(jobs, order, from, to)) continue;
           const next = order.toSpliced(from, 1).toSpliced(to, 0, order[from]!);
-          const found = twoPasses(jobs, next).cost;
+          const found = timeOrder(jobs, next, 'one-pass').cost;
           if (compareCost(found, cost) >= 0) continue;
           order = next;
           cost = found;

@@ -1,9 +1,8 @@
-import { mayPlace, readyAt, type Job } from './job';
-import { twoPasses } from './twoPasses';
+import { GRAIN, mayPlace, readyAt, type Job } from './job';
+import { timeOrder } from './timeOrder';
 
 /** Places looked at before the search is given up; twelve messages stay far below it. */
 const VISIT_LIMIT = 200_000;
-const GRAIN = 1e-3;
 
 /**
  * An order with the smallest maximum lateness, by branch and bound; `start` where none is
@@ -11,7 +10,7 @@ const GRAIN = 1e-3;
  */
 export function leastLate(jobs: readonly Job[], start: readonly number[]): readonly number[] {
   let best = start;
-  let limit = twoPasses(jobs, start).cost.maxLate;
+  let limit = timeOrder(jobs, start, 'one-pass').cost.maxLate;
   if (limit <= GRAIN) return start;
   const prefix: number[] = [];
   const ends = new Float64Array(jobs.length);

@@ -1,9 +1,9 @@
 import type { Micros } from '../../time';
 import { bestOrder } from './exact';
 import { improveOrder } from './improve';
-import { workOf, type Job } from './job';
+import { wantedEnd, workOf, type Job } from './job';
 import { leastLate } from './leastLate';
-import { twoPasses, type Placed } from './twoPasses';
+import { placeAt, timeOrder, type Placed } from './timeOrder';
 
 /** Clusters of up to this many messages are searched exactly. */
 export const EXACT_LIMIT = 8;
@@ -13,25 +13,37 @@ export const LATENESS_LIMIT = 12;
 const VISIT_LIMIT = 60_000;
 
 /**
- * When each message of one port ends. Wanted, in this order: smallest maximum lateness,
- * smallest total lateness, smallest total earliness. `jobs` come in the order in which a
- * unit's messages must follow each other, so `after` always points back.
+ * When each message of one port ends. Wanted, in this order, of all messages that get in each other's way: smallest
+ * maximum lateness, smallest total lateness, smallest shortfall of margins and guards (the largest first, then their
+ * sum), smallest total earliness beyond the margins. `jobs` come in the order in which a unit's messages must follow
+ * each other, so `after` always points back.
  */
 export function schedulePort(jobs: readonly Job[]): Placed {
-  const order = byDeadline(jobs);
   const found: number[] = [];
-  for (const cluster of clusters(jobs, order)) {
-    if (cluster.length === 1) found.push(cluster[0]!);
-    else for (const i of orderCluster(jobs, cluster)) found.push(i);
+  const aims = new Float64Array(jobs.length);
+  for (const cluster of contending(jobs)) {
+    if (cluster.length === 1) {
+      found.push(cluster[0]!);
+      aims[cluster[0]!] = wantedEnd(jobs[cluster[0]!]!);
+      continue;
+    }
+    const { order, ends } = timeCluster(jobs, cluster);
+    for (const [k, i] of order.entries()) {
+      found.push(i);
+      aims[i] = ends[k]!;
+    }
   }
-  return twoPasses(jobs, found);
+  return placeAt(jobs, found, aims);
 }
+
+/** Messages that may get in each other's way, by their indexes: in whatever order, none meets one of another run. */
+export const contending = (jobs: readonly Job[]): number[][] => clusters(jobs, byDeadline(jobs));
 
 /** Nearest deadline first, but no message before it may leave, nor before the one that it follows. */
 function byDeadline(jobs: readonly Job[]): number[] {
   const key = new Float64Array(jobs.length);
   for (const [i, job] of jobs.entries()) {
-    key[i] = Math.max(job.deadline, job.release + job.duration);
+    key[i] = Math.max(wantedEnd(job), job.release + job.duration);
     if (job.after >= 0) key[i] = Math.max(key[i], key[job.after]!);
     if (job.also) for (const { on } of job.also) key[i] = Math.max(key[i], key[on]!);
   }
@@ -45,7 +57,7 @@ interface Cluster {
   lower: Micros;
   /** However its messages are ordered, none needs to end after this. */
   upper: Micros;
-  minDeadline: Micros;
+  minWanted: Micros;
   maxDeadline: Micros;
   maxRelease: Micros;
   work: Micros;
@@ -60,9 +72,9 @@ function clusters(jobs: readonly Job[], order: readonly number[]): number[][] {
     let top: Cluster = {
       first: place,
       last: place,
-      lower: job.deadline - work,
+      lower: wantedEnd(job) - work,
       upper: Math.max(job.deadline, job.release + work),
-      minDeadline: job.deadline,
+      minWanted: wantedEnd(job),
       maxDeadline: job.deadline,
       maxRelease: job.release,
       work,
@@ -78,52 +90,73 @@ function clusters(jobs: readonly Job[], order: readonly number[]): number[][] {
 
 function join(a: Cluster, b: Cluster): Cluster {
   const work = a.work + b.work;
-  const minDeadline = Math.min(a.minDeadline, b.minDeadline);
+  const minWanted = Math.min(a.minWanted, b.minWanted);
   const maxDeadline = Math.max(a.maxDeadline, b.maxDeadline);
   const maxRelease = Math.max(a.maxRelease, b.maxRelease);
   return {
     first: a.first,
     last: b.last,
-    lower: minDeadline - work,
+    lower: minWanted - work,
     upper: Math.max(maxDeadline, maxRelease + work),
-    minDeadline,
+    minWanted,
     maxDeadline,
     maxRelease,
     work,
   };
 }
 
-/** Orders that were found, by the shape of their cluster: as many as have so many letters in their shapes together. */
-const known = new Map<string, readonly number[]>();
+/** A cluster's best order, as indexes of its members, with their ends after its first deadline. */
+interface Found {
+  readonly order: readonly number[];
+  readonly ends: readonly Micros[];
+}
+
+/** What was found, by the shape of the cluster: as many as have so many letters in their shapes together. */
+const known = new Map<string, Found>();
 const KNOWN_LETTERS = 8_000_000;
 let letters = 0;
 
 /**
- * The best order of one cluster. Songs repeat themselves, and are compiled again with most of them as it was, so an
- * answer is kept under the cluster's shape: the same times relative to its first deadline.
+ * The best order and times of one cluster. Songs repeat themselves, and are compiled again with most of them as it
+ * was, so an answer is kept under the cluster's shape: the same times relative to its first deadline.
  */
-function orderCluster(jobs: readonly Job[], cluster: readonly number[]): readonly number[] {
+function timeCluster(jobs: readonly Job[], cluster: readonly number[]): Found {
   const place = new Map([...cluster].sort((a, b) => a - b).map((i, k) => [i, k]));
   const members = [...place.keys()];
-  const local = members.map((i) => {
+  const origin = members.reduce((low, i) => Math.min(low, jobs[i]!.deadline), Number.POSITIVE_INFINITY);
+  const local = members.map((i): Job => {
     const job = jobs[i]!;
-    const also = job.also?.flatMap(({ on, gap }) => (place.has(on) ? [{ on: place.get(on)!, gap }] : []));
-    return { ...job, after: place.get(job.after) ?? -1, also: also && also.length > 0 ? also : null };
+    const also = job.also?.flatMap((w) => (place.has(w.on) ? [{ ...w, on: place.get(w.on)! }] : []));
+    return {
+      duration: job.duration,
+      deadline: job.deadline - origin,
+      margin: job.margin,
+      release: job.release - origin,
+      after: place.get(job.after) ?? -1,
+      gap: job.gap,
+      guard: job.guard,
+      also: also && also.length > 0 ? also : null,
+    };
   });
-  const origin = local.reduce((low, j) => Math.min(low, j.deadline), Number.POSITIVE_INFINITY);
   const start = cluster.map((i) => place.get(i)!);
-  const key = shape(local, start, origin);
-  let order = known.get(key);
-  if (!order) {
-    order = orderOf(local, start);
+  const key = shape(local, start);
+  let found = known.get(key);
+  if (!found) {
+    found = timesOf(local, start);
     letters += key.length;
     if (letters > KNOWN_LETTERS) {
       known.clear();
       letters = key.length;
     }
-    known.set(key, order);
+    known.set(key, found);
   }
-  return order.map((k) => members[k]!);
+  return { order: found.order.map((k) => members[k]!), ends: found.ends.map((end) => origin + end) };
+}
+
+function timesOf(jobs: readonly Job[], start: readonly number[]): Found {
+  const order = orderOf(jobs, start);
+  const { ends } = timeOrder(jobs, order, jobs.length > LATENESS_LIMIT ? 'one-pass' : 'least');
+  return { order, ends: order.map((k) => ends[k]!) };
 }
 
 function orderOf(jobs: readonly Job[], start: readonly number[]): readonly number[] {
@@ -131,15 +164,29 @@ function orderOf(jobs: readonly Job[], start: readonly number[]): readonly numbe
   const improved = improveOrder(jobs, start);
   if (jobs.length > LATENESS_LIMIT) return improved;
   const least = leastLate(jobs, improved);
-  // With the least lateness as its bound, the search for the other two figures mostly comes to its end.
-  return bestOrder(jobs, least === improved ? improved : improveOrder(jobs, least), VISIT_LIMIT);
+  // With the least lateness as its bound, the search for the other figures mostly comes to its end.
+  return bestOrder(jobs, least === improved ? improved : improveOrder(jobs, least), 'one-pass', VISIT_LIMIT);
 }
 
-function shape(jobs: readonly Job[], start: readonly number[], origin: Micros): string {
-  const round = (t: Micros): number => Math.round((t - origin) * 1000);
+function shape(jobs: readonly Job[], start: readonly number[]): string {
   return jobs
-    .map((j, k) => [j.duration, round(j.deadline), round(j.release), j.after, j.gap, start[k], alsoShape(j)].join(','))
+    .map((j, k) =>
+      [
+        j.duration,
+        nanos(j.deadline),
+        j.margin,
+        nanos(j.release),
+        j.after,
+        nanos(j.gap),
+        nanos(j.guard),
+        start[k],
+        alsoShape(j),
+      ].join(','),
+    )
     .join(';');
 }
 
-const alsoShape = ({ also }: Job): string => (also ? also.map((w) => `${w.on}+${Math.round(w.gap)}`).join('&') : '');
+const nanos = (t: Micros): number => Math.round(t * 1000);
+
+const alsoShape = ({ also }: Job): string =>
+  also ? also.map((w) => `${w.on}+${nanos(w.gap)}+${nanos(w.guard)}`).join('&') : '';

@@ -7,9 +7,11 @@ import { soonestEnds } from './soonest';
 const job = (duration: number, after = -1, gap = 0): Job => ({
   duration,
   deadline: 0,
+  margin: 0,
   release: 0,
   after,
   gap,
+  guard: 0,
   also: null,
 });
 

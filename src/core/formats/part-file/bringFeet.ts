@@ -1,5 +1,5 @@
 import { slotCount } from '../../addressing';
-import { SOURCES, indexShow, type Doing, type Feet, type FootPage, type Show, type Slot } from '../../show';
+import { SOURCES, indexShow, type Doing, type Feet, type FootPage, type Show, type Slot, newSlot } from '../../show';
 import type { Part } from './format';
 import { same, type UnitBridge } from './unitBridge';
 
@@ -83,7 +83,7 @@ function placesOf(
       lost(`room for page ${name}`);
       continue;
     }
-    const slot: Slot = { id: newId(), index, name, startVariant: null, startControls: [], panel: [] };
+    const slot = newSlot(newId(), index, name);
     slots.push(slot);
     places.set(page.id, slot.id);
   }

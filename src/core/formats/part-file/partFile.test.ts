@@ -68,6 +68,8 @@ const bareRig = (show: Show): Show => ({
   players: show.players,
   units: show.units,
   house: show.house,
+  margin: show.margin,
+  guard: show.guard,
 });
 
 describe('a song with its tones', () => {

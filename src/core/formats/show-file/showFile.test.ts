@@ -71,6 +71,20 @@ describe('show file', () => {
     expect(problemLines((s) => (s.extra = 1))).toEqual([expect.stringContaining('Expected nothing named "extra"')]);
   });
 
+  it('says which time is shorter at the worst than it typically is, of a unit and of a preset', () => {
+    const wrong = { typical: 180, worst: 150, source: 'typed', trials: [], date: null };
+    expect(problemLines((s) => (s.units[0].profile.times.recall = wrong))).toEqual([
+      'units[0].profile.times.recall: A time of Quillback is 150 ms at the worst, which is less than the 180 ms that it typically takes.',
+    ]);
+    expect(problemLines((s) => (s.units[0].slots[2].recall = wrong))[0]).toMatch(
+      /^units\[0\]\.slots\[2\]\.recall: .* 150 ms at the worst/,
+    );
+    expect(problemLines((s) => (s.margin = 900))).toEqual(['margin: Expected at most 200, found 900.']);
+    expect(problemLines((s) => (s.units[0].profile.times.settle.trials = [5, -1]))).toEqual([
+      'units[0].profile.times.settle.trials[1]: Expected at least 0, found -1.',
+    ]);
+  });
+
   it('refuses a foreign or newer file by name', () => {
     expect(readShowFile('[]').problems.map(problemLine)[0]).toContain('found a list');
     expect(readShowFile('{"format":"other"}').problems.map(problemLine)[0]).toContain('format "other"');

@@ -57,6 +57,8 @@ const AROUND: Omit<Unit, keyof UnitParts> = {
   answered: null,
   lostSlots: [],
   relays: [],
+  margin: null,
+  guard: null,
 };
 
 /** A problem's place in the file, instead of in the show around it. */

@@ -37,8 +37,8 @@ describe('a unit as a file of its own', () => {
     expect(problem('[]')[0]).toContain('This is not a unit of Hollow Lantern');
     expect(problem(changed((f) => (f.format = 'other')))[0]).toContain('found "other"');
     expect(problem(changed((f) => (f.version = 99)))[0]).toContain('newer');
-    expect(problem(changed((f) => (f.unit.profile.times.recall = -1)))).toEqual([
-      'unit.profile.times.recall: Expected at least 0, found -1.',
+    expect(problem(changed((f) => (f.unit.profile.times.recall.typical = -1)))).toEqual([
+      'unit.profile.times.recall.typical: Expected at least 0, found -1.',
     ]);
     expect(problem(changed((f) => (f.unit = 3)))).toEqual(['unit: Expected an object, found something else.']);
     expect(problem(changed((f) => (f.house = {})))).toEqual(['house: Expected a list, found something else.']);

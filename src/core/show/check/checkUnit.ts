@@ -1,7 +1,7 @@
 import { append } from '../../groups';
-import { slotCount, type Profile } from '../../addressing';
+import { isWorstBelow, slotCount, type Profile } from '../../addressing';
 import { problem, type Problem } from '../../problems';
-import { profileProblems } from '../profileProblems';
+import { profileProblems, worstBelow } from '../profileProblems';
 import type { Unit } from '../schema';
 import { type PathPart, at, type Known, once, missing, checkVariant, checkValues } from './known';
 
@@ -56,6 +56,9 @@ export function checkUnit(unit: Unit, i: number, known: Known): Problem[] {
       problems.push(problem('show.slot-shared', 'error', at('units', i, 'slots', k, 'index'), data));
     }
     taken.add(slot.index);
+    if (slot.recall && isWorstBelow(slot.recall)) {
+      problems.push(worstBelow(unit.name, slot.recall, at('units', i, 'slots', k, 'recall')));
+    }
     problems.push(...checkVariant(unit, slot.startVariant, 'units', i, 'slots', k, 'startVariant'));
     problems.push(...checkValues(unit, slot.startControls, 'units', i, 'slots', k, 'startControls'));
   }

@@ -2,7 +2,7 @@ import { setOf, songEntries } from '../find';
 import { songEntry } from '../builders';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../../demo';
-import { newSong, newTone, newUnit, toneCue } from '../builders';
+import { newPort, newSong, newTone, newUnit, toneCue } from '../builders';
 import type { Show } from '../schema';
 import {
   addSong,
@@ -44,6 +44,7 @@ describe('slots', () => {
       startVariant: null,
       startControls: [],
       panel: [],
+      recall: null,
     });
     const indexes = after.units[0]!.slots.map((s) => s.index);
     expect(indexes).toEqual(indexes.toSorted((a, b) => a - b));
@@ -170,17 +171,7 @@ describe('songs and set', () => {
 describe('the rig', () => {
   it('gets units, with the port that they hang on where it is new', () => {
     const unit = newUnit('new', 'New', 'NE', show.units[0]!.profile, { input: { from: 'port', portId: 'p9' } });
-    const after = done(
-      addUnit(show, unit, {
-        id: 'p9',
-        name: 'Port 9',
-        cable: 'din',
-        active: true,
-        softThru: false,
-        splitter: false,
-        spare: '',
-      }),
-    );
+    const after = done(addUnit(show, unit, newPort('p9', 'Port 9', 'din')));
     expect(after.ports.at(-1)!.id).toBe('p9');
     expect(after.units.at(-1)!.id).toBe('new');
     expect(done(addUnit(show, { ...unit, input: null }, null)).ports).toBe(show.ports);

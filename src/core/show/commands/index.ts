@@ -70,6 +70,7 @@ export {
   setUnitField,
 } from './rig';
 export { moveReaction, setLevel, setMissing, setTonight } from './night';
+export { setRoom, setUnitRoom, type RoomField } from './room';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotFor, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';
 export {

@@ -68,8 +68,8 @@ export function moveSlots(show: Show, unitId: string, from: number, to: number, 
   return setSlots(unit, inOrder(moved));
 }
 
-/** Sets what a slot's preset brings along, or how the panel stands in it; the slot gets an entry where it had none. */
-export function setSlotField<K extends 'startVariant' | 'startControls' | 'panel'>(
+/** Sets what a slot's preset brings along, how the panel stands in it, or how long it takes; the slot gets an entry where it had none. */
+export function setSlotField<K extends 'startVariant' | 'startControls' | 'panel' | 'recall'>(
   show: Show,
   unitId: string,
   index: number,

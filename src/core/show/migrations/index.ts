@@ -1,6 +1,7 @@
 import { NOWHERE, problem, type Problem } from '../../problems';
 import { SHOW_VERSION } from '../schema';
 import { feet } from './feet';
+import { margins } from './margins';
 import type { Migration } from './migration';
 import { movesAndSweeps } from './movesAndSweeps';
 import { remarks } from './remarks';
@@ -20,6 +21,7 @@ export const MIGRATIONS: readonly Migration[] = [
   theNight,
   feet,
   remarks,
+  margins,
 ];
 
 export type { Migration };

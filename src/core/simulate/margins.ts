@@ -1,0 +1,54 @@
+import type { Micros } from '../time';
+import type { Cause } from './trace';
+
+/** What becomes of a change that goes beyond its margin: it comes late, or not at all. */
+export type Becomes = 'late' | 'lost';
+
+/**
+ * What a change bears beyond the worst times of the map before it misses, in microseconds; infinite where nothing of
+ * the kind makes it miss. (One flat object: a song has thousands.)
+ */
+export interface Margin {
+  /** How much slower every unit may be, all of them at once, and what becomes of the change then. */
+  readonly slower: Micros;
+  readonly slowerBecomes: Becomes;
+  /** How much later messages may leave, each by any time up to that. */
+  readonly later: Micros;
+  readonly laterBecomes: Becomes;
+}
+
+/** A margin while it is narrowed. */
+export type Margins = { -readonly [K in keyof Margin]: Margin[K] };
+
+export const unlimited = (): Margins => ({
+  slower: Number.POSITIVE_INFINITY,
+  slowerBecomes: 'late',
+  later: Number.POSITIVE_INFINITY,
+  laterBecomes: 'late',
+});
+
+export function narrowSlower(margins: Margins, by: Micros, becomes: Becomes): void {
+  if (by >= margins.slower) return;
+  margins.slower = by;
+  margins.slowerBecomes = becomes;
+}
+
+export function narrowLater(margins: Margins, by: Micros, becomes: Becomes): void {
+  if (by >= margins.later) return;
+  margins.later = by;
+  margins.laterBecomes = becomes;
+}
+
+/** The nearer limits of both. */
+export function narrow(margins: Margins, other: Margin): void {
+  narrowSlower(margins, other.slower, other.slowerBecomes);
+  narrowLater(margins, other.later, other.laterBecomes);
+}
+
+/** How little it takes until a change misses, in microseconds; infinite where nothing makes it miss. */
+export const leastOf = ({ slower, later }: Margin): Micros => Math.min(slower, later);
+
+/** What messages bear before they are lost, asked by what something goes back to; null for no limit. */
+export interface BorneBy {
+  readonly of: (cause: Pick<Cause, 'event'>) => Margin | null;
+}
