@@ -65,10 +65,15 @@ const PRESSABLE = `shown.scrollIntoViewIfNeeded();
   const still = laterX === x && laterY === y;
   return still && shown.contains(document.elementFromPoint(x, y)) ? { x, y } : undefined;`;
 
-/** Until the page has drawn and has nothing else to do; a page that is out of sight draws nothing. */
+/**
+ * Until the page has drawn and has nothing else to do, which takes a busy machine seconds; a page that is out of sight
+ * draws nothing. Whoever presses on before that may press in a view that is about to give way to another.
+ */
 const DRAWN = `new Promise((done) => {
-  requestAnimationFrame(() => requestIdleCallback(done, { timeout: 200 }));
-  setTimeout(done, 400);
+  const still = () => requestIdleCallback(done, { timeout: 3000 });
+  if (document.hidden) setTimeout(still);
+  else requestAnimationFrame(still);
+  setTimeout(done, 4000);
 })`;
 
 /** What the element `shown` says. */

@@ -125,9 +125,6 @@ describe('a unit’s times', () => {
   });
 
   it('are measured by ear and put into the map', async () => {
-    await b.click('link', 'Map');
-    await b.click('link', 'Tarn');
-    await b.click('link', 'Timing and behaviour');
     await b.click('button', 'Measure them');
     await b.click('button', 'By ear');
     const press = async (name: string, said: string): Promise<void> => {

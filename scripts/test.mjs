@@ -1,5 +1,7 @@
 // All checks: formatting, lint, types, import rules, unit tests, browser tests, the bench. A step that fails keeps no other from running.
 import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { browser, packages, root } from './ready.mjs';
 
@@ -57,6 +59,42 @@ const makes = async () => {
   return shown && built;
 };
 const vitest = (project) => (quiet) => node([bin('vitest/vitest.mjs'), 'run', '--project', project], quiet);
+
+/** Files of browser tests that failed beside others and passed by themselves. */
+const unsteady = [];
+/** The files that failed in a run, from what it wrote about itself; none where it wrote nothing. */
+const failedFiles = (path) => {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'))
+      .testResults.filter((file) => file.status === 'failed')
+      .map((file) => file.name);
+  } catch {
+    return [];
+  }
+};
+/**
+ * Browser tests. A file that fails while others run beside it is run once more with the machine to itself: what fails
+ * then as well has failed. What passes is named at the end, because it waits for too little somewhere.
+ */
+const inBrowser = (project) => async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'lantern-tests-'));
+  const record = join(folder, 'run.json');
+  const run = ['run', '--project', project];
+  const first = await node([
+    bin('vitest/vitest.mjs'),
+    ...run,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${record}`,
+  ]);
+  const files = failedFiles(record);
+  rmSync(folder, { recursive: true, force: true });
+  if (first.code === 0 || files.length === 0) return first;
+  console.log(`\n— once more by themselves: ${files.join(', ')}`);
+  const second = await node([bin('vitest/vitest.mjs'), ...run, '--no-file-parallelism', ...files]);
+  if (second.code === 0) unsteady.push(...files);
+  return second;
+};
 const ready = await makes();
 /** What measures nothing runs beside the browser tests: those wait for a page half of their time. */
 const beside = async () => {
@@ -65,12 +103,13 @@ const beside = async () => {
   if (ready)
     await step('bench at its smallest', (quiet) => node([join(root, 'scripts/bench.mjs'), 'small'], quiet), true);
 };
-await Promise.all([beside(), ready && step('browser tests', vitest('e2e'))]);
+await Promise.all([beside(), ready && step('browser tests', inBrowser('e2e'))]);
 // What has to leave at its time has the machine to itself.
-if (ready) await step('browser tests that measure', vitest('timed'));
+if (ready) await step('browser tests that measure', inBrowser('timed'));
 
 const failed = done.filter((d) => d.failed).map((d) => d.name);
 console.log(`\n${done.map((d) => `${d.failed ? 'failed' : 'passed'}  ${d.name} (${d.seconds} s)`).join('\n')}`);
+if (unsteady.length > 0) console.log(`Failed beside others and passed alone: ${unsteady.join(', ')}.`);
 console.log(`All in all ${((Date.now() - begun) / 60_000).toFixed(1)} minutes.`);
 console.log(failed.length === 0 && ready ? '\nAll good.' : `\nNot good: ${failed.join(', ')}.`);
 process.exitCode = failed.length === 0 && ready ? 0 : 1;
