@@ -10,6 +10,7 @@ export {
   LOOK_AHEAD,
   REAL_AHEAD,
   type PracticeWay,
+  type Remembered,
   type SessionEvent,
   type SongLoop,
 } from './sessionState';

@@ -20,6 +20,7 @@ import {
   placeIn,
   type Input,
   type PracticeWay,
+  type Remembered,
   type Session,
   type SessionEvent,
   type SongLoop,
@@ -57,6 +58,8 @@ export interface PlaybackNews extends TaskNews {
   /** The entry that begins by itself, and in how many seconds; null for none. */
   readonly following: { readonly entryId: string; readonly seconds: number } | null;
   readonly history: readonly Played[];
+  /** The show that is on for an audience, by its id; null while it is rehearsed. */
+  readonly night: string | null;
   /** Whether the last start can be taken back. */
   readonly canGoBack: boolean;
   /** Song time. */
@@ -210,6 +213,20 @@ export class Playback {
 
   stop(): void {
     this.give({ kind: 'stop' });
+    this.wake();
+  }
+
+  /** The show begins for its audience, by its id, with what was played in it; null: it is over. */
+  night(id: string | null, history: readonly Played[]): void {
+    this.give({ kind: 'night', id, history });
+    this.dirty = true;
+    this.wake();
+  }
+
+  /** A session that was ended by a crash is there again; nothing is sent. */
+  remember(remembered: Remembered): void {
+    this.give({ kind: 'remember', remembered });
+    this.dirty = true;
     this.wake();
   }
 
@@ -422,7 +439,7 @@ export class Playback {
       this.lastLines = now;
       if (lines.length > 0) ears.lines(lines);
     }
-    const { transport, song, speed, outside, loop, entryId, queued, history, before } = this.session;
+    const { transport, song, speed, outside, loop, entryId, queued, history, night, before } = this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
     const follows = this.session.following;
@@ -442,6 +459,7 @@ export class Playback {
       queued,
       following: follows && { entryId: follows.entryId, seconds: seconds! },
       history,
+      night,
       canGoBack: before !== null,
       looping: transport.kind === 'playing' && transport.line.round !== undefined,
       seam: (transport.kind === 'playing' && transport.line.round?.seam) || NO_SEAM,

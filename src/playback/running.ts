@@ -26,6 +26,8 @@ export interface Played {
   /** Null while it plays. */
   readonly until: Micros | null;
   readonly how: Start;
+  /** The start was taken back: it does not count as played. */
+  readonly struck: boolean;
 }
 
 /** What started a song: somebody, the song before it, or a message. */
@@ -40,6 +42,10 @@ export const withStart = (history: readonly Played[], played: Played): readonly 
 /** The song that played is over. */
 export const withEnd = (history: readonly Played[], now: Micros): readonly Played[] =>
   history.map((p) => (p.until === null ? { ...p, until: now } : p));
+
+/** The last start was taken back. */
+export const withStruck = (history: readonly Played[], now: Micros): readonly Played[] =>
+  withEnd(history, now).map((p, i, all) => (i === all.length - 1 ? { ...p, struck: true } : p));
 
 /** An entry of the set by its id, if it is a song. */
 export function entryOf(show: Show, id: string | null): SongEntry | undefined {

@@ -5,13 +5,15 @@ import { SPEEDS, indexShow, microsAt, songTime, songAsPlayed, ticksAt, type Show
 import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
 import { RECENT, startLine, withTold, within } from './plans';
-import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, zeroOf } from './running';
+import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, withStruck, zeroOf } from './running';
 import { beginning, wholeAgain } from './torn';
 import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
 import {
+  FOR_AUDIENCE,
   LOOK_AHEAD,
   type Session,
   type Before,
+  type Remembered,
   type Outside,
   type Input,
   type Moment,
@@ -39,7 +41,7 @@ export function planStart(
   const { show } = session;
   const song = show && indexShow(show).songs.get(songId);
   if (!song) return null;
-  const { speed: wished, loop } = way ?? session;
+  const { speed: wished, loop } = session.night !== null ? FOR_AUDIENCE : (way ?? session);
   const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, wished));
   const played = { ...session, speed, loop };
   const planned = songAsPlayed(song, played);
@@ -93,7 +95,12 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return session.show
         ? { session, sends: heard(session, silence(session.show), moment.now), events: [] }
         : still(session);
+    case 'night':
+      return beginNight(session, input.id, input.history, moment);
+    case 'remember':
+      return still(remembering(session, input.remembered));
     case 'speed': {
+      if (session.night !== null) return still(session);
       const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, input.speed));
       const { transport } = session;
       if (transport.kind === 'playing') return goOn(session, { ...session, speed }, moment);
@@ -106,6 +113,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       });
     }
     case 'loop':
+      if (session.night !== null) return still(session);
       return goOn(session, { ...session, loop: input.loop }, moment);
     case 'show':
       return takeShow(session, input.show, moment);
@@ -145,7 +153,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
   // Not among what is on its way already, nor ahead of what ends it.
   const free = Math.max(moment.busy(), ...sends.map((s) => s.at));
   const transport = playing(line, zeroOf(line, free, at));
-  const played = { entryId, songId: song.id, title: song.title, at: now, until: null, how };
+  const played = { entryId, songId: song.id, title: song.title, at: now, until: null, how, struck: false };
   const next: Session = {
     ...session,
     ...way,
@@ -222,13 +230,48 @@ function goBack(session: Session, moment: Moment): Stepped {
     following: null,
     before: null,
     beside: null,
-    history: withEnd(session.history, now),
+    history: withStruck(session.history, now),
     transport: { kind: 'stopped', place: before.place },
   };
   return {
     session: next,
     sends: [...stops, ...behind(next, events, moment)],
     events: stopped ? [{ kind: 'stopped', why: 'asked' }] : [],
+  };
+}
+
+/** What plays ends; from then on songs are played for an audience only, at their own speed, each to its end. */
+function beginNight(session: Session, night: string | null, history: Session['history'], moment: Moment): Stepped {
+  const stopped = step(session, { kind: 'stop' }, moment);
+  const next: Session = { ...stopped.session, night, history, queued: null, before: null, ...FOR_AUDIENCE };
+  const { song, transport } = next;
+  const place = transport.kind === 'stopped' ? transport.place * session.speed : 0;
+  return {
+    ...stopped,
+    session: {
+      ...next,
+      planned: song && songAsPlayed(song, next),
+      transport: { kind: 'stopped', place },
+    },
+  };
+}
+
+/** The session as it was; of what is no longer in the show, nothing. What plays already goes before what was. */
+function remembering(session: Session, { night, history, songId, entryId, place, queued }: Remembered): Session {
+  const { show, transport } = session;
+  if (!show) return session;
+  const since = session.history.filter((p) => !history.some((h) => h.at === p.at));
+  const played = { ...session, night, history: [...history, ...since].sort((a, b) => a.at - b.at) };
+  const song = songId === null ? undefined : indexShow(show).songs.get(songId);
+  if (!song || transport.kind === 'playing' || session.song) return played;
+  const planned = songAsPlayed(song, played);
+  return {
+    ...played,
+    song,
+    planned,
+    entryId: entryOf(show, entryId)?.songId === song.id ? entryId : null,
+    queued: entryOf(show, queued)?.id ?? null,
+    transport: { kind: 'stopped', place: microsAt(songTime(planned), place) },
   };
 }
 

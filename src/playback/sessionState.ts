@@ -37,8 +37,10 @@ export interface Session {
   readonly queued: string | null;
   /** An entry that begins by itself, and the clock time of its start. */
   readonly following: { readonly entryId: string; readonly at: Micros } | null;
-  /** What was played, oldest first. */
+  /** What was played, oldest first: of the show that is on, or else of the rehearsal. */
   readonly history: readonly Played[];
+  /** The show that is on for an audience, by its id; null while it is rehearsed. Nothing of practice reaches a show. */
+  readonly night: string | null;
   /** What was before the last start: to go back to by one press. */
   readonly before: Before | null;
   /** Units whose lanes are muted; where any has solo, only those are heard. */
@@ -75,6 +77,17 @@ export interface Before {
   readonly rig: RigState;
 }
 
+/** Where a session was when whatever ran it ended, and what was played until then. */
+export interface Remembered {
+  readonly night: string | null;
+  readonly history: readonly Played[];
+  readonly songId: string | null;
+  readonly entryId: string | null;
+  /** Where the next start of that song begins. */
+  readonly place: Ticks;
+  readonly queued: string | null;
+}
+
 /** A stretch of a song, by the song's id. */
 export interface SongLoop extends Loop {
   readonly songId: string;
@@ -94,6 +107,7 @@ export const NEW_SESSION: Session = {
   queued: null,
   following: null,
   history: [],
+  night: null,
   before: null,
   muted: NONE,
   solo: NONE,
@@ -143,6 +157,10 @@ export type Input =
   /** A named action is done at once; what is tapped is tapped in the tempo of what plays. */
   | { readonly kind: 'move'; readonly moveId: string }
   | { readonly kind: 'stop' }
+  /** The show begins for its audience, or (null) is over. What was played in it is a list of its own. */
+  | { readonly kind: 'night'; readonly id: string | null; readonly history: readonly Played[] }
+  /** A session that was ended by a crash is there again. Nothing is sent: the next start brings the rig to its place. */
+  | { readonly kind: 'remember'; readonly remembered: Remembered }
   | { readonly kind: 'speed'; readonly speed: number }
   | { readonly kind: 'loop'; readonly loop: SongLoop | null }
   | { readonly kind: 'show'; readonly show: Show }

@@ -21,7 +21,9 @@ import {
   type PedalPoint,
   type PedalRecording,
   type PlaybackNews,
+  type Played,
   type PracticeWay,
+  type Remembered,
   type SessionEvent,
   type SongLoop,
   type Walk,
@@ -143,6 +145,14 @@ export class PlaybackHost implements PlaybackWorker {
 
   standInClock(portId: string, bpm: number | null): void {
     this.standIns.clock(portId, bpm, this.clock.now());
+  }
+
+  night(id: string | null, history: readonly Played[]): void {
+    this.playback.night(id, history);
+  }
+
+  remember(remembered: Remembered): void {
+    this.playback.remember(remembered);
   }
 
   play(songId: string, from: Ticks, entryId: string | null = null, way: PracticeWay | null = null): void {

@@ -21,7 +21,9 @@ import type {
   PedalPoint,
   PedalRecording,
   PlaybackNews,
+  Played,
   PracticeWay,
+  Remembered,
   SessionEvent,
   SongLoop,
   Walk,
@@ -96,6 +98,10 @@ export interface PlaybackWorker {
   /** Plays a song from a place on, for an audience unless `way` says how it is practised; `entryId` says where it stands in the set, if it is not to be looked for. */
   play(songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): void;
   stop(): void;
+  /** The show begins for its audience, by its id, with what was played in it so far; null: it is over. */
+  night(id: string | null, history: readonly Played[]): void;
+  /** A session that was ended by a crash is there again. Nothing is sent. */
+  remember(remembered: Remembered): void;
   /** Brings the rig to a place of a song that does not run. */
   select(songId: string, place: Ticks, entryId: string | null): void;
   /** One song, or one change, on or back. */

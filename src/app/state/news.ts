@@ -22,6 +22,7 @@ export const NO_NEWS: PlaybackNews = {
   queued: null,
   following: null,
   history: [],
+  night: null,
   canGoBack: false,
   place: 0,
   from: null,

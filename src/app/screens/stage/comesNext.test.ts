@@ -27,6 +27,7 @@ const played = (entryId: string, at: number): Played => ({
   at,
   until: null,
   how: 'asked',
+  struck: false,
 });
 
 describe('what comes behind a song', () => {
