@@ -1,6 +1,6 @@
-import { Suspense, lazy, useEffect } from 'react';
+import { Suspense, lazy, useEffect, useRef } from 'react';
 import { RouterProvider as AriaRouter } from 'react-aria-components';
-import { BrowserRouter, Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useHref, useLocation, useNavigate } from 'react-router';
 import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
 import { ViewBoundary } from './shell/ViewBoundary';
@@ -52,8 +52,31 @@ function fetchTheRest(): void {
 /** Milliseconds that the first view has for itself. */
 const FETCH_AFTER = 400;
 
+/** A show that was interrupted is the first thing that one sees: on stage, from wherever the page was opened. */
+function useInterrupted(): void {
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const opened = useRef(pathname);
+  useEffect(() => {
+    const look = async (): Promise<void> => {
+      const [{ recover }, { useJournal }] = await Promise.all([import('./state/recover'), import('./state/journal')]);
+      await recover();
+      const { interrupted } = useJournal.getState();
+      if (!interrupted || opened.current.startsWith('/watch')) return;
+      const base = `/show/${interrupted.showId}`;
+      // Who rehearses is left where they are, and asked there.
+      const isHere = interrupted.night === null && opened.current.startsWith(base);
+      if (!isHere && (interrupted.night !== null || opened.current === '/')) {
+        void navigate(`${base}/stage`, { replace: true });
+      }
+    };
+    void look().catch(() => undefined);
+  }, [navigate]);
+}
+
 function Views() {
   const navigate = useNavigate();
+  useInterrupted();
   useEffect(() => {
     const wait = setTimeout(() => requestIdleCallback(fetchTheRest), FETCH_AFTER);
     return () => clearTimeout(wait);

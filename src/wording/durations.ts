@@ -8,6 +8,14 @@ export function readClock(text: string): number | undefined {
   return hours !== undefined && hours < 24 && minutes! < 60 ? hours * 60 + minutes! : undefined;
 }
 
+/** How long ago something was, in milliseconds. */
+export function agoWords(millis: number): string {
+  const seconds = Math.max(0, Math.round(millis / 1000));
+  if (seconds < 90) return `${seconds} s ago`;
+  const minutes = Math.round(seconds / 60);
+  return minutes < 90 ? `${minutes} min ago` : `${Math.round(minutes / 60)} h ago`;
+}
+
 /** Milliseconds, with a tenth where there are few. */
 export const millisWords = (millis: number): string => `${millis >= 10 ? millis.toFixed(0) : millis.toFixed(1)} ms`;
 

@@ -1,7 +1,7 @@
 export { timeSourceWords } from './times';
 export { listWords, sentenceOf } from './lists';
 export { cueWords, sweepWords } from './cues';
-export { clockWords, durationWords, lateLeftWords, lateWords, millisWords, readClock } from './durations';
+export { agoWords, clockWords, durationWords, lateLeftWords, lateWords, millisWords, readClock } from './durations';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';

@@ -1,14 +1,48 @@
-/** One tab at a time plays: the browser's lock is the turn. */
-const NAME = 'hollow-lantern.playing';
+/** One tab at a time plays, and one has a show on: the browser's locks are their turns. */
+const PLAYING = 'hollow-lantern.playing';
+const SHOW = 'hollow-lantern.show';
 
-/** Takes the turn; gives what lets go of it, or null where another tab has it. */
-export function takeTurn(): Promise<(() => void) | null> {
-  // Pages without locks are those of one screen on another machine.
-  if (navigator.locks === undefined) return Promise.resolve(() => undefined);
+/** Whether this tab has the show on. */
+let isShowHere = false;
+
+async function isHeld(name: string): Promise<boolean> {
+  const { held = [] } = await navigator.locks.query();
+  return held.some((lock) => lock.name === name);
+}
+
+/** Takes a lock; gives what lets go of it, or null where another tab has it. */
+function takeLock(name: string): Promise<(() => void) | null> {
   return new Promise((resolve) => {
-    void navigator.locks.request(NAME, { ifAvailable: true }, (lock) => {
+    void navigator.locks.request(name, { ifAvailable: true }, (lock) => {
       if (!lock) return resolve(null);
       return new Promise<void>((letGo) => resolve(letGo));
     });
   });
+}
+
+/** Pages without locks are those of one screen on another machine. */
+const hasLocks = (): boolean => navigator.locks !== undefined;
+
+/** Takes the turn to play; gives what lets go of it, or null where another tab has it, or has a show on. */
+export async function takeTurn(): Promise<(() => void) | null> {
+  if (!hasLocks()) return () => undefined;
+  if (!isShowHere && (await isHeld(SHOW))) return null;
+  return takeLock(PLAYING);
+}
+
+/** Has a show on in this tab and in no other; gives what ends that, or null where another tab plays or has one on. */
+export async function takeShowTurn(): Promise<(() => void) | null> {
+  if (!hasLocks()) return () => undefined;
+  const letGo = await takeLock(SHOW);
+  if (!letGo) return null;
+  isShowHere = true;
+  return () => {
+    isShowHere = false;
+    letGo();
+  };
+}
+
+/** Whether any tab plays or has a show on. */
+export async function isTurnTaken(): Promise<boolean> {
+  return hasLocks() && ((await isHeld(PLAYING)) || (await isHeld(SHOW)));
 }

@@ -77,3 +77,32 @@ describe('the document', () => {
     expect(useApp.getState().note).toBeNull();
   });
 });
+
+describe('edits that are held off', () => {
+  let why: string | null = null;
+  const held = createDocument(
+    useApp,
+    () => undefined,
+    () => why,
+  );
+
+  it('are not done and say why, but for what a night needs; that is also undone', () => {
+    why = null;
+    held.enter(demoShow(), 1);
+    held.perform(setShowTitle(held.show()!, 'Before'), 'rename');
+    why = 'The show is on.';
+    expect(held.perform(setShowTitle(held.show()!, 'Amid'), 'rename')).toBe(false);
+    expect(useApp.getState().note).toBe('The show is on.');
+    held.undo();
+    expect(held.show()!.title).toBe('Before');
+    expect(held.perform(setShowTitle(held.show()!, 'Tonight'), 'rename', true)).toBe(true);
+    held.undo();
+    expect(held.show()!.title).toBe('Before');
+    held.redo();
+    expect(held.show()!.title).toBe('Tonight');
+    held.undo();
+    why = null;
+    held.undo();
+    expect(held.show()!.title).toBe(demoShow().title);
+  });
+});

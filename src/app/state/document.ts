@@ -1,14 +1,17 @@
 import type { StoreApi } from 'zustand';
 import { applyEdit, invertEdit, sharing, type Edit, type Show } from '../../core/show';
-import type { AppState, OpenShow } from './store';
+import type { AppState, Done, OpenShow } from './store';
 
 const UNDO_LIMIT = 500;
 
 /** The show that is open: what edits make of it, and the way back and forth. */
 export interface ShowDocument {
   readonly show: () => Show | undefined;
-  /** Does an edit and keeps the way back. A null edit (nothing would change) does nothing. */
-  readonly perform: (edit: Edit | null, label: string) => boolean;
+  /**
+   * Does an edit and keeps the way back. A null edit (nothing would change) does nothing. While edits are held off it
+   * is not done and that is said, unless it is one of those that a night needs: `forTonight`.
+   */
+  readonly perform: (edit: Edit | null, label: string, forTonight?: boolean) => boolean;
   readonly undo: () => void;
   readonly redo: () => void;
   /** Another show takes the place of what was open. */
@@ -27,10 +30,11 @@ const NOTHING_OPEN: { readonly show: undefined } & Pick<OpenShow, 'past' | 'futu
   future: [],
 };
 
-/** `onChange` is called after each change of the show. */
+/** `onChange` is called after each change of the show; `heldOff` says why nothing may be edited now, or gives null. */
 export function createDocument(
   store: Pick<StoreApi<AppState>, 'getState' | 'setState'>,
   onChange: (show: Show) => void,
+  heldOff: () => string | null = () => null,
 ): ShowDocument {
   const open = (): OpenShow | null => store.getState().open;
   const set = (change: Partial<OpenShow>): void => {
@@ -44,11 +48,19 @@ export function createDocument(
     set({ show, ...way, save });
     onChange(show);
   };
-  const perform: ShowDocument['perform'] = (edit, label) => {
+  const say = (text: string): void => store.setState({ note: text.trim() === '' ? null : text });
+  /** Says so where edits are held off. */
+  const isHeld = (): boolean => {
+    const why = heldOff();
+    if (why !== null) say(why);
+    return why !== null;
+  };
+  const perform: ShowDocument['perform'] = (edit, label, forTonight = false) => {
     const now = open();
-    if (!edit || !now) return false;
+    if (!edit || !now || (!forTonight && isHeld())) return false;
     store.setState({ note: null });
-    done(applyEdit(now.show, edit), { past: [...now.past, { edit, label }].slice(-UNDO_LIMIT), future: [] });
+    const last: Done = forTonight ? { edit, label, forTonight } : { edit, label };
+    done(applyEdit(now.show, edit), { past: [...now.past, last].slice(-UNDO_LIMIT), future: [] });
     return true;
   };
   return {
@@ -61,7 +73,7 @@ export function createDocument(
       const show = sharing(now.show, { ...other, id: now.show.id });
       return show !== now.show && perform(wholeEdit(now.show, show), label);
     },
-    say: (text) => store.setState({ note: text.trim() === '' ? null : text }),
+    say,
     enter: (show, revision) => {
       const save = revision === null ? 'unsaved' : 'saved';
       store.setState({ open: { show, revision, past: [], future: [], save }, refusal: null, note: null });
@@ -78,13 +90,14 @@ export function createDocument(
     undo: () => {
       const { show, past, future } = open() ?? NOTHING_OPEN;
       const last = past.at(-1);
-      if (show && last)
+      if (show && last && (last.forTonight || !isHeld()))
         done(applyEdit(show, invertEdit(last.edit)), { past: past.slice(0, -1), future: [last, ...future] });
     },
     redo: () => {
       const { show, past, future } = open() ?? NOTHING_OPEN;
       const [next, ...rest] = future;
-      if (show && next) done(applyEdit(show, next.edit), { past: [...past, next], future: rest });
+      if (show && next && (next.forTonight || !isHeld()))
+        done(applyEdit(show, next.edit), { past: [...past, next], future: rest });
     },
   };
 }

@@ -23,6 +23,9 @@ export const toggleLane = (what: keyof Lanes, id: string): void =>
     return { [what]: had.has(id) ? new Set([...had].filter((x) => x !== id)) : new Set([...had, id]) };
   });
 
+/** All units are sent what is theirs again. */
+export const hearAll = (): void => useLanes.setState({ muted: NONE, solo: NONE });
+
 export const foldAll = (show: Show, fold: boolean): void =>
   useLanes.setState({ folded: fold ? new Set([...show.players.map((p) => p.id), NOBODY]) : NONE });
 

@@ -6,18 +6,35 @@ import { download } from '../adapters/download';
 import { shelf } from '../persistence/db';
 import { copySounds } from '../persistence/sounds';
 import { loadShow } from '../persistence/loadShow';
+import { journal, loadPlayed } from '../persistence/journal';
 import { loadProofs } from '../persistence/proofs';
 import { removeDamaged, saveShow, watchRevision } from '../persistence/shows';
 import { keepVersion, loadVersion, removeVersion, watchVersions } from '../persistence/versions';
 import { createVersions } from './versions';
 import { followExports } from './exported';
+import { useJournal } from './journal';
+import { useLanes } from './lanes';
 import { forgetNights } from './nights';
 import { forgetProofs, useProofs } from './proofs';
+import { recover } from './recover';
 import { forgetWays } from './rehearsal';
 import { keepSounds, readySamples } from './sound';
 import { useApp } from './store';
 
-import { doc, feet, lastNights, newId, ports, proving, say, saveNow, saving, showNow } from './wiring';
+import {
+  doc,
+  feet,
+  journaling,
+  lastNights,
+  newId,
+  night,
+  ports,
+  proving,
+  say,
+  saveNow,
+  saving,
+  showNow,
+} from './wiring';
 
 let endWatch: (() => void) | undefined;
 
@@ -25,7 +42,12 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   endWatch?.();
   // Without them everything is proven again.
   const proofs = await loadProofs(shelf, show.id).catch(() => ({}));
-  if (showNow()?.id !== show.id) {
+  const before = showNow()?.id;
+  if (before !== show.id) {
+    if (before !== undefined) {
+      await night.leave();
+      journaling.left(before);
+    }
     forgetProofs();
     forgetNights();
     forgetWays();
@@ -33,6 +55,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   proving.forget();
   useProofs.setState({ proofs });
   doc.enter(show, revision);
+  if (before !== show.id) void rememberNight(show).catch(() => undefined);
   void ports.follow(show);
   void lastNights.follow(show.id).catch(() => undefined);
   void feet.follow(show);
@@ -42,6 +65,22 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   // Else the browser may clear the show away when the disk is full. A browser that will not is not asked twice.
   void navigator.storage?.persist?.();
   endWatch = watchRevision(shelf, show.id, (now) => void saving.follow(now));
+}
+
+/** What was played of a show is there again, and where it was interrupted, so that feet and pads go on from there. */
+async function rememberNight(show: Show): Promise<void> {
+  await recover();
+  const lists = await loadPlayed(journal, show.id);
+  if (showNow()?.id !== show.id) return;
+  useJournal.setState({ lists });
+  const { interrupted } = useJournal.getState();
+  const there = interrupted?.showId === show.id ? interrupted : null;
+  const begun = lists.find((l) => l.id === there?.night)?.begun ?? there?.when ?? 0;
+  await night.remember(journaling.rememberedOf(show, there), begun);
+  if (!there) return;
+  useLanes.setState({ muted: new Set(there.muted), solo: new Set(there.solo) });
+  // A show between two songs is simply on again.
+  if (!there.playing) useJournal.setState({ interrupted: null });
 }
 
 /** Keeps what is here as a show of its own, and goes on with that one. Gives its id. */

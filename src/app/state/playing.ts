@@ -11,7 +11,9 @@ import type {
   Lesson,
   PedalPoint,
   PedalRecording,
+  Played,
   PracticeWay,
+  Remembered,
   SessionEvent,
   SongLoop,
   Walk,
@@ -52,6 +54,9 @@ export interface Playing {
   readonly tone: (toneId: string) => Promise<void>;
   readonly panic: () => Promise<void>;
   readonly stop: () => Promise<void>;
+  /** The show is on for its audience from now on, by its id, with what was played in it; null: it is over. */
+  readonly night: (id: string | null, history: readonly Played[]) => Promise<void>;
+  readonly remember: (remembered: Remembered) => Promise<void>;
   readonly speed: (speed: number) => Promise<void>;
   readonly loop: (loop: SongLoop | null) => Promise<void>;
   readonly lanes: (muted: ReadonlySet<string>, solo: ReadonlySet<string>) => Promise<void>;
@@ -140,6 +145,8 @@ export function createPlaying(needs: PlayingNeeds): Playing {
       say(said.allSoundOff());
     },
     stop: async () => void (await ask((w) => w.stop())),
+    night: async (id, history) => void (await ask((w) => w.night(id, history))),
+    remember: async (remembered) => void (await ask((w) => w.remember(remembered))),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
     loop: async (loop) => void (await ask((w) => w.loop(loop))),
     lanes: async (muted, solo) => void (await ask((w) => w.lanes([...muted], [...solo]))),

@@ -24,6 +24,7 @@ let ears: RealEars;
 let plugged: RealPort[];
 let access: Access;
 let works: SendOutcome;
+let isShowOn: boolean;
 let desk: PortsDesk;
 let later: (() => void)[];
 /** Answers of the worker to what arrives; the test gives them. */
@@ -41,6 +42,7 @@ beforeEach(() => {
   plugged = [out('o1'), input('i1')];
   access = { kind: 'open' };
   works = 'sent';
+  isShowOn = false;
   later = [];
   answers = [];
   usePorts.setState(usePorts.getInitialState());
@@ -61,6 +63,7 @@ beforeEach(() => {
   desk = createPorts({
     store: usePorts,
     show: () => show,
+    isShowOn: () => isShowOn,
     ask: (run) => run(worker as never),
     openReal: (heard) => {
       ears = heard;
@@ -215,6 +218,20 @@ describe('a port that is pulled out', () => {
       ['port', 'rack', false],
       ['port', 'rack', true],
     ]);
+  });
+
+  it('has no stand-in in its place while a show is on', () => {
+    desk.use('rack', { ...onBox, standIn: true });
+    asked = [];
+    isShowOn = true;
+    desk.bindAgain();
+    expect(of('bindPorts')).toEqual([['bindPorts', [{ portId: 'rack', standIn: false, real: true }]]]);
+    plugNow();
+    expect(of('port')).toEqual([['port', 'rack', false]]);
+    expect(said.at(-1)).toMatch(/not sent anything until it is back\.$/);
+    isShowOn = false;
+    desk.bindAgain();
+    expect(of('bindPorts').at(-1)).toEqual(['bindPorts', [{ portId: 'rack', standIn: true, real: true }]]);
   });
 
   it('is found by a message that it does not take', () => {

@@ -87,6 +87,8 @@ export interface PortsNeeds {
   readonly clock: { readonly now: () => number; readonly origin: () => number };
   readonly later: (run: () => void, millis: number) => void;
   readonly say: (text: string) => void;
+  /** Whether a show is on for its audience: then no stand-in answers in the place of a real unit. */
+  readonly isShowOn: () => boolean;
   /** A message that was planned left a real port so many milliseconds late. */
   readonly leftAt: (port: RealPort, late: number) => void;
   /** A message of a song left late by that, or not at all: null. */
@@ -104,6 +106,8 @@ export interface PortsDesk {
   /** The page is hidden, or seen again. */
   readonly hidden: (is: boolean) => void;
   readonly answered: (answer: Answer) => void;
+  /** A show begins or is over: stand-ins answer beside real ports only in between. */
+  readonly bindAgain: () => void;
   /** The playback was started anew: it is told again. */
   readonly tellAgain: () => void;
 }
@@ -128,7 +132,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     const { refusing } = store.getState();
     if (refusing.includes(portId) !== does) return;
     store.setState({ refusing: does ? refusing.filter((id) => id !== portId) : [...refusing, portId] });
-    const beside = store.getState().uses[portId]?.standIn ?? false;
+    const beside = isBeside(store.getState().uses[portId]);
     // What was sent meanwhile never arrived: nobody knows what its units are on.
     if (does) {
       say(said.portTakesAgain(portName(portId)));
@@ -179,6 +183,8 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
   };
 
   const isReal = ({ out, in: input }: PortUse): boolean => out !== null || input !== null;
+  /** Whether a stand-in answers on a port, also where a real one is bound to it. */
+  const isBeside = (use: PortUse | undefined): boolean => use?.standIn === true && !(needs.isShowOn() && isReal(use));
   const portName = (portId: string): string => needs.show()?.ports.find((p) => p.id === portId)?.name ?? 'A port';
 
   /** Ports whose real one should be there and is not. */
@@ -207,7 +213,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     tellLost();
   };
 
-  const goneNow = (): string[] => lostNow().filter((id) => !store.getState().uses[id]?.standIn);
+  const goneNow = (): string[] => lostNow().filter((id) => !isBeside(store.getState().uses[id]));
 
   const told = new Set<string>();
   /** Tells the playback which ports are gone or back, and says so. */
@@ -252,7 +258,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
     const { uses } = store.getState();
     const bindings = Object.entries(uses).map(([portId, use]) => ({
       portId,
-      standIn: use.standIn,
+      standIn: isBeside(use),
       real: isReal(use),
     }));
     void ask((w) => w.bindPorts(bindings));
@@ -351,6 +357,7 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       if (showId !== null) needs.keep(showId, uses);
       bind();
     },
+    bindAgain: bind,
     hidden: (is) => tellSlow({ hidden: is }),
     handOver: (batch, from) => {
       const { uses, ports } = store.getState();

@@ -17,6 +17,7 @@ class Desk {
   /** Songs that the last save had to write. */
   written = 0;
   lifted = false;
+  heldOff = false;
   time = 0;
   private timers: { at: number; run: () => void }[] = [];
   readonly doc = createDocument(useApp, () => useApp.getState().open?.save !== 'saved' && this.saving.soon());
@@ -36,6 +37,7 @@ class Desk {
     },
     load: async () => ({ ...this.row, lifted: this.lifted }),
     now: () => this.time,
+    isHeldOff: () => this.heldOff,
     later: (run, millis) => {
       const timer = { at: this.time + millis, run };
       this.timers.push(timer);
@@ -109,6 +111,17 @@ describe('saving', () => {
     desk.doc.undo();
     await desk.pass(SAVE_DELAY);
     expect(desk.row).toMatchObject({ show: { title: show.title }, revision: 3 });
+  });
+
+  it('follows another tab only when the show that is on here is over', async () => {
+    desk.heldOff = true;
+    desk.theirs('Theirs');
+    await desk.saving.follow(2);
+    expect(open().show.title).toBe(show.title);
+    desk.heldOff = false;
+    await desk.saving.followLater();
+    expect(open()).toMatchObject({ show: { title: 'Theirs' }, revision: 2 });
+    await desk.saving.followLater();
   });
 
   it('asks where both edited: nothing of either is written over', async () => {

@@ -24,6 +24,8 @@ export interface SavingNeeds {
   /** The show as it lies there; undefined where it is gone or cannot be read. */
   readonly load: (id: string) => Promise<LyingShow | undefined>;
   readonly now: () => number;
+  /** Whether nothing of the show may change now, because it is on for its audience. */
+  readonly isHeldOff: () => boolean;
   /** Runs something later; gives what calls it off. */
   readonly later: (run: () => void, millis: number) => () => void;
 }
@@ -38,13 +40,15 @@ export interface Saving {
   readonly now: () => Promise<void>;
   /** Another tab saved: what it saved is taken over, unless something here is not saved yet. Undefined: the show is there no more. */
   readonly follow: (revision: number | undefined) => Promise<void>;
+  /** What another tab saved while a show was on is taken now that it is over. */
+  readonly followLater: () => Promise<void>;
   /** Takes what another tab saved in place of what is here; undo brings back what was here. */
   readonly takeTheirs: () => Promise<void>;
   /** Saves what is here as if for the first time, where it is not there any more. */
   readonly anew: () => Promise<void>;
 }
 
-export function createSaving({ open, document, save, load, now, later }: SavingNeeds): Saving {
+export function createSaving({ open, document, save, load, now, isHeldOff, later }: SavingNeeds): Saving {
   let saving: Promise<void> = Promise.resolve();
   let callOff: (() => void) | undefined;
 
@@ -97,21 +101,35 @@ export function createSaving({ open, document, save, load, now, later }: SavingN
     }
   };
 
+  /** The newest revision that another tab saved while a show was on. */
+  let heldOff: { readonly revision: number | undefined } | null = null;
+
+  const follow: Saving['follow'] = async (revision) => {
+    await saving;
+    const is = open();
+    if (!is || is.revision === null) return;
+    if (isHeldOff()) {
+      heldOff = { revision };
+      return;
+    }
+    if (revision === undefined) {
+      document.change({ save: 'gone' });
+      return;
+    }
+    if (revision <= is.revision) return;
+    if (is.save === 'saved') await take();
+    else document.change({ save: 'conflict' });
+  };
+
   return {
     opened: lies,
     soon: () => soon(SAVE_DELAY),
     now: saveNow,
-    follow: async (revision) => {
-      await saving;
-      const is = open();
-      if (!is || is.revision === null) return;
-      if (revision === undefined) {
-        document.change({ save: 'gone' });
-        return;
-      }
-      if (revision <= is.revision) return;
-      if (is.save === 'saved') await take();
-      else document.change({ save: 'conflict' });
+    follow,
+    followLater: async () => {
+      const held = heldOff;
+      heldOff = null;
+      if (held) await follow(held.revision);
     },
     takeTheirs: take,
     anew: () => {

@@ -1,5 +1,6 @@
 import type { Show } from '../../core/show';
 import { shelf } from '../persistence/db';
+import { forgetShow, journal } from '../persistence/journal';
 import type { Listed } from '../persistence/listed';
 import * as rows from '../persistence/shows';
 
@@ -12,7 +13,10 @@ export const watchShelf = (tell: (shows: readonly Listed[]) => void, refused: (e
   rows.watchShows(shelf, tell, refused);
 
 /** Deletes a show with its versions, proofs and recordings. */
-export const removeFromShelf = (id: string): Promise<void> => rows.removeShow(shelf, id);
+export const removeFromShelf = async (id: string): Promise<void> => {
+  await rows.removeShow(shelf, id);
+  await forgetShow(journal, id).catch(() => undefined);
+};
 
 /** The show of the shelf that a file holds already; undefined where there is none. */
 export const sameOnShelf = (show: Show): Promise<Listed | undefined> => rows.findSame(shelf, show);

@@ -12,6 +12,8 @@ export interface Done {
   readonly edit: Edit;
   /** What was done, as the undo button says it. */
   readonly label: string;
+  /** It is what a night needs: done and undone also while a show is on. */
+  readonly forTonight?: boolean;
 }
 
 export type SaveState = 'saved' | 'unsaved' | 'conflict' | 'gone' | 'failed';

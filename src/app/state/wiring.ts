@@ -15,15 +15,16 @@ import { nanoid } from 'nanoid';
 import type { Show, Turn } from '../../core/show';
 import { followInterludes, interludesHear } from './interlude';
 import { moveFader, turn } from './mix';
-import { withLines, type SongLoop } from '../../playback';
+import { withLines, type Played, type SongLoop } from '../../playback';
 import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
-import { takeTurn } from '../adapters/turn';
+import { takeShowTurn, takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { loadShow } from '../persistence/loadShow';
 import { keepProof } from '../persistence/proofs';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { keepNight, loadNights } from '../persistence/nights';
+import { journal, keepPlace, keepPlayed } from '../persistence/journal';
 import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
@@ -31,18 +32,19 @@ import { followSelected } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { createFeet, useFeet } from './feet';
+import { createJournal, rehearsalOf, useJournal } from './journal';
 import { createLastNights, useLastNights } from './lastNights';
 import { createLateness } from './lateness';
 import { proofOf } from './marks';
-import { useLanes } from './lanes';
+import { hearAll, useLanes } from './lanes';
 import { useNews } from './news';
+import { createNight, useNight } from './night';
 import { SEED, playSetNights, useNights } from './nights';
 import { createPorts, usePorts, type Answer } from './ports';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { useProofs } from './proofs';
-import { keepWay, wayOf } from './rehearsal';
-import { followPlace } from './resume';
+import { forgetWays, keepWay, wayOf } from './rehearsal';
 import { createSaving } from './saving';
 import { followSounds, playSample, wakeSound } from './heard';
 import { readySounds } from './sound';
@@ -75,12 +77,19 @@ export function lazily<T>(make: () => T): () => T {
   return () => (made ??= make());
 }
 
-export const doc = createDocument(useApp, (show) => {
-  const now = tonightOf(show);
-  proving.changed(now);
-  playbackThread().show(now);
-  if (useApp.getState().open?.save !== 'saved') saving.soon();
-});
+/** Whether the show is on for its audience. */
+const isShowOn = (): boolean => useNight.getState().id !== null;
+
+export const doc = createDocument(
+  useApp,
+  (show) => {
+    const now = tonightOf(show);
+    proving.changed(now);
+    playbackThread().show(now);
+    if (useApp.getState().open?.save !== 'saved') saving.soon();
+  },
+  () => (isShowOn() ? said.editsHeldOff() : null),
+);
 export const { perform, undo, redo, say } = doc;
 
 export const saving = createSaving({
@@ -92,6 +101,7 @@ export const saving = createSaving({
     return loaded?.read.value && { show: loaded.read.value, revision: loaded.revision, lifted: loaded.lifted };
   },
   now: Date.now,
+  isHeldOff: isShowOn,
   later,
 });
 export const saveNow = saving.now;
@@ -201,6 +211,7 @@ const playbackThread = lazily(() =>
     (batch, from) => ports.handOver(batch, from),
     () => {
       playing.lost();
+      night.tellAgain();
       const { muted, solo } = useLanes.getState();
       void playing.lanes(muted, solo);
       ports.tellAgain();
@@ -216,7 +227,7 @@ function growByPlaying(): void {
   const { news } = useNews.getState();
   const { songId, place } = news;
   const song = show?.songs.find((s) => s.id === songId);
-  if (!show || !song?.open || useApp.getState().stageOnly.includes(show.id)) return;
+  if (!show || !song?.open || isShowOn() || useApp.getState().stageOnly.includes(show.id)) return;
   const time = songTime(songAsPlayed(song, news));
   const { bar } = barOfTick(time.bars, ticksAt(time, place));
   if (bar > song.bars) perform(setSongField(show, song.id, 'bars', bar), `${song.title} is ${bar} bars`);
@@ -228,14 +239,14 @@ function turnPart(playerId: string, how: Turn): void {
   if (!show) return;
   const missing = how === 'on' || (how === 'flip' && !setOf(show).missing.includes(playerId));
   const name = indexShow(show).players.get(playerId)?.name ?? '';
-  perform(setMissing(show, playerId, missing), missing ? `${name} is missing` : `${name} is there`);
+  perform(setMissing(show, playerId, missing), missing ? `${name} is missing` : `${name} is there`, true);
 }
 
 /** Where one unit alone comes back on a port, it is that one that answered. Once, so that undo takes it back. */
 function noteAnswer({ portId, identity }: Answer): void {
   const show = showNow();
   const [unit, ...others] = show?.units.filter((u) => u.returns?.portId === portId) ?? [];
-  if (show && unit && others.length === 0) {
+  if (show && unit && others.length === 0 && !isShowOn()) {
     perform(setUnitField(show, unit.id, 'answered', identity), `note who ${unit.name} is`);
   }
 }
@@ -250,6 +261,7 @@ const playing = createPlaying({
   readySounds,
   wayOf,
 });
+const { night: tellNight, remember: tellRemembered } = playing;
 export const {
   play: playSong,
   practise: practiseSong,
@@ -281,13 +293,15 @@ export const {
   recordedPedal,
 } = playing;
 
-/** A song is practised at another speed, or in a stretch, from now on: at once if it plays. */
+/** A song is practised at another speed, or in a stretch, from now on: at once if it plays. Not while a show is on. */
 export function practiseSpeed(songId: string, speed: number): void {
+  if (isShowOn()) return say(said.noPracticeNow());
   keepWay(songId, { speed });
   if (playsNow(songId)) void playing.speed(speed);
 }
 
 export function practiseLoop(songId: string, loop: SongLoop | null): void {
+  if (isShowOn()) return say(said.noPracticeNow());
   keepWay(songId, { loop });
   if (playsNow(songId)) void playing.loop(loop);
 }
@@ -320,10 +334,45 @@ export const ports = createPorts({
   clock: { now: () => performance.now(), origin: () => performance.timeOrigin * 1000 },
   later,
   say,
+  isShowOn,
   leftAt: (port, late) => lateness.left(port, late),
   leftFor: (what, late) => lastNights.left(what, late),
 });
 export const { open: openPorts, use: usePort } = ports;
+
+/** Writes down where the show is, so that it is known after a crash. */
+export const journaling = createJournal({
+  store: useJournal,
+  now: Date.now,
+  show: showNow,
+  lanes: useLanes.getState,
+  keepPlace: (row) => keepPlace(journal, row),
+  keepPlayed: (row) => keepPlayed(journal, row),
+});
+export const { letBe } = journaling;
+useNews.subscribe(({ news }, { news: before }) => journaling.hear(news, before));
+
+const listOf = (id: string): readonly Played[] => useJournal.getState().lists.find((l) => l.id === id)?.history ?? [];
+
+export const night = createNight({
+  store: useNight,
+  show: tonight,
+  now: Date.now,
+  newId,
+  say,
+  takeTurn: takeShowTurn,
+  tell: (id) => tellNight(id, listOf(id ?? rehearsalOf(Date.now()))),
+  tellRemembered,
+  stop: playing.stop,
+  select: playing.select,
+  endPractice: () => {
+    forgetWays();
+    hearAll();
+  },
+  bindAgain: ports.bindAgain,
+  over: () => void saving.followLater(),
+});
+export const { start: startShow, end: endShow } = night;
 
 const lateness = createLateness({
   later,
@@ -368,7 +417,6 @@ useLanes.subscribe(({ muted, solo }) => {
 followSounds();
 followInterludes();
 followWords();
-followPlace();
 followSelected();
 
 /** For a page that is going away: the last edits must not be lost. */
