@@ -90,6 +90,7 @@ export class Browser {
   readonly downloads = mkdtempSync(join(tmpdir(), 'lantern-downloads-'));
   private readonly profile = mkdtempSync(join(tmpdir(), 'lantern-browser-'));
   private started: Driver | undefined;
+  private size = { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false };
 
   /**
    * Whether pages are kept for times without network. A browser that does not fetches all of the application once
@@ -116,8 +117,8 @@ export class Browser {
       .setChromeOptions(options)
       .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
       .build()) as Driver;
-    const size = { width, height, deviceScaleFactor: 1, mobile: false };
-    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', size);
+    this.size = { width, height, deviceScaleFactor: 1, mobile: false };
+    await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', this.size);
     await driver.sendDevToolsCommand('Browser.setDownloadBehavior', {
       behavior: 'allow',
       downloadPath: this.downloads,
@@ -142,7 +143,14 @@ export class Browser {
   /** Opens another window beside this one, and goes there. */
   async newWindow(): Promise<void> {
     await this.driver.switchTo().newWindow('tab');
+    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', this.size);
     await this.look();
+  }
+
+  /** Closes the window that the driver is in, without asking the page; go to another one after it. */
+  async closeWindow(): Promise<void> {
+    this.devtools?.close();
+    await this.driver.close();
   }
 
   async toWindow(handle: string): Promise<void> {

@@ -133,7 +133,7 @@ describe('no silence between the songs', () => {
 
   it('is begun and ended by foot', async () => {
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     await b.click('link', 'Rig');
     await b.click('link', 'Reactions');
     await b.click('button', 'Add a reaction');

@@ -79,7 +79,7 @@ describe('a song that is added while another plays', () => {
     await b.find('heading', /^Late Ferry/);
     await b.click('button', 'Stop');
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
   });
 });
 
@@ -92,10 +92,10 @@ describe('a stand-in player', () => {
     await b.go(stage.replace(/\/stage$/, '/map'));
     await b.find('button', 'Start, hold');
     await unlock(b);
-    await b.find('button', 'All sound off');
+    await b.find('group', 'Behind the lock');
     const desk = await b.find('button', 'Unlock the desk, hold for three seconds');
     await b.driver.actions().move({ origin: desk }).press().pause(3300).release().perform();
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     await b.find('grid', 'Running order');
   });
 });

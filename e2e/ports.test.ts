@@ -65,7 +65,7 @@ describe("this computer's ports", () => {
       return now.includes('176 0 0') && now.some((t) => t.startsWith('192 '));
     }, 'the opening of the song that was chosen leaves');
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     // A 5-pin cable carries a byte in 320 microseconds.
     const all = await left(b, 'Grey box');
     for (let i = 1; i < all.length; i++) {

@@ -48,7 +48,7 @@ describe("this computer's ports", () => {
     await b.wait(async () => (await left(b, 'Grey box')).length > before + 2, 'what was missed is sent');
     await b.wait(async () => !(await stage()).includes('takes no messages'), 'and no longer said');
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
   });
 
   it('would stop with the page: it asks before it goes', async () => {
@@ -103,7 +103,7 @@ describe('a foot switch', () => {
     await arrive(b, 'Foot board', 0xb4, 99, 127);
     await b.wait(async () => (await step()) !== second, 'and one more');
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
   });
 });
 

@@ -80,12 +80,12 @@ describe('an evening', () => {
     await b.find('heading', /· Okoro$/);
     await b.find('list', 'Your part');
     await b.click('button', 'Lock');
-    await b.gone('button', 'All sound off');
+    await b.gone('group', 'Behind the lock');
   });
 
   it('starts a song by a message that was learnt from a pad', async () => {
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     await b.click('row', /^Barnacle Hymn/);
     await b.click('button', 'Learn the message that starts it');
     await b.click('button', 'Pad 1 of Pebble');
@@ -149,7 +149,7 @@ describe('a song without a clock', () => {
     await b.find('list', 'Steps');
     await b.click('button', /^29\|1\s*Fog Lead$/);
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     await b.wait(async () => (await lampOf(b, 'Quillback')).includes('H6'), 'the rig is on the step');
     await b.click('link', 'Stage');
     await b.click('button', 'Next change');
@@ -160,12 +160,12 @@ describe('a song without a clock', () => {
 describe('a page that is loaded anew while a song plays', () => {
   it('offers to go on at the bar it was in', async () => {
     await unlock(b);
-    await b.click('button', 'Evening at the pier');
+    await b.click('button', 'Leave the stage');
     await b.click('button', 'Play Gull Arithmetic now');
     await b.find('button', 'Stop');
     await b.wait(async () => (await barNow(b)) >= 3, 'it is in bar 3');
     await b.driver.navigate().refresh();
-    await b.says('status', 'Go on', 'Gull Arithmetic played');
+    await b.says('status', 'Go on', /Gull Arithmetic was at bar [2-9], \d+ s ago\./);
     await b.click('button', /^Go on at bar [2-9]$/);
     await b.find('button', 'Stop');
     await b.gone('status', 'Go on');

@@ -47,6 +47,7 @@ describe('the stage on another screen', () => {
     await screen.fill('textbox', /code/, (await codeNow()) === '123456' ? '654321' : '123456');
     await screen.click('button', 'Join');
     await screen.says('alert', undefined, 'That is not the code of now');
+    await b.says('alert', undefined, 'A wrong code was typed on another screen.');
   });
 
   it('opens with the code, and follows what is played', async () => {

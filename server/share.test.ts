@@ -67,7 +67,20 @@ function open(path: string, origin = `http://${host}`, from = '127.0.0.1'): Prom
   });
 }
 
-const NEWS = { playing: true, songId: 's', place: 5, from: 0, wrong: null };
+const NEWS = {
+  playing: true,
+  songId: 's',
+  place: 5,
+  from: 0,
+  begins: 0,
+  night: null,
+  entryId: null,
+  queued: null,
+  following: null,
+  history: [],
+  rig: { amp: { slot: 3, variant: 'stored' } },
+  wrong: null,
+};
 const SHOW = { format: 'hollow-lantern-show', version: 8, title: 'Here' };
 
 async function codeOf(desk: Line, nth = 1): Promise<string> {
@@ -110,6 +123,13 @@ describe('a shared stage', () => {
     const old = await codeOf(desk, 2);
     now += CODE_SECONDS * 1000 + 1;
     expect(await (await join(old)).hear('refused')).toMatchObject({ why: 'code' });
+  });
+
+  it('tells the desk that wrong codes are tried, and how many', async () => {
+    const desk = await open('/share/desk');
+    await codeOf(desk);
+    for (const code of ['111111', '222222', '333333']) await (await join(code)).hear('refused');
+    expect(await desk.hear('wrong-codes')).toEqual({ kind: 'wrong-codes', count: expect.any(Number) as number });
   });
 
   it('cannot be guessed: who guesses a few times is not let in, and many tries are too many', async () => {

@@ -35,6 +35,10 @@ const SCREEN_BYTES = 1024;
 const SCREENS = 32;
 /** A line is asked so often whether it still stands, in milliseconds. */
 const ALIVE_EVERY = 2000;
+/** A screen hears so often, in milliseconds, that its line stands: within two seconds it knows that it does not. */
+const TELL_EVERY = 600;
+/** The desk hears of wrong codes so often at the most, in milliseconds. */
+const TRIES_TOLD_EVERY = 500;
 /** What a slow screen has not taken yet, in bytes: beyond that, news are left out until it has. */
 const BEHIND = 1 << 20;
 
@@ -160,6 +164,18 @@ export function share(
     return recent.length >= TRIES_A_MINUTE;
   };
 
+  /** The desk hears that somebody tries codes: now, or, where it has just heard so, a moment later with how many. */
+  let triesToTell = 0;
+  let tellingTries: ReturnType<typeof setTimeout> | undefined;
+  const tellTry = (): void => {
+    triesToTell += 1;
+    tellingTries ??= setTimeout(() => {
+      tellingTries = undefined;
+      toDesk({ kind: 'wrong-codes', count: triesToTell });
+      triesToTell = 0;
+    }, TRIES_TOLD_EVERY);
+  };
+
   /** Whether a code lets somebody in. Who guesses loses their own tries, nobody else's: the code stays good for others. */
   const takes = (typed: string, address: string): boolean => {
     if (!code || now() > code.until) return false;
@@ -205,8 +221,10 @@ export function share(
     else if (joined().length >= SCREENS) refuse('full');
     else if (message.kind === 'back') welcome(line, message.pass);
     else if (often(line.address)) refuse('often');
-    else if (!takes(message.code, line.address)) refuse('code');
-    else welcome(line, randomBytes(24).toString('hex'));
+    else if (!takes(message.code, line.address)) {
+      refuse('code');
+      tellTry();
+    } else welcome(line, randomBytes(24).toString('hex'));
   };
 
   screens.on('connection', (socket: WebSocket, request: IncomingMessage) => {
@@ -280,14 +298,19 @@ export function share(
       else socket.ping();
     }
     for (const line of joined()) line.words = 0;
-    // A screen cannot see a ping: that nothing comes tells it that the line is lost.
-    toAll(JSON.stringify({ kind: 'desk', there: desk !== null } satisfies ToScreen), true);
   }, aliveEvery);
   asking.unref();
+  // A screen cannot see a ping: that nothing comes tells it that the line is lost.
+  const telling = setInterval(() => {
+    toAll(JSON.stringify({ kind: 'desk', there: desk !== null } satisfies ToScreen), true);
+  }, TELL_EVERY);
+  telling.unref();
 
   return {
     close: () => {
       clearInterval(asking);
+      clearInterval(telling);
+      clearTimeout(tellingTries);
       server.off('upgrade', upgrade);
       server.off('connection', connected);
       for (const line of lines) clearTimeout(line.cutOff);

@@ -5,6 +5,7 @@ import { SWRConfig } from 'swr';
 import { GlobalStyle } from './theme/GlobalStyle';
 import { ViewBoundary } from './shell/ViewBoundary';
 import { ShelfScreen } from './screens/ShelfScreen';
+import { useApp } from './state/store';
 
 const parts = {
   Shell: () => import('./shell/Shell'),
@@ -74,8 +75,17 @@ function useInterrupted(): void {
   }, [navigate]);
 }
 
+/** A computer that is open for a stand-in player has that stage and nothing else, whatever address is typed. */
+function useStageOnly(): string | null {
+  const { pathname } = useLocation();
+  const [only] = useApp((s) => s.stageOnly);
+  if (only === undefined || pathname.startsWith('/watch') || /^\/show\/[^/]+\/stage/.test(pathname)) return null;
+  return `/show/${only}/stage`;
+}
+
 function Views() {
   const navigate = useNavigate();
+  const away = useStageOnly();
   useInterrupted();
   useEffect(() => {
     const wait = setTimeout(() => requestIdleCallback(fetchTheRest), FETCH_AFTER);
@@ -83,6 +93,7 @@ function Views() {
   }, []);
   return (
     <AriaRouter navigate={(to) => void navigate(to)} useHref={useHref}>
+      {away !== null && <Navigate to={away} replace />}
       <Suspense>
         <Routes>
           <Route path="/" element={<ShelfScreen />} />

@@ -1,3 +1,5 @@
+import { timeOfDay } from '../core/sheets';
+
 export { minutesAndSeconds as durationWords, timeOfDay as clockWords } from '../core/sheets';
 
 const CLOCK = /^\s*(\d{1,2})\s*[:.h]\s*(\d{2})\s*$/;
@@ -7,6 +9,34 @@ export function readClock(text: string): number | undefined {
   const [, hours, minutes] = (CLOCK.exec(text) ?? []).map(Number);
   return hours !== undefined && hours < 24 && minutes! < 60 ? hours * 60 + minutes! : undefined;
 }
+
+/** What a list of what was played is called: as somebody named it, else by its day; a show also by its hour. */
+export function listTitle(list: {
+  readonly kind: 'show' | 'rehearsal';
+  readonly name: string;
+  readonly begun: number;
+}) {
+  if (list.name !== '') return list.name;
+  const at = new Date(list.begun);
+  const day = `${at.getDate()} ${MONTHS[at.getMonth()]}`;
+  if (list.kind === 'rehearsal') return `Rehearsal of ${day}`;
+  return `Show of ${day}, ${timeOfDay(at.getHours() * 60 + at.getMinutes())}`;
+}
+
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+] as const;
 
 /** How long ago something was, in milliseconds. */
 export function agoWords(millis: number): string {

@@ -1,7 +1,16 @@
 export { timeSourceWords } from './times';
 export { listWords, sentenceOf } from './lists';
 export { cueWords, sweepWords } from './cues';
-export { agoWords, clockWords, durationWords, lateLeftWords, lateWords, millisWords, readClock } from './durations';
+export {
+  agoWords,
+  clockWords,
+  durationWords,
+  lateLeftWords,
+  lateWords,
+  listTitle,
+  millisWords,
+  readClock,
+} from './durations';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';

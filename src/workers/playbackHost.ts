@@ -147,7 +147,7 @@ export class PlaybackHost implements PlaybackWorker {
     this.standIns.clock(portId, bpm, this.clock.now());
   }
 
-  night(id: string | null, history: readonly Played[]): void {
+  audience(id: string | null, history: readonly Played[]): void {
     this.playback.night(id, history);
   }
 

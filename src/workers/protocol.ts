@@ -99,7 +99,7 @@ export interface PlaybackWorker {
   play(songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): void;
   stop(): void;
   /** The show begins for its audience, by its id, with what was played in it so far; null: it is over. */
-  night(id: string | null, history: readonly Played[]): void;
+  audience(id: string | null, history: readonly Played[]): void;
   /** A session that was ended by a crash is there again. Nothing is sent. */
   remember(remembered: Remembered): void;
   /** Brings the rig to a place of a song that does not run. */

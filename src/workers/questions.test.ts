@@ -20,6 +20,9 @@ describe('the door of a worker', () => {
     host.select(song.id, 960, null);
     host.queue(null);
     host.back();
+    host.audience('night', []);
+    host.remember({ night: null, history: [], songId: song.id, entryId: null, place: 960, queued: null });
+    host.audience(null, []);
     host.panic();
     host.play(song.id, 0, null, { speed: 0.8, loop: null });
     host.loop({ songId: song.id, from: 0, to: 3840 });

@@ -19,6 +19,7 @@ const envelope = z.looseObject({
 });
 const sheetKind = z.enum(SHEET_KINDS);
 const counting = z.enum(SHEET_COUNTINGS);
+const played = z.looseObject({ songId: id, at: z.number(), until: z.number().nullable(), struck: z.boolean() });
 const loop = z.object({ songId: id, from: time, to: time }).nullable();
 
 /**
@@ -50,6 +51,17 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   goChange: z.tuple([by]),
   queue: z.tuple([id.nullable()]),
   back: z.tuple([]),
+  audience: z.tuple([id.nullable(), z.array(played)]),
+  remember: z.tuple([
+    z.object({
+      night: id.nullable(),
+      history: z.array(played),
+      songId: id.nullable(),
+      entryId: id.nullable(),
+      place: time,
+      queued: id.nullable(),
+    }),
+  ]),
   tone: z.tuple([id]),
   panic: z.tuple([]),
   stop: z.tuple([]),

@@ -17,9 +17,9 @@ export interface LineEars {
 /** Milliseconds until a lost line is tried again. */
 const AGAIN = 1500;
 /** Where nothing came for so long on a line on which something always comes, it is lost without a word. */
-const QUIET = 6000;
+const QUIET = 1800;
 
-/** `lively`: the other end says something every few seconds. */
+/** `lively`: the other end says something every second. */
 export function openLine(path: string, ears: LineEars, lively = false): LineOut {
   let socket: WebSocket | undefined;
   let over = false;

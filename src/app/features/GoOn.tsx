@@ -29,16 +29,21 @@ const Slip = styled.div<{ readonly $onStage: boolean }>`
   font-weight: 600;
   & > p {
     flex: ${(p) => (p.$onStage ? '1 0 100%' : '0 1 auto')};
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 10px;
     margin: 0;
   }
-  & button {
+  & > button {
     ${(p) => p.$onStage && `min-height: 76px; padding: 0 24px; font: 700 26px/1 ${font.text};`}
   }
   @media (max-width: 700px) {
     left: 12px;
     right: 12px;
+    ${(p) => p.$onStage && 'top: 128px;'}
     font-size: 20px;
-    & button {
+    & > button {
       font-size: 18px;
       padding: 0 14px;
     }
@@ -84,14 +89,14 @@ function Offer({ onStage, place, song }: OfferProps) {
     <Slip $onStage={onStage} role="status" aria-label="Go on">
       <p>
         {song.title} was at bar {named(was)}, {agoWords(now - place.when)}.
+        <SignButton aria-label="Do not go on" onPress={letBe}>
+          <X size={onStage ? 28 : 16} />
+        </SignButton>
       </p>
       <MainButton onPress={() => goOn(was.tick)}>Go on at bar {named(was)}</MainButton>
       {soon && soon.bar > was.bar && (
         <Button onPress={() => goOn(soon.tick)}>at bar {named(soon)}: it would be there by now</Button>
       )}
-      <SignButton aria-label="Do not go on" onPress={letBe}>
-        <X size={onStage ? 28 : 16} />
-      </SignButton>
     </Slip>
   );
 }

@@ -11,7 +11,9 @@ import { KeysHelp } from '../features/KeysHelp';
 import { StandInFloor } from '../features/StandInFloor';
 import { useCaret } from '../state/caret';
 import { versions } from '../state/desk';
+import { useJournal } from '../state/journal';
 import { useNews } from '../state/news';
+import { useNight } from '../state/night';
 import { useShow } from '../state/store';
 import { useOpenShow } from '../state/useOpenShow';
 import { stage } from '../theme/tokens';
@@ -67,7 +69,8 @@ function OpenStage() {
   const caret = useCaret((s) => s.songId);
   const { songs } = indexShow(show);
   const song = songs.get(songId ?? caret ?? '') ?? show.songs[0];
-  useWakeLock(playing);
+  const isOn = useNight((s) => s.id !== null);
+  useWakeLock(playing || isOn);
   useEffect(() => void versions.keepForToday(), []);
   const [search] = useSearchParams();
   const asked = indexShow(show).units.get(search.get('floor') ?? '');
@@ -105,5 +108,8 @@ function MarkedStage({ song, playerId }: { readonly song: Song; readonly playerI
   const refusing = usePorts((s) => s.refusing);
   const late = usePorts((s) => s.late);
   const sound = useHearing(soundTrouble);
-  return <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, { lost, refusing, late, sound })} />;
+  const forgets = useJournal((s) => s.fails);
+  return (
+    <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, { lost, refusing, late, sound, forgets })} />
+  );
 }

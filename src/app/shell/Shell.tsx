@@ -21,6 +21,7 @@ import { LightMenu } from './LightMenu';
 import { ExportReminder } from './ExportReminder';
 import { FirstSteps } from './FirstSteps';
 import { Renew } from './Renew';
+import { ShowIsOn } from './ShowIsOn';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -32,7 +33,8 @@ import { CountingSwitch } from './CountingSwitch';
 import { HeadSlip, Quiet } from '../widgets/shellParts';
 import { takesText } from '../widgets/takesText';
 import { useRegions } from './useRegions';
-import { VIEWS, ViewTabs, pathOf } from './ViewTabs';
+import { VIEWS, pathOf } from '../features/views';
+import { ViewTabs } from './ViewTabs';
 import type { Lantern } from '../../core/simulate';
 import type { Show } from '../../core/show';
 import { useOpenFindings } from '../state/findings';
@@ -202,6 +204,7 @@ function OpenShell() {
       <title>{`${viewName(pathname, base)} · ${show.title} · Hollow Lantern`}</title>
       <Skip href="#view">Skip to the view</Skip>
       <ShellHead show={show} base={base} mark={mark} />
+      <ShowIsOn />
       <SaveNotice />
       <Damaged />
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}

@@ -10,6 +10,7 @@ import { startOf, useCaret } from '../state/caret';
 import { practiseSong, stopSong } from '../state/desk';
 import { useWay } from '../state/rehearsal';
 import { useNews } from '../state/news';
+import { useNight } from '../state/night';
 import { useShow } from '../state/store';
 import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
@@ -72,6 +73,20 @@ const Place = styled.div`
   }
 `;
 
+/** A show is a lit field in the place of the practice, which it has none of. */
+const ShowSign = styled.b`
+  display: grid;
+  place-items: center;
+  flex: none;
+  width: 60px;
+  height: 58px;
+  margin-left: auto;
+  border-radius: 4px 12px 4px 12px;
+  background: ${desk.lamp};
+  color: ${desk.onLamp};
+  font: 800 17px/1 ${font.display};
+`;
+
 /** Play and stop, where the song is, and how it is practised. */
 export function Transport() {
   const show = useShow();
@@ -80,6 +95,7 @@ export function Transport() {
   const shown: Song | undefined =
     show.songs.find((s) => s.id === (news.playing ? news.songId : caret.songId)) ?? show.songs[0];
   const time = shown && songTime(shown);
+  const isOn = useNight((s) => s.id !== null);
   const { speed } = useWay(shown?.id ?? '');
   const ticks =
     time && news.playing ? secondsToTicks(time.tempo, microsToSeconds(news.place)) : startOf(caret, shown?.id ?? '');
@@ -127,7 +143,7 @@ export function Transport() {
             : 'No song yet'}
         </span>
       </Place>
-      {shown && <Practice song={shown} />}
+      {isOn ? <ShowSign>Show</ShowSign> : shown && <Practice song={shown} />}
     </Deck>
   );
 }

@@ -1,24 +1,8 @@
 import { NavLink } from 'react-router';
 import styled from 'styled-components';
 import { narrow } from '../theme/narrow';
+import { VIEWS, pathOf } from '../features/views';
 import { desk, font } from '../theme/tokens';
-
-/** The views of a show, in the order of the work, with the digit that leads there. */
-export const VIEWS = [
-  { path: '', name: 'Book', key: '1' },
-  { path: 'rig', name: 'Rig', key: '2' },
-  { path: 'map', name: 'Map', key: '3' },
-  { path: 'tones', name: 'Tones', key: '4' },
-  { path: 'chart', name: 'Chart', key: '5' },
-  { path: 'dry-run', name: 'Dry run', key: '6' },
-  { path: 'feet', name: 'Feet', key: '7' },
-  { path: 'set', name: 'Set', key: '8' },
-  { path: 'stage', name: 'Stage', key: '9' },
-  { path: 'files', name: 'Files', key: '0' },
-] as const;
-
-/** Where a view is. */
-export const pathOf = (base: string, path: string): string => (path === '' ? base : `${base}/${path}`);
 
 /** The dividers of a binder, along its right edge. */
 const Tabs = styled.nav`

@@ -5,6 +5,7 @@ export { deleteDamaged, exportDamaged, keepAsCopy, openFromShelf, shelve, versio
 export {
   audition,
   chooseSong,
+  clearPlayed,
   controllerHolds,
   footFaults,
   goChange,
@@ -32,6 +33,7 @@ export {
   recordPedal,
   recordedPedal,
   redo,
+  renamePlayed,
   runOther,
   saveAnew,
   saveNow,

@@ -11,7 +11,11 @@ export async function readDevice(): Promise<void> {
     const { counting, light, routes, earRoutes, delay, stageOnly, opened, portTimes } = await loadDevice(shelf);
     if (opened) useOpened.setState({ places: opened });
     if (portTimes) useLateness.setState({ ports: portTimes });
-    if (stageOnly) useApp.setState({ stageOnly });
+    if (stageOnly) {
+      // A show that is gone locks nobody in.
+      const there = await shelf.shows.bulkGet(stageOnly);
+      useApp.setState({ stageOnly: stageOnly.filter((_, i) => there[i] !== undefined) });
+    }
     takeMix({
       ...(routes ? { routes } : {}),
       ...(earRoutes ? { earRoutes } : {}),

@@ -69,14 +69,14 @@ const played: Played = {
 };
 
 describe('the journal of a show', () => {
-  it('has the place at once when a song begins, every half second, and when it stops', async () => {
+  it('has the place at once when a song begins, every quarter of a second, and when it stops', async () => {
     await tell(playing);
     expect(places[0]).toMatchObject({ songId: song.id, songTitle: song.title, playing: true, muted: ['tarn'] });
     expect(places[0]!.at).toBeCloseTo(ticksAt(songTime(song), 4e6), 6);
-    now += 400;
+    now += 200;
     await tell({ place: 4.4e6 });
     expect(places).toHaveLength(1);
-    now += 100;
+    now += 50;
     await tell({ place: 4.5e6 });
     expect(places).toHaveLength(2);
     await tell({ playing: false });

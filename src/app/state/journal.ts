@@ -21,7 +21,7 @@ export const useJournal = create<JournalState>(() => ({ interrupted: null, lists
 /** What was interrupted longer ago belongs to another night. */
 const A_NIGHT: Millis = 12 * 3_600_000;
 /** So often the place is written while a song plays. */
-const EVERY: Millis = 500;
+const EVERY: Millis = 250;
 
 /** The id of the list of a day's rehearsals. */
 export const rehearsalOf = (now: Millis): string => `rehearsal-${nightOf(now)}`;
@@ -158,7 +158,7 @@ export function createJournal({ store, now, show, lanes, keepPlace, keepPlayed }
       const there = interrupted?.showId === open.id ? interrupted : null;
       const night = there?.night ?? null;
       const history = lists.find((l) => l.id === (night ?? rehearsalOf(now())))?.history ?? [];
-      const song = there?.songId == null ? undefined : indexShow(open).songs.get(there.songId);
+      const song = indexShow(open).songs.get(there?.songId ?? '');
       if (!there || !song) return { night, history, songId: null, entryId: null, place: 0, queued: null };
       // What was interrupted is over; it goes on as a start of its own.
       const over = history.map((p) => (p.until === null ? { ...p, until: there.when * 1000 } : p));

@@ -145,7 +145,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
       say(said.allSoundOff());
     },
     stop: async () => void (await ask((w) => w.stop())),
-    night: async (id, history) => void (await ask((w) => w.night(id, history))),
+    night: async (id, history) => void (await ask((w) => w.audience(id, history))),
     remember: async (remembered) => void (await ask((w) => w.remember(remembered))),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
     loop: async (loop) => void (await ask((w) => w.loop(loop))),

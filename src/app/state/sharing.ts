@@ -1,9 +1,11 @@
 import { create } from 'zustand';
-import { readLine, toDeskSchema, type FromDesk, type StageNews } from '../../core/formats/line';
+import { TOLD_SONGS, readLine, toDeskSchema, type FromDesk, type StageNews } from '../../core/formats/line';
 import { indexShow, type Show } from '../../core/show';
 import { tonightOf } from '../../core/tonight';
 import { openLine, type LineOut } from '../adapters/line';
+import { startOf, useCaret } from './caret';
 import { songMark } from './marks';
+import { useJournal } from './journal';
 import { useNews } from './news';
 import { usePorts } from './ports';
 import { useProofs } from './proofs';
@@ -17,9 +19,11 @@ export interface Sharing {
   readonly code: { readonly text: string; readonly until: number; readonly seconds: number } | null;
   readonly screens: number;
   readonly addresses: readonly string[];
+  /** Wrong codes that were tried since the last one was made. */
+  readonly wrongCodes: number;
 }
 
-const OFF: Sharing = { state: 'off', code: null, screens: 0, addresses: [] };
+const OFF: Sharing = { state: 'off', code: null, screens: 0, addresses: [], wrongCodes: 0 };
 
 export const useSharing = create<Sharing>(() => OFF);
 
@@ -35,14 +39,34 @@ const say = (message: FromDesk): void => line?.send(message);
 
 /** Where the stage is, as a screen draws it. */
 function stageNews(): StageNews {
-  const { playing, songId, place, from } = useNews.getState().news;
+  const { news } = useNews.getState();
+  const { playing, place, from, night, entryId, queued, following, history } = news;
+  const caret = useCaret.getState();
+  const songId = news.songId ?? caret.songId;
   const show = useApp.getState().open?.show;
   const song = show && songId !== null ? indexShow(show).songs.get(songId) : undefined;
   const mark = song ? songMark(useProofs.getState(), song) : 'hollow';
   const wrong = show
-    ? stageWrong(show, mark, { ...usePorts.getState(), sound: soundTrouble(useHearing.getState()) })
+    ? stageWrong(show, mark, {
+        ...usePorts.getState(),
+        sound: soundTrouble(useHearing.getState()),
+        forgets: useJournal.getState().fails,
+      })
     : null;
-  return { playing, songId, place, from, wrong };
+  return {
+    playing,
+    songId,
+    place,
+    from,
+    begins: songId === null ? 0 : startOf(caret, songId),
+    night,
+    entryId,
+    queued,
+    following,
+    history: history.slice(-TOLD_SONGS),
+    rig: Object.fromEntries(Object.entries(news.rig).map(([id, { slot, variant }]) => [id, { slot, variant }])),
+    wrong,
+  };
 }
 
 /** Recordings and what is not on stage stay here. */
@@ -90,7 +114,11 @@ export function startSharing(): void {
       const message = readLine(toDeskSchema, text);
       if (message?.kind === 'code') {
         const { code, seconds } = message;
-        useSharing.setState({ code: { text: code, seconds, until: performance.now() + seconds * 1000 } });
+        const until = performance.now() + seconds * 1000;
+        useSharing.setState({ code: { text: code, seconds, until }, wrongCodes: 0 });
+      } else if (message?.kind === 'wrong-codes') {
+        const { count } = message;
+        useSharing.setState((s) => ({ wrongCodes: s.wrongCodes + count }));
       } else if (message?.kind === 'screens') {
         // A code that was used lets in nobody else.
         const joined = message.count > useSharing.getState().screens;

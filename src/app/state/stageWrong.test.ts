@@ -5,7 +5,7 @@ import { stageWrong, type Troubles } from './stageWrong';
 describe('what is wrong on stage', () => {
   const show = demoShow();
   const wrong = (mark: Parameters<typeof stageWrong>[1], troubles: Partial<Troubles> = {}): string | null =>
-    stageWrong(show, mark, { lost: [], refusing: [], late: null, sound: null, ...troubles });
+    stageWrong(show, mark, { lost: [], refusing: [], late: null, sound: null, forgets: false, ...troubles });
 
   it('is first what is gone now, then what will not land', () => {
     const late = { count: 2, millis: 2700 };
@@ -20,6 +20,8 @@ describe('what is wrong on stage', () => {
     expect(wrong('cracked', { sound: 'No sound.' })).toBe('No sound.');
     expect(wrong('cracked')).toMatch(/^Something in this song does not land/);
     expect(wrong('lit', { lost: ['gone'] })).toBeNull();
+    expect(wrong('cracked', { forgets: true })).toMatch(/^Something in this song/);
+    expect(wrong('lit', { forgets: true })).toMatch(/^The browser stores nothing now/);
     expect(wrong('hollow')).toBeNull();
   });
 });

@@ -7,10 +7,16 @@ import type { PortsState } from './ports';
 export interface Troubles extends Pick<PortsState, 'lost' | 'refusing' | 'late'> {
   /** Why nothing is heard that should be; null where all is well. */
   readonly sound: string | null;
+  /** The storage takes nothing: after a crash nobody would know where the show was. */
+  readonly forgets: boolean;
 }
 
 /** What somebody on stage has to know is wrong, in one line: what is gone now before what will go wrong. */
-export function stageWrong(show: Show, mark: Lantern, { lost, refusing, late, sound }: Troubles): string | null {
+export function stageWrong(
+  show: Show,
+  mark: Lantern,
+  { lost, refusing, late, sound, forgets }: Troubles,
+): string | null {
   const names = (ids: readonly string[]): string =>
     show.ports
       .filter((p) => ids.includes(p.id))
@@ -20,5 +26,6 @@ export function stageWrong(show: Show, mark: Lantern, { lost, refusing, late, so
   if (names(refusing) !== '') return `${names(refusing)}: the real port takes no messages.`;
   if (late) return lateWords(late);
   if (sound !== null) return sound;
-  return mark === 'cracked' ? said.doesNotLand() : null;
+  if (mark === 'cracked') return said.doesNotLand();
+  return forgets ? said.forgets() : null;
 }

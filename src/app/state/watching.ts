@@ -3,6 +3,8 @@ import { create } from 'zustand';
 import { readShowData } from '../../core/formats/show-file';
 import { readLine, toScreenSchema, type StageNews } from '../../core/formats/line';
 import { problemLine, said, JOIN_REFUSALS } from '../../wording';
+import { UNKNOWN_STATE, type RigState } from '../../core/rig';
+import { setCaret } from './caret';
 import { openLine, type LineEars, type LineOut } from '../adapters/line';
 import { NO_NEWS, useNews } from './news';
 import { useApp } from './store';
@@ -51,8 +53,10 @@ function hear(text: string): void {
       break;
     }
     case 'news': {
-      const { wrong, ...news } = message.news;
-      useNews.setState({ news: { ...NO_NEWS, ...news } });
+      const { wrong, begins, rig, ...news } = message.news;
+      const known = Object.entries(rig).map(([id, on]) => [id, { ...UNKNOWN_STATE, ...on }]);
+      useNews.setState({ news: { ...NO_NEWS, ...news, rig: Object.fromEntries(known) as RigState } });
+      if (news.songId !== null) setCaret(news.songId, begins);
       useWatching.setState({ wrong });
     }
   }

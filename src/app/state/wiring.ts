@@ -24,7 +24,7 @@ import { loadShow } from '../persistence/loadShow';
 import { keepProof } from '../persistence/proofs';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { keepNight, loadNights } from '../persistence/nights';
-import { journal, keepPlace, keepPlayed } from '../persistence/journal';
+import { journal, keepPlace, keepPlayed, namePlayed, removePlayed } from '../persistence/journal';
 import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
@@ -32,7 +32,7 @@ import { followSelected } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { createFeet, useFeet } from './feet';
-import { createJournal, rehearsalOf, useJournal } from './journal';
+import { createJournal, rehearsalOf, useJournal, type PlayedRow } from './journal';
 import { createLastNights, useLastNights } from './lastNights';
 import { createLateness } from './lateness';
 import { proofOf } from './marks';
@@ -373,6 +373,25 @@ export const night = createNight({
   over: () => void saving.followLater(),
 });
 export const { start: startShow, end: endShow } = night;
+
+/** Gives a list of what was played another name; an empty one calls it by its day again. */
+export async function renamePlayed(list: PlayedRow, name: string): Promise<void> {
+  await namePlayed(journal, list, name);
+  setLists((lists) => lists.map((l) => (l.id === list.id ? { ...l, name } : l)));
+}
+
+/** Clears a list of what was played; that of now begins anew. Not while a song of it plays. */
+export async function clearPlayed(list: PlayedRow): Promise<void> {
+  const { playing: plays, night: on } = useNews.getState().news;
+  const isNow = list.id === (on ?? rehearsalOf(Date.now()));
+  if (isNow && plays) return say(said.playsNow());
+  await removePlayed(journal, list);
+  if (isNow) await tellNight(on, []);
+  setLists((lists) => lists.filter((l) => l.id !== list.id));
+}
+
+const setLists = (change: (lists: readonly PlayedRow[]) => readonly PlayedRow[]): void =>
+  useJournal.setState(({ lists }) => ({ lists: change(lists) }));
 
 const lateness = createLateness({
   later,

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import type { ReactElement, ReactNode } from 'react';
 import { Dialog, DialogTrigger, Heading } from 'react-aria-components';
 import { Button } from './controls';
 import { Sheet, Veil } from './dialogParts';
@@ -11,6 +11,8 @@ interface Props {
   readonly width?: number;
   readonly disabled?: boolean;
   readonly label?: string;
+  /** A button of another look in the place of the usual one. */
+  readonly trigger?: ReactElement;
   /** Drawn while it is open; `close` ends it. */
   readonly children: (close: () => void) => ReactNode;
   readonly onOpen?: () => void;
@@ -18,12 +20,24 @@ interface Props {
 }
 
 /** A button that opens a sheet over the view. */
-export function DialogButton({ face, title, width, disabled = false, label, children, onOpen, onClosed }: Props) {
+export function DialogButton({
+  face,
+  title,
+  width,
+  disabled = false,
+  label,
+  trigger,
+  children,
+  onOpen,
+  onClosed,
+}: Props) {
   return (
     <DialogTrigger onOpenChange={(open) => (open ? onOpen?.() : onClosed?.())}>
-      <Button isDisabled={disabled} {...(label === undefined ? {} : { 'aria-label': label })}>
-        {face}
-      </Button>
+      {trigger ?? (
+        <Button isDisabled={disabled} {...(label === undefined ? {} : { 'aria-label': label })}>
+          {face}
+        </Button>
+      )}
       <Veil isDismissable>
         <Sheet style={width === undefined ? {} : { width: `min(${width}px, calc(100vw - 40px))` }}>
           <Dialog>

@@ -17,6 +17,7 @@ import {
 import { clockWords, durationWords } from '../../../wording';
 import { Button, Soft } from '../../widgets/controls';
 import { AddSong } from '../../features/AddSong';
+import { StartShow } from '../../features/StartShow';
 import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
@@ -26,7 +27,7 @@ import { narrow, stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
 import { LeastRoom } from './LeastRoom';
 import { EntryRow } from './EntryRow';
-import { PlayedList } from './PlayedList';
+import { PlayedLists } from './PlayedLists';
 import { AddInterlude } from './AddInterlude';
 import { SetFields } from './SetFields';
 import { EmptySet } from './EmptySet';
@@ -148,7 +149,7 @@ export function OrderPart() {
                     clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
                     plays={playing && entryId === id}
                     next={queued === id}
-                    played={history.findLast((p) => p.entryId === id) ?? null}
+                    played={history.findLast((p) => p.entryId === id && !p.struck) ?? null}
                   />
                 );
               })}
@@ -170,7 +171,7 @@ export function OrderPart() {
         ) : (
           <>
             <SetFields />
-            <PlayedList history={history} />
+            <PlayedLists />
           </>
         )}
       </Side>
@@ -214,6 +215,7 @@ function SetTools({ set, setChosen, beside, songs, chosen }: SetToolsProps) {
           }}
         />
       )}
+      <StartShow />
       {set.entries.length > 0 && <AddSong onAdded={() => undefined} />}
       <Button
         onPress={() => {

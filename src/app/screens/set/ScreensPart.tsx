@@ -52,7 +52,7 @@ function useSeconds(on: boolean): number {
 
 /** The stage on other screens: who may see it, and how they come to it. */
 export function ScreensPart() {
-  const { state, code, screens, addresses } = useSharing();
+  const { state, code, screens, addresses, wrongCodes } = useSharing();
   const show = useShow();
   const now = useSeconds(code !== null);
   // The clock of the page was looked at before the code came.
@@ -89,7 +89,9 @@ export function ScreensPart() {
           </Row>
         </Box>
       )}
-      {state === 'open' && <LetIn addresses={addresses} code={code} left={left} screens={screens} />}
+      {state === 'open' && (
+        <LetIn addresses={addresses} code={code} left={left} screens={screens} wrongCodes={wrongCodes} />
+      )}
       <Box>
         <b>For a stand-in player</b>
         <p>
@@ -109,10 +111,11 @@ interface LetInProps {
   readonly code: { readonly text: string; readonly until: number; readonly seconds: number } | null;
   readonly left: number;
   readonly screens: number;
+  readonly wrongCodes: number;
 }
 
 /** How another screen is let in, and who is. */
-function LetIn({ addresses, code, left, screens }: LetInProps) {
+function LetIn({ addresses, code, left, screens, wrongCodes }: LetInProps) {
   return (
     <>
       <Box>
@@ -128,6 +131,11 @@ function LetIn({ addresses, code, left, screens }: LetInProps) {
           <Soft role="status" aria-label="What the code is worth">
             {code ? 'The code has run out.' : 'The code was used.'} One more screen takes a new one.
           </Soft>
+        )}
+        {wrongCodes > 0 && (
+          <b role="alert">
+            {wrongCodes === 1 ? 'A wrong code was' : `${wrongCodes} wrong codes were`} typed on another screen.
+          </b>
         )}
         <Row>
           <Button onPress={newCode}>New code</Button>

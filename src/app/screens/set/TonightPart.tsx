@@ -101,7 +101,11 @@ function PlayerRow({ player }: { readonly player: Player }) {
       <Check
         isSelected={missing}
         onChange={(away) =>
-          perform(setMissing(show, player.id, away), away ? `${player.name} is missing` : `${player.name} is there`)
+          perform(
+            setMissing(show, player.id, away),
+            away ? `${player.name} is missing` : `${player.name} is there`,
+            true,
+          )
         }
       >
         missing tonight
@@ -119,7 +123,7 @@ function UnitRow({ unit }: { readonly unit: Unit }) {
   const show = useShow();
   const now = setOf(show).tonight.find((t) => t.unitId === unit.id);
   const set = (how: Tonight | null): void =>
-    void perform(setTonight(show, unit.id, how), `change ${unit.name} for tonight`);
+    void perform(setTonight(show, unit.id, how), `change ${unit.name} for tonight`, true);
   const firmwares = [unit.profile, ...unit.versions].map((p) => p.firmware);
   return (
     <li>

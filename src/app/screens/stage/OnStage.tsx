@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { useShallow } from 'zustand/react/shallow';
 import { songTime, type Song } from '../../../core/show';
@@ -9,6 +10,7 @@ import { stage } from '../../theme/tokens';
 import { Steps } from './Steps';
 import { ToneNow } from './ToneNow';
 import { comesNext, driftOf, driftWords, nextWords, notesHere, type InSet } from './comesNext';
+import { rigNow } from './rigNow';
 import { remarkAt, stageOf } from './stageOf';
 import { WayToNext } from './WayToNext';
 
@@ -17,7 +19,12 @@ const Head = styled.header`
   align-items: baseline;
   gap: 22px;
   padding: 18px 30px 6px;
+  @media (max-width: 900px) {
+    flex-wrap: wrap;
+    gap: 2px 16px;
+  }
   @media (max-width: 700px) {
+    gap: 2px 12px;
     padding: 10px 16px 4px;
   }
   & h1 {
@@ -28,12 +35,43 @@ const Head = styled.header`
     white-space: nowrap;
     font-size: 30px;
     font-weight: 700;
+    @media (max-width: 700px) {
+      font-size: 24px;
+    }
   }
   & b {
     font-size: 66px;
     line-height: 1;
     font-variant-numeric: tabular-nums;
   }
+`;
+
+/** A show is a lit field, a rehearsal a hollow one. */
+const Kind = styled.b<{ readonly $show: boolean }>`
+  flex: none;
+  padding: 5px 14px;
+  border: 2px ${(p) => (p.$show ? 'solid' : 'dashed')} ${(p) => (p.$show ? stage.lamp : stage.soft)};
+  border-radius: 4px 14px 4px 14px;
+  background: ${(p) => (p.$show ? stage.lamp : 'transparent')};
+  color: ${(p) => (p.$show ? stage.ground : stage.soft)};
+  ${Head} & {
+    font-size: 24px;
+    line-height: 1.15;
+  }
+  @media (max-width: 700px) {
+    ${Head} & {
+      font-size: 17px;
+    }
+  }
+`;
+
+/** What the rig is truly on, where it is not what is shown. */
+const Truly = styled.p`
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 24px;
+  font-weight: 600;
+  color: ${stage.text};
 `;
 
 const Comes = styled.div<{ readonly $soon: boolean }>`
@@ -50,6 +88,10 @@ const Comes = styled.div<{ readonly $soon: boolean }>`
     margin: 0;
     overflow: hidden;
     text-overflow: ellipsis;
+  }
+  @media (max-width: 900px) {
+    order: 3;
+    flex: 1 0 100%;
   }
   @media (max-width: 700px) {
     font-size: 19px;
@@ -72,7 +114,10 @@ const Middle = styled.div`
   padding: 0 30px;
   gap: 24px;
   @media (max-width: 700px) {
-    grid-template-columns: minmax(0, 1fr) 84px;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr);
+    grid-auto-rows: auto;
+    gap: 10px;
     padding: 0 16px;
   }
 `;
@@ -112,6 +157,41 @@ function ComesNext({ song }: { readonly song: Song }) {
       {drift !== null && <p aria-label="Against the running order">{driftWords(drift)}</p>}
     </Comes>
   );
+}
+
+/** A change takes its time: what differs for longer than this is said, in milliseconds. */
+const SETTLES = 1500;
+
+/** What the rig is truly on, where that is not what the stage shows: after a stop, or when a port is gone. */
+function RigNow({
+  song,
+  tick,
+  playerId,
+}: {
+  readonly song: Song;
+  readonly tick: number;
+  readonly playerId: string | null;
+}) {
+  const show = useShow();
+  const rig = useNews((s) => s.news.rig);
+  const loads = useNews((s) => s.news.loading.length > 0);
+  const now = loads ? null : rigNow(show, song, tick, rig, playerId);
+  const said = useLasting(now, SETTLES);
+  return said === null ? null : (
+    <Truly role="status" aria-label="The rig now">
+      {said}
+    </Truly>
+  );
+}
+
+/** A text once it has stood so long; null at once when there is none. */
+function useLasting(text: string | null, millis: number): string | null {
+  const [lasting, setLasting] = useState<string | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setLasting(text), text === null ? 0 : millis);
+    return () => clearTimeout(timer);
+  }, [text, millis]);
+  return text === null ? null : lasting === null ? null : text;
 }
 
 /** What the set says is to be done before a song, or behind it. */
@@ -162,6 +242,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
     const { beatTicks, tick: start } = barOfTick(bars, at);
     return start + Math.floor((at - start) / beatTicks + 1e-6) * beatTicks;
   });
+  const night = useNews((s) => s.news.night);
   const counting = useNews(({ news }) => news.playing && news.from !== null && news.place < news.from);
   const { now, beside, next } = stageOf(show, song, tick);
   const remark = remarkAt(song, tick);
@@ -173,6 +254,9 @@ export function OnStage({ song, playerId, wrong }: Props) {
   return (
     <>
       <Head>
+        <Kind $show={night !== null} aria-label="Kind of playing">
+          {night !== null ? 'Show' : 'Rehearsal'}
+        </Kind>
         <h1>
           {song.title}
           {player && ` · ${player.name}`}
@@ -192,6 +276,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
           <ToneNow show={show} song={song} now={now} beside={beside} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
+        <RigNow song={song} tick={tick} playerId={playerId} />
         <SetNotes song={song} />
         {remark !== undefined && <Said aria-label="Remark">“{remark}”</Said>}
         {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}

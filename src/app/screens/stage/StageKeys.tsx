@@ -2,6 +2,7 @@ import {
   AudioLines,
   ChevronLeft,
   ChevronRight,
+  Gauge,
   ListPlus,
   Lock,
   LockOpen,
@@ -9,56 +10,104 @@ import {
   SkipForward,
   Square,
   Undo2,
+  VolumeX,
 } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
-import { chooseSong, goChange, goSong, panic, playSong, selectPlace, stopSong, takeStartBack } from '../../state/desk';
+import { StartShow } from '../../features/StartShow';
+import { VIEWS, pathOf } from '../../features/views';
+import {
+  audition,
+  chooseSong,
+  endShow,
+  goChange,
+  goSong,
+  panic,
+  playSong,
+  selectPlace,
+  stopSong,
+  takeStartBack,
+} from '../../state/desk';
 import { interludeHere, pressInterlude, useInterlude } from '../../state/interlude';
 import { startOf, useCaret } from '../../state/caret';
 import { useNews } from '../../state/news';
 import { setStageOnly } from '../../state/device';
+import { useNight } from '../../state/night';
 import { useApp, useShow } from '../../state/store';
 import { stage, font } from '../../theme/tokens';
+import { useHeld } from '../../widgets/useHeld';
+import { tunersOf } from './tuners';
 
 const Row = styled.footer`
   display: flex;
-  flex-wrap: wrap;
   align-items: stretch;
   gap: 10px;
   padding: 12px 30px 18px;
+  @media (max-width: 900px) {
+    gap: 8px;
+    padding: 12px 16px 14px;
+  }
   @media (max-width: 700px) {
+    flex-wrap: wrap;
     padding: 10px 12px 12px;
   }
 `;
 
-const Key = styled(Button)<{ $kind?: 'stop' | 'start' }>`
+const OpenRow = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 10px 30px 0;
+  @media (max-width: 900px) {
+    padding: 10px 16px 0;
+  }
+`;
+
+/** The words on a key, where there is room for them. */
+const Word = styled.span`
+  white-space: nowrap;
+  @media (max-width: 900px) {
+    display: none;
+  }
+`;
+
+const Key = styled(Button)<{ $kind?: 'stop' | 'start' | 'small' }>`
   display: flex;
   align-items: center;
   justify-content: center;
   gap: 10px;
-  min-height: 76px;
-  min-width: ${(p) => (p.$kind === 'stop' ? 220 : 104)}px;
+  min-height: ${(p) => (p.$kind === 'small' ? 52 : 76)}px;
+  min-width: ${(p) => (p.$kind === 'stop' ? 220 : p.$kind === 'small' ? 52 : 92)}px;
   padding: 0 18px;
   border: 2px solid ${(p) => (p.$kind === 'stop' ? stage.wrong : stage.line)};
   border-radius: 6px 20px 6px 20px;
   background: ${(p) => (p.$kind === 'stop' ? stage.stop : stage.raised)};
   color: ${stage.text};
-  font: 700 24px/1 ${font.text};
+  font: 700 ${(p) => (p.$kind === 'small' ? 18 : 24)}px / 1 ${font.text};
   cursor: pointer;
+  &[aria-pressed='true'] {
+    border-color: ${stage.lamp};
+    color: ${stage.lamp};
+  }
   &[data-hovered] {
     border-color: ${stage.lamp};
   }
   &[data-disabled] {
     color: ${stage.line};
   }
-  @media (max-width: 700px) {
-    min-height: 58px;
-    min-width: ${(p) => (p.$kind === 'stop' ? 130 : 62)}px;
+  @media (max-width: 900px) {
+    min-width: ${(p) => (p.$kind === 'stop' ? 130 : p.$kind === 'small' ? 48 : 68)}px;
     padding: 0 12px;
+  }
+  @media (max-width: 700px) {
+    min-height: ${(p) => (p.$kind === 'small' ? 46 : 58)}px;
+    min-width: ${(p) => (p.$kind === 'stop' ? 120 : 48)}px;
+    padding: 0 10px;
     font-size: 18px;
   }
 `;
@@ -68,41 +117,47 @@ const HOLD_MILLIS = 1000;
 const START_MILLIS = 400;
 const DESK_MILLIS = 3000;
 
-/** A button that works when it was held so long: by pointer, or by Space or Enter. */
-function HeldKey({
-  label,
-  millis,
-  onHeld,
-  children,
-}: {
+/** What is said where somebody presses too shortly. */
+const Hint = styled.span`
+  position: absolute;
+  bottom: calc(100% + 6px);
+  right: 0;
+  padding: 8px 14px;
+  border-radius: 4px 14px 4px 14px;
+  background: ${stage.text};
+  color: ${stage.ground};
+  font: 700 20px/1.1 ${font.text};
+  white-space: nowrap;
+  z-index: 3;
+`;
+
+interface HeldKeyProps {
   readonly label: string;
+  /** What is said when it is let go too soon. */
+  readonly hint: string;
   readonly millis: number;
   readonly onHeld: () => void;
-  readonly children: React.ReactNode;
-}) {
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const [held, setHeld] = useState(false);
-  const end = (): void => {
-    clearTimeout(timer.current);
-    setHeld(false);
-  };
-  useEffect(() => () => clearTimeout(timer.current), []);
+  readonly pressed?: boolean;
+  readonly small?: boolean;
+  readonly children: ReactNode;
+}
+
+/** A key that works when it was held so long: by pointer, or by Space or Enter. */
+function HeldKey({ label, hint, millis, onHeld, pressed, small = false, children }: HeldKeyProps) {
+  const { held, tooShort, press } = useHeld(millis, onHeld);
   return (
-    <Key
-      aria-label={label}
-      $kind="start"
-      style={held ? { borderColor: stage.lamp } : {}}
-      onPressStart={() => {
-        setHeld(true);
-        timer.current = setTimeout(() => {
-          setHeld(false);
-          onHeld();
-        }, millis);
-      }}
-      onPressEnd={end}
-    >
-      {children}
-    </Key>
+    <span style={{ position: 'relative', display: 'flex' }}>
+      <Key
+        aria-label={label}
+        {...(pressed === undefined ? {} : { 'aria-pressed': pressed })}
+        $kind={small ? 'small' : 'start'}
+        style={held ? { borderColor: stage.lamp } : {}}
+        {...press}
+      >
+        {children}
+      </Key>
+      {tooShort && <Hint role="status">{hint}</Hint>}
+    </span>
   );
 }
 
@@ -123,15 +178,12 @@ function InterludeKey() {
   );
 }
 
-/** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back. The rest is behind the lock. */
+/** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back; and, held, quiet. The rest is behind the lock. */
 export function StageKeys({ song }: { readonly song: Song }) {
-  const show = useShow();
   const { playerId } = useParams();
   const playing = useNews((s) => s.news.playing);
-  const canGoBack = useNews((s) => s.news.canGoBack);
   const entryId = useNews((s) => s.news.entryId);
   const [locked, setLocked] = useState(true);
-  const only = useApp((s) => s.stageOnly.includes(show.id));
   const start = useCaret((caret) => startOf(caret, song.id));
   const begin = (): void => {
     if (song.stepped) void selectPlace(song.id, start, entryId);
@@ -139,41 +191,112 @@ export function StageKeys({ song }: { readonly song: Song }) {
   };
   useStageKeys();
   return (
-    <Row aria-label="Stage keys">
-      {playing ? (
-        <StopKey />
-      ) : (
-        <HeldKey label="Start, hold" millis={START_MILLIS} onHeld={begin}>
-          <Play size={34} fill="currentColor" aria-hidden /> Hold to start
+    <div>
+      {!locked && <OpenKeys playerId={playerId} />}
+      <Row aria-label="Stage keys">
+        {playing ? (
+          <StopKey />
+        ) : (
+          <HeldKey label="Start, hold" hint="Hold it to start" millis={START_MILLIS} onHeld={begin}>
+            <Play size={34} fill="currentColor" aria-hidden /> <Word>Hold to start</Word>
+          </HeldKey>
+        )}
+        <Key aria-label="Previous change" onPress={() => void goChange(-1)}>
+          <ChevronLeft size={36} aria-hidden />
+        </Key>
+        <Key aria-label="Next change" onPress={() => void goChange(1)}>
+          <ChevronRight size={36} aria-hidden />
+        </Key>
+        <Key aria-label="Choose the next song" onPress={() => void chooseSong(1)}>
+          <ListPlus size={30} aria-hidden />
+        </Key>
+        <Key aria-label="Next song" onPress={() => void goSong(1)}>
+          <SkipForward size={30} aria-hidden />
+        </Key>
+        <Seldom playerId={playerId ?? null} />
+        <span style={{ flex: 1 }} />
+        <LockKey locked={locked} setLocked={setLocked} />
+      </Row>
+      {locked && <PressHint />}
+    </div>
+  );
+}
+
+/** How long it is said where the finger was, in milliseconds. */
+const SAID_FOR = 1800;
+
+/** A press on anything but a key says there what unlocks it. */
+function PressHint() {
+  const [at, setAt] = useState<{ readonly x: number; readonly y: number } | null>(null);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const onDown = ({ target, clientX: x, clientY: y }: PointerEvent): void => {
+      if (!(target instanceof Element) || target.closest('button, a, [role=status], [role=dialog]')) return;
+      setAt({ x, y });
+      clearTimeout(timer);
+      timer = setTimeout(() => setAt(null), SAID_FOR);
+    };
+    window.addEventListener('pointerdown', onDown);
+    return () => {
+      window.removeEventListener('pointerdown', onDown);
+      clearTimeout(timer);
+    };
+  }, []);
+  if (!at) return null;
+  const right = Math.max(8, window.innerWidth - at.x - 20);
+  return (
+    <Hint role="status" style={{ position: 'fixed', right, bottom: Math.max(8, window.innerHeight - at.y + 14) }}>
+      Hold the lock to unlock
+    </Hint>
+  );
+}
+
+/** Always at the same place: it opens what is above the keys, and closes it. */
+function LockKey({ locked, setLocked }: { readonly locked: boolean; readonly setLocked: (locked: boolean) => void }) {
+  return locked ? (
+    <HeldKey
+      label="Unlock, hold for a second"
+      hint="Hold to unlock"
+      millis={HOLD_MILLIS}
+      onHeld={() => setLocked(false)}
+    >
+      <Lock size={26} aria-hidden />
+    </HeldKey>
+  ) : (
+    <Key aria-label="Lock" onPress={() => setLocked(true)}>
+      <LockOpen size={26} aria-hidden />
+    </Key>
+  );
+}
+
+/** What is pressed seldom: held, so that no finger does it by accident. */
+function Seldom({ playerId }: { readonly playerId: string | null }) {
+  const show = useShow();
+  const rig = useNews((s) => s.news.rig);
+  const canGoBack = useNews((s) => s.news.canGoBack);
+  const tuners = tunersOf(show, playerId);
+  const isOn = tuners.length > 0 && tuners.every(({ unit, control }) => rig[unit.id]?.controls[control.id] === 1);
+  const tune = (): void => {
+    for (const { unit, control } of tuners) void audition(unit.id, { controls: { [control.id]: isOn ? 0 : 1 } });
+  };
+  return (
+    <>
+      {tuners.length > 0 && (
+        <HeldKey label="Tuner, hold" hint="Hold it for the tuner" millis={START_MILLIS} pressed={isOn} onHeld={tune}>
+          <Gauge size={28} aria-hidden />
+          {isOn && <Word>Tuner on</Word>}
         </HeldKey>
       )}
-      <Key aria-label="Previous change" onPress={() => void goChange(-1)}>
-        <ChevronLeft size={36} aria-hidden />
-      </Key>
-      <Key aria-label="Next change" onPress={() => void goChange(1)}>
-        <ChevronRight size={36} aria-hidden />
-      </Key>
-      <Key aria-label="Choose the next song" onPress={() => void chooseSong(1)}>
-        <ListPlus size={30} aria-hidden />
-      </Key>
-      <Key aria-label="Next song" onPress={() => void goSong(1)}>
-        <SkipForward size={30} aria-hidden />
-      </Key>
+      <HeldKey label="All sound off, hold" hint="Hold it for silence" millis={START_MILLIS} onHeld={() => void panic()}>
+        <VolumeX size={28} aria-hidden />
+      </HeldKey>
       <InterludeKey />
       {canGoBack && (
         <Key aria-label="Undo the start" onPress={() => void takeStartBack()}>
           <Undo2 size={28} aria-hidden />
         </Key>
       )}
-      <span style={{ flex: 1 }} />
-      {locked ? (
-        <HeldKey label="Unlock, hold for a second" millis={HOLD_MILLIS} onHeld={() => setLocked(false)}>
-          <Lock size={26} aria-hidden />
-        </HeldKey>
-      ) : (
-        <OpenKeys playerId={playerId} only={only} setLocked={setLocked} />
-      )}
-    </Row>
+    </>
   );
 }
 
@@ -200,42 +323,69 @@ function StopKey() {
   );
 }
 
-interface OpenKeysProps {
-  readonly playerId: string | undefined;
-  readonly only: boolean;
-  readonly setLocked: (value: boolean) => void;
-}
-
-/** The keys that a locked stage does not have. */
-function OpenKeys({ playerId, only, setLocked }: OpenKeysProps) {
+/** The keys that a locked stage does not have: whose part is shown, the show begun or over, and the way to the desk. */
+function OpenKeys({ playerId }: { readonly playerId: string | undefined }) {
   const show = useShow();
   const navigate = useNavigate();
+  const isOn = useNight((s) => s.id !== null);
+  const only = useApp((s) => s.stageOnly.includes(show.id));
+  const base = `/show/${show.id}`;
+  useEffect(() => {
+    if (only) return undefined;
+    return tinykeys(
+      window,
+      Object.fromEntries(
+        VIEWS.map(({ path, key }) => [
+          `Alt+Digit${key}`,
+          (event: KeyboardEvent) => {
+            event.preventDefault();
+            void navigate(pathOf(base, path));
+          },
+        ]),
+      ),
+    );
+  }, [base, navigate, only]);
   return (
-    <>
-      <Key onPress={() => void panic()}>All sound off</Key>
+    <OpenRow role="group" aria-label="Behind the lock">
       {[{ id: '', name: 'All' }, ...show.players].map((p) => (
         <Key
           key={p.id}
+          $kind="small"
           aria-pressed={(playerId ?? '') === p.id}
-          onPress={() => void navigate(`/show/${show.id}/stage${p.id === '' ? '' : `/${p.id}`}`)}
+          onPress={() => void navigate(`${base}/stage${p.id === '' ? '' : `/${p.id}`}`)}
         >
           {p.name}
         </Key>
       ))}
+      <span style={{ flex: 1 }} />
+      {isOn ? (
+        <HeldKey
+          small
+          label="End the show, hold"
+          hint="Hold it to end the show"
+          millis={HOLD_MILLIS}
+          onHeld={() => void endShow()}
+        >
+          Hold: end the show
+        </HeldKey>
+      ) : (
+        !only && <StartShow trigger={<Key $kind="small">Start the show …</Key>} />
+      )}
       {only ? (
         <HeldKey
+          small
           label="Unlock the desk, hold for three seconds"
+          hint="Hold it for three seconds"
           millis={DESK_MILLIS}
           onHeld={() => setStageOnly(show.id, false)}
         >
           Hold: unlock the desk
         </HeldKey>
       ) : (
-        <Key onPress={() => void navigate(`/show/${show.id}/set`)}>{setOf(show).title}</Key>
+        <Key $kind="small" onPress={() => void navigate(`${base}/set`)}>
+          Leave the stage
+        </Key>
       )}
-      <Key aria-label="Lock" onPress={() => setLocked(true)}>
-        <LockOpen size={26} aria-hidden />
-      </Key>
-    </>
+    </OpenRow>
   );
 }

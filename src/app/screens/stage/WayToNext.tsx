@@ -10,6 +10,30 @@ const Gauge = styled.figure`
   margin: 0;
   padding-bottom: 8px;
   min-height: 0;
+  @media (max-width: 700px) {
+    flex-direction: row;
+    align-items: center;
+    justify-content: flex-start;
+    gap: 16px;
+  }
+`;
+
+const Standing = styled.svg`
+  flex: 1;
+  min-height: 0;
+  @media (max-width: 700px) {
+    display: none;
+  }
+`;
+
+const Lying = styled.svg`
+  display: none;
+  @media (max-width: 700px) {
+    display: block;
+    flex: 1;
+    min-width: 0;
+    height: 62px;
+  }
 `;
 
 /** So many bars are drawn; more are said in figures alone. */
@@ -35,28 +59,15 @@ export function WayToNext({ song, tick, next }: Props) {
   const words = next === null ? '' : last ? `${beatsLeft} ${beatsLeft === 1 ? 'beat' : 'beats'}` : `${left} bars`;
   return (
     <Gauge aria-label="Way to the next change">
-      <svg viewBox="0 0 120 360" preserveAspectRatio="xMidYMax meet" style={{ minHeight: 0, flex: 1 }} aria-hidden>
-        {next !== null &&
-          !last &&
-          Array.from({ length: Math.min(MARKS, left) }, (_, i) => (
-            <path
-              key={i}
-              d={`M${i % 4 === 0 ? 20 : 44} ${330 - i * 27}H100`}
-              stroke={stage.text}
-              strokeWidth={i % 4 === 0 ? 8 : 5}
-            />
-          ))}
-        {last && (
-          <rect
-            x={12}
-            y={330 - Math.min(beatsLeft, 12) * 25}
-            width={96}
-            height={Math.min(beatsLeft, 12) * 25}
-            fill={stage.lamp}
-          />
-        )}
-        <path d="M0 348H120" stroke={stage.soft} strokeWidth={5} strokeDasharray="14 8" />
-      </svg>
+      <Standing viewBox="0 0 120 360" preserveAspectRatio="xMidYMax meet" aria-hidden>
+        <Marks left={next === null ? 0 : left} beats={last ? beatsLeft : 0} />
+      </Standing>
+      {/* The same lying on its side, where the screen is narrow: the line at the left. */}
+      <Lying viewBox="0 0 360 120" preserveAspectRatio="xMinYMid meet" aria-hidden>
+        <g transform="translate(360 0) rotate(90)">
+          <Marks left={next === null ? 0 : left} beats={last ? beatsLeft : 0} />
+        </g>
+      </Lying>
       <figcaption
         role="status"
         style={{ textAlign: 'center', fontSize: 30, fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}
@@ -64,5 +75,32 @@ export function WayToNext({ song, tick, next }: Props) {
         {words}
       </figcaption>
     </Gauge>
+  );
+}
+
+/** Bars to come, or in the last of them its beats, above the line. */
+function Marks({ left, beats }: { readonly left: number; readonly beats: number }) {
+  return (
+    <>
+      {beats === 0 &&
+        Array.from({ length: Math.min(MARKS, left) }, (_, i) => (
+          <path
+            key={i}
+            d={`M${i % 4 === 0 ? 20 : 44} ${330 - i * 27}H100`}
+            stroke={stage.text}
+            strokeWidth={i % 4 === 0 ? 8 : 5}
+          />
+        ))}
+      {beats > 0 && (
+        <rect
+          x={12}
+          y={330 - Math.min(beats, 12) * 25}
+          width={96}
+          height={Math.min(beats, 12) * 25}
+          fill={stage.lamp}
+        />
+      )}
+      <path d="M0 348H120" stroke={stage.soft} strokeWidth={5} strokeDasharray="14 8" />
+    </>
   );
 }

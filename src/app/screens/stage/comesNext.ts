@@ -61,7 +61,7 @@ export function notesHere(show: Show, songId: string, { playing, entryId, histor
   const at = entries.indexOf(here);
   const texts = (list: typeof entries): string[] => list.flatMap((e) => (e.kind === 'note' ? [e.text] : []));
   // Played already: what stands behind it is what is to be done now.
-  if (history.some((p) => p.entryId === here.id)) {
+  if (history.some((p) => p.entryId === here.id && !p.struck)) {
     const next = entries.findIndex((e, i) => i > at && e.kind === 'song');
     return texts(entries.slice(at + 1, next < 0 ? undefined : next));
   }
@@ -87,7 +87,7 @@ export function driftOf(
 ): number | null {
   const { onStage } = setOf(show);
   const here = entryHere(show, songId, entryId);
-  const played = here && history.findLast((p) => p.entryId === here.id);
+  const played = here && history.findLast((p) => p.entryId === here.id && !p.struck);
   const row = here && setTimes(show).rows.find((r) => r.entry.id === here.id);
   if (onStage === null || !played || !row) return null;
   const off = minutesOf(played.at) - (onStage + row.at / 60);

@@ -22,7 +22,7 @@ import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SignButton, inputLook } from '../../widgets/controls';
 import { Sheet, Veil } from '../../widgets/dialogParts';
-import { VIEWS, pathOf } from '../ViewTabs';
+import { VIEWS, pathOf } from '../../features/views';
 import { PLACES, VIEW_ACTIONS } from './actions';
 import { findActions, type Action, type ActionGroup } from './findActions';
 import { buttonsInSight, pressByName } from './press';

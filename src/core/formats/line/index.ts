@@ -1,4 +1,5 @@
 export {
+  TOLD_SONGS,
   fromDeskSchema,
   fromScreenSchema,
   readLine,

@@ -5,13 +5,46 @@ import { z } from 'zod';
  * message. A screen is told, and tells nothing but who it is. Times are microseconds of song time.
  */
 
+const id = z.string().max(64);
+
+/** A song that was played, with microseconds from the epoch. */
+const played = z.strictObject({
+  entryId: id.nullable(),
+  songId: id,
+  title: z.string().max(200),
+  at: z.number(),
+  until: z.number().nullable(),
+  how: z.enum(['asked', 'follows', 'launched']),
+  struck: z.boolean(),
+});
+
+/** So many songs that were played are told: what a stage says of a night hangs on the last ones. */
+export const TOLD_SONGS = 30;
+
 /** Where the song that is on stage is, as a screen draws it. */
 export const stageNewsSchema = z.strictObject({
   playing: z.boolean(),
-  songId: z.string().max(64).nullable(),
+  /** The song that the desk's stage shows. */
+  songId: id.nullable(),
   place: z.number(),
   /** Where it was started from; null while nothing plays. */
   from: z.number().nullable(),
+  /** Where its next start begins, in ticks. */
+  begins: z.number().nonnegative(),
+  /** The show that is on; null for a rehearsal. */
+  night: id.nullable(),
+  entryId: id.nullable(),
+  queued: id.nullable(),
+  following: z.strictObject({ entryId: id, seconds: z.number() }).nullable(),
+  history: z.array(played).max(TOLD_SONGS),
+  /** What each unit is on, by its id. */
+  rig: z.record(
+    id,
+    z.strictObject({
+      slot: z.number().nullable(),
+      variant: z.union([z.number(), z.literal('stored')]).nullable(),
+    }),
+  ),
   /** What is wrong, in one line; null for nothing. */
   wrong: z.string().max(400).nullable(),
 });
@@ -35,6 +68,8 @@ export const toDeskSchema = z.discriminatedUnion('kind', [
   /** `seconds` from now on it holds, for one screen. */
   z.strictObject({ kind: z.literal('code'), code: z.string(), seconds: z.number() }),
   z.strictObject({ kind: z.literal('screens'), count: z.int() }),
+  /** So many wrong codes were tried just now. */
+  z.strictObject({ kind: z.literal('wrong-codes'), count: z.int().positive() }),
   /** Addresses under which a screen finds this server. */
   z.strictObject({ kind: z.literal('addresses'), addresses: z.array(z.string()) }),
   z.strictObject({ kind: z.literal('taken') }),
