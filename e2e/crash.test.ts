@@ -118,7 +118,10 @@ describe('a show', () => {
     await b.wait(async () => (await kind()) === 'Rehearsal', 'it is over');
     await b.click('button', 'Leave the stage');
     await b.find('grid', 'Running order');
-    await b.wait(async () => /Show of \d+ \w+, \d+:\d\d · \d songs/.test(await b.text('[aria-label=Played]')), 'its list');
+    await b.wait(
+      async () => /Show of \d+ \w+, \d+:\d\d · \d songs/.test(await b.text('[aria-label=Played]')),
+      'its list',
+    );
     await crash();
     await b.find('button', 'Open the demo show');
   });

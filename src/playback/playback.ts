@@ -45,6 +45,9 @@ export interface PlaybackNews extends TaskNews {
   readonly songId: string | null;
   /** A share of what is written; times are those of the song as it is written. */
   readonly speed: number;
+  /** Whether what plays was counted in; and whether songs that are started will be, where they have a count-in. */
+  readonly counted: boolean;
+  readonly countsIn: boolean;
   /** The tempo of the clock that is followed, in quarter notes a minute. */
   readonly outside: number | null;
   readonly loop: SongLoop | null;
@@ -235,6 +238,12 @@ export class Playback {
     this.give({ kind: 'speed', speed });
     this.dirty = true;
     this.wake();
+  }
+
+  /** Whether songs that are started from now on are counted in. */
+  countIn(on: boolean): void {
+    this.give({ kind: 'count-in', on });
+    this.dirty = true;
   }
 
   loop(loop: SongLoop | null): void {
@@ -439,7 +448,8 @@ export class Playback {
       this.lastLines = now;
       if (lines.length > 0) ears.lines(lines);
     }
-    const { transport, song, speed, outside, loop, entryId, queued, history, night, before } = this.session;
+    const { transport, song, speed, counted, countsIn, outside, loop, entryId, queued, history, night, before } =
+      this.session;
     const playing = transport.kind === 'playing';
     if (this.assumed.news()) this.dirty = true;
     const follows = this.session.following;
@@ -453,6 +463,8 @@ export class Playback {
       playing,
       songId: song?.id ?? null,
       speed,
+      counted,
+      countsIn,
       outside: song?.followsPortId === null ? null : outside,
       loop,
       entryId,

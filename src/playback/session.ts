@@ -43,11 +43,16 @@ export function planStart(
   if (!song) return null;
   const { speed: wished, loop } = session.night !== null ? FOR_AUDIENCE : (way ?? session);
   const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, wished));
-  const played = { ...session, speed, loop };
+  const counted = session.countsIn && !(how === 'follows' && beginsAtOnce(session));
+  const played = { ...session, speed, loop, counted };
   const planned = songAsPlayed(song, played);
   const line = within(show, planned, startLine(show, planned, from, eventual), loopOf(played, song));
-  return { kind: 'start', song, planned, line, entryId, how, at, way: { speed, loop } };
+  return { kind: 'start', song, planned, line, entryId, how, at, counted, way: { speed, loop } };
 }
+
+/** Whether what follows the song that is over begins at once, without being counted in. */
+const beginsAtOnce = ({ show, entryId }: Session): boolean =>
+  show !== null && entryOf(show, entryId)?.follow === 'at-once';
 
 /** Applies one input to the session at a given time. Pure: reads no clock, knows no devices. */
 export function step(session: Session, input: Input, moment: Moment): Stepped {
@@ -112,6 +117,8 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
         transport: { ...transport, place: (transport.place * session.speed) / speed },
       });
     }
+    case 'count-in':
+      return still({ ...session, countsIn: input.on });
     case 'loop':
       if (session.night !== null) return still(session);
       return goOn(session, { ...session, loop: input.loop }, moment);
@@ -139,7 +146,7 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
 }
 
 function start(session: Session, input: Starting, moment: Moment): Stepped {
-  const { song, planned, line, entryId, how, at, way } = input;
+  const { song, planned, line, entryId, how, at, way, counted } = input;
   const { now } = moment;
   // A song that plays and is sent elsewhere in itself goes on: nothing new is played, and its start is still what is taken back.
   const goesOn = session.transport.kind === 'playing' && session.song?.id === song.id;
@@ -157,6 +164,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
   const next: Session = {
     ...session,
     ...way,
+    counted,
     transport,
     song,
     planned,
@@ -285,8 +293,8 @@ function over(session: Session, moment: Moment): Stepped {
   const { bridgeToneId, follow, pause } = entry;
   const bridge = bridgeToneId === null ? [] : behind(ended, toTone(show, bridgeToneId, moment.eventual()), moment);
   const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
-  const follows = follow === 'on' && next !== undefined;
-  const following = follows ? { entryId: next.id, at: now + pause * 1e6 } : null;
+  const follows = follow !== 'wait' && next !== undefined;
+  const following = follows ? { entryId: next.id, at: now + (follow === 'on' ? pause : 0) * 1e6 } : null;
   return {
     session: { ...ended, following, beside: bridgeToneId },
     sends: bridge,

@@ -27,6 +27,9 @@ export interface Session {
   readonly transport: Transport;
   /** A share of what is written, for what plays now: a song that is started for an audience is played as written. */
   readonly speed: number;
+  /** Whether what plays was counted in; and whether songs that are started will be, where they have a count-in. */
+  readonly counted: boolean;
+  readonly countsIn: boolean;
   /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
   readonly outside: number | null;
   /** The stretch of a song that is played again and again. */
@@ -101,6 +104,8 @@ export const NEW_SESSION: Session = {
   planned: null,
   transport: STOPPED,
   speed: 1,
+  counted: true,
+  countsIn: true,
   outside: null,
   loop: null,
   entryId: null,
@@ -140,6 +145,7 @@ export type Input =
       readonly how: Start;
       /** How it is played: what was practised before counts for no other song. */
       readonly way: PracticeWay;
+      readonly counted: boolean;
       /** Clock time of its start; null for as soon as can be. */
       readonly at: Micros | null;
     }
@@ -162,6 +168,8 @@ export type Input =
   /** A session that was ended by a crash is there again. Nothing is sent: the next start brings the rig to its place. */
   | { readonly kind: 'remember'; readonly remembered: Remembered }
   | { readonly kind: 'speed'; readonly speed: number }
+  /** Whether songs that are started from now on are counted in. */
+  | { readonly kind: 'count-in'; readonly on: boolean }
   | { readonly kind: 'loop'; readonly loop: SongLoop | null }
   | { readonly kind: 'show'; readonly show: Show }
   | { readonly kind: 'lanes'; readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> }
@@ -215,8 +223,9 @@ export const loopOf = ({ loop }: Session, song: Song): Loop | null => (loop?.son
 
 /** Where the session is, in the song's time as it is written. */
 export function placeIn(session: Session, now: Micros): { place: Micros; from: Micros | null } {
-  const { transport, speed, song, planned } = session;
-  const follows = song !== null && planned !== null && songAsPlayed(song, { speed, outside: null }) !== planned;
+  const { transport, speed, counted, song, planned } = session;
+  const follows =
+    song !== null && planned !== null && songAsPlayed(song, { speed, counted, outside: null }) !== planned;
   const written = (at: Micros): Micros =>
     follows && at > 0 ? microsAt(songTime(song), ticksAt(songTime(planned), at)) : at * speed;
   const from = transport.kind === 'playing' ? written(fromOf(transport, now)) : null;

@@ -7,6 +7,7 @@ import {
   changeEntry,
   inOrder,
   indexShow,
+  microsAt,
   setOf,
   setSongField,
   songEntries,
@@ -28,6 +29,13 @@ const songOf = (i: number) => indexShow(show).songs.get(entries[i]!.songId)!;
 const FOLLOWED = 2;
 const change = (i: number, to: Parameters<typeof changeEntry>[2], of: Show = show): Show =>
   applyEdit(of, changeEntry(of, songEntries(of)[i]!, to)!);
+
+/** The same with songs that are counted in. */
+const COUNTED = 2;
+const counting: Show = {
+  ...show,
+  songs: show.songs.map((s) => ({ ...s, click: { ...s.click, countIn: COUNTED } })),
+};
 
 /** A playback that is near the end of a song of the set. */
 function nearEnd(i: number, of: Show = show) {
@@ -79,6 +87,26 @@ describe('a song that is over', () => {
     unqueued.playback.queue(null);
     unqueued.go(20_000);
     expect(unqueued.playback.session.entryId).toBe(entries[FOLLOWED + 1]!.id);
+  });
+
+  it('goes on at once, without the count-in of the next, where the set says so', () => {
+    const counted = (follow: 'on' | 'at-once'): number => {
+      const { go, events, playback } = nearEnd(
+        FOLLOWED,
+        change(FOLLOWED, { follow, pause: 0, bridgeToneId: null }, counting),
+      );
+      for (let i = 0; i < 4000 && !events.some((e) => e.kind === 'stopped'); i++) go(8);
+      for (let i = 0; i < 4000 && playback.session.song!.id === songOf(FOLLOWED).id; i++) go(8);
+      const { song, transport, counted: is } = playback.session;
+      expect(song!.id).toBe(songOf(FOLLOWED + 1).id);
+      expect(is).toBe(follow === 'on');
+      return transport.kind === 'playing' ? transport.zero + transport.line.place - playback.now() : 0;
+    };
+    const { length } = barAt(songTime(songOf(FOLLOWED + 1)).bars, 1);
+    const bar = microsAt(songTime(songOf(FOLLOWED + 1)), length) * COUNTED;
+    // What remains is the time that the rig takes to open the song.
+    expect(counted('on') - counted('at-once')).toBeGreaterThan(bar * 0.4);
+    expect(counted('at-once')).toBeLessThan(1.2e6);
   });
 
   it('does not go on when it was stopped, nor behind the last of the set', () => {
@@ -347,3 +375,24 @@ function heardFirst(unitId: string, senderId: string): string {
   go(200);
   return heard.find((h) => h !== '')!;
 }
+
+describe('a count-in', () => {
+  it('is left out of the starts that are made while it is chosen to be, and said of what plays', () => {
+    const { playback, go } = played(counting);
+    const song = songOf(0);
+    const lead = (): number => {
+      playback.play(song.id, 0, null);
+      const { transport } = playback.session;
+      return transport.kind === 'playing' ? transport.zero - playback.now() : 0;
+    };
+    const withIt = lead();
+    playback.stop();
+    go(2000);
+    playback.countIn(false);
+    const without = lead();
+    expect(withIt - without).toBeGreaterThan(500_000);
+    expect(go(50)).toMatchObject({ counted: false, countsIn: false, playing: true });
+    playback.countIn(true);
+    expect(go(50)).toMatchObject({ counted: false, countsIn: true });
+  });
+});

@@ -10,6 +10,9 @@ export function readClock(text: string): number | undefined {
   return hours !== undefined && hours < 24 && minutes! < 60 ? hours * 60 + minutes! : undefined;
 }
 
+/** How a song is counted in, by its bars. */
+export const countInWords = (bars: number): string => (bars === 0 ? 'none' : bars === 1 ? '1 bar' : `${bars} bars`);
+
 /** What a list of what was played is called: as somebody named it, else by its day; a show also by its hour. */
 export function listTitle(list: {
   readonly kind: 'show' | 'rehearsal';

@@ -3,6 +3,7 @@ export { listWords, sentenceOf } from './lists';
 export { cueWords, sweepWords } from './cues';
 export {
   agoWords,
+  countInWords,
   clockWords,
   durationWords,
   lateLeftWords,

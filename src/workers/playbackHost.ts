@@ -199,6 +199,10 @@ export class PlaybackHost implements PlaybackWorker {
     this.playback.speed(speed);
   }
 
+  countIn(on: boolean): void {
+    this.playback.countIn(on);
+  }
+
   loop(loop: SongLoop | null): void {
     this.playback.loop(loop);
   }

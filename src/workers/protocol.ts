@@ -120,6 +120,8 @@ export interface PlaybackWorker {
   /** How fast, as a share of what is written; and the stretch that is played again and again, or null. */
   speed(speed: number): void;
   loop(loop: SongLoop | null): void;
+  /** Whether songs that are started from now on are counted in, where they have a count-in. */
+  countIn(on: boolean): void;
   /** Lanes that are muted, or alone heard, from now on; units that are heard again catch up. */
   lanes(muted: readonly string[], solo: readonly string[]): void;
   /** Sends what tries one thing on a unit; gives the bytes that went out. */

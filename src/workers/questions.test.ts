@@ -26,6 +26,7 @@ describe('the door of a worker', () => {
     host.panic();
     host.play(song.id, 0, null, { speed: 0.8, loop: null });
     host.loop({ songId: song.id, from: 0, to: 3840 });
+    host.countIn(true);
     host.loop(null);
     host.speed(0.8);
     host.lanes(['quillback'], []);

@@ -73,6 +73,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   listenOnly: z.tuple([z.boolean()]),
   standInClock: z.tuple([id, z.number().min(1).max(1000).nullable()]),
   speed: z.tuple([z.number().positive()]),
+  countIn: z.tuple([z.boolean()]),
   loop: z.tuple([loop]),
   lanes: z.tuple([ids, ids]),
   audition: z.tuple([id, aim]),

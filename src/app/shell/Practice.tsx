@@ -11,12 +11,13 @@ import {
 import styled from 'styled-components';
 import { SPEEDS, indexShow, sectionBars, songTime, type Song } from '../../core/show';
 import { barAt, barOfTick, formatBar, parsePosition, type Ticks } from '../../core/time';
-import { millisWords, placeSentence } from '../../wording';
-import { practiseLoop, practiseSpeed } from '../state/desk';
+import { countInWords, millisWords, placeSentence } from '../../wording';
+import { countIn, practiseLoop, practiseSpeed } from '../state/desk';
 import { useNews } from '../state/news';
 import { useRehearsal, useWay } from '../state/rehearsal';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
+import { Check } from '../widgets/Check';
 import { Choices } from '../widgets/Choices';
 import { Button, Input, Label, SignButton, Soft } from '../widgets/controls';
 import { Pair, Rows } from '../widgets/dialogParts';
@@ -72,6 +73,16 @@ const Stepper = styled(Group)`
   }
 `;
 
+/** Whether starts are counted in. */
+function CountsIn({ bars }: { readonly bars: number }) {
+  const on = useNews((s) => s.news.countsIn);
+  return (
+    <Check isSelected={on} onChange={(to) => void countIn(to)}>
+      Count in: {countInWords(bars)}
+    </Check>
+  );
+}
+
 /** How a song is practised: a stretch again and again, slower or faster. Closed, it says what is on. */
 export function Practice({ song }: { readonly song: Song }) {
   const { speed, loop } = useWay(song.id);
@@ -120,6 +131,7 @@ export function Practice({ song }: { readonly song: Song }) {
               last={loop && lastBar(song, loop.to)}
             />
             {seam && <SeamLine unitId={seam.unitId} late={seam.late} />}
+            {song.click.countIn > 0 && <CountsIn bars={song.click.countIn} />}
             <SpeedField songId={song.id} speed={speed} hasRecordings={song.tracks.length > 0} />
           </Rows>
         </Dialog>

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { songTime, type Song } from '../../core/show';
+import { songAsPlayed, songTime, type Song } from '../../core/show';
 import { countInTimes } from '../../core/sound';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
 import { startOf, useCaret } from '../state/caret';
@@ -103,7 +103,9 @@ export function Transport() {
   const before = shown && time && news.playing && news.from !== null && news.place < news.from ? waiting() : null;
   function waiting(): string {
     const at = Math.round(secondsToTicks(time!.tempo, microsToSeconds(news.from!)));
-    const left = countInTimes(shown!, at).filter((t) => t >= news.place - BEAT_IN_SIGHT).length;
+    const left = countInTimes(songAsPlayed(shown!, { speed: 1, outside: null, counted: news.counted }), at).filter(
+      (t) => t >= news.place - BEAT_IN_SIGHT,
+    ).length;
     return left > 0 ? `in ${left}` : 'ready';
   }
   const toggle = (): void => {

@@ -7,6 +7,7 @@ export {
   chooseSong,
   clearPlayed,
   controllerHolds,
+  countIn,
   footFaults,
   goChange,
   goSong,

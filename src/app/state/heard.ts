@@ -160,10 +160,10 @@ function silence(): void {
 
 /** What is played back is heard; an edit of the song that plays is heard too, from now on. */
 function follow(): void {
-  const { playing, zero, from, songId, speed, outside, loop, looping } = useNews.getState().news;
+  const { playing, zero, from, songId, speed, counted, outside, loop, looping } = useNews.getState().news;
   const { open } = useApp.getState();
   const written = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
-  const song = written && songAsPlayed(written, { speed, outside });
+  const song = written && songAsPlayed(written, { speed, counted, outside });
   const context = playing ? liveContext() : null;
   const mixer = context && liveMixer();
   if (zero === null || from === null || !open || !written || !song || !context || !mixer) {

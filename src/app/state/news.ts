@@ -14,6 +14,8 @@ export const NO_NEWS: PlaybackNews = {
   playing: false,
   songId: null,
   speed: 1,
+  counted: true,
+  countsIn: true,
   outside: null,
   loop: null,
   looping: false,

@@ -59,6 +59,8 @@ export interface Playing {
   readonly remember: (remembered: Remembered) => Promise<void>;
   readonly speed: (speed: number) => Promise<void>;
   readonly loop: (loop: SongLoop | null) => Promise<void>;
+  /** Whether songs that are started from now on are counted in. */
+  readonly countIn: (on: boolean) => Promise<void>;
   readonly lanes: (muted: ReadonlySet<string>, solo: ReadonlySet<string>) => Promise<void>;
   readonly audition: (unitId: string, aim: UnitAim) => Promise<void>;
   readonly walk: (run: Walk) => Promise<void>;
@@ -149,6 +151,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     remember: async (remembered) => void (await ask((w) => w.remember(remembered))),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
     loop: async (loop) => void (await ask((w) => w.loop(loop))),
+    countIn: async (on) => void (await ask((w) => w.countIn(on))),
     lanes: async (muted, solo) => void (await ask((w) => w.lanes([...muted], [...solo]))),
     audition: async (unitId, aim) => void (await ask((w) => w.audition(unitId, aim))),
     walk: async (run) => void (await ask((w) => w.walk(run))),

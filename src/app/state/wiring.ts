@@ -212,6 +212,7 @@ const playbackThread = lazily(() =>
     () => {
       playing.lost();
       night.tellAgain();
+      void playing.countIn(useNews.getState().news.countsIn);
       const { muted, solo } = useLanes.getState();
       void playing.lanes(muted, solo);
       ports.tellAgain();
@@ -267,6 +268,7 @@ export const {
   practise: practiseSong,
   stop: stopSong,
   select: selectPlace,
+  countIn,
   goSong,
   chooseSong,
   goChange,

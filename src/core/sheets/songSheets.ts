@@ -9,6 +9,7 @@ import {
   sourcesOf,
   type Show,
   type Song,
+  type SongEntry,
   type Unit,
 } from '../show';
 import { fromHex } from '../midi';
@@ -25,6 +26,13 @@ function startText(bytes: string): string {
   const what = kind === 0xc0 ? 'program' : kind === 0x90 ? 'note' : 'control';
   return `${what} ${number}${kind === 0xb0 ? ` = ${value}` : ''}, channel ${(status & 0x0f) + 1}`;
 }
+
+/** What follows a song at its end, as the set list says it. */
+const THEN: Readonly<Record<SongEntry['follow'], (pause: number) => string>> = {
+  wait: () => 'waits',
+  on: (pause) => `goes on${pause > 0 ? ` after ${pause} s` : ''}`,
+  'at-once': () => 'goes on at once',
+};
 
 /** The running order with clock times, and what starts its songs where messages do. */
 export function setList(show: Show): Sheet {
@@ -59,7 +67,7 @@ export function setList(show: Show): Sheet {
           if (entry.kind === 'sound') return ['', soundName(show, entry.audioId), '', '', 'sound', ...none];
           if (entry.kind === 'break') return ['', entry.title, clock, minutesAndSeconds(own), 'break', ...none];
           number += 1;
-          const then = entry.follow === 'on' ? `goes on${entry.pause > 0 ? ` after ${entry.pause} s` : ''}` : 'waits';
+          const then = THEN[entry.follow](entry.pause);
           const { launch } = entry;
           const start = launch ? `${startText(launch.bytes)}, ${ports.get(launch.portId)?.name ?? ''}` : '';
           const cells = [String(number), songs.get(entry.songId)?.title ?? '', clock, minutesAndSeconds(own), then];

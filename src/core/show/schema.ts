@@ -369,8 +369,8 @@ export const setEntrySchema = z.discriminatedUnion('kind', [
     kind: z.literal('song'),
     id,
     songId: id,
-    /** At its end: it waits to be told, or the next song goes on by itself. */
-    follow: z.enum(['wait', 'on']),
+    /** At its end: it waits to be told, or the next song goes on by itself; at once, that is without its count-in. */
+    follow: z.enum(['wait', 'on', 'at-once']),
     /** Seconds from its end until the next one, where that goes on by itself. */
     pause: within(RANGES.pauseSeconds),
     /** The tone that the rig goes to at its end, until the next song opens. */

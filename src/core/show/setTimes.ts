@@ -1,7 +1,11 @@
 import type { Seconds } from '../time';
 import { indexShow, setOf } from './find';
-import type { SetEntry, Show, ShowSet } from './schema';
+import type { SetEntry, Show, ShowSet, SongEntry } from './schema';
 import { songLength } from './songTime';
+
+/** Seconds from the end of a song until the next one: its own where that goes on by itself, else what the set reckons. */
+const pauseAfter = ({ follow, pause }: SongEntry, { between }: ShowSet): Seconds =>
+  follow === 'wait' ? between : follow === 'on' ? pause : 0;
 
 /** When an entry of a set begins, from the first on, and how long it takes. */
 export interface SetTime {
@@ -30,7 +34,7 @@ export function setTimes(
     rows.push({ entry, at: begins, length });
     if (entry.kind === 'note' || entry.kind === 'sound') continue;
     at = begins + length;
-    gap = entry.kind === 'break' ? 0 : entry.follow === 'on' ? entry.pause : set.between;
+    gap = entry.kind === 'break' ? 0 : pauseAfter(entry, set);
   }
   return { rows, length: at };
 }

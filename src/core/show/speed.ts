@@ -48,14 +48,28 @@ export function atTempo(song: Song, bpm: number): Song {
   return made;
 }
 
+/** How a song is played: a share of its speed, along a clock that is heard, counted in or not. */
+export interface Way {
+  readonly speed: number;
+  readonly outside: number | null;
+  readonly counted?: boolean;
+}
+
 /** How a song is played: along a clock that it follows and that is heard, or as much slower or faster as was asked. */
-export const songAsPlayed = (
-  song: Song,
-  { speed, outside }: { readonly speed: number; readonly outside: number | null },
-): Song => {
-  const whole = withoutEnd(song);
+export const songAsPlayed = (song: Song, { speed, outside, counted = true }: Way): Song => {
+  const whole = withoutEnd(counted ? song : uncounted(song));
   return outside !== null && song.followsPortId !== null ? atTempo(whole, outside) : atSpeed(whole, speed);
 };
+
+const withoutCount = new WeakMap<Song, Song>();
+
+/** A song that begins without its count-in. */
+function uncounted(song: Song): Song {
+  if (song.click.countIn === 0) return song;
+  let made = withoutCount.get(song);
+  if (!made) withoutCount.set(song, (made = { ...song, click: { ...song.click, countIn: 0 } }));
+  return made;
+}
 
 /** An open-ended song goes on for so long behind its last bar, as written, in seconds: nobody plays longer on one sound. */
 const OPEN_SECONDS = 30 * 60;

@@ -2,17 +2,13 @@ import { useEffect, useState } from 'react';
 import { setClock, setSongField, type Song, type Show } from '../../../core/show';
 import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
+import { CountIn } from '../../features/CountIn';
 import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { exportSounds, loadPeaks } from '../../state/sound';
 import { Panel, Row } from './panelParts';
 import { type Props, AddTrack, TrackPart } from './TrackPart';
 import { CallsPart } from './CallsPart';
-
-const COUNTS = [0, 1, 2, 3, 4, 8].map((n) => ({
-  id: String(n),
-  name: n === 0 ? 'none' : n === 1 ? '1 bar' : `${n} bars`,
-}));
 
 const PARTS = [
   { id: '1', name: '1, on the beat' },
@@ -37,12 +33,7 @@ export function SoundPanel({ show, song }: Props) {
         Click while it plays
       </Check>
       <Row style={{ flexWrap: 'nowrap' }}>
-        <Pick
-          label="Count-in"
-          choices={COUNTS}
-          value={String(click.countIn)}
-          onPick={(id) => setClick({ countIn: Number(id) }, 'change the count-in')}
-        />
+        <CountIn song={song} />
         <Pick
           label="Clicks a beat"
           choices={PARTS}

@@ -20,6 +20,7 @@ import { Button, FormProblem, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
 import { LearnMessage } from '../../features/LearnMessage';
 import { Pick } from '../../widgets/Pick';
+import { CountIn } from '../../features/CountIn';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { InterludeFields } from './InterludeFields';
@@ -105,6 +106,7 @@ function SongFields({ entry }: Props<SongEntry>) {
         choices={[
           { id: 'wait', name: 'wait', about: 'The next song is started by hand, or by a message.' },
           { id: 'on', name: 'go on by itself', about: 'The next song of the set begins, or the one that was chosen.' },
+          { id: 'at-once', name: 'go on at once', about: 'The same, without a pause and without a count-in.' },
         ]}
         onPick={(follow) => set({ follow }, 'change what follows a song')}
       />
@@ -127,6 +129,7 @@ function SongFields({ entry }: Props<SongEntry>) {
         choices={[{ id: NONE, name: 'none: the last one stays' }, ...show.tones]}
         onPick={(id) => set({ bridgeToneId: id === NONE ? null : id }, 'change the tone between songs')}
       />
+      <CountIn song={song} />
       <LaunchField entry={entry} />
       <Check
         isSelected={song.stepped}

@@ -79,6 +79,13 @@ const Tag = styled.span`
   font-weight: 700;
 `;
 
+/** Bars that a song is counted in by. */
+const Counted = styled.sup`
+  margin-left: 5px;
+  font-size: 12px;
+  font-weight: 700;
+`;
+
 interface Props {
   readonly row: SetTime;
   readonly song: Song | undefined;
@@ -177,7 +184,8 @@ function SongCells({ entry, song, number, clock, row, state, played }: SongProps
   const order = songEntries(show);
   const next = order[order.findIndex((e) => e.id === entry.id) + 1];
   const countIn = indexShow(show).songs.get(next?.songId ?? '')?.click.countIn ?? 0;
-  const follows = entry.follow === 'on' && next ? goesOn(entry.pause, countIn) : '';
+  const follows =
+    !next || entry.follow === 'wait' ? '' : entry.follow === 'on' ? goesOn(entry.pause, countIn) : 'goes on at once';
   return (
     <>
       <b>{number}</b>
@@ -200,7 +208,10 @@ function SongCells({ entry, song, number, clock, row, state, played }: SongProps
       ) : (
         <Tag>{state === 'plays' ? 'plays' : 'comes next'}</Tag>
       )}
-      <Soft>{durationWords(row.length)}</Soft>
+      <Soft>
+        {durationWords(row.length)}
+        {song.click.countIn > 0 && <Counted title="Bars of count-in">+{song.click.countIn}</Counted>}
+      </Soft>
       <span style={{ display: 'flex', justifyContent: 'flex-end' }}>
         <SignButton
           aria-label={state === 'next' ? `Take ${song.title} back from coming next` : `Play ${song.title} next`}

@@ -18,11 +18,13 @@ import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { setOf, type Song } from '../../../core/show';
+import { countInWords } from '../../../wording';
 import { StartShow } from '../../features/StartShow';
 import { VIEWS, pathOf } from '../../features/views';
 import {
   audition,
   chooseSong,
+  countIn,
   endShow,
   goChange,
   goSong,
@@ -201,6 +203,7 @@ export function StageKeys({ song }: { readonly song: Song }) {
             <Play size={34} fill="currentColor" aria-hidden /> <Word>Hold to start</Word>
           </HeldKey>
         )}
+        {!playing && song.click.countIn > 0 && <CountKey bars={song.click.countIn} />}
         <Key aria-label="Previous change" onPress={() => void goChange(-1)}>
           <ChevronLeft size={36} aria-hidden />
         </Key>
@@ -219,6 +222,20 @@ export function StageKeys({ song }: { readonly song: Song }) {
       </Row>
       {locked && <PressHint />}
     </div>
+  );
+}
+
+/** Whether the next start is counted in: a choice where the start is. */
+function CountKey({ bars }: { readonly bars: number }) {
+  const on = useNews((s) => s.news.countsIn);
+  return (
+    <Key aria-label="Count-in" aria-pressed={on} onPress={() => void countIn(!on)}>
+      <span style={{ fontSize: 18, lineHeight: 1.1 }}>
+        count-in
+        <br />
+        {on ? countInWords(bars) : 'off'}
+      </span>
+    </Key>
   );
 }
 

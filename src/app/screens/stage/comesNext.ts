@@ -33,7 +33,7 @@ export function comesNext(show: Show, songId: string, { entryId, queued, followi
   const here = entryHere(show, songId, entryId);
   const next = here && entries[entries.indexOf(here) + 1];
   if (!here || !next) return undefined;
-  const how = here.follow === 'on' ? 'follows' : next.launch?.does === 'start' ? 'launched' : 'by hand';
+  const how = here.follow !== 'wait' ? 'follows' : next.launch?.does === 'start' ? 'launched' : 'by hand';
   return { title: titleOf(next), how, seconds: here.follow === 'on' && here.pause > 0 ? here.pause : null };
 }
 
