@@ -24,6 +24,10 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { unit: 'Tarn', other: 'Harrow', control: 'Locate' },
     'Tarn also obeys the system exclusive message of Harrow: Locate has the same one on the same cable.',
   ],
+  'rig.left-out': [
+    { unit: 'Field Box', where: 'Four taps', controls: ['Tap'] },
+    'Field Box has no Tap tonight: what Four taps does with it is left out.',
+  ],
   'rig.no-port': [{ unit: 'Tarn' }, 'Tarn has no cable from a port, so nothing reaches it.'],
   'rig.port-off': [{ unit: 'Tarn', port: 'Board' }, 'Tarn is on Board, which is switched off.', 'Switch Board on'],
   'rig.port-unused': [{ port: 'Board' }, 'No cable is in Board, but it is switched on.', 'Switch Board off'],
@@ -93,6 +97,18 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     'Move it 82 ms later',
   ],
   'song.early': [{ ...unit, millis: 320.4 }, 'Fog Bell, 17|3: Tarn changes 320 ms too early.'],
+  'song.no-match': [
+    {
+      ...unit,
+      unit: 'Field Box',
+      tone: 'Fog Lead',
+      missing: [
+        { what: 'slot', name: 'Fog' },
+        { what: 'control', name: 'Drive' },
+      ],
+    },
+    'Fog Bell, 17|3: Fog Lead wants preset Fog and control Drive, and Field Box has nothing in its place tonight.',
+  ],
   'song.never': [
     { ...unit, why: 'settling' },
     'Fog Bell, 17|3: Tarn never gets there: it was still settling after a recall.',

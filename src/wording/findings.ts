@@ -21,6 +21,8 @@ function spaced(hex: string): string {
     : `${bytes.slice(0, SAID_BYTES).join(' ')} … (${bytes.length} bytes)`;
 }
 
+const NO_MATCH = { slot: 'preset', variant: 'its variant', control: 'control', effect: 'effect' } as const;
+
 const NEVER: Readonly<Record<string, string>> = {
   'other-channel': 'it listens on another channel',
   settling: 'it was still settling after a recall',
@@ -77,6 +79,8 @@ const SENTENCES: Words<string> = {
     `${d.unit} also hears what is sent to ${d.other} on channel ${d.channel}: they hang on one cable.`,
   'rig.exclusive-shared': (d) =>
     `${d.unit} also obeys the system exclusive message of ${d.other}: ${d.control} has the same one on the same cable.`,
+  'rig.left-out': (d) =>
+    `${d.unit} has no ${list(d.controls)} tonight: what ${d.where} does with ${d.controls.length === 1 ? 'it' : 'them'} is left out.`,
   'rig.no-port': (d) => `${d.unit} has no cable from a port, so nothing reaches it.`,
   'rig.port-off': (d) => `${d.unit} is on ${d.port}, which is switched off.`,
   'rig.port-unused': (d) => `No cable is in ${d.port}, but it is switched on.`,
@@ -105,6 +109,8 @@ const SENTENCES: Words<string> = {
   'song.late': (d) =>
     `${d.song}, ${d.at}: ${d.unit} is ${millisWords(d.millis)} late, because ${causeWords(d.unit, d.cause)}.`,
   'song.early': (d) => `${d.song}, ${d.at}: ${d.unit} changes ${millisWords(d.millis)} too early.`,
+  'song.no-match': (d) =>
+    `${d.song}, ${d.at}: ${d.tone} wants ${list(d.missing.map(({ what, name }) => `${NO_MATCH[what]} ${name}`))}, and ${d.unit} has nothing in its place tonight.`,
   'song.never': (d) => `${d.song}, ${d.at}: ${d.unit} never gets there: ${NEVER[d.why] ?? d.why}.`,
   'song.tempo-missed': (d) =>
     `${d.song}, ${d.at}: ${d.unit} does not take the tempo of ${bpm(d.wanted)}: ${

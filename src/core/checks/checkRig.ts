@@ -9,6 +9,7 @@ import { flipUnknown } from './flipUnknown';
 import { genericName } from './genericName';
 import { houseDiffers } from './houseDiffers';
 import { launchShared, launchUnheard } from './launches';
+import { leftOut } from './leftOut';
 import { midiLoop } from './midiLoop';
 import { noProgram } from './noProgram';
 import { portUnused } from './portUnused';
@@ -30,6 +31,7 @@ export const RIG_CHECKS: readonly Check[] = [
   midiLoop,
   channelDiffers,
   unreachable,
+  leftOut,
   socketShared,
   channelShared,
   exclusiveShared,

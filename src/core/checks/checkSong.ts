@@ -6,6 +6,7 @@ import { flipInSong } from './song/flipInSong';
 import { changesNothing, duplicateCues } from './song/idleCues';
 import { insideSettle } from './song/insideSettle';
 import { landings } from './song/landings';
+import { noMatch } from './song/noMatch';
 import { noOpening } from './song/noOpening';
 import { outsideSong } from './song/outsideSong';
 import { portFull } from './song/portFull';
@@ -24,6 +25,7 @@ import { writtenFixes } from './writtenFixes';
 /** All checks of a song, one a kind of finding (those on one file are near relations). */
 export const SONG_CHECKS: readonly SongCheck[] = [
   landings,
+  noMatch,
   insideSettle,
   outsideSong,
   clockTooLong,

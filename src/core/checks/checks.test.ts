@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { findingSentence, fixWords } from '../../wording';
 import { newControl, onOff, type Control } from '../addressing';
 import { demoShow } from '../demo';
-import { applyEdit, checkShow, newPart, newPort, newTone, newUnit, type Show, type Unit } from '../show';
+import { applyEdit, checkShow, newPart, newPort, newTone, newUnit, setTonight, type Show, type Unit } from '../show';
 import { RIG_CHECKS, checkRig, type FindingCode } from './';
-import { tonightOf } from '../tonight';
+import { otherUnitOf, tonightOf } from '../tonight';
 
 const show = demoShow();
 
@@ -58,6 +58,16 @@ const FAULTS: readonly (readonly [FindingCode, Show, string])[] = [
       );
     })(),
     'also obeys the system exclusive message of',
+  ],
+  [
+    'rig.left-out',
+    (() => {
+      const thistle = show.units.find((u) => u.id === 'thistle')!;
+      const bare = { ...thistle.profile, controls: [], effects: [], engage: null };
+      const other = otherUnitOf('thistle', { ...thistle, name: 'Field Box', profile: bare }, null);
+      return applyEdit(show, setTonight(show, 'thistle', other)!);
+    })(),
+    'Field Box has no',
   ],
   ['rig.no-port', withUnit('tarn', () => ({ input: null })), 'Tarn has no cable from a port, so nothing reaches it.'],
   [

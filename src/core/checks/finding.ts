@@ -54,6 +54,8 @@ export interface FindingData {
   'rig.channel-shared': { readonly unit: string; readonly other: string; readonly channel: number };
   'rig.exclusive-shared': { readonly unit: string; readonly other: string; readonly control: string };
   'rig.no-port': { readonly unit: string };
+  /** `where`: the song, move or controller that uses them. */
+  'rig.left-out': { readonly unit: string; readonly where: string; readonly controls: readonly string[] };
   'rig.port-off': { readonly unit: string; readonly port: string };
   'rig.port-unused': { readonly port: string };
   'rig.socket-shared': { readonly socket: string; readonly units: readonly string[] };
@@ -89,6 +91,11 @@ export interface FindingData {
   'song.late': AtUnit & { readonly millis: Millis; readonly cause: LateCauseData; readonly fix: Remedy | null };
   'song.early': AtUnit & { readonly millis: Millis };
   'song.never': AtUnit & { readonly why: string };
+  /** `missing`: what the tone wants and the unit in the place of ours has not got, as ours calls it. */
+  'song.no-match': AtUnit & {
+    readonly tone: string;
+    readonly missing: readonly { readonly what: 'slot' | 'variant' | 'control' | 'effect'; readonly name: string }[];
+  };
   'song.tempo-missed': AtUnit & {
     readonly by: 'taps' | 'clock';
     readonly wanted: number;

@@ -1,4 +1,4 @@
-import { addressOf, keepsOf, type Control } from '../addressing';
+import { addressOf, keepsOf, slotCount, type Control } from '../addressing';
 import { DIN_BYTE_MICROS, decodeMessage, type Bytes } from '../midi';
 import { remember, sameControl, understand, type RigSpec, type UnitAim, type UnitSpec } from '../rig';
 import type { Micros } from '../time';
@@ -56,7 +56,8 @@ export function changesTo(
   let recalls: Writable<Extract<Change, { kind: 'slot' }>> | undefined;
   if (aim.slot !== undefined && (all || reload || fold.get(unit.id).slot !== aim.slot)) {
     const address = addressOf(profile.plan, aim.slot);
-    if (address) {
+    // A slot behind the last stands for one that the unit has not got: no message calls it.
+    if (address && aim.slot < slotCount(profile.plan)) {
       const before = fold.get(unit.id);
       recalls = { kind: 'slot', slot: aim.slot, bankBefore: all ? null : before.bank, relayEffects: NO_RELAY_EFFECTS };
       changes.push(recalls);

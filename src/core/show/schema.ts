@@ -394,6 +394,29 @@ export const setEntrySchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+/**
+ * Another unit in the place of one of the show, for a night: its own map, on a channel and a port of its own. What it
+ * has under the name of ours stands for ours; where names differ, somebody said what does, or (null) that nothing does.
+ */
+const otherUnitSchema = z.strictObject({
+  how: z.literal('other'),
+  unitId: id,
+  name: title,
+  profile: profileSchema,
+  slots: z.array(slotSchema).max(LIMITS.slots),
+  channel,
+  /** The port that it hangs on; null for where ours hangs. */
+  portId: id.nullable(),
+  matches: z.strictObject({
+    /** By the id of our slot, the id of its slot. */
+    slots: z.record(id, id.nullable()),
+    /** By our variant, counted from 0, its variant. */
+    variants: z.record(z.string().regex(/^\d{1,3}$/), z.int().min(0).nullable()),
+    /** By the id of our control, the id of its control. */
+    controls: z.record(id, id.nullable()),
+  }),
+});
+
 /** A running order. */
 export const setSchema = z.strictObject({
   id,
@@ -413,6 +436,7 @@ export const setSchema = z.strictObject({
       z.discriminatedUnion('how', [
         z.strictObject({ how: z.literal('off'), unitId: id }),
         z.strictObject({ how: z.literal('spare'), unitId: id, channel, firmware: z.string().max(24) }),
+        otherUnitSchema,
       ]),
     )
     .max(LIMITS.units),

@@ -1,1 +1,10 @@
+export {
+  matchOther,
+  noMatches,
+  otherUnitOf,
+  stillThere,
+  type NoMatch,
+  type OtherMatch,
+  type OtherUnit,
+} from './otherUnit';
 export { changesFor, tonightOf, unitsOff, writtenOf, type ShowTonight } from './showTonight';

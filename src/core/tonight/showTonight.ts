@@ -1,4 +1,5 @@
-import { setOf, type Show, type Song, type Tone, type Tonight, type Unit } from '../show';
+import { applyEdit, setOf, withoutControls, type Show, type Song, type Tone, type Tonight, type Unit } from '../show';
+import { asOther, matchOther, partTonight, stillThere, type OtherUnit } from './otherUnit';
 
 declare const tonight: unique symbol;
 
@@ -29,13 +30,25 @@ const units = keeper<Unit>();
 
 /**
  * The show as it is played tonight: of a unit that is off nothing is wanted, and nothing reaches it; a spare
- * listens on its own channel, and works as the firmware that it has. The set that is played from says so.
+ * listens on its own channel, and works as the firmware that it has; another unit in the place of one is sent what
+ * stands in its map for what tones want. The set that is played from says so.
  */
 export function tonightOf(show: Show): ShowTonight {
   const { tonight } = setOf(show);
   if (tonight.length === 0) return show as ShowTonight;
   const kept = made.get(show);
   if (kept) return kept;
+  const others = tonight.filter((t): t is OtherUnit => t.how === 'other');
+  const result = others.reduce(withOther, withoutUnits(show, tonight)) as ShowTonight;
+  made.set(show, result);
+  written.set(result, show);
+  // Of what is made for tonight nothing more has to be made.
+  made.set(result, result);
+  return result;
+}
+
+/** The show with what is off and what is replaced by its spare. */
+function withoutUnits(show: Show, tonight: readonly Tonight[]): Show {
   const off = new Set(tonight.filter((t) => t.how === 'off').map((t) => t.unitId));
   const key = [...off].sort().join();
   const away = new Map(tonight.map((t) => [t.unitId, t]));
@@ -45,7 +58,7 @@ export function tonightOf(show: Show): ShowTonight {
   });
   const named = new Set(moves.map((m) => m.id));
   const gone = show.moves.filter((m) => !named.has(m.id)).map((m) => m.id);
-  const changedShow: Show = {
+  return {
     ...show,
     units: show.units.map((u) => {
       const how = away.get(u.id);
@@ -59,12 +72,38 @@ export function tonightOf(show: Show): ShowTonight {
         ? show.songs
         : show.songs.map((s) => songs(s, `${key}|${gone.join()}`, () => without(s, off, gone))),
   };
-  const result = changedShow as ShowTonight;
-  made.set(show, result);
-  written.set(result, show);
-  // Of what is made for tonight nothing more has to be made.
-  made.set(result, result);
-  return result;
+}
+
+const numbers = new WeakMap<OtherUnit, number>();
+let count = 0;
+/** A number for each choice of another unit: the same choice is the same object as long as it is not edited. */
+function numberOf(other: OtherUnit): number {
+  let number = numbers.get(other);
+  if (number === undefined) numbers.set(other, (number = count++));
+  return number;
+}
+
+const otherUnits = keeper<Unit>();
+const otherTones = keeper<Tone>();
+
+/** The show with another unit in the place of one: what stands for what is looked for once a show. */
+function withOther(show: Show, other: OtherUnit): Show {
+  const unit = show.units.find((u) => u.id === other.unitId);
+  if (!unit) return show;
+  const match = matchOther(show, unit, other);
+  const key = `${numberOf(other)} ${JSON.stringify([...match.slots].map(([id, s]) => [id, s?.id]))}`;
+  const replaced = otherUnits(unit, key, () => asOther(unit, other, match));
+  const tones = show.tones.map((tone) =>
+    tone.parts.some((p) => p.unitId === unit.id)
+      ? otherTones(tone, key, () => ({
+          ...tone,
+          parts: tone.parts.map((p) => (p.unitId === unit.id ? partTonight(unit, p, other, match) : p)),
+        }))
+      : tone,
+  );
+  const edits = withoutControls(show, unit.id, stillThere(match));
+  const left = edits.length === 0 ? show : applyEdit(show, { kind: 'group', edits });
+  return { ...left, tones, units: show.units.map((u) => (u === unit ? replaced : u)) };
 }
 
 /** The show as it is written, of one that was made for the night here; the same where nothing differs tonight. */
@@ -76,6 +115,7 @@ export const unitsOff = (show: ShowTonight): ReadonlySet<string> =>
 
 function changed(unit: Unit, how: Tonight): Unit {
   if (how.how === 'off') return { ...unit, input: null, returns: null };
+  if (how.how === 'other') return unit;
   const { channel, firmware } = how;
   const all = firmware === '' ? [] : [unit.profile, ...unit.versions];
   const profile = all.find((v) => v.firmware === firmware) ?? unit.profile;

@@ -6,6 +6,7 @@ import { proofRun, type Verdict } from '../../simulate';
 import { formatPosition, millisToMicros, secondsToTicks, microsToSeconds, type Micros } from '../../time';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
+import { lacks } from './noMatch';
 import { inSong, type SongCheck } from './songCheck';
 import type { LateCauseData } from '../late';
 import { remedies, type Remedy } from '../remedies';
@@ -23,7 +24,8 @@ export const landings: SongCheck = (facts) => {
   const { units } = indexShow(show);
   const lates = groupBy(run.compiled.lates, (l) => l.cueId);
   const found: Finding[] = [];
-  const relayed = new Set<string>();
+  // Of what the unit in the place of ours has not got is said why it never comes.
+  const relayed = new Set(lacks(facts));
   const budget = { left: TRIED_MESSAGES };
   for (const verdict of run.dry.verdicts.toSorted((a, b) => (b.offset ?? 0) - (a.offset ?? 0))) {
     const key = `${verdict.cueId}\n${verdict.unitId}`;

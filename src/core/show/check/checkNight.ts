@@ -34,6 +34,10 @@ export function checkSet({ entries, missing: players, tonight }: ShowSet, i: num
   append(problems, once('unit', away, 'sets', i, 'tonight'));
   for (const [j, id] of away.entries()) {
     if (!known.units.has(id)) problems.push(missing('unit', id, 'sets', i, 'tonight', j, 'unitId'));
+    const how = tonight[j]!;
+    if (how.how === 'other' && how.portId !== null && !known.ports.has(how.portId)) {
+      problems.push(missing('port', how.portId, 'sets', i, 'tonight', j, 'portId'));
+    }
   }
   return problems;
 }

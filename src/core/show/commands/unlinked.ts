@@ -37,6 +37,9 @@ function setWithout(set: ShowSet, gone: Gone): ShowSet {
     case 'tone':
       return {
         ...set,
+        tonight: set.tonight.map((t) =>
+          t.how === 'other' && gone.kind === 'port' && t.portId === gone.id ? { ...t, portId: null } : t,
+        ),
         entries: set.entries.map((e) => {
           if (e.kind !== 'song') return e;
           if (gone.kind === 'tone') return e.bridgeToneId === gone.id ? { ...e, bridgeToneId: null } : e;
