@@ -31,7 +31,7 @@ import {
 } from '../src/core/show';
 import { lanternOf, proofRun, sumLanterns, type Lantern, type Verdict } from '../src/core/simulate';
 import { formatPosition, parsePosition } from '../src/core/time';
-import { tonightOf, type ShowTonight } from '../src/core/tonight';
+import { differsTonight, tonightOf, type ShowTonight } from '../src/core/tonight';
 import {
   cueWords,
   findingSentence,
@@ -99,13 +99,17 @@ export function check(path: string, asJson: boolean): Outcome {
       fix: f.fix ? fixWords(f) : null,
       accepted: acceptedReason(show, f) ?? null,
     }));
-    return { lines: [JSON.stringify({ show: show.title, findings: report }, null, 2)], code };
+    return {
+      lines: [JSON.stringify({ show: show.title, tonight: differsTonight(show), findings: report }, null, 2)],
+      code,
+    };
   }
   const line = (f: Finding): string => {
     const reason = acceptedReason(show, f);
     return `${f.severity}: ${findingSentence(f)}${f.fix ? ` [${fixWords(f)}]` : ''}${reason ? ` (let be: ${reason})` : ''}`;
   };
-  return { lines: findings.length === 0 ? [`${show.title}: nothing found`] : findings.map(line), code };
+  const lines = findings.length === 0 ? [`${show.title}: nothing found`] : findings.map(line);
+  return { lines: [...differsTonight(show), ...lines], code };
 }
 
 /** Songs of a file into a show, named through its map. */
@@ -222,7 +226,11 @@ export function dryRunShow(path: string, title: string | undefined, json: boolea
   const reports = songs.map((song) => runSong(show, song));
   const proven = reports.every((r) => r.lantern === 'lit' && r.problems.every((p) => p.severity !== 'error'));
   const code = proven ? 0 : 1;
-  if (json) return { lines: [JSON.stringify({ show: show.title, proven, songs: reports }, null, 1)], code };
+  if (json)
+    return {
+      lines: [JSON.stringify({ show: show.title, tonight: differsTonight(show), proven, songs: reports }, null, 1)],
+      code,
+    };
   const lines = reports.flatMap((r) => [
     `${MARKS[r.lantern]} ${r.song}`,
     ...r.problems.map((p) => `    ${p.severity}: ${p.sentence}`),
@@ -231,7 +239,7 @@ export function dryRunShow(path: string, title: string | undefined, json: boolea
       ...c.units.filter((u) => u.outcome !== 'on-time').map((u) => `        ${u.why}`),
     ]),
   ]);
-  return { lines, code };
+  return { lines: [...differsTonight(show), ...lines], code };
 }
 
 export function state(path: string, title: string, at: string, json: boolean): Outcome {

@@ -1,6 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { nanoid } from 'nanoid';
 import type { Show } from '../../core/show';
+import { writtenOf, type ShowTonight } from '../../core/tonight';
 import { lifeLock, type Living } from '../../workers/life';
 import type { ShowUpdate } from '../../workers/protocol';
 import { updateOf } from '../../workers/showMirror';
@@ -83,10 +84,11 @@ export class Thread<W extends Shown> {
     this.start();
   }
 
-  /** The show that questions are about from now on. */
-  show(show: Show): void {
-    if (this.shown === show) return;
-    this.shown = show;
+  /** The show that questions are about from now on: workers are told it as it is written, and make it tonight's. */
+  show(show: Show | ShowTonight): void {
+    const written = writtenOf(show);
+    if (this.shown === written) return;
+    this.shown = written;
     this.tell();
   }
 

@@ -60,7 +60,8 @@ describe('what is not ready for a show', () => {
     const tonight = applyEdit(away, setTonight(away, 'tarn', { how: 'off', unitId: 'tarn' })!);
     const lines = texts({ sound: 'No sound.' }, tonight);
     expect(lines).toContain(`Missing tonight: ${show.players[0]!.name}.`);
-    expect(lines.find((l) => l.startsWith('Tarn is off: '))).toMatch(/left out\.$/);
+    expect(lines).toContain('Off tonight: Tarn.');
+    expect(lines.find((l) => l.startsWith('Tarn: '))).toMatch(/left out\.$/);
     expect(lines.at(-1)).toBe('No sound.');
   });
 

@@ -1,7 +1,7 @@
 import { timesBasis } from '../../core/meaning';
 import { indexShow, setOf, songsOfSet, type Show } from '../../core/show';
 import type { Lantern } from '../../core/simulate';
-import { changesFor } from '../../core/tonight';
+import { changesFor, differsTonight, tonightOf } from '../../core/tonight';
 import type { PracticeWay } from '../../playback';
 import { listWords } from '../../wording';
 import type { PortUse } from '../state/ports';
@@ -84,19 +84,15 @@ function timeLines(show: Show): readonly NotReady[] {
   return guess.length === 0 ? [] : [line(`Times of ${listWords(guess.map((u) => u.name))} are guesses.`, 'map')];
 }
 
-/** What differs tonight is no fault: somebody chose it, and is told once more. */
+/** What differs tonight is no fault: somebody chose it, and is told once more; of what is off, what is left out. */
 function tonightLines(show: Show): readonly NotReady[] {
-  const { missing, tonight } = setOf(show);
-  const { players, units } = indexShow(show);
-  const names = missing.flatMap((id) => players.get(id)?.name ?? []);
-  const off = tonight.flatMap((t) => {
-    const name = units.get(t.unitId)?.name;
-    if (name === undefined) return [];
-    if (t.how !== 'off') return [line(`${name} is replaced by its spare.`, 'set/tonight')];
+  const { units } = indexShow(show);
+  const off = setOf(show).tonight.flatMap((t) => {
+    if (t.how !== 'off') return [];
     const left = changesFor(show, t.unitId).reduce((sum, m) => sum + m.changes, 0);
-    return [line(`${name} is off: ${count(left, 'change is', 'changes are')} left out.`, 'set/tonight')];
+    return [line(`${units.get(t.unitId)?.name}: ${count(left, 'change is', 'changes are')} left out.`, 'set/tonight')];
   });
-  return [...(names.length === 0 ? [] : [line(`Missing tonight: ${listWords(names)}.`, 'set/tonight')]), ...off];
+  return [...differsTonight(tonightOf(show)).map((text) => line(text, 'set/tonight')), ...off];
 }
 
 function practiceLines(show: Show, { ways, muted }: ReadyFacts): readonly NotReady[] {

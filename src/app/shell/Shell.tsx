@@ -22,6 +22,7 @@ import { ExportReminder } from './ExportReminder';
 import { FirstSteps } from './FirstSteps';
 import { Renew } from './Renew';
 import { ShowIsOn } from './ShowIsOn';
+import { TonightDiffers } from './TonightDiffers';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -205,6 +206,7 @@ function OpenShell() {
       <Skip href="#view">Skip to the view</Skip>
       <ShellHead show={show} base={base} mark={mark} />
       <ShowIsOn />
+      <TonightDiffers />
       <SaveNotice />
       <Damaged />
       {trouble !== null && <Notice role="alert">Lanterns cannot be proven now: {trouble}</Notice>}

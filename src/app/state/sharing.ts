@@ -70,7 +70,13 @@ function stageNews(): StageNews {
 }
 
 /** Recordings and what is not on stage stay here. */
-const showOfStage = (show: Show): Show => ({ ...tonightOf(show), audio: show.audio, reactions: [] });
+const showOfStage = (show: Show): Show => ({
+  ...tonightOf(show),
+  // It is as tonight has it already.
+  sets: show.sets.map((s) => ({ ...s, tonight: [] })),
+  audio: show.audio,
+  reactions: [],
+});
 
 function follow(): () => void {
   let sent: Show | undefined;

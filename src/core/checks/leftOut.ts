@@ -1,10 +1,10 @@
 import { indexShow, setOf, withoutControls } from '../show';
-import { matchOther, stillThere, writtenOf, type ShowTonight } from '../tonight';
+import { matchOther, stillThere, writtenOf } from '../tonight';
 import { finding, type Check, type Finding } from './finding';
 
 /** What songs, moves and switches do with controls that the unit in the place of ours has not got tonight: it is left out. */
 export const leftOut: Check = (show) => {
-  const written = writtenOf(show as ShowTonight);
+  const written = writtenOf(show);
   const { units } = indexShow(written);
   return setOf(show).tonight.flatMap((other): Finding[] => {
     const unit = other.how === 'other' ? units.get(other.unitId) : undefined;

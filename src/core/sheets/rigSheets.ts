@@ -14,8 +14,8 @@ import {
 import { boatShow, labelsOf } from '../feet';
 import { patchSheet, storingSteps, type PatchRow } from '../meaning';
 import { toHex } from '../midi';
-import { indexShow, pageTitle, pagesOf, setOf, type Show, type Unit } from '../show';
-import { unitsOff, type ShowTonight } from '../tonight';
+import { indexShow, pageTitle, pagesOf, type Show, type Unit } from '../show';
+import type { ShowTonight } from '../tonight';
 import type { SheetCounting } from './figures';
 import { column, table, type Sheet, type SheetPart } from './sheet';
 
@@ -159,7 +159,7 @@ export function patchPaper(show: ShowTonight): Sheet {
     id: 'patch',
     kind: 'Patch sheet',
     title: show.title,
-    about: ['Every cable with its two ends.', ...differsTonight(show)].join(' '),
+    about: 'Every cable with its two ends.',
     parts: [
       table('Cables', PATCH, patchRows(patchSheet(show))),
       ...boats.map(({ id }) =>
@@ -172,20 +172,6 @@ export function patchPaper(show: ShowTonight): Sheet {
     ],
     wide: true,
   };
-}
-
-/** What of the rig is not as it usually is, in sentences; nothing on a usual night. */
-function differsTonight(show: ShowTonight): readonly string[] {
-  const { units } = indexShow(show);
-  const names = (ids: readonly string[]): string => ids.flatMap((id) => units.get(id)?.name ?? []).join(', ');
-  const off = names([...unitsOff(show)]);
-  const spares = setOf(show).tonight.flatMap((t) =>
-    t.how === 'spare' ? [`${names([t.unitId])} (channel ${t.channel})`] : [],
-  );
-  return [
-    ...(off === '' ? [] : [`Off tonight: ${off}.`]),
-    ...(spares.length === 0 ? [] : [`Replaced by a spare tonight: ${spares.join(', ')}.`]),
-  ];
 }
 
 /** How the panel of a unit has to stand in each state that others call, to be ticked off. Null where nothing calls it. */

@@ -1,5 +1,5 @@
 import { setOf, songsOfSet } from '../show';
-import type { ShowTonight } from '../tonight';
+import { differsTonight, type ShowTonight } from '../tonight';
 import { cueSheet } from './cueSheet';
 import type { SheetCounting } from './figures';
 import { numberChart, patchPaper, storedStates, switchStrips } from './rigSheets';
@@ -10,8 +10,15 @@ import { fallbackSheet, mixSheet, setList, toneSheet } from './songSheets';
 export const SHEET_KINDS = ['cues', 'set', 'numbers', 'patch', 'strips', 'fallback', 'stored', 'mix', 'tones'] as const;
 export type SheetKind = (typeof SHEET_KINDS)[number];
 
-/** All sheets of a kind that a show has, in the order in which one would lay them out. */
+/** All sheets of a kind that a show has, in the order in which one would lay them out; each says what differs tonight. */
 export function sheetsOf(show: ShowTonight, kind: SheetKind, counting: SheetCounting = 'label'): readonly Sheet[] {
+  const differs = differsTonight(show).join(' ');
+  const sheets = sheetsOfKind(show, kind, counting);
+  if (differs === '') return sheets;
+  return sheets.map((s) => ({ ...s, about: `${s.about}${/[.!?]$|^$/.test(s.about) ? ' ' : '. '}${differs}`.trim() }));
+}
+
+function sheetsOfKind(show: ShowTonight, kind: SheetKind, counting: SheetCounting): readonly Sheet[] {
   const controllers = show.units.filter((u) => show.feet.some((f) => f.id === u.id && f.pages.length > 0));
   const songs = [...new Set(songsOfSet(show))];
   switch (kind) {

@@ -1,4 +1,5 @@
 export {
+  lackingSongs,
   matchOther,
   noMatches,
   otherUnitOf,
@@ -7,4 +8,5 @@ export {
   type OtherMatch,
   type OtherUnit,
 } from './otherUnit';
+export { differsTonight } from './differs';
 export { changesFor, tonightOf, unitsOff, writtenOf, type ShowTonight } from './showTonight';

@@ -1,5 +1,16 @@
 import { fitsRange, isContinuous, slotCount, type Control, type Profile } from '../addressing';
-import { matchSlots, usedSlots, type Show, type Slot, type TonePart, type Tonight, type Unit } from '../show';
+import {
+  indexShow,
+  matchSlots,
+  openingOf,
+  songsOfSet,
+  usedSlots,
+  type Show,
+  type Slot,
+  type TonePart,
+  type Tonight,
+  type Unit,
+} from '../show';
 
 /** Another unit in the place of one of the show. */
 export type OtherUnit = Extract<Tonight, { readonly how: 'other' }>;
@@ -197,3 +208,27 @@ export const stillThere = (match: OtherMatch) => ({
     return Boolean(theirs && isContinuous(theirs.encoding));
   },
 });
+
+/** A song of the set, and how many of its cues want something that nothing stands for tonight. */
+export interface LackingSong {
+  readonly songId: string;
+  readonly cues: number;
+}
+
+/** The songs of a set in which cues want what another unit has not got. */
+export function lackingSongs(show: Show, other: OtherUnit): readonly LackingSong[] {
+  const { units, tones } = indexShow(show);
+  const unit = units.get(other.unitId);
+  if (!unit) return [];
+  const match = matchOther(show, unit, other);
+  const lacks = new Set(
+    [...tones.values()]
+      .filter((t) => t.parts.some((p) => p.unitId === unit.id && noMatches(unit, p, other, match).length > 0))
+      .map((t) => t.id),
+  );
+  return [...new Set(songsOfSet(show))].flatMap((song) => {
+    const placed = song.cues.filter(({ action }) => action.kind === 'tone' && lacks.has(action.toneId)).length;
+    const cues = placed + (lacks.has(openingOf(show, song) ?? '') ? 1 : 0);
+    return cues > 0 ? [{ songId: song.id, cues }] : [];
+  });
+}

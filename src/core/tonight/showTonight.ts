@@ -107,7 +107,7 @@ function withOther(show: Show, other: OtherUnit): Show {
 }
 
 /** The show as it is written, of one that was made for the night here; the same where nothing differs tonight. */
-export const writtenOf = (show: ShowTonight): Show => written.get(show) ?? show;
+export const writtenOf = (show: Show | ShowTonight): Show => written.get(show) ?? show;
 
 /** Units that are off tonight, by id. */
 export const unitsOff = (show: ShowTonight): ReadonlySet<string> =>

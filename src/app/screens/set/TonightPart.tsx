@@ -1,13 +1,27 @@
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import { indexShow, setMissing, setOf, setTonight, type Player, type Tonight, type Unit } from '../../../core/show';
-import { changesFor } from '../../../core/tonight';
+import {
+  indexShow,
+  setMissing,
+  setOf,
+  setTonight,
+  setTonightAll,
+  type Player,
+  type Show,
+  type Tonight,
+  type Unit,
+} from '../../../core/show';
+import { changesFor, otherUnitOf } from '../../../core/tonight';
 import { Check } from '../../widgets/Check';
-import { Soft } from '../../widgets/controls';
+import { Button, Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
 import { UnitBadge } from '../../widgets/UnitBadge';
-import { perform } from '../../state/desk';
+import { readFile } from '../../adapters/readFile';
+import { perform, say } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { ChooseOther, OtherUnitPart } from './OtherUnitPart';
 
 const Page = styled.div`
   display: grid;
@@ -49,6 +63,7 @@ const HOWS = [
   { id: 'there', name: 'as usual' },
   { id: 'off', name: 'off' },
   { id: 'spare', name: 'replaced by its spare' },
+  { id: 'other', name: 'another unit' },
 ];
 const CHANNELS = Array.from({ length: 16 }, (_, i) => ({ id: String(i + 1), name: `channel ${i + 1}` }));
 
@@ -73,8 +88,10 @@ export function TonightPart() {
       <section>
         <h2>Units</h2>
         <Soft>
-          A unit that is off is sent nothing. A spare is sent to on its own channel, from an unknown state on.
+          A unit that is off is sent nothing. A spare is sent to on its own channel, from an unknown state on. Another
+          unit is sent what its own map has for the names that tones want.
         </Soft>
+        <WholeRig />
         {show.units.length === 0 ? (
           <p>The rig has no unit yet.</p>
         ) : (
@@ -89,6 +106,46 @@ export function TonightPart() {
       </section>
     </Page>
   );
+}
+
+/** The rig of another show in place of ours: each unit of the same name. */
+function WholeRig() {
+  const show = useShow();
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    const opened = await readFile(file);
+    if (opened.kind === 'refused') return say(opened.problem);
+    const there = opened.bundle.show;
+    const hows = sameNamed(show, there);
+    const left = show.units.filter((u) => u.profile.senders.length === 0 && !hows.some((h) => h.unitId === u.id));
+    perform(setTonightAll(show, hows), `the rig of ${there.title} tonight`, true);
+    const names = left.map((u) => u.name).join(', ');
+    say(
+      hows.length === 0
+        ? `${there.title} has no unit of the same name as one here: choose them one by one.`
+        : `${hows.length === 1 ? '1 unit is' : `${hows.length} units are`} taken from ${there.title}. ${names === '' ? '' : `None of the same name for ${names}.`}`,
+    );
+  };
+  return (
+    <div style={{ marginTop: 8 }}>
+      <FileTrigger onSelect={(files) => void take(files?.[0])}>
+        <Button>Another rig tonight, from a show file …</Button>
+      </FileTrigger>
+    </div>
+  );
+}
+
+/** Units of another show in place of ours of the same name, on our port of the same name as theirs. */
+function sameNamed(show: Show, there: Show): readonly Tonight[] {
+  const { ports } = indexShow(there);
+  return show.units.flatMap((unit) => {
+    if (unit.profile.senders.length > 0) return [];
+    const same = there.units.find((u) => u.name.trim().toLowerCase() === unit.name.trim().toLowerCase());
+    if (!same) return [];
+    const port = same.input?.from === 'port' ? ports.get(same.input.portId)?.name : undefined;
+    const portId = show.ports.find((p) => p.name === port)?.id ?? null;
+    return [otherUnitOf(unit.id, same, portId)];
+  });
 }
 
 function PlayerRow({ player }: { readonly player: Player }) {
@@ -124,6 +181,7 @@ function UnitRow({ unit }: { readonly unit: Unit }) {
   const now = setOf(show).tonight.find((t) => t.unitId === unit.id);
   const set = (how: Tonight | null): void =>
     void perform(setTonight(show, unit.id, how), `change ${unit.name} for tonight`, true);
+  const [asks, setAsks] = useState(false);
   const firmwares = [unit.profile, ...unit.versions].map((p) => p.firmware);
   return (
     <li>
@@ -133,15 +191,18 @@ function UnitRow({ unit }: { readonly unit: Unit }) {
         label={`${unit.name} tonight`}
         hideLabel
         width="200px"
-        value={now?.how ?? 'there'}
+        value={asks ? 'other' : (now?.how ?? 'there')}
         choices={HOWS}
         onPick={(id) => {
           if (id === 'off') set({ how: 'off', unitId: unit.id });
           else if (id === 'spare')
             set({ how: 'spare', unitId: unit.id, channel: unit.channel, firmware: unit.profile.firmware });
-          else set(null);
+          else if (id === 'there') set(null);
+          setAsks(id === 'other');
         }}
       />
+      {asks && now?.how !== 'other' && <ChooseOther unit={unit} />}
+      {now?.how === 'other' && <OtherUnitPart unit={unit} other={now} />}
       {now?.how === 'spare' && (
         <>
           <Pick

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { useShallow } from 'zustand/react/shallow';
 import { songTime, type Song } from '../../../core/show';
+import { differsTonight, tonightOf } from '../../../core/tonight';
 import { formatBar, barOfTick, microsToSeconds, secondsToTicks } from '../../../core/time';
 import { startOf, useCaret } from '../../state/caret';
 import { useNews } from '../../state/news';
@@ -112,7 +113,7 @@ const Middle = styled.div`
   grid-template-columns: minmax(0, 1fr) 190px;
   min-height: 0;
   padding: 0 30px;
-  gap: 24px;
+  gap: 6px 24px;
   @media (max-width: 700px) {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: minmax(0, 1fr);
@@ -201,6 +202,15 @@ function SetNotes({ song }: { readonly song: Song }) {
   return notes.length > 0 ? <Said aria-label="Note of the set">{notes.join(' · ')}</Said> : null;
 }
 
+/** What differs tonight, as long as nothing plays. */
+function Differs() {
+  const show = useShow();
+  const playing = useNews((s) => s.news.playing);
+  const lines = differsTonight(tonightOf(show));
+  if (playing || lines.length === 0) return null;
+  return <Truly aria-label="Tonight differs">{lines.join(' ')}</Truly>;
+}
+
 /** What the playback says of the set: drawn again only where something of it changes. */
 const useInSet = (): InSet =>
   useNews(
@@ -276,6 +286,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
           <ToneNow show={show} song={song} now={now} beside={beside} next={next} playerId={playerId} />
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
+        <Differs />
         <RigNow song={song} tick={tick} playerId={playerId} />
         <SetNotes song={song} />
         {remark !== undefined && <Said aria-label="Remark">“{remark}”</Said>}

@@ -1,6 +1,6 @@
 import { indexShow, setOf } from '../../show';
 import { formatPosition } from '../../time';
-import { matchOther, noMatches, writtenOf, type OtherUnit, type ShowTonight } from '../../tonight';
+import { matchOther, noMatches, writtenOf, type OtherUnit } from '../../tonight';
 import { finding, type Finding } from '../finding';
 import type { SongFacts } from './facts';
 import { inSong, type SongCheck } from './songCheck';
@@ -9,7 +9,7 @@ import { inSong, type SongCheck } from './songCheck';
 function lacking({ show, passed }: SongFacts): readonly Lack[] {
   const others = setOf(show).tonight.filter((t): t is OtherUnit => t.how === 'other');
   if (others.length === 0) return [];
-  const written = writtenOf(show as ShowTonight);
+  const written = writtenOf(show);
   const { units, tones } = indexShow(written);
   return others.flatMap((other): Lack[] => {
     const unit = units.get(other.unitId);

@@ -69,7 +69,7 @@ export {
   setShowTitle,
   setUnitField,
 } from './rig';
-export { moveReaction, setLevel, setMissing, setTonight } from './night';
+export { asUsual, moveReaction, setLevel, setMissing, setTonight, setTonightAll } from './night';
 export { setRoom, setUnitRoom, type RoomField } from './room';
 export { moveSlots, nameSlots, runOfNames, setSlotField } from './slotRuns';
 export { nameSlot, slotAt, slotFor, slotDependents, slotTitle, slotUses, songsBySlot, type Dependents } from './slots';

@@ -31,6 +31,27 @@ export function setTonight(show: Show, unitId: string, how: Tonight | null): Edi
   return { kind: 'set', path: ['sets', { id: set.id }, 'tonight'], before: set.tonight, after };
 }
 
+/** Says several of that at once, in place of what the set says of the same units. */
+export function setTonightAll(show: Show, hows: readonly Tonight[]): Edit | null {
+  const set = setOf(show);
+  const { units } = indexShow(show);
+  const fresh = hows.filter((h) => units.has(h.unitId));
+  const rest = set.tonight.filter((t) => !fresh.some((h) => h.unitId === t.unitId));
+  if (fresh.length === 0) return null;
+  return { kind: 'set', path: ['sets', { id: set.id }, 'tonight'], before: set.tonight, after: [...rest, ...fresh] };
+}
+
+/** The night is over: everybody and every unit is there as usual. Null where that is so. */
+export function asUsual(show: Show): Edit | null {
+  const { id, tonight, missing } = setOf(show);
+  const path = ['sets', { id }] as const;
+  const edits: Edit[] = [
+    ...(tonight.length > 0 ? [{ kind: 'set', path: [...path, 'tonight'], before: tonight, after: [] } as const] : []),
+    ...(missing.length > 0 ? [{ kind: 'set', path: [...path, 'missing'], before: missing, after: [] } as const] : []),
+  ];
+  return edits.length === 0 ? null : { kind: 'group', edits };
+}
+
 /** How loud a source is in a song. */
 export function setLevel(show: Show, songId: string, source: keyof Levels, gain: number): Edit | null {
   const levels = indexShow(show).songs.get(songId)?.levels;
