@@ -72,6 +72,7 @@ export function fullShow(units: number, cues: number, seed = 1, touched = 3): { 
     splitter: true,
     spare: '',
     delay: exactly(0),
+    known: { out: '', in: '' },
   }));
   return { show: { ...emptyShow('bench', 'Bench'), ports, units: rig, tones, songs: [song] }, song };
 }

@@ -10,6 +10,8 @@ export interface Mixer {
   readonly send: (sends: readonly Send[]) => void;
   /** What a source is multiplied by on all its ways: 1 is as loud as it is programmed. */
   readonly level: (source: string, factor: number) => void;
+  /** A tone on one output alone, from 0, to hear where it comes out. */
+  readonly tone: (output: number) => void;
 }
 
 export const factorOf = (decibels: number): number => 10 ** (decibels / 20);
@@ -23,6 +25,9 @@ interface Way {
   readonly input: GainNode;
   readonly gains: Map<string, GainNode>;
 }
+
+/** What tells one output from another. */
+const TONE = { hertz: 440, seconds: 0.6, gain: 0.25 } as const;
 
 /** The ways from sources to outputs of a context. */
 export function createMixer(context: AudioContext): Mixer {
@@ -73,6 +78,19 @@ export function createMixer(context: AudioContext): Mixer {
         gain.connect(merger, 0, send.output);
         gains.set(key, gain);
       }
+    },
+    tone: (output) => {
+      const now = context.currentTime;
+      const gain = new GainNode(context, { gain: TONE.gain });
+      const sine = new OscillatorNode(context, { frequency: TONE.hertz });
+      sine.connect(gain).connect(merger, 0, output);
+      // It comes and goes without a click.
+      gain.gain.setValueAtTime(0, now);
+      gain.gain.linearRampToValueAtTime(TONE.gain, now + 0.02);
+      gain.gain.setValueAtTime(TONE.gain, now + TONE.seconds - 0.02);
+      gain.gain.linearRampToValueAtTime(0, now + TONE.seconds);
+      sine.start(now);
+      sine.stop(now + TONE.seconds);
     },
     level: (source, factor) => wayOf(source).input.gain.setTargetAtTime(factor, context.currentTime, GLIDE),
   };

@@ -6,6 +6,7 @@ export {
   audition,
   chooseSong,
   clearPlayed,
+  clickOn,
   controllerHolds,
   countIn,
   footFaults,

@@ -1,3 +1,4 @@
+import type { Port } from '../../core/show';
 import type { RealPort } from '../adapters/realPorts';
 import type { PortUse, RealName } from '../persistence/rows';
 
@@ -70,4 +71,30 @@ export function namesNow(
 export function shownName(port: RealPort, ports: readonly RealPort[]): string {
   const { name, twins, place } = nameOf(port, ports);
   return twins > 1 ? `${name} (${place + 1} of ${twins})` : name;
+}
+
+/** A port of the show that was bound to a real one of a name somewhere else, and is not bound here. */
+export interface KnownPort {
+  readonly port: Port;
+  readonly direction: Direction;
+  readonly name: string;
+  /** Real ports here that are called so and that nothing is bound to. */
+  readonly alike: readonly RealPort[];
+}
+
+/** Ports that were bound to real ones on another computer and are not on this one. */
+export function knownElsewhere(
+  ports: readonly Port[],
+  uses: Readonly<Record<string, PortUse>>,
+  real: readonly RealPort[],
+): readonly KnownPort[] {
+  const taken = takenKeys(uses, real);
+  return ports.flatMap((port) =>
+    (['out', 'in'] as const).flatMap((direction): KnownPort[] => {
+      const name = port.known[direction];
+      if (name === '' || uses[port.id]?.[direction]) return [];
+      const alike = real.filter((r) => r.direction === direction && r.name === name && !taken.has(r.key));
+      return [{ port, direction, name, alike }];
+    }),
+  );
 }

@@ -1,6 +1,6 @@
 import type { Remote } from 'comlink';
 import { create, type StoreApi } from 'zustand';
-import type { Bytes, IdentityText } from '../../core/midi';
+import { noteOff, noteOn, type Bytes, type IdentityText } from '../../core/midi';
 import type { Show } from '../../core/show';
 import type { Micros } from '../../core/time';
 import type { Outgoing, SentFor } from '../../playback';
@@ -101,6 +101,8 @@ export interface PortsDesk {
   /** Asks the browser for this computer's ports. */
   readonly open: () => Promise<void>;
   readonly use: (portId: string, use: PortUse) => void;
+  /** Sends a note to a real port whatever it is bound to, to hear which box it is. */
+  readonly clickOn: (key: string) => void;
   /** Puts what the playback hands over on the real ports. */
   readonly handOver: (batch: readonly Outgoing[], from: Micros) => void;
   /** The page is hidden, or seen again. */
@@ -358,6 +360,11 @@ export function createPorts(needs: PortsNeeds): PortsDesk {
       bind();
     },
     bindAgain: bind,
+    clickOn: (key) => {
+      const now = clock.now();
+      real?.send(key, now, noteOn(1, 60, 80));
+      real?.send(key, now + 300, noteOff(1, 60));
+    },
     hidden: (is) => tellSlow({ hidden: is }),
     handOver: (batch, from) => {
       const { uses, ports } = store.getState();

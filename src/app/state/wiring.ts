@@ -1,5 +1,7 @@
 import {
+  fitText,
   indexShow,
+  setPortField,
   setMissing,
   setOf,
   setSongField,
@@ -340,7 +342,19 @@ export const ports = createPorts({
   leftAt: (port, late) => lateness.left(port, late),
   leftFor: (what, late) => lastNights.left(what, late),
 });
-export const { open: openPorts, use: usePort } = ports;
+export const { open: openPorts, clickOn } = ports;
+
+/** Binds a port of the show on this computer; what it is called here is noted in the show, for others. */
+export function usePort(portId: string, use: PortUse): void {
+  ports.use(portId, use);
+  const show = showNow();
+  const port = show && indexShow(show).ports.get(portId);
+  const known = { out: use.out?.name ?? port?.known.out ?? '', in: use.in?.name ?? port?.known.in ?? '' };
+  const isNew = port && (known.out !== port.known.out || known.in !== port.known.in);
+  if (!show || !port || !isNew || isShowOn()) return;
+  const short = { out: fitText(known.out, 'title'), in: fitText(known.in, 'title') };
+  perform(setPortField(show, portId, 'known', short), `note what ${port.name} was here`);
+}
 
 /** Writes down where the show is, so that it is known after a crash. */
 export const journaling = createJournal({

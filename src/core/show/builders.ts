@@ -213,6 +213,7 @@ export const newPort = (id: string, name: string, cable: Port['cable'], rest: Pa
   splitter: false,
   spare: '',
   delay: exactly(0),
+  known: { out: '', in: '' },
   ...rest,
 });
 

@@ -51,7 +51,7 @@ export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
 export { SPEEDS, songAsPlayed, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
-export { withoutControls, type StillThere } from './commands/withoutControls';
+export { withoutControls } from './commands/withoutControls';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';
 export { sectionBars } from './frame';

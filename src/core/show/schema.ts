@@ -45,6 +45,8 @@ export const portSchema = z.strictObject({
   spare: z.string().max(200),
   /** What the interface, the cable and the computer add to the time of the cable itself. */
   delay: timeSchema,
+  /** What the real ports were called that it was bound to last, as a hint to another computer; empty where none was. */
+  known: z.strictObject({ out: z.string().max(LIMITS.title), in: z.string().max(LIMITS.title) }),
 });
 
 export const slotSchema = z.strictObject({

@@ -4,7 +4,6 @@ export {
   noMatches,
   otherUnitOf,
   stillThere,
-  type NoMatch,
   type OtherMatch,
   type OtherUnit,
 } from './otherUnit';

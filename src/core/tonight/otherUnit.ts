@@ -91,7 +91,7 @@ const only = <T>(found: readonly T[]): T | null => (found.length === 1 ? found[0
 function idsTonight({ controls }: OtherMatch, profile: Profile): ReadonlyMap<string, string> {
   const ids = new Map<string, string>();
   for (const [ours, theirs] of controls) if (theirs && !ids.has(theirs.id)) ids.set(theirs.id, ours);
-  const taken = new Set([...controls.keys()]);
+  const taken = new Set(controls.keys());
   // What stands for nothing must not be taken for ours because it has the same id.
   for (const { id } of profile.controls) if (!ids.has(id)) ids.set(id, taken.has(id) ? `other ${id}` : id);
   return ids;
@@ -158,7 +158,7 @@ export function noMatches(unit: Unit, part: TonePart, other: OtherUnit, match: O
   const none: NoMatch[] = [];
   const slot = part.slotId === null ? undefined : unit.slots.find((s) => s.id === part.slotId);
   if (slot && match.slots.get(slot.id) === null) none.push({ what: 'slot', name: slot.name });
-  if (part.variant !== null && match.variants.get(part.variant) == null) {
+  if (part.variant !== null && (match.variants.get(part.variant) ?? null) === null) {
     none.push({ what: 'variant', name: unit.profile.variants?.names[part.variant] ?? String(part.variant + 1) });
   }
   for (const { controlId, value } of part.controls) {

@@ -14,6 +14,7 @@ import { nameOf, portNamed, shownName } from '../../state/portNames';
 import { STAND_IN, usePorts, type Answer } from '../../state/ports';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
+import { KnownPorts } from './KnownPorts';
 import { StandInClock } from './StandInClock';
 
 const Page = styled.div`
@@ -71,6 +72,7 @@ export function PortsPart() {
   return (
     <Page>
       <AccessLine />
+      {access.kind === 'open' && <KnownPorts />}
       {show.ports.length === 0 ? (
         <p>The rig has no port yet: add one in the drawing.</p>
       ) : (

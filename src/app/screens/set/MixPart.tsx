@@ -1,3 +1,5 @@
+import { Volume1 } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import {
   RANGES,
@@ -17,6 +19,7 @@ import { NearRows } from '../../widgets/NearRows';
 import { PlainTable } from '../../widgets/plainTable';
 import { liveContext } from '../../adapters/audio';
 import { perform } from '../../state/desk';
+import { wakeSound } from '../../state/heard';
 import { liveMixer, setDelay, setRoutes, useMix, type Routes } from '../../state/mix';
 import { useShow } from '../../state/store';
 import { EarMixes } from './EarMixes';
@@ -86,6 +89,7 @@ export function MixPart() {
         </Soft>
         <Delay delay={delay} />
       </Row>
+      <TryOutputs outputs={outputs} />
       <EarMixes choices={choices} />
       <Row>
         <h2 style={{ marginRight: 'auto' }}>Levels of each song (dB)</h2>
@@ -108,6 +112,32 @@ export function MixPart() {
         </NearRows>
       </PlainTable>
     </Page>
+  );
+}
+
+/** Each output of the sound card with a tone: where it comes out. */
+function TryOutputs({ outputs }: { readonly outputs: number }) {
+  const [played, setPlayed] = useState<number | null>(null);
+  return (
+    <Row role="group" aria-label="Try the outputs">
+      <Soft>
+        The browser offers {outputs === 1 ? '1 output' : `${outputs} outputs`} of the sound card. A tone on each alone:
+      </Soft>
+      {Array.from({ length: outputs }, (_, i) => (
+        <Button
+          key={i}
+          aria-label={`Tone on output ${i + 1}`}
+          onPress={() => {
+            wakeSound();
+            liveMixer()?.tone(i);
+            setPlayed(i);
+          }}
+        >
+          <Volume1 size={16} aria-hidden /> {i + 1}
+        </Button>
+      ))}
+      {played !== null && <Soft role="status">A tone was sent to output {played + 1}.</Soft>}
+    </Row>
   );
 }
 

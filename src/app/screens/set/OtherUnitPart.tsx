@@ -3,7 +3,7 @@ import { FileTrigger } from 'react-aria-components';
 import { Link } from 'react-router';
 import useSWR from 'swr';
 import styled from 'styled-components';
-import { labelOf, type Profile } from '../../../core/addressing';
+import { labelOf } from '../../../core/addressing';
 import { indexShow, setTonight, type Show, type Slot, type Unit } from '../../../core/show';
 import { lackingSongs, matchOther, otherUnitOf, type OtherMatch, type OtherUnit } from '../../../core/tonight';
 import { unitLibrary } from '../../adapters/constants';
@@ -74,7 +74,7 @@ function useCandidates(
       .filter((e) => e.profile.senders.length === 0)
       .map((e) => ({
         id: `library ${e.id}`,
-        of: { name: e.profile.name, profile: e.profile as Profile, slots: [], channel: unit.channel },
+        of: { name: e.profile.name, profile: e.profile, slots: [], channel: unit.channel },
         name: `${e.profile.name} (library)`,
       })),
   ];

@@ -22,7 +22,7 @@ export const margins: Migration = {
     ...show,
     margin: 5,
     guard: 3,
-    ports: each(show['ports'], (port) => ({ ...port, delay: none })),
+    ports: each(show['ports'], (port) => ({ ...port, delay: none, known: { out: '', in: '' } })),
     units: each(show['units'], (unit): Data => ({
       ...unit,
       profile: varying(unit['profile']),
