@@ -1,6 +1,6 @@
 import type { Act } from '../core/meaning';
 import type { Bytes } from '../core/midi';
-import { songTime, songsOfSet, ticksAt, type SessionAct } from '../core/show';
+import { indexShow, songTime, songsOfSet, ticksAt, type SessionAct } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import { entryFor, entryOf, type Start } from './running';
 import { placeIn, type Input, type Session, type SessionEvent } from './sessionState';
@@ -116,9 +116,17 @@ function startChosen(session: Session): readonly Command[] {
   return chosen ? [launch(chosen.songId, chosen.id)] : playHere(session);
 }
 
-/** Plays on from where the session is, or the first of the set. */
-function playHere({ show, song, entryId, transport, planned }: Session): readonly Command[] {
+/** Where the next start begins, as somebody said; null where nobody did, or the song is gone. */
+export function nextStart({ show, next }: Session): Session['next'] {
+  return next && show && indexShow(show).songs.has(next.songId) ? next : null;
+}
+
+/** Plays on from where the next start begins: there, where the session is, or the first of the set. */
+function playHere(session: Session): readonly Command[] {
+  const { show, song, entryId, transport, planned } = session;
   if (transport.kind === 'playing' || !show) return [];
+  const next = nextStart(session);
+  if (next) return [{ kind: 'play', songId: next.songId, from: next.place, entryId: next.entryId }];
   if (song && planned) {
     const time = songTime(planned);
     const place = ticksAt(time, transport.place);

@@ -2,7 +2,7 @@ import type { ClockMessage } from '../core/clock';
 import { identityIn, type Bytes } from '../core/midi';
 import { indexShow, microsAt, songTime, songsOfSet, songAsPlayed, ticksAt, type Show } from '../core/show';
 import { millisToMicros, type Micros } from '../core/time';
-import { launch, report, type Command } from './commands';
+import { launch, report, type Command, nextStart } from './commands';
 import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
 import type { Arrival } from './ports';
@@ -59,10 +59,12 @@ export class Incoming {
     message: ClockMessage['kind'],
     now: Micros,
   ): readonly Command[] {
-    const { song, entryId } = session;
+    const { song } = session;
     if (message === 'stop' && song?.followsPortId === portId) return [{ kind: 'stop' }];
     if (message !== 'start' && message !== 'continue') return [];
-    const chosen = song ?? songsOfSet(show)[0];
+    const next = session.transport.kind === 'playing' ? null : nextStart(session);
+    const entryId = next ? next.entryId : session.entryId;
+    const chosen = (next ? indexShow(show).songs.get(next.songId) : song) ?? songsOfSet(show)[0];
     if (chosen?.followsPortId !== portId) return [];
     const { tick, at } = this.clocks.next(portId, now);
     const { clock } = this.clocks.news(portId, now, tick, bornBy(show));

@@ -190,6 +190,11 @@ export class Playback {
     this.wake();
   }
 
+  /** The next start of whoever asks for one begins there; the rig is not brought there before. */
+  stand(songId: string, place: Ticks): void {
+    this.give({ kind: 'stand', songId, place, entryId: entryFor(this.session, songId) });
+  }
+
   queue(entryId: string | null): void {
     this.give({ kind: 'queue', entryId });
     this.dirty = true;

@@ -85,6 +85,10 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
     }
     case 'select':
       return select(session, input, moment);
+    case 'stand': {
+      const { songId, entryId, place } = input;
+      return still({ ...session, next: { songId, entryId, place } });
+    }
     case 'queue':
       return still({ ...session, queued: input.entryId });
     case 'back':
@@ -171,6 +175,7 @@ function start(session: Session, input: Starting, moment: Moment): Stepped {
     entryId,
     queued: goesOn ? session.queued : null,
     following: null,
+    next: null,
     before: goesOn ? session.before : left,
     history: goesOn ? session.history : withStart(withEnd(session.history, now), played),
     lastWake: now,
@@ -210,6 +215,7 @@ function select(session: Session, input: Extract<Input, { kind: 'select' }>, mom
     song,
     planned,
     entryId: input.entryId,
+    next: null,
     // What was chosen is come to.
     queued: session.queued === input.entryId ? null : session.queued,
     following: null,
@@ -237,6 +243,7 @@ function goBack(session: Session, moment: Moment): Stepped {
     queued: null,
     following: null,
     before: null,
+    next: null,
     beside: null,
     history: withStruck(session.history, now),
     transport: { kind: 'stopped', place: before.place },
@@ -279,6 +286,7 @@ function remembering(session: Session, { night, history, songId, entryId, place,
     planned,
     entryId: entryOf(show, entryId)?.songId === song.id ? entryId : null,
     queued: entryOf(show, queued)?.id ?? null,
+    next: null,
     transport: { kind: 'stopped', place: microsAt(songTime(planned), place) },
   };
 }

@@ -51,6 +51,8 @@ export interface Session {
   readonly solo: ReadonlySet<string>;
   /** Ports that are gone: nothing is sent there until they come back. */
   readonly gone: ReadonlySet<string>;
+  /** Where the next start begins, where that is not where the session stands: the rig is not brought there before. */
+  readonly next: { readonly songId: string; readonly entryId: string | null; readonly place: Ticks } | null;
   /** The tone that the rig was brought to last beside any song, pressed or between two songs; null where its place says what is on. */
   readonly beside: string | null;
   readonly lastWake: Micros | null;
@@ -117,6 +119,7 @@ export const NEW_SESSION: Session = {
   muted: NONE,
   solo: NONE,
   gone: NONE,
+  next: null,
   beside: null,
   lastWake: null,
   ahead: LOOK_AHEAD,
@@ -151,6 +154,8 @@ export type Input =
     }
   /** The rig is brought to a place of a song that does not run. */
   | { readonly kind: 'select'; readonly songId: string; readonly entryId: string | null; readonly place: Ticks }
+  /** The next start begins there, whoever asks for it. Nothing is sent. */
+  | { readonly kind: 'stand'; readonly songId: string; readonly entryId: string | null; readonly place: Ticks }
   | { readonly kind: 'queue'; readonly entryId: string | null }
   /** Takes the last start back. */
   | { readonly kind: 'back' }

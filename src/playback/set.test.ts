@@ -18,6 +18,7 @@ import { expectSame } from '../core/testing/expectSame';
 import type { RigState } from '../core/rig';
 import { barAt } from '../core/time';
 import { launchBytes } from '../core/show';
+import { commandsOf, nextStart } from './commands';
 import { changePlaces } from './running';
 import { placeIn } from './sessionState';
 import { played } from './testing/played';
@@ -394,5 +395,33 @@ describe('a count-in', () => {
     expect(go(50)).toMatchObject({ counted: false, countsIn: false, playing: true });
     playback.countIn(true);
     expect(go(50)).toMatchObject({ counted: false, countsIn: true });
+  });
+});
+
+describe('where the next start begins', () => {
+  it('is where somebody said, for a foot switch too; nothing is sent before', () => {
+    const { playback, go, out } = played(show);
+    playback.select(songOf(0).id, 0);
+    go(3000);
+    const sent = out().length;
+    const at = barAt(songTime(songOf(2).id === songOf(0).id ? songOf(1) : songOf(2)).bars, 3).tick;
+    playback.stand(songOf(2).id, at);
+    go(500);
+    expect(out()).toHaveLength(sent);
+    expect(playback.session.song!.id).toBe(songOf(0).id);
+    for (const command of commandsOf({ kind: 'session', act: 'play' }, playback.session, playback.now())) {
+      expect(command).toEqual({ kind: 'play', songId: songOf(2).id, from: at, entryId: entries[2]!.id });
+    }
+    playback.play(songOf(2).id, at);
+    expect(playback.session.next).toBeNull();
+  });
+
+  it('is nowhere else once another place was gone to, or the song is gone', () => {
+    const { playback } = played(show);
+    playback.stand(songOf(2).id, 960);
+    playback.select(songOf(1).id, 0);
+    expect(playback.session.next).toBeNull();
+    playback.stand('gone', 0);
+    expect(nextStart(playback.session)).toBeNull();
   });
 });

@@ -147,6 +147,10 @@ export class PlaybackHost implements PlaybackWorker {
     this.standIns.clock(portId, bpm, this.clock.now());
   }
 
+  stand(songId: string, place: Ticks): void {
+    this.playback.stand(songId, place);
+  }
+
   audience(id: string | null, history: readonly Played[]): void {
     this.playback.night(id, history);
   }

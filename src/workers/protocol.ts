@@ -104,6 +104,8 @@ export interface PlaybackWorker {
   remember(remembered: Remembered): void;
   /** Brings the rig to a place of a song that does not run. */
   select(songId: string, place: Ticks, entryId: string | null): void;
+  /** The next start begins there, whoever asks for it: nothing is sent. */
+  stand(songId: string, place: Ticks): void;
   /** One song, or one change, on or back. */
   goSong(by: 1 | -1): void;
   /** Has another song come next; what is on stays. */

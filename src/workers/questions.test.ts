@@ -18,6 +18,7 @@ describe('the door of a worker', () => {
     host.goSong(1);
     host.goChange(-1);
     host.select(song.id, 960, null);
+    host.stand(song.id, 960);
     host.queue(null);
     host.back();
     host.audience('night', []);

@@ -46,6 +46,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),
   play: z.tuple([id, time, id.nullable(), z.object({ speed: z.number().positive(), loop }).nullable()]),
   select: z.tuple([id, time, id.nullable()]),
+  stand: z.tuple([id, time]),
   goSong: z.tuple([by]),
   chooseSong: z.tuple([by]),
   goChange: z.tuple([by]),

@@ -6,7 +6,7 @@ import { tinykeys } from 'tinykeys';
 import { songAsPlayed, songTime, type Song } from '../../core/show';
 import { countInTimes } from '../../core/sound';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
-import { startOf, useCaret } from '../state/caret';
+import { songStanding, startOf, useCaret } from '../state/caret';
 import { practiseSong, stopSong } from '../state/desk';
 import { useWay } from '../state/rehearsal';
 import { useNews } from '../state/news';
@@ -92,10 +92,10 @@ export function Transport() {
   const show = useShow();
   const news = useNews((s) => s.news);
   const caret = useCaret();
-  const shown: Song | undefined =
-    show.songs.find((s) => s.id === (news.playing ? news.songId : caret.songId)) ?? show.songs[0];
-  const time = shown && songTime(shown);
   const isOn = useNight((s) => s.id !== null);
+  const standing = songStanding({ ...news, isShowOn: isOn }, caret);
+  const shown: Song | undefined = show.songs.find((s) => s.id === standing) ?? show.songs[0];
+  const time = shown && songTime(shown);
   const { speed } = useWay(shown?.id ?? '');
   const ticks =
     time && news.playing ? secondsToTicks(time.tempo, microsToSeconds(news.place)) : startOf(caret, shown?.id ?? '');

@@ -46,6 +46,8 @@ export interface Playing {
   /** Plays a song from a place on as it is practised. */
   readonly practise: (songId: string, from: Ticks) => Promise<void>;
   readonly select: (songId: string, place: Ticks, entryId?: string | null) => Promise<void>;
+  /** The next start begins there, whoever asks for it: nothing is sent. */
+  readonly stand: (songId: string, place: Ticks) => Promise<void>;
   readonly goSong: (by: 1 | -1) => Promise<void>;
   readonly chooseSong: (by: 1 | -1) => Promise<void>;
   readonly goChange: (by: 1 | -1) => Promise<void>;
@@ -136,6 +138,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     play: (songId, from, entryId = null) => begin(songId, from, entryId, null),
     practise: (songId, from) => begin(songId, from, null, wayOf(songId)),
     select: async (songId, place, entryId = null) => void (await ask((w) => w.select(songId, place, entryId))),
+    stand: async (songId, place) => void (await ask((w) => w.stand(songId, place))),
     goSong: async (by) => void (await ask((w) => w.goSong(by))),
     chooseSong: async (by) => void (await ask((w) => w.chooseSong(by))),
     goChange: async (by) => void (await ask((w) => w.goChange(by))),

@@ -3,7 +3,7 @@ import { TOLD_SONGS, readLine, toDeskSchema, type FromDesk, type StageNews } fro
 import { indexShow, type Show } from '../../core/show';
 import { tonightOf } from '../../core/tonight';
 import { openLine, type LineOut } from '../adapters/line';
-import { startOf, useCaret } from './caret';
+import { songStanding, startOf, useCaret } from './caret';
 import { songMark } from './marks';
 import { useJournal } from './journal';
 import { useNews } from './news';
@@ -42,7 +42,7 @@ function stageNews(): StageNews {
   const { news } = useNews.getState();
   const { playing, place, from, night, entryId, queued, following, history } = news;
   const caret = useCaret.getState();
-  const songId = news.songId ?? caret.songId;
+  const songId = songStanding({ ...news, isShowOn: news.night !== null }, caret);
   const show = useApp.getState().open?.show;
   const song = show && songId !== null ? indexShow(show).songs.get(songId) : undefined;
   const mark = song ? songMark(useProofs.getState(), song) : 'hollow';

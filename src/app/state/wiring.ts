@@ -30,7 +30,7 @@ import { journal, keepPlace, keepPlayed, namePlayed, removePlayed } from '../per
 import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
-import { followSelected } from './caret';
+import { followCaret, followSelected, setCaret } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
 import { createFeet, useFeet } from './feet';
@@ -308,6 +308,8 @@ export function practiseLoop(songId: string, loop: SongLoop | null): void {
   if (isShowOn()) return say(said.noPracticeNow());
   keepWay(songId, { loop });
   if (playsNow(songId)) void playing.loop(loop);
+  // What is practised begins with its stretch; whoever wants to come in ahead of it goes there.
+  else if (loop) setCaret(songId, loop.from);
 }
 
 function playsNow(songId: string): boolean {
@@ -453,6 +455,7 @@ followSounds();
 followInterludes();
 followWords();
 followSelected();
+followCaret(isShowOn, (songId, at) => void playing.stand(songId, at));
 
 /** For a page that is going away: the last edits must not be lost. */
 export function saveOnLeave(): () => void {

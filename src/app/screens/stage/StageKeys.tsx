@@ -184,7 +184,8 @@ function InterludeKey() {
 export function StageKeys({ song }: { readonly song: Song }) {
   const { playerId } = useParams();
   const playing = useNews((s) => s.news.playing);
-  const entryId = useNews((s) => s.news.entryId);
+  // Of another song than the playback is on, it says where that stands in the set.
+  const entryId = useNews((s) => (s.news.songId === song.id ? s.news.entryId : null));
   const [locked, setLocked] = useState(true);
   const start = useCaret((caret) => startOf(caret, song.id));
   const begin = (): void => {
