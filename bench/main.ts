@@ -16,6 +16,7 @@ import { fuzz } from './fuzz';
 import { limits } from './limits';
 import { load } from './load';
 import { printed } from './paper';
+import { recovery } from './recovery';
 import { size } from './size';
 import { typing } from './typing';
 import { nightCosts } from './realNights';
@@ -284,6 +285,14 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
       `  as data in ${ms(make).trim()}, one as PDF in ${ms(one).trim()}, all of them in ${ms(all).trim()} (in a worker, in the browser)`,
     );
   },
+  recovery: async () => {
+    const { offer, plays } = await recovery(size(5, 1));
+    console.log('\nA tab that was closed amid a song, opened anew in a browser that is open.');
+    console.log(
+      `  the offer to go on after ${ms(median(offer)).trim()} (at most ${ms(Math.max(...offer)).trim()}), ` +
+        `playing ${ms(median(plays)).trim()} after the press (at most ${ms(Math.max(...plays)).trim()}); aim: under 5 s together`,
+    );
+  },
   load: async () => {
     const { paint, view, script } = await load(size(7, 1));
     console.log(`\nThe first view in a fresh browser: ${(script / 1000).toFixed(0)} kB of script (gzip) before it.`);
@@ -348,7 +357,7 @@ if (only !== undefined && !PARTS[only]) {
   process.exit(2);
 }
 // What a browser test does as well need not run twice, where only that it runs is looked at.
-const left = size<readonly string[]>([], ['views']);
+const left = size<readonly string[]>([], ['views', 'recovery']);
 for (const [name, run] of Object.entries(PARTS)) {
   if (only === undefined ? !left.includes(name) : only === name) await run();
 }

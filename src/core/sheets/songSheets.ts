@@ -31,7 +31,7 @@ function startText(bytes: string): string {
 const THEN: Readonly<Record<SongEntry['follow'], (pause: number) => string>> = {
   wait: () => 'waits',
   on: (pause) => `goes on${pause > 0 ? ` after ${pause} s` : ''}`,
-  'at-once': () => 'goes on at once',
+  'at-once': () => 'goes straight on',
 };
 
 /** The running order with clock times, and what starts its songs where messages do. */

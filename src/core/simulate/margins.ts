@@ -20,6 +20,7 @@ export interface Margin {
 /** A margin while it is narrowed. */
 export type Margins = { -readonly [K in keyof Margin]: Margin[K] };
 
+/** A margin that nothing has narrowed yet: any time slower, any time later. */
 export const unlimited = (): Margins => ({
   slower: Number.POSITIVE_INFINITY,
   slowerBecomes: 'late',
@@ -27,12 +28,14 @@ export const unlimited = (): Margins => ({
   laterBecomes: 'late',
 });
 
+/** Units may be slower by no more than this, in microseconds, before it becomes late or lost; changes `margins`. */
 export function narrowSlower(margins: Margins, by: Micros, becomes: Becomes): void {
   if (by >= margins.slower) return;
   margins.slower = by;
   margins.slowerBecomes = becomes;
 }
 
+/** Messages may leave no later than this, in microseconds, before it becomes late or lost; changes `margins`. */
 export function narrowLater(margins: Margins, by: Micros, becomes: Becomes): void {
   if (by >= margins.later) return;
   margins.later = by;

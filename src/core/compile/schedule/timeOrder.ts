@@ -145,6 +145,7 @@ function latenessOf(
   return { maxLate, totalLate };
 }
 
+/** What of guard and margin an order of messages falls short of, and how much earlier than the margin it is, in microseconds. */
 export function shortfallOf(
   jobs: readonly Job[],
   order: readonly number[],
