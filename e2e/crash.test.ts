@@ -68,7 +68,6 @@ describe('a show', () => {
     await b.says('paragraph', 'Song that comes next', chosen);
     await plug(b, 'Grey box');
     await plug(b, 'Foot board');
-    expect((await left(b, 'Grey box')).length).toBe(0);
     await b.click('button', /^Go on at bar [3-9]$/);
     await b.find('button', 'Stop');
     // A bank and a program, or a program alone, for each unit behind the rack's cable.

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoShow } from '../../core/demo';
-import { followCaret, setCaret, songStanding, useCaret } from './caret';
+import { followCaret, followSelected, setCaret, songStanding, useCaret } from './caret';
 import { NO_NEWS, useNews } from './news';
 import { useApp } from './store';
 
@@ -12,6 +12,7 @@ followCaret(
   () => isShowOn,
   (songId, at) => void stood.push([songId, at]),
 );
+followSelected();
 const tell = (news: Partial<typeof NO_NEWS>): void => useNews.setState((s) => ({ news: { ...s.news, ...news } }));
 
 beforeEach(() => {
@@ -49,8 +50,20 @@ describe('the caret', () => {
     expect(useCaret.getState()).toEqual({ songId: a, at: 0 });
   });
 
+  it('goes back to what was before a start that is taken back, and stays where a song was started that is stopped', () => {
+    tell({ songId: b, place: 0 });
+    tell({ playing: true, songId: a, place: 0, from: 0 });
+    tell({ place: 9e6 });
+    tell({ playing: false, songId: b, place: 0 });
+    expect(useCaret.getState()).toEqual({ songId: b, at: 0 });
+    tell({ playing: true, songId: a, place: 0, from: 0 });
+    tell({ playing: false, place: 9e6 });
+    expect(useCaret.getState()).toEqual({ songId: a, at: 0 });
+  });
+
   it('moves nothing of a show by what is looked at in another song', () => {
     tell({ songId: a });
+    stood = [];
     isShowOn = true;
     setCaret(b, 960);
     expect(stood).toEqual([]);

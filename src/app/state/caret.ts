@@ -58,8 +58,9 @@ export function followSelected(): void {
   useNews.subscribe(({ news }, { news: before }) => {
     const { songId, place, playing } = news;
     const moved = songId !== before.songId || place !== before.place;
-    // Where a song was stopped is not where it starts again.
-    if (playing || before.playing || songId === null || !moved) return;
+    // Where a song was stopped is not where it starts again; but a start that was taken back leads to what was before it.
+    const isBack = before.playing && songId !== before.songId;
+    if (playing || (before.playing && !isBack) || songId === null || !moved) return;
     const { open } = useApp.getState();
     const song = open && indexShow(open.show).songs.get(songId);
     if (song) setCaret(songId, Math.round(ticksAt(songTime(song), Math.max(0, place))));
