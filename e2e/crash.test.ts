@@ -1,4 +1,4 @@
-import { describe, expect, inject, it } from 'vitest';
+import { describe, inject, it } from 'vitest';
 import { begin, openDemo, unlock } from './begin';
 import { arrive, injectMidi, left, plug } from './standInMidi';
 

@@ -79,7 +79,8 @@ async function pictures(address: string): Promise<void> {
     await b.click('gridcell', /^Fog Lead, Quillback/);
     await b.find('region', 'Tone Fog Lead');
     await still('tones');
-    await b.click('link', 'Chart');
+    await b.click('link', 'Set');
+    await b.click('link', 'Slack Tide in Seven');
     await b.find('group', 'Chart of Slack Tide in Seven');
     await b.fill('textbox', /^Bar\|beat/, `24|5${Key.ENTER}`);
     await b.type(Key.ESCAPE);
