@@ -26,7 +26,10 @@ export async function recovery(times: number): Promise<Recovered> {
         await b.go(address);
         await b.click('button', 'Open the demo show');
         await b.click('button', 'Play');
-        await b.wait(async () => Number((await b.text('[aria-label="Position"]')).split('|')[0]) >= 2, 'it is in bar 2');
+        await b.wait(
+          async () => Number((await b.text('[aria-label="Position"]')).split('|')[0]) >= 2,
+          'it is in bar 2',
+        );
         const old = await b.driver.getWindowHandle();
         await b.newWindow();
         const fresh = await b.driver.getWindowHandle();

@@ -185,7 +185,11 @@ function SongCells({ entry, song, number, clock, row, state, played }: SongProps
   const next = order[order.findIndex((e) => e.id === entry.id) + 1];
   const countIn = indexShow(show).songs.get(next?.songId ?? '')?.click.countIn ?? 0;
   const follows =
-    !next || entry.follow === 'wait' ? '' : entry.follow === 'on' ? goesOn(entry.pause, countIn) : 'goes straight on, without a count-in';
+    !next || entry.follow === 'wait'
+      ? ''
+      : entry.follow === 'on'
+        ? goesOn(entry.pause, countIn)
+        : 'goes straight on, without a count-in';
   return (
     <>
       <b>{number}</b>
