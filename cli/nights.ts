@@ -1,4 +1,4 @@
-import { tonightOf } from '../src/core/tonight';
+import { differsTonight, tonightOf } from '../src/core/tonight';
 import { nightsOfSet, playNights, type CueNights, type NightMiss } from '../src/core/nights';
 import { indexShow } from '../src/core/show';
 import { nightMissWords } from '../src/wording';
@@ -73,7 +73,13 @@ export function nights(path: string, wish: NightsWish, progress: (line: string) 
       })),
     }));
     return {
-      lines: [JSON.stringify({ show: show.title, nights: count, seed, landed: all, songs: said }, null, 1)],
+      lines: [
+        JSON.stringify(
+          { show: show.title, tonight: differsTonight(show), nights: count, seed, landed: all, songs: said },
+          null,
+          1,
+        ),
+      ],
       code,
     };
   }
@@ -91,5 +97,5 @@ export function nights(path: string, wish: NightsWish, progress: (line: string) 
   ]);
   const sum = wish.song === undefined ? [`The whole show lands on ${of(all)} nights (seed ${seed}).`] : [];
   const fails = short.length > 0 ? [`${short.length} changes land on fewer than ${wish.share} of the nights.`] : [];
-  return { lines: [...lines, ...sum, ...fails], code };
+  return { lines: [...differsTonight(show), ...lines, ...sum, ...fails], code };
 }

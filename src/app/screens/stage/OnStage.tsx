@@ -287,7 +287,8 @@ export function OnStage({ song, playerId, wrong }: Props) {
         )}
         {!song.stepped && <WayToNext song={song} tick={tick} next={next?.at ?? null} />}
         <Differs />
-        <RigNow song={song} tick={tick} playerId={playerId} />
+        {/* One line at a time: what is wrong goes first, but whoever looks after all sees both. */}
+        {(wrong === null || playerId === null) && <RigNow song={song} tick={tick} playerId={playerId} />}
         <SetNotes song={song} />
         {remark !== undefined && <Said aria-label="Remark">“{remark}”</Said>}
         {wrong !== null && <Wrong role="status">⚠ {wrong}</Wrong>}
