@@ -2,7 +2,7 @@ import { Check, TriangleAlert } from 'lucide-react';
 import type { ReactElement } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import type { Show } from '../../core/show';
+import { songsOfSet, type Show } from '../../core/show';
 import { startShow } from '../state/desk';
 import { useOpenFindings } from '../state/findings';
 import { soundTrouble, useHearing } from '../state/hearing';
@@ -90,7 +90,7 @@ function Ready({ close }: { readonly close: () => void }) {
       )}
       <Last>
         <Button onPress={close}>Not yet</Button>
-        <HeldButton main millis={HOLD_MILLIS} onHeld={() => void begin()}>
+        <HeldButton main disabled={songsOfSet(show).length === 0} millis={HOLD_MILLIS} onHeld={() => void begin()}>
           {lines.some((l) => !l.mends) ? 'Hold: start the show all the same' : 'Hold: start the show'}
         </HeldButton>
       </Last>

@@ -14,6 +14,8 @@ import { createVersions } from './versions';
 import { followExports } from './exported';
 import { useJournal } from './journal';
 import { useLanes } from './lanes';
+import { useNews } from './news';
+import { useNight } from './night';
 import { forgetNights } from './nights';
 import { forgetProofs, useProofs } from './proofs';
 import { recover } from './recover';
@@ -45,8 +47,10 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   const before = showNow()?.id;
   if (before !== show.id) {
     if (before !== undefined) {
+      // Where another tab is with that show stays written down.
+      const isOurs = useNight.getState().id !== null || useNews.getState().news.playing;
       await night.leave();
-      journaling.left(before);
+      if (isOurs) journaling.left(before);
     }
     forgetProofs();
     forgetNights();
