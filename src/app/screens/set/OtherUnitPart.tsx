@@ -165,12 +165,21 @@ export function OtherUnitPart({ unit, other }: { readonly unit: Unit; readonly o
       <ChooseOther unit={unit} />
       <Whole>
         <Consequences other={other} />
-        <Fold summary="What stands for what">
+        <Fold summary={matchWords(match)}>
           {() => <MatchTable unit={unit} other={other} match={match} set={set} />}
         </Fold>
       </Whole>
     </>
   );
+}
+
+/** How many of our presets, variants and controls nothing stands for yet. */
+function matchWords({ slots, variants, controls }: OtherMatch): string {
+  const all = [...slots.values(), ...variants.values(), ...controls.values()];
+  const none = all.filter((theirs) => theirs === null).length;
+  return none === 0
+    ? 'What stands for what: all is said'
+    : `What stands for what: nothing for ${none} of ${all.length}`;
 }
 
 /** Which songs want something that nothing stands for, and how much room the set has then. */
@@ -216,7 +225,10 @@ function MatchTable({ unit, other, match, set }: MatchProps) {
   const { matches, profile } = other;
   const named = (slot: Slot): string => `${labelOf(profile.plan, slot.index)} ${slot.name}`.trim();
   const nothing = { id: NONE, name: 'nothing stands for it' };
-  const slotName = (id: string): string => unit.slots.find((s) => s.id === id)?.name || 'a preset without a name';
+  const slotName = (id: string): string => {
+    const slot = unit.slots.find((own) => own.id === id);
+    return slot ? `${labelOf(unit.profile.plan, slot.index)} ${slot.name}`.trim() : id;
+  };
   return (
     <Table aria-label={`What stands for what of ${unit.name}`}>
       <thead>
