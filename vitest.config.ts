@@ -1,7 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 /** Browser tests that measure when something happens. */
-const TIMED = ['e2e/ports.test.ts', 'e2e/views.test.ts'];
+const TIMED = ['e2e/ports.test.ts', 'e2e/views.test.ts', 'e2e/wholeNight.test.ts'];
 
 const inBrowser = {
   globalSetup: ['e2e/globalSetup.ts'],
