@@ -3,7 +3,7 @@ import { demoShow } from '../../core/demo';
 import { indexShow, microsAt, songEntries, songTime, ticksAt } from '../../core/show';
 import { barAt } from '../../core/time';
 import type { PlaybackNews, Played } from '../../playback';
-import { barsToGoOn, createJournal, interruptedOf, rehearsalOf, useJournal } from './journal';
+import { asStopped, barsToGoOn, createJournal, interruptedOf, rehearsalOf, useJournal } from './journal';
 import type { Journaling, PlaceRow, PlayedRow } from './journal';
 import { NO_NEWS } from './news';
 
@@ -20,6 +20,7 @@ let refuses: boolean;
 let waiting: (() => void)[];
 let waits: boolean;
 let journal: Journaling;
+let stops: [string, number][];
 let last: PlaybackNews;
 
 beforeEach(() => {
@@ -29,6 +30,7 @@ beforeEach(() => {
   refuses = false;
   waits = false;
   waiting = [];
+  stops = [];
   last = NO_NEWS;
   useJournal.setState(useJournal.getInitialState());
   journal = createJournal({
@@ -41,6 +43,7 @@ beforeEach(() => {
       if (refuses) throw new Error('no room');
       places.push(row);
     },
+    noteStop: (showId, at) => void stops.push([showId, at]),
     keepPlayed: async (row) => {
       if (refuses) throw new Error('no room');
       lists.push(row);
@@ -81,6 +84,7 @@ describe('the journal of a show', () => {
     expect(places).toHaveLength(2);
     await tell({ playing: false });
     expect(places.at(-1)).toMatchObject({ playing: false });
+    expect(stops).toEqual([[show.id, now]]);
     now += 5000;
     await tell({ rig: {} });
     expect(places).toHaveLength(3);
@@ -156,6 +160,13 @@ describe('what was interrupted', () => {
     expect(interruptedOf([between], 1e12)).toBeNull();
     expect(interruptedOf([between, { ...between, night: 'n' }], 1e12)).toMatchObject({ night: 'n' });
     expect(interruptedOf([], 1e12)).toBeNull();
+  });
+
+  it('is nothing that stopped behind what was written down last', () => {
+    expect(asStopped(place, null)).toBe(place);
+    expect(asStopped(place, 1e12 - 1)).toBe(place);
+    expect(asStopped(place, 1e12 + 90)).toMatchObject({ playing: false });
+    expect(interruptedOf([asStopped(place, 1e12 + 90)], 1e12 + 200)).toBeNull();
   });
 
   it('can go on in the bar it was in, or where it would be by now, while it is not over', () => {

@@ -26,6 +26,10 @@ const EVERY: Millis = 250;
 /** The id of the list of a day's rehearsals. */
 export const rehearsalOf = (now: Millis): string => `rehearsal-${nightOf(now)}`;
 
+/** A place as it is: of a show that stopped behind what was written down last, nothing plays. */
+export const asStopped = (place: PlaceRow, stopped: Millis | null): PlaceRow =>
+  place.playing && stopped !== null && stopped >= place.when ? { ...place, playing: false } : place;
+
 /** What there is to go on with, of all places that are written down, the newest first: a song that played, or a show that is on. */
 export const interruptedOf = (places: readonly PlaceRow[], now: Millis): PlaceRow | null =>
   places.find((p) => (p.playing || p.night !== null) && p.when <= now && now - p.when < A_NIGHT) ?? null;
@@ -57,6 +61,8 @@ export interface JournalNeeds {
   readonly lanes: () => { readonly muted: ReadonlySet<string>; readonly solo: ReadonlySet<string> };
   readonly keepPlace: (row: PlaceRow) => Promise<unknown>;
   readonly keepPlayed: (row: PlayedRow) => Promise<PlayedRow>;
+  /** Notes at once that a show stopped: whoever leaves right behind that is not asked to go on. */
+  readonly noteStop: (showId: string, at: Millis) => void;
 }
 
 export interface Journaling {
@@ -71,7 +77,7 @@ export interface Journaling {
 }
 
 /** Writes down where the show is, as it happens: one write after the other, the newest of what waits. */
-export function createJournal({ store, now, show, lanes, keepPlace, keepPlayed }: JournalNeeds): Journaling {
+export function createJournal({ store, now, show, lanes, keepPlace, keepPlayed, noteStop }: JournalNeeds): Journaling {
   let written: Millis = 0;
   let isUnderWay = false;
   let next: PlaceRow | null = null;
@@ -142,6 +148,7 @@ export function createJournal({ store, now, show, lanes, keepPlace, keepPlayed }
       const moves = news.place !== before.place;
       if (same && (!moves || now() - written < EVERY)) return;
       written = now();
+      if (before.playing && !news.playing) noteStop(open.id, written);
       void write(placeOf(open, news));
     },
     letBe: () => {

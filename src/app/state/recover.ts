@@ -1,7 +1,8 @@
+import { stoppedAt } from '../adapters/lastStop';
 import { isTurnTaken } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { journal, loadPlaces } from '../persistence/journal';
-import { interruptedOf, useJournal } from './journal';
+import { asStopped, interruptedOf, useJournal } from './journal';
 
 // What a page looks for first when it is opened: whether a show was interrupted.
 
@@ -19,7 +20,10 @@ const isTakenForLong = async (): Promise<boolean> => {
 
 async function look(): Promise<void> {
   try {
-    const place = interruptedOf(await loadPlaces(journal), Date.now());
+    const place = interruptedOf(
+      (await loadPlaces(journal)).map((p) => asStopped(p, stoppedAt(p.showId))),
+      Date.now(),
+    );
     // What another tab plays is not interrupted.
     if (!place || (await isTakenForLong()) || !(await shelf.shows.get(place.showId))) return;
     useJournal.setState({ interrupted: place });

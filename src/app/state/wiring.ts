@@ -20,6 +20,7 @@ import { moveFader, turn } from './mix';
 import { withLines, type Played, type SongLoop } from '../../playback';
 import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
+import { noteStop } from '../adapters/lastStop';
 import { takeShowTurn, takeTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { loadShow } from '../persistence/loadShow';
@@ -366,6 +367,7 @@ export const journaling = createJournal({
   lanes: useLanes.getState,
   keepPlace: (row) => keepPlace(journal, row),
   keepPlayed: (row) => keepPlayed(journal, row),
+  noteStop,
 });
 export const { letBe } = journaling;
 useNews.subscribe(({ news }, { news: before }) => journaling.hear(news, before));
