@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { begin, openDemo } from './begin';
@@ -24,10 +24,7 @@ async function printed(): Promise<string[]> {
   );
 }
 
-const file = async (name: string): Promise<string> => {
-  await b.wait(() => Promise.resolve(readdirSync(b.downloads).includes(name)), `${name} arrives`);
-  return readFileSync(join(b.downloads, name), 'utf8');
-};
+const file = async (name: string): Promise<string> => readFileSync(await b.downloaded(name), 'utf8');
 
 describe('paper', () => {
   it('shows each sheet as it is printed, chosen by keyboard', async () => {
