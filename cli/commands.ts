@@ -255,7 +255,7 @@ export function state(path: string, title: string, at: string, json: boolean): O
     return { lines: [JSON.stringify({ show: show.title, song: song.title, at: position, units }, null, 1)], code: 0 };
   }
   const lines = units.map((u) => `${u.unit.padEnd(24)} ${u.words}`);
-  return { lines: [`${song.title}, ${position}`, ...lines], code: 0 };
+  return { lines: [...differsTonight(show), `${song.title}, ${position}`, ...lines], code: 0 };
 }
 
 function unitReport(show: Show, unitId: string, rig: RigState) {

@@ -4,7 +4,8 @@ import { Link } from 'react-router';
 import useSWR from 'swr';
 import styled from 'styled-components';
 import { labelOf } from '../../../core/addressing';
-import { indexShow, setTonight, type Show, type Slot, type Unit } from '../../../core/show';
+import { readUnitFile } from '../../../core/formats/unit-file';
+import { indexShow, setTonight, type Slot, type Unit } from '../../../core/show';
 import { lackingSongs, matchOther, otherUnitOf, type OtherMatch, type OtherUnit } from '../../../core/tonight';
 import { unitLibrary } from '../../adapters/constants';
 import { readFile } from '../../adapters/readFile';
@@ -44,6 +45,15 @@ const NONE = 'none';
 
 type Candidate = Pick<Unit, 'name' | 'profile' | 'slots' | 'channel'>;
 
+/** Units that a file holds: those of a show, or one alone. */
+interface FileOfUnits {
+  readonly title: string;
+  readonly units: readonly (Candidate & { readonly id: string })[];
+}
+
+/** Larger files are shows. */
+const UNIT_BYTES = 4_000_000;
+
 /** Chooses the unit that is in the place of ours tonight: of the library, of this show, or of a file. */
 export function ChooseOther({ unit }: { readonly unit: Unit }) {
   return (
@@ -61,7 +71,7 @@ export function ChooseOther({ unit }: { readonly unit: Unit }) {
 /** What can be chosen, by an id of its own: units of the show and of the library, and those of a file that was read. */
 function useCandidates(
   unit: Unit,
-  file: Show | null,
+  file: FileOfUnits | null,
 ): readonly { readonly id: string; readonly of: Candidate; readonly name: string }[] {
   const show = useShow();
   const library = useSWR('unit library', unitLibrary);
@@ -82,13 +92,21 @@ function useCandidates(
 
 function ChooseForm({ unit, close }: { readonly unit: Unit; readonly close: () => void }) {
   const show = useShow();
-  const [file, setFile] = useState<Show | null>(null);
+  const [file, setFile] = useState<FileOfUnits | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const candidates = useCandidates(unit, file);
   const of = candidates.find((c) => c.id === chosen)?.of;
   const read = async (given: File | undefined): Promise<void> => {
     if (!given) return;
+    // A unit's map by itself is small: what is larger is a show.
+    const alone = given.size < UNIT_BYTES ? readUnitFile(await given.text()).value : undefined;
+    if (alone) {
+      const { name, profile, slots } = alone.unit;
+      setProblem(null);
+      setFile({ title: given.name, units: [{ id: 'unit', name, profile, slots, channel: unit.channel }] });
+      return;
+    }
     const opened = await readFile(given);
     setProblem(opened.kind === 'refused' ? opened.problem : null);
     if (opened.kind === 'read') setFile(opened.bundle.show);
@@ -103,9 +121,9 @@ function ChooseForm({ unit, close }: { readonly unit: Unit; readonly close: () =
       />
       <div style={{ display: 'flex', alignItems: 'center', gap: 10 }}>
         <FileTrigger onSelect={(files) => void read(files?.[0])}>
-          <Button>Units of another show …</Button>
+          <Button>From a file …</Button>
         </FileTrigger>
-        <Soft>A show file: its units are then in the list.</Soft>
+        <Soft>A show or a unit’s map: what is in it is then in the list.</Soft>
       </div>
       {problem !== null && <FormProblem>{problem}</FormProblem>}
       <Last>
