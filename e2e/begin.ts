@@ -72,6 +72,24 @@ export async function unlock(b: Browser): Promise<void> {
   await b.driver.actions().move({ origin: lock }).press().pause(1300).release().perform();
 }
 
+/** Holds a button down for so long, in milliseconds. */
+export async function hold(b: Browser, name: string | RegExp, millis: number): Promise<void> {
+  const button = await b.find('button', name);
+  await b.driver.actions().move({ origin: button }).press().pause(millis).release().perform();
+}
+
+/** The tab is closed without a word, and another is there, which `ready` is done in before the application is opened. */
+export async function closeTab(b: Browser, ready: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
+  const old = await b.driver.getWindowHandle();
+  await b.newWindow();
+  const fresh = await b.driver.getWindowHandle();
+  await b.toWindow(old);
+  await b.closeWindow();
+  await b.toWindow(fresh);
+  await ready();
+  await openShelf(b);
+}
+
 /** A new show, empty, with its map in sight. */
 export async function newShow(b: Browser): Promise<void> {
   await openShelf(b);

@@ -1,28 +1,15 @@
-import { describe, inject, it } from 'vitest';
-import { begin, openDemo, unlock } from './begin';
+import { describe, it } from 'vitest';
+import { begin, closeTab, hold, openDemo, unlock } from './begin';
 import { arrive, injectMidi, left, plug } from './standInMidi';
 
 // A show on real ports whose tab is closed without a word, again and again.
 const { b } = begin();
 
-const hold = async (name: string | RegExp, millis: number): Promise<void> => {
-  const button = await b.find('button', name);
-  await b.driver.actions().move({ origin: button }).press().pause(millis).release().perform();
-};
 const bar = async (): Promise<number> => Number(await b.text('[aria-label="Bar"]'));
 const kind = (): Promise<string> => b.text('[aria-label="Kind of playing"]');
 
 /** The tab is closed as it is, and the application opened in another: its first page, with the same ports. */
-async function crash(): Promise<void> {
-  const old = await b.driver.getWindowHandle();
-  await b.newWindow();
-  const fresh = await b.driver.getWindowHandle();
-  await b.toWindow(old);
-  await b.closeWindow();
-  await b.toWindow(fresh);
-  await injectMidi(b);
-  await b.go(inject('address'));
-}
+const crash = (): Promise<void> => closeTab(b, () => injectMidi(b));
 
 describe('a show', () => {
   it('says what is not ready, begins when that is accepted, and holds edits off', async () => {
@@ -42,10 +29,10 @@ describe('a show', () => {
     await b.click('link', 'Set');
     await b.click('button', 'Start the show …');
     await b.says('list', 'Not ready', /Board, Harp side, Lamps and Pads: only stand-ins hear it/);
-    await hold(/^Hold: start the show/, 300);
+    await hold(b, /^Hold: start the show/, 300);
     await b.find('button', 'Hold it longer');
     await b.find('button', /^Hold: start the show/);
-    await hold(/^Hold: start the show/, 1300);
+    await hold(b, /^Hold: start the show/, 1300);
     await b.find('button', 'Start, hold');
     await b.wait(async () => (await kind()) === 'Show', 'it is a show');
     await unlock(b);
@@ -57,7 +44,7 @@ describe('a show', () => {
   });
 
   it('is back after its tab was closed amid a song: one press, and the whole rig is caught up', async () => {
-    await hold('Start, hold', 700);
+    await hold(b, 'Start, hold', 700);
     await b.wait(async () => (await bar()) >= 3, 'it is in bar 3');
     await b.click('button', 'Choose the next song');
     await b.says('paragraph', 'Song that comes next', /^next: /);
@@ -95,7 +82,7 @@ describe('a show', () => {
 
   it('is back whenever it is killed, and is asked about once', async () => {
     for (const wait of [150, 900, 2100]) {
-      await hold('Start, hold', 700);
+      await hold(b, 'Start, hold', 700);
       await b.find('button', 'Stop');
       await new Promise((next) => setTimeout(next, wait));
       await crash();
@@ -113,7 +100,7 @@ describe('a show', () => {
 
   it('is over when its end is held; what was played in it has a list of its own', async () => {
     await unlock(b);
-    await hold('End the show, hold', 1300);
+    await hold(b, 'End the show, hold', 1300);
     await b.wait(async () => (await kind()) === 'Rehearsal', 'it is over');
     await b.click('button', 'Leave the stage');
     await b.find('grid', 'Running order');

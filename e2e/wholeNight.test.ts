@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { describe, expect, inject, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { compileSong } from '../src/core/compile';
 import { demoShow } from '../src/core/demo';
 import { writeShowFile } from '../src/core/formats/show-file';
@@ -21,7 +21,7 @@ import {
 import { dryRun } from '../src/core/simulate';
 import { barAt, type Micros } from '../src/core/time';
 import { otherUnitOf, tonightOf } from '../src/core/tonight';
-import { begin, chooseFile, openShelf, unlock } from './begin';
+import { begin, chooseFile, closeTab, hold, openShelf, unlock } from './begin';
 import { arrive, injectMidi, left, plug, pull } from './standInMidi';
 
 // A night of four songs on real ports, by feet and pads, in which a port is pulled, the tab is closed amid a song, and
@@ -84,11 +84,6 @@ async function tread(number: number): Promise<void> {
   await arrive(b, 'Foot board', 0xbf, number, 127);
   await arrive(b, 'Foot board', 0xbf, number, 0);
 }
-
-const hold = async (name: string | RegExp, millis: number): Promise<void> => {
-  const button = await b.find('button', name);
-  await b.driver.actions().move({ origin: button }).press().pause(millis).release().perform();
-};
 
 const played = (title: string): Promise<void> =>
   b.wait(async () => (await b.text('h1')).startsWith(title), `${title} is on`);
@@ -172,7 +167,7 @@ describe('a night of four songs', () => {
     }
     await b.click('link', 'Set');
     await b.click('button', 'Start the show …');
-    await hold(/^Hold: start the show/, 1300);
+    await hold(b, /^Hold: start the show/, 1300);
     await over();
   });
 
@@ -205,14 +200,7 @@ describe('a night of four songs', () => {
     await tread(20);
     await played('Ninth Bollard');
     await b.wait(async () => (await barNow()) >= 3, 'it is in bar 3');
-    const old = await b.driver.getWindowHandle();
-    await b.newWindow();
-    const fresh = await b.driver.getWindowHandle();
-    await b.toWindow(old);
-    await b.closeWindow();
-    await b.toWindow(fresh);
-    await injectMidi(b);
-    await b.go(inject('address'));
+    await closeTab(b, () => injectMidi(b));
     await b.says('status', 'Go on', /Ninth Bollard was at bar [2-6]/);
     for (const box of ['Grey box', 'Board box', 'Foot board', 'Pad box']) await plug(b, box);
     await b.wait(async () => {
@@ -249,7 +237,7 @@ describe('a night of four songs', () => {
 
   it('is over, with all four in its list, and all as usual again by one press', async () => {
     await unlock(b);
-    await hold('End the show, hold', 1300);
+    await hold(b, 'End the show, hold', 1300);
     await b.click('button', 'Leave the stage');
     await b.wait(async () => /Ebb and After|Show of/.test(await b.text('[aria-label=Played]')), 'its list');
     await b.click('button', 'All as usual again');

@@ -5,7 +5,17 @@ import { checkRig, checkSong } from '../checks';
 import { compileSong } from '../compile';
 import { demoShow } from '../demo';
 import { libraryProfile } from '../library';
-import { applyEdit, checkShow, indexShow, newSlot, setTonight, showSchema, songsOfSet, type Show } from '../show';
+import {
+  applyEdit,
+  checkShow,
+  indexShow,
+  newSlot,
+  setTonight,
+  showSchema,
+  songsOfSet,
+  usedSlots,
+  type Show,
+} from '../show';
 import { proveSong } from '../proof';
 import { randomShow } from '../testing/randomShow';
 import { runs } from '../testing/runs';
@@ -92,7 +102,7 @@ describe('another unit in the place of one, for a night', () => {
   });
 
   it('takes what somebody said for what has no name alike, and nothing where they said nothing does', () => {
-    const [first, second] = harrow.slots;
+    const [first, second] = harrow.slots.filter((s) => usedSlots(demo, 'harrow').has(s.id));
     const renamed = fieldBox().slots.map((s) => ({ ...s, name: `${s.name} II` }));
     const none = fieldBox({ slots: renamed });
     const used = [...matchOther(demo, harrow, none).slots];
@@ -102,10 +112,10 @@ describe('another unit in the place of one, for a night', () => {
       matches: { slots: { [first!.id]: renamed[1]!.id, [second!.id]: null }, variants: {}, controls: {} },
     };
     const match = matchOther(demo, harrow, said);
-    if (match.slots.has(first!.id)) expect(match.slots.get(first!.id)).toBe(renamed[1]);
-    expect(match.slots.get(second!.id) ?? null).toBeNull();
+    expect(match.slots.get(first!.id)).toBe(renamed[1]);
+    expect(match.slots.get(second!.id)).toBeNull();
     const back = matchOther(demo, harrow, fieldBox({ matches: { ...said.matches, slots: { [first!.id]: null } } }));
-    expect(back.slots.get(first!.id) ?? null).toBeNull();
+    expect(back.slots.get(first!.id)).toBeNull();
   });
 
   it('has the controls of the same name or shared number under our ids, and leaves out what it has not', () => {
@@ -131,7 +141,8 @@ describe('another unit in the place of one, for a night', () => {
     expect(unit.profile.controls.map((c) => [c.id, c.name])).toEqual([[tuner.id, 'Silence']]);
     expect(unit.input).toEqual(quillback.input);
     const out = checkRig(tonight).filter((f) => f.code === 'rig.left-out');
-    expect(out.every((f) => f.data && f.place.in === 'unit')).toBe(true);
+    expect(out.length).toBeGreaterThan(0);
+    for (const f of out) expect(f.data).toMatchObject({ unit: 'Fly Rig' });
     for (const song of tonight.songs) expect(() => compileSong(tonight, song)).not.toThrow();
   });
 
@@ -170,7 +181,7 @@ describe('another unit in the place of one, for a night', () => {
       runs(25_006, 40),
     );
     expect(tried).toBeGreaterThan(0);
-    expect(lacking).toBeGreaterThanOrEqual(0);
+    expect(lacking).toBeGreaterThan(0);
   });
 
   it('is the same object while nothing of it changes', () => {
