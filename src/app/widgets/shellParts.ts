@@ -10,8 +10,9 @@ export const Quiet = styled.span`
 /** Told to a screen reader, and not seen. */
 export const Unseen = styled.span`
   position: absolute;
-  /* In the last column of a table that scrolls it would make the page wider. */
+  /* In the last column or a low row of a table that scrolls it would make the page larger. */
   left: 0;
+  top: 0;
   width: 1px;
   height: 1px;
   overflow: hidden;
