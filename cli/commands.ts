@@ -157,7 +157,11 @@ interface CueReport {
     readonly offsetMs: number | null;
     readonly why: string;
     /** What it bears before it misses, in milliseconds; null for any length of time, and for what misses. */
-    readonly margin: { readonly slowerMs: number | null; readonly laterMs: number | null } | null;
+    readonly margin: {
+      readonly slowerMs: number | null;
+      readonly laterMs: number | null;
+      readonly soonerMs: number | null;
+    } | null;
   }[];
 }
 
@@ -187,7 +191,11 @@ export function runSong(show: ShowTonight, song: Song): SongReport {
         outcome: v.outcome,
         offsetMs: v.offset === null ? null : Math.round(v.offset) / 1000,
         why: verdictSentence(v, units.get(v.unitId)!),
-        margin: v.margin && { slowerMs: millisOf(v.margin.slower), laterMs: millisOf(v.margin.later) },
+        margin: v.margin && {
+          slowerMs: millisOf(v.margin.slower),
+          laterMs: millisOf(v.margin.later),
+          soonerMs: millisOf(v.margin.sooner),
+        },
       })),
     };
   };

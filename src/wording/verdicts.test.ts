@@ -4,24 +4,29 @@ import { modelerProfile } from '../core/testing/rigs';
 import { marginWords, messageWords, stateWords, variantWords, verdictSentence } from './verdicts';
 
 const unit = { name: 'Quillback', profile: modelerProfile };
+const FAR = Number.POSITIVE_INFINITY;
 const says = (outcome: Verdict['outcome'], offset: number | null, reason: Reason): string =>
   verdictSentence({ cueId: 'c', unitId: 'u', due: 0, outcome, offset, reason, margin: null }, unit);
 
 describe('what a change bears', () => {
   it.each<[Margin, string]>([
     [
-      { slower: 7000, slowerBecomes: 'late', later: 7000, laterBecomes: 'late' },
+      { slower: 7000, slowerBecomes: 'late', later: 7000, laterBecomes: 'late', sooner: FAR },
       'up to 7.0 ms slower, then it is late',
     ],
     [
-      { slower: 3500, slowerBecomes: 'lost', later: 3000, laterBecomes: 'late' },
+      { slower: 3500, slowerBecomes: 'lost', later: 3000, laterBecomes: 'late', sooner: 2100 },
       'up to 3.5 ms slower, then it is lost; messages up to 3.0 ms late, then it is late',
     ],
     [
-      { slower: Number.POSITIVE_INFINITY, slowerBecomes: 'late', later: 2500, laterBecomes: 'lost' },
+      { slower: Number.POSITIVE_INFINITY, slowerBecomes: 'late', later: 2500, laterBecomes: 'lost', sooner: FAR },
       'messages up to 2.5 ms late, then it is lost',
     ],
-    [{ slower: 2e6, slowerBecomes: 'late', later: 3e6, laterBecomes: 'late' }, ''],
+    [{ slower: 2e6, slowerBecomes: 'late', later: 3e6, laterBecomes: 'late', sooner: FAR }, ''],
+    [
+      { slower: 7000, slowerBecomes: 'late', later: 7000, laterBecomes: 'late', sooner: 640 },
+      'up to 7.0 ms slower, then it is late; messages up to 0.6 ms early, then it is lost',
+    ],
   ])('%o is said', (margin, words) => {
     expect(marginWords({ margin })).toBe(words);
   });

@@ -88,18 +88,22 @@ export const marginMillis = (by: Micros): string => ms(Math.max(0, by));
  */
 export function marginWords({ margin }: Pick<Verdict, 'margin'>): string {
   if (!margin || leastOf(margin) > TOLD_MARGIN) return '';
-  const { slower, slowerBecomes, later, laterBecomes } = margin;
+  const { slower, slowerBecomes, later, laterBecomes, sooner } = margin;
   const parts = [
     slower <= TOLD_MARGIN ? `up to ${marginMillis(slower)} slower, then it is ${slowerBecomes}` : '',
     later <= TOLD_MARGIN && (slower > TOLD_MARGIN || slower - later > 50)
       ? `messages up to ${marginMillis(later)} late, then it is ${laterBecomes}`
       : '',
+    sooner <= TOLD_SOONER ? `messages up to ${marginMillis(sooner)} early, then it is lost` : '',
   ];
   return parts.filter((p) => p !== '').join('; ');
 }
 
 /** Margins beyond this are not worth a word. */
 const TOLD_MARGIN: Micros = 1_000_000;
+
+/** Only a clock from outside makes messages leave early, and by little. */
+const TOLD_SOONER: Micros = 2000;
 
 /** A unit's slot and variant in its own writing. */
 export function stateWords(profile: Profile, state: UnitState): string {

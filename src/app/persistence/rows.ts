@@ -12,7 +12,9 @@ const verdict = z.looseObject({
   outcome: z.enum(['on-time', 'early', 'late', 'never']),
   offset: z.number().nullable(),
   reason: z.looseObject({ kind: z.string() }),
-  margin: z.strictObject({ slower: limit, slowerBecomes: becomes, later: limit, laterBecomes: becomes }).nullable(),
+  margin: z
+    .strictObject({ slower: limit, slowerBecomes: becomes, later: limit, laterBecomes: becomes, sooner: limit })
+    .nullable(),
 });
 
 const proofRow = z.object({

@@ -2,6 +2,7 @@ import { entry } from '../groups';
 import { contextOf, routeTo } from '../meaning';
 import { wireText, type UnitSpec, type Wanted } from '../rig';
 import { indexShow, type Show } from '../show';
+import type { Micros } from '../time';
 import type { CompiledSong } from './compileSong';
 
 /** 64 bits of FNV-1a in two halves with different starts; enough that no two contents of one show meet. */
@@ -38,8 +39,8 @@ const unitDigests = new WeakMap<UnitSpec, string>();
 
 /**
  * For each cue, a short text that stays the same as long as it lands as it did: what it wants, the bytes sent for it,
- * when and on what way, the same of the change before it on each of its units, what those units and the ones that tell
- * them are like, how far from its place it may land, and the code that compiled it (`engine`). A proof is kept under it.
+ * when and on what way, the same of the changes shortly before it on each of its units, and of those behind it that may soon
+ * silence the unit, what those units and the ones that tell them are like, how far from its place it may land, and the code that compiled it (`engine`). A proof is kept under it.
  * What it bears beyond that may change with what else is on the cable: an edited song is proven anew for that.
  */
 export function fingerprints(
@@ -51,7 +52,8 @@ export function fingerprints(
   const context = contextOf(show);
   const sent = sentDigests(show, compiled);
   const hashes = new Map<string, Hash>();
-  const last = new Map<string, string>();
+  const last = new Map<string, readonly Sent[]>();
+  const silences = silencedBy(compiled, wants, context.units, sent);
   const relayed = new Map<string, Set<string>>();
   for (const wanted of wants) {
     const { cueId, unitId } = wanted;
@@ -68,16 +70,53 @@ export function fingerprints(
     const digest = own?.get(unitId) ?? own?.get('') ?? (wanted.relayed && own ? [...own.values()].join(' ') : '');
     const unit = context.units.get(unitId);
     hash.text(digest);
-    hash.text(last.get(unitId) ?? '');
+    const before = (last.get(unitId) ?? []).filter((s, i, all) => i === all.length - 1 || s.at > wanted.due - SOON);
+    for (const { digest: of } of before) hash.text(of);
+    hash.text(silences.get(wanted) ?? '');
     hash.text(unit ? unitDigest(unit) : '');
     for (const id of wanted.relayed ? (own?.keys() ?? []) : []) {
       const teller = context.units.get(id);
       if (teller) hash.text(unitDigest(teller));
     }
-    if (digest !== '') last.set(unitId, digest);
+    if (digest !== '') last.set(unitId, [...before, { at: wanted.due, digest }]);
   }
   return new Map([...hashes].map(([cueId, hash]) => [cueId, hash.digest()]));
 }
+
+/** What is sent behind a change so soon that it may not be heard: its unit is silent while the next preset loads. */
+function silencedBy(
+  { events }: CompiledSong,
+  wants: readonly Wanted[],
+  units: ReadonlyMap<string, UnitSpec>,
+  sent: ReadonlyMap<string, ReadonlyMap<string, string>>,
+): ReadonlyMap<Wanted, string> {
+  const first = new Map<string, Map<string, Micros>>();
+  for (const { cueId, unitId, at } of events) {
+    const of = entry(first, cueId, () => new Map<string, Micros>());
+    if (!of.has(unitId)) of.set(unitId, at);
+  }
+  const found = new Map<Wanted, string>();
+  const next = new Map<string, readonly (Sent & { readonly cueId: string })[]>();
+  for (const wanted of wants.toReversed()) {
+    const { cueId, unitId, due } = wanted;
+    if (!units.get(unitId)?.profile.silentInGap) continue;
+    const behind = (next.get(unitId) ?? []).filter((s) => s.at < due + SOON);
+    found.set(wanted, behind.map((s) => (s.cueId === cueId ? '' : s.digest)).join(' '));
+    const at = first.get(cueId)?.get(unitId);
+    if (at === undefined || behind.at(-1)?.cueId === cueId) continue;
+    next.set(unitId, [...behind, { cueId, at, digest: sent.get(cueId)!.get(unitId)! }]);
+  }
+  return found;
+}
+
+/** What was sent to a unit for one cue: a text for all of it, and when it begins or is due. */
+interface Sent {
+  readonly at: Micros;
+  readonly digest: string;
+}
+
+/** A change that is sent on its beat may take this long until it is there. */
+const SOON: Micros = 1e6;
 
 function hashOf(engine: string): Hash {
   const hash = new Hash();

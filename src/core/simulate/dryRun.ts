@@ -4,7 +4,7 @@ import type { TimedBytes } from '../midi';
 import type { Micros } from '../time';
 import { judgeBytes, judgeTempo } from './judgeOthers';
 import { judgeStates } from './judgeStates';
-import { Losses } from './losses';
+import { Losses, RigLosses } from './losses';
 import { SimulatedRig } from './rig';
 import { unitLines } from './unitLine';
 import type { Timing } from './timing';
@@ -43,11 +43,14 @@ export function dryRun(
   rig.settle();
   const lines = unitLines(spec, rig.trace, events, planned);
   const byUnit = groupBy(wants, (w) => w.unitId);
+  if (margins) {
+    const all = new RigLosses(spec.units);
+    for (const line of lines.values()) line.losses = new Losses(line, events, all);
+  }
   const verdicts: Verdict[] = [];
   for (const [unitId, list] of byUnit) {
     const line = lines.get(unitId);
     if (!line) continue;
-    if (margins) line.losses = new Losses(line, events);
     const ordered = list.toSorted((a, b) => a.due - b.due);
     append(verdicts, judgeStates(line, ordered, tolerance));
     for (const wanted of ordered) {

@@ -78,13 +78,17 @@ class StateJudge {
   private readonly usedLoads = new Map<string, number>();
   /** When cues that want a preset are first due: what was called for a later one is not there for an earlier one. */
   private readonly callers: ReadonlyMap<string, Micros>;
+  /** When each cue wants something first. */
+  private readonly firstDues: ReadonlyMap<string, Micros>;
   /** Everything that earlier wants required was there by then: what has not changed since is there because of them. */
   private settled: Micros = Number.NEGATIVE_INFINITY;
   /** Earlier wants that were met later than what is judged now was due, by when they were met. */
+  private readonly flashes: { readonly kind: number; readonly met: Micros }[] = [];
   private readonly pending: { readonly kind: number; readonly met: Micros }[] = [];
   private readonly kinds: AimKinds;
   private stretchEnds: Int32Array | undefined;
   private readonly runs = new Map<Item, Int32Array>();
+  private readonly breaks = new Map<Item, Int32Array>();
   private readonly dues: Float64Array;
 
   constructor(
@@ -95,6 +99,7 @@ class StateJudge {
     this.dues = Float64Array.from(wants, (w) => w.due);
     const calls = wants.filter((w) => w.aim.state.slot !== undefined);
     this.callers = new Map(calls.toReversed().map((w) => [w.cueId, w.due]));
+    this.firstDues = new Map(wants.toReversed().map((w) => [w.cueId, w.due]));
     this.kinds = new AimKinds(
       line.unit,
       wants.map((w) => w.aim.state),
@@ -148,34 +153,41 @@ class StateJudge {
       this.pending.findLast((p) => this.kinds.contradict(p.kind, this.kinds.of(k)))?.met ?? Number.NEGATIVE_INFINITY;
     const last = lastAtOrBefore(instants, due + GRAIN);
     const there = floor <= due + GRAIN && last >= 0 && meets(unit.profile, instants[last]!.state, aim.state);
-    if (there && !this.silentAt(wanted) && this.loadedBy(wanted, due + GRAIN) !== undefined) {
+    if (there && !this.silentAt(wanted, due) && this.loadedBy(wanted, due + GRAIN) !== undefined) {
       const { came, parts } = this.cameBy(wanted, last);
       const offset = came === undefined ? 0 : came - due;
       const early = offset < -millisToMicros(tolerance.before) - GRAIN;
       if (early) return missed(wanted, 'early', offset, { kind: 'too-early' });
       return landed(line, wanted, came, {
         parts,
-
         limit,
         until: this.untilAfter(wanted, last, limit),
+        crossed: this.isCrossed(k, limit),
       });
     }
     const met = this.metAfter(wanted, k, Math.max(due, floor), limit);
     if (met === undefined) {
+      this.noteFlash(wanted, k);
       return missed(wanted, 'never', null, whyNever(line, wanted, before, limit));
     }
     const offset = met - due;
     if (met > limit) return missed(wanted, 'late', offset, whyLate(line, wanted, met));
     const at = lastAtOrBefore(instants, met);
     const { parts } = this.cameBy(wanted, at);
-    return landed(line, wanted, met, { parts, limit, until: this.untilAfter(wanted, at, limit) });
+    const until = this.untilAfter(wanted, at, limit);
+    return landed(line, wanted, met, { parts, limit, until, crossed: this.isCrossed(k, limit) });
   }
 
-  /** A preset loads at the due time, and the unit is silent meanwhile. */
-  private silentAt({ due, aim }: StateWanted): boolean {
+  /** A preset loads at a time, and the unit is silent meanwhile. */
+  private silentAt({ aim }: StateWanted, at: Micros): boolean {
     if (aim.state.slot === undefined || !this.line.unit.profile.silentInGap) return false;
-    const load = this.line.loads[lastAtOrBefore(this.line.loads, due + GRAIN)];
-    return load !== undefined && load.until > due + GRAIN;
+    const load = this.line.loads[lastAtOrBefore(this.line.loads, at + GRAIN)];
+    return load !== undefined && load.until > at + GRAIN;
+  }
+
+  /** Whether what happened goes back to what was sent for an earlier cue: it is not there for a later one. */
+  private isEarlier(event: number, { due }: Wanted): boolean {
+    return (this.firstDues.get(this.line.cueOf(event)) ?? Number.POSITIVE_INFINITY) < due;
   }
 
   /** Whether a preset may have been called for a cue: not for a later one. */
@@ -203,7 +215,7 @@ class StateJudge {
    */
   private cameBy(wanted: StateWanted, last: number): { came: Micros | undefined; parts: readonly Instant[] } {
     const { unit, instants, losses } = this.line;
-    const loads = unit.profile.recallLoads;
+    const { recallLoads: loads, silentInGap } = unit.profile;
     let came: Micros | undefined;
     const parts: Instant[] = [];
     const note = (at: Micros): void => {
@@ -216,9 +228,9 @@ class StateJudge {
         since = runs[since - 1]!;
       note(instants[since]!.at);
       if (!losses) continue;
-      // What a preset brought, or what was sent again because it wiped what was there, stands on that preset.
-      const wiped = item !== 'slot' && (item === 'variant' ? loads.variant : loads.controls);
-      parts.push(instants[wiped ? Math.max(since, instants[last]!.loaded) : since]!);
+      // What a preset brought, what was sent again because it wiped what was there, and silence stand on that preset.
+      const wiped = item === 'slot' ? silentInGap : item === 'variant' ? loads.variant : loads.controls;
+      parts.push(instants[Math.max(since, wiped ? instants[last]!.loaded : 0, this.brokenBy(item)[last]!)]!);
     }
     if (wanted.aim.reload) {
       const at = this.loadedBy(wanted, Math.max(wanted.due, instants[last]!.at) + GRAIN)!;
@@ -228,14 +240,40 @@ class StateJudge {
     return { came, parts };
   }
 
-  /** When something of what is wanted changes again, if that is before a time; else that time. */
+  /** When something of what is wanted changes again, or the unit is silent for the next preset, if that is before a time; else that time. */
   private untilAfter({ aim }: StateWanted, last: number, limit: Micros): Micros {
-    const { unit, instants, losses } = this.line;
+    const { unit, instants, loads, losses } = this.line;
     if (!losses) return limit;
-    for (let i = last + 1; i < instants.length && instants[i]!.at < limit; i++) {
+    const next = loads[lastAtOrBefore(loads, instants[last]!.at) + 1];
+    const silent = aim.state.slot !== undefined && unit.profile.silentInGap ? (next?.at ?? limit) : limit;
+    const until = Math.min(limit, silent);
+    for (let i = last + 1; i < instants.length && instants[i]!.at < until; i++) {
       if (!meets(unit.profile, instants[i]!.state, aim.state)) return instants[i]!.at;
     }
-    return limit;
+    return until;
+  }
+
+  /** Notes when what never came was there for no time at all: it comes where messages leave later, and then others come after it. */
+  private noteFlash({ aim, due }: StateWanted, k: number): void {
+    const { unit, instants, losses } = this.line;
+    if (!losses) return;
+    for (
+      let i = lastAtOrBefore(instants, due + GRAIN) + 1;
+      i < instants.length && instants[i]!.at < due + STRETCH;
+      i++
+    ) {
+      for (let at = instants[i]!.with; at; at = at.with) {
+        if (!meets(unit.profile, at.state, aim.state)) continue;
+        this.flashes.push({ kind: this.kinds.of(k), met: at.at });
+        return;
+      }
+    }
+  }
+
+  /** Whether an earlier want that cannot be shared, and was there for no time at all, would make this one late. */
+  private isCrossed(k: number, limit: Micros): boolean {
+    while (this.flashes.length > 0 && this.flashes[0]!.met <= this.wants[k]!.due) this.flashes.shift();
+    return this.flashes.some((f) => f.met > limit && this.kinds.contradict(f.kind, this.kinds.of(k)));
   }
 
   /** Of each instant, the first of those in a row that have its value of one thing. */
@@ -252,6 +290,22 @@ class StateJudge {
       }
     }
     return runs;
+  }
+
+  /** Of each instant, the last up to it at which one thing was something else for no time at all, and was set again; 0 for none. */
+  private brokenBy(item: Item): Int32Array {
+    let breaks = this.breaks.get(item);
+    if (!breaks) {
+      const { instants } = this.line;
+      this.breaks.set(item, (breaks = new Int32Array(instants.length)));
+      for (let i = 1; i < instants.length; i++) {
+        const value = valueOf(instants[i]!.state, item);
+        let other = instants[i]!.with;
+        while (other && Object.is(valueOf(other.state, item), value)) other = other.with;
+        breaks[i] = other ? i : breaks[i - 1]!;
+      }
+    }
+    return breaks;
   }
 
   /** When a unit is first as wanted after a time; undefined where it is made void before, or does not come. */
@@ -275,11 +329,16 @@ class StateJudge {
         first ??= next;
         instead.add(later, this.wants[next]!.aim.state);
       }
-      if (meets(unit.profile, is, state) && this.loadedBy(wanted, at + GRAIN) !== undefined) {
+      if (
+        meets(unit.profile, is, state) &&
+        !this.silentAt(wanted, at) &&
+        this.loadedBy(wanted, at + GRAIN) !== undefined
+      ) {
         // What is there in time is there for this one, whatever becomes of later ones.
         return at <= limit || this.belongs(k, first, i) ? at : undefined;
       }
-      if (instead.came(instants[i - 1]?.state, is)) return undefined;
+      if (instead.came(instants[i - 1]?.state, is) && !this.isEarlier(instants[i]!.cause.event, wanted))
+        return undefined;
     }
     return undefined;
   }

@@ -1,6 +1,15 @@
 import type { Wanted } from '../rig';
 import type { Micros } from '../time';
-import { leastOf, narrow, narrowLater, narrowSlower, unlimited, type Margin, type Margins } from './margins';
+import {
+  leastOf,
+  narrow,
+  narrowLater,
+  narrowSlower,
+  roomBeside,
+  unlimited,
+  type Margin,
+  type Margins,
+} from './margins';
 import { lastAtOrBefore, type Instant, type UnitLine } from './unitLine';
 import type { Outcome, Reason, Verdict } from './verdict';
 
@@ -15,6 +24,8 @@ interface Grounds {
   readonly limit: Micros;
   /** When something else takes its place, if that is before; what comes after that never comes. */
   readonly until: Micros;
+  /** Whether what an earlier cue wanted comes in between for no time at all: for some, where messages leave later. */
+  readonly crossed: boolean;
 }
 
 /**
@@ -34,9 +45,16 @@ export function landed(line: UnitLine, wanted: Wanted, came: Micros | undefined,
       if (borne) narrow(margin, borne);
       narrowToLate(line, margin, at, grounds.limit);
       if (grounds.until >= grounds.limit) continue;
+      margin.sooner = Math.min(margin.sooner, Math.max(0, grounds.until - wanted.due));
       narrowSlower(margin, grounds.until - at.at, 'lost');
       narrowLater(margin, grounds.until - at.at, 'lost');
     }
+  }
+  if (grounds.crossed) narrowLater(margin, 0, 'late');
+  if (losses.strays.length > 0) {
+    const there = Math.max(wanted.due, came ?? wanted.due);
+    const from = line.loads[lastAtOrBefore(line.loads, there)]?.at ?? Number.NEGATIVE_INFINITY;
+    for (const { at, later } of losses.strays) if (at > from && at < there) narrowLater(margin, later, 'lost');
   }
   const least = leastOf(margin);
   if (least >= -GRAIN) return onTime(wanted, offset, reason, margin);
@@ -73,10 +91,13 @@ function narrowToLate(
 ): void {
   const late = (room: Micros, steps: number): void => {
     narrowSlower(margin, room / steps, 'late');
-    narrowLater(margin, room, 'late');
+    narrowLater(margin, roomBeside(room, cause), 'late');
   };
   late(limit - own, cause.steps + 1);
-  const load = loads[lastAtOrBefore(loads, at)]?.load;
+  let l = lastAtOrBefore(loads, at);
+  // A preset that another took the place of holds back what came before that.
+  while (l >= 0 && loads[l]!.until > at + GRAIN) l -= 1;
+  const load = loads[l]?.load;
   if (load && Math.abs(load.until - at) <= GRAIN) late(limit - load.until, load.cause.steps + 1);
   if (unit.profile.whileSettling !== 'queue') return;
   let a = lastAtOrBefore(arrivals, at);

@@ -15,6 +15,8 @@ export interface Margin {
   /** How much later messages may leave, each by any time up to that. */
   readonly later: Micros;
   readonly laterBecomes: Becomes;
+  /** How much sooner messages may leave before what follows takes its place, so that it is lost; our own clock sends none sooner. */
+  readonly sooner: Micros;
 }
 
 /** A margin while it is narrowed. */
@@ -26,6 +28,7 @@ export const unlimited = (): Margins => ({
   slowerBecomes: 'late',
   later: Number.POSITIVE_INFINITY,
   laterBecomes: 'late',
+  sooner: Number.POSITIVE_INFINITY,
 });
 
 /** Units may be slower by no more than this, in microseconds, before it becomes late or lost; changes `margins`. */
@@ -42,16 +45,33 @@ export function narrowLater(margins: Margins, by: Micros, becomes: Becomes): voi
   margins.laterBecomes = becomes;
 }
 
-/** The nearer limits of both. */
+/** How much later messages may leave, where there is so much room, and where they may meet others on a cable and be held up. */
+export function roomBeside(room: Micros, { crossing }: Pick<Cause, 'crossing'>): Micros {
+  if (!crossing) return room;
+  return Math.max(Math.min(room, crossing.slack), room - crossing.held);
+}
+
+/** The nearer limits of each. */
 export function narrow(margins: Margins, other: Margin): void {
+  margins.sooner = Math.min(margins.sooner, other.sooner);
   narrowSlower(margins, other.slower, other.slowerBecomes);
   narrowLater(margins, other.later, other.laterBecomes);
 }
 
-/** How little it takes until a change misses, in microseconds; infinite where nothing makes it miss. */
+/** How little slower or later it takes until a change misses, in microseconds; infinite where nothing makes it miss. */
 export const leastOf = ({ slower, later }: Margin): Micros => Math.min(slower, later);
+
+/** A preset that another takes the place of, and that would be relayed if the other came later. */
+export interface Stray {
+  /** When it would come to the unit that it is relayed to, the time on the cable left out. */
+  readonly at: Micros;
+  /** How much later messages may leave before it does. */
+  readonly later: Micros;
+}
 
 /** What messages bear before they are lost, asked by what something goes back to; null for no limit. */
 export interface BorneBy {
-  readonly of: (cause: Pick<Cause, 'event'>) => Margin | null;
+  /** What would be relayed to the unit, in the order of time. */
+  readonly strays: readonly Stray[];
+  readonly of: (cause: Pick<Cause, 'event' | 'steps'>) => Margin | null;
 }

@@ -25,6 +25,8 @@ export class SimulatedRig {
   private readonly ports: ReadonlyMap<string, CableTiming & Pick<PortSpec, 'softThru' | 'delay' | 'delays'>>;
   private readonly parsers = new Map<string, PortParser>();
   private readonly outFree = new Map<string, Micros>();
+  /** Until when each unit's out cable is busy, and with what. */
+  private readonly outBusy = new Map<string, Passing>();
 
   constructor(
     spec: RigSpec,
@@ -49,7 +51,7 @@ export class SimulatedRig {
   send(portId: string, at: Micros, bytes: Bytes, event = -1): void {
     const port = this.ports.get(portId);
     const spread = port ? port.delay - port.delays.soonest : 0;
-    this.sendOn(portId, at, bytes, { event, passed: 0, spread, steps: 0 });
+    this.sendOn(portId, at, bytes, { event, passed: 0, spread, waited: 0, crossing: null, steps: 0 });
   }
 
   /** Has a unit send bytes of its own out of its out port, as a controller does when it is played. */
@@ -163,9 +165,17 @@ export class SimulatedRig {
    */
   private passOn(from: UnitSpec, to: readonly UnitSpec[], at: Micros, message: Bytes, cause: Cause): void {
     if (to.length === 0 || cause.passed >= RELAY_LIMIT) return;
-    const arrival = Math.max(at, this.outFree.get(from.id) ?? at) + message.length * DIN_BYTE_MICROS;
-    this.outFree.set(from.id, arrival);
-    const on = passedOn(cause);
+    const before = this.outBusy.get(from.id);
+    const wait = Math.max(0, (before?.until ?? at) - at);
+    const arrival = at + wait + message.length * DIN_BYTE_MICROS;
+    let on = passedOn(
+      wait === 0 ? cause : { ...cause, waited: cause.waited + mayFallAway(wait, before!.cause, cause) },
+    );
+    if (from.relays.length > 0) {
+      on = { ...on, crossing: { slack: Number.POSITIVE_INFINITY, held: 0, ...cause.crossing } };
+      if (before && !inOrder(before.cause, on)) meet(before, on, at - before.until);
+    }
+    this.outBusy.set(from.id, { from: arrival - message.length * DIN_BYTE_MICROS, until: arrival, cause: on });
     for (const next of to) this.queue.push(arrival, () => this.deliver(next, arrival, message, on));
   }
 
@@ -185,6 +195,31 @@ export class SimulatedRig {
   }
 }
 
+/** How much of a wait for what was sent before falls away where that comes later; what one port sends keeps its order. */
+const mayFallAway = (wait: Micros, before: Cause, cause: Cause): Micros =>
+  inOrder(before, cause) ? Math.min(wait, before.waited) : wait;
+
+/** A message on a cable. */
+interface Passing {
+  readonly from: Micros;
+  readonly until: Micros;
+  readonly cause: Cause;
+}
+
+/** What one port sends keeps its order, and so does what goes back to the same message. */
+const inOrder = (one: Cause, other: Cause): boolean =>
+  one.event === other.event || (one.steps === 0 && other.steps === 0);
+
+/** Notes on both that the one before, if it came later by the time between them, would hold up the other, or come after it. */
+function meet({ from, until, cause: first }: Passing, { crossing }: Cause, between: Micros): void {
+  const length = until - from;
+  for (const of of [first.crossing, crossing]) {
+    if (!of) continue;
+    of.slack = Math.min(of.slack, Math.max(0, between));
+    of.held = Math.max(of.held, length);
+  }
+}
+
 const passedOn = (cause: Cause): Cause => ({ ...cause, passed: cause.passed + 1 });
 
 class PortParser {
@@ -201,6 +236,6 @@ class PortParser {
   }
 }
 
-const NO_CAUSE: Cause = { event: -1, passed: 0, spread: 0, steps: 0 };
+const NO_CAUSE: Cause = { event: -1, passed: 0, spread: 0, waited: 0, crossing: null, steps: 0 };
 const NOTHING: readonly Bytes[] = [];
 const NOBODY: readonly UnitSpec[] = [];

@@ -4,6 +4,14 @@ import type { Micros } from '../time';
 import type { Tail } from './tails';
 import type { HeardTempo } from './tempoEar';
 
+/** What else passes on the same cable near a message, in an order that is not settled: what units relay of themselves. */
+export interface Crossing {
+  /** How much later messages may leave before they meet. */
+  slack: Micros;
+  /** How much later it comes then. */
+  held: Micros;
+}
+
 /** What a message goes back to. */
 export interface Cause {
   /** Which message that was sent it is, or is relayed because of: its place among them; -1 where nobody said. */
@@ -12,6 +20,10 @@ export interface Cause {
   readonly passed: number;
   /** How much sooner it may come, where ports and units on its way are at their soonest. */
   readonly spread: Micros;
+  /** How long it waited on cables for what units relayed: it comes sooner by up to that, where that comes later. */
+  readonly waited: Micros;
+  /** What it may meet on a cable; null where nothing else passes there. It is filled in as the rig plays on. */
+  readonly crossing: Crossing | null;
   /** How many times of units lie between what was sent and this: 0 for what comes straight from a port. */
   readonly steps: number;
 }
@@ -25,6 +37,8 @@ export interface Loading {
   /** The same where the unit is at its soonest. */
   readonly soonestAccepts: Micros;
   readonly cause: Cause;
+  /** What chose the bank that the number counts in; null where nothing did. */
+  readonly bankBy: Cause | null;
 }
 
 /** Something that a simulated rig saw. */

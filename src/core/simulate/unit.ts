@@ -54,6 +54,8 @@ export class SimulatedUnit {
   private readonly waiting: { readonly came: Micros; readonly bytes: Bytes; readonly cause: Cause }[] = [];
   /** The preset that was called last. */
   private load: Loading | null = null;
+  /** The message that last chose a bank. */
+  private bankBy: Cause | null = null;
   /** How much sooner that may be there, and how many times of units lie before it. */
   private loaded: Pick<Cause, 'spread' | 'steps'> = { spread: 0, steps: 0 };
   private recalls = 0;
@@ -158,18 +160,19 @@ export class SimulatedUnit {
       this.setControl(at, control, value, cause);
     }
     if (variant !== undefined || controls.length > 0 || heard) return true;
-    if (message.kind !== 'program') return this.selectBank(message);
+    if (message.kind !== 'program') return this.selectBank(message, cause);
     this.recall(at, message.program, cause);
     return true;
   }
 
-  private selectBank(message: Message): boolean {
+  private selectBank(message: Message, cause: Cause): boolean {
     const { send } = this.spec.profile.plan.bank;
     if (message.kind !== 'control' || send === 'none') return false;
     const { control, value } = message;
     if (control !== BANK_MSB && control !== BANK_LSB) return false;
     const bank = this.state.bank ?? 0;
     const coarse = control === BANK_MSB;
+    if (send === 'both' || coarse === (send === 'msb')) this.bankBy = cause;
     if (send === 'both') {
       this.state = { ...this.state, bank: coarse ? value * 128 + (bank & 127) : (bank >> 7) * 128 + value };
     } else if (coarse === (send === 'msb')) {
@@ -195,7 +198,7 @@ export class SimulatedUnit {
     // A second recall takes the place of one that has not come to its end.
     const number = ++this.recalls;
     const soonestAccepts = at - cause.spread + acceptsAgainAfter({ pace: paces.soonest });
-    this.load = { at, until: done, accepts: this.deafUntil, soonestAccepts, cause };
+    this.load = { at, until: done, accepts: this.deafUntil, soonestAccepts, cause, bankBy: this.bankBy };
     const on = this.after(cause, 'recall', slot);
     this.loaded = { spread: on.spread, steps: on.steps };
     host.note({ kind: 'loading', at, unitId: id, load: this.load });

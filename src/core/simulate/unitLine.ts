@@ -53,6 +53,8 @@ export interface UnitLine {
   readonly meant: ReadonlyMap<string, readonly Meant[]>;
   /** When other units may relay something to it. */
   readonly rules: readonly Bytes[];
+  /** The cue that something was sent for, by its place among the events; empty where nobody said. */
+  readonly cueOf: (event: number) => string;
   nextArrival: number;
 }
 
@@ -104,6 +106,7 @@ export function unitLines(
   }
   const plannedUnits = new Map(planned.units.map((u) => [u.id, u]));
   const rules = spec.units.flatMap((u) => u.relays);
+  const cueOf = (event: number): string => events[event]?.cueId ?? '';
   const lines = new Map<string, UnitLine>(
     spec.units.map((unit) => [
       unit.id,
@@ -120,6 +123,7 @@ export function unitLines(
         tempos: [],
         meant: meant.get(unit.id) ?? new Map<string, Meant[]>(),
         rules: rules.filter((r) => r.toUnit === unit.id).flatMap((r) => r.messages),
+        cueOf,
         nextArrival: 0,
       },
     ]),
@@ -137,7 +141,7 @@ export function unitLines(
         at: entry.at,
         until: entry.load.until,
         load: entry.load,
-        cueId: events[entry.load.cause.event]?.cueId ?? '',
+        cueId: cueOf(entry.load.cause.event),
         slot: undefined,
       });
   }
