@@ -127,7 +127,7 @@ export async function chart(): Promise<ChartTimes> {
           const look = () => document.querySelector('h1')?.textContent === 'Rig' ? setTimeout(() => done(performance.now() - start)) : requestAnimationFrame(look);
           requestAnimationFrame(look);`),
       );
-      await b.click('link', 'Book');
+      await b.click('link', 'Set');
       await b.find('heading', 'The set');
     }
     return { scroll, zoom, hollow, proven, bars, show, set, rig };

@@ -130,7 +130,7 @@ function importInto(into: string, plain: Show, problems: readonly Problem[], out
 export function exportSmf(path: string, title: string | undefined, out: string, mode: SmfMode, format: 0 | 1): Outcome {
   const show = tonightOf(readShow(path));
   const songs = title === undefined ? songsOfSet(show) : [findSong(show, title)];
-  if (songs.length === 0) throw new Failure('The set has no song; name one of the book with --song.');
+  if (songs.length === 0) throw new Failure('The set has no song; name one of the show with --song.');
   const name = title === undefined ? setOf(show).title : songs[0]!.title;
   const { file, problems } = songsToSmf(show, songs, { mode, format, unitIds: null }, name);
   const tooLong = problems.find((p) => p.code === 'smf.too-wide');

@@ -61,7 +61,7 @@ describe('every view passes WCAG A and AA', () => {
     expect(await violations()).toEqual([]);
   });
 
-  it('book', async () => {
+  it('the set, when a show opens', async () => {
     await b.click('button', 'Open the demo show');
     await b.find('heading', 'The set');
     await b.click('button', 'Light of the desk');
@@ -80,7 +80,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.click('row', /^Fog Bell/);
     await b.find('complementary', 'Chosen entry');
     expect(await violations()).toEqual([]);
-    for (const part of ['Mix', 'Tonight', 'Screens']) {
+    for (const part of ['Mix', 'Tonight', 'Screens', 'Show']) {
       await b.click('link', part);
       await b.find('link', part);
       expect(await violations()).toEqual([]);
@@ -97,7 +97,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('button', 'Start, hold');
     await b.driver.navigate().back();
     await b.find('grid', 'Running order');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
   });
 
   it('takes few keys from anywhere to play: regions by F6, and a key of its own', async () => {
@@ -124,7 +124,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('button', 'Stop');
     await b.press('textbox', /^Bar\|beat/, Key.chord(Key.ALT, 'p'), Key.ESCAPE);
     await b.find('button', 'Play');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.find('heading', 'The set');
   });
 
@@ -140,7 +140,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.type(Key.ESCAPE);
     await b.gone('dialog');
     await b.type('?');
-    await b.find('dialog', 'Keys');
+    await b.find('dialog', 'Keys: Set');
     expect(await violations()).toEqual([]);
     await b.type(Key.ESCAPE);
     await b.gone('dialog');

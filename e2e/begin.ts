@@ -25,11 +25,19 @@ export function begin(keepsForOffline = false): { readonly b: Browser; readonly 
 /** All shows: the first view. */
 export const openShelf = (b: Browser): Promise<void> => b.go(inject('address'));
 
-/** The demo show as somebody opens it for the first time: its book. */
+/** The demo show as somebody opens it for the first time: its set. */
 export async function openDemo(b: Browser): Promise<void> {
   await openShelf(b);
   await b.click('button', 'Open the demo show');
   await b.find('heading', 'The set');
+}
+
+/** The show as a whole: its title, who plays what, the way out as a file. */
+export async function openShowFacts(b: Browser): Promise<void> {
+  await b.click('link', 'Set');
+  await b.find('grid', 'Running order');
+  await b.click('link', 'Show');
+  await b.find('textbox', 'Title of the show');
 }
 
 /** The chart of the demo show's first song. */

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { begin, chooseFile, openDemo, openShelf } from './begin';
+import { begin, chooseFile, openDemo, openShelf, openShowFacts } from './begin';
 import { By, Key } from './browser';
 
 const { b, folder } = begin();
@@ -116,7 +116,7 @@ describe('a show from nothing', () => {
   });
 
   it('exports the show and opens it again elsewhere', async () => {
-    await b.click('link', 'Book');
+    await openShowFacts(b);
     await b.click('button', 'Export show');
     const text = readFileSync(await b.downloaded('new-show.json'), 'utf8');
     expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 10, title: 'New show' });
@@ -158,7 +158,7 @@ describe('files that are not shows', () => {
     await b.find('group', 'Chart of found');
     await b.says('region', 'The rig here', '009');
     await b.find('combobox', 'Tone');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.find('heading', 'The set');
     await b.find('image', 'proven');
   });
@@ -167,6 +167,7 @@ describe('files that are not shows', () => {
 describe('two tabs on one show', () => {
   it('follow each other, and never write over each other silently', async () => {
     await openDemo(b);
+    await openShowFacts(b);
     const address = await b.driver.getCurrentUrl();
     const first = await b.driver.getWindowHandle();
     await b.newWindow();

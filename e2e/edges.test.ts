@@ -47,7 +47,7 @@ describe('a new song', () => {
   it('may be of the shortest bars and the slowest tempo there are', async () => {
     await attempt('Edge Song', '20', '1/32', '1');
     await b.find('group', 'Chart of Edge Song');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.click('button', 'Add a song');
     await attempt('Quick Song', '400', '4/4', '12');
     await b.find('group', 'Chart of Quick Song');

@@ -28,7 +28,7 @@ async function drop(name: string, text: string): Promise<void> {
 describe('what is exported', () => {
   it('is a song with its tones, and the report says what stays behind', async () => {
     await openDemo(b);
-    await b.type(Key.chord(Key.ALT, '0'));
+    await b.type(Key.chord(Key.ALT, '9'));
     await b.click('link', 'Export');
     await b.pick(/Song, with its tones$/, 'Fog Bell');
     await b.click('button', 'Export: Song, with its tones');
@@ -71,7 +71,7 @@ describe('a file that is dropped in any view', () => {
     const text = readFileSync(await arrived('fog-bell-cues.csv'), 'utf8')
       .trimEnd()
       .split('\r\n');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.find('heading', 'The set');
     await drop('fog-bell-cues.csv', `${text.slice(0, -1).join('\r\n')}\r\n`);
     await b.find('heading', 'fog-bell-cues.csv');
@@ -98,7 +98,7 @@ describe('a part in another show', () => {
     await openShelf(b);
     await b.click('button', 'New show');
     await b.find('heading', 'The set');
-    await b.type(Key.chord(Key.ALT, '0'));
+    await b.type(Key.chord(Key.ALT, '9'));
     await b.click('link', 'Import');
     await chooseFile(b, part);
     await b.says('list', 'What changes', 'New: unit Quillback.');

@@ -29,7 +29,7 @@ const file = async (name: string): Promise<string> => readFileSync(await b.downl
 describe('paper', () => {
   it('shows each sheet as it is printed, chosen by keyboard', async () => {
     await openDemo(b);
-    await b.type(Key.chord(Key.ALT, '0'));
+    await b.type(Key.chord(Key.ALT, '9'));
     await b.find('article', 'Cue sheet: Slack Tide in Seven');
     await b.press('button', /Sheet$/, Key.ENTER);
     await b.type('Set', Key.ENTER);

@@ -147,7 +147,7 @@ describe('the demo rig', () => {
       ['Slack Tide in Seven', '30'],
       ['The Rope Ledger', '26'],
     ] as const) {
-      await b.click('link', 'Book');
+      await b.click('link', 'Set');
       await b.click('link', song);
       await b.find('group', `Chart of ${song}`);
       await b.fill('textbox', /^Bar\|beat/, `${bar}${Key.ENTER}`);

@@ -1,7 +1,7 @@
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { begin, placeAt } from './begin';
+import { begin, placeAt, openShowFacts } from './begin';
 import { Key } from './browser';
 
 // Each part goes on where the one before it stopped.
@@ -56,10 +56,11 @@ describe('the application by itself', () => {
 
   it('says that a newer version is here, and loads it without losing an edit', async () => {
     newer = '\n// newer\n';
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.driver.navigate().refresh();
     await b.find('heading', 'The set');
     await b.find('status', 'New version');
+    await openShowFacts(b);
     await b.fill('textbox', 'Title of the show', `Late Season${Key.ENTER}`);
     await b.click('button', 'Load it');
     await b.gone('status', 'New version');

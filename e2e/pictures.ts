@@ -19,8 +19,6 @@ async function pictures(address: string): Promise<void> {
     await b.click('button', 'Open the demo show');
     await b.find('link', /^Winter Pier Residency/);
     await b.wait(async () => (await b.text('header')).includes('lands on time'), 'the set is proven');
-    await still('book');
-    await b.click('link', 'Set');
     await b.find('grid', 'Running order');
     await b.click('row', /^Fog Bell/);
     await b.find('complementary', 'Chosen entry');
@@ -94,6 +92,11 @@ async function pictures(address: string): Promise<void> {
     await b.find('button', '13|4.25 Fog Lead, fails');
     await b.says('region', 'Chosen cue', 'ms late');
     await still('chart-cracked');
+    await b.click('button', /findings: show them$/);
+    await b.find('dialog', 'Findings');
+    await still('findings');
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog', 'Findings');
     await b.click('link', /findings: to the dry run$/);
     await b.find('region', 'The chosen change');
     await b.pick(/Compare with$/, /before: place Fog Lead/);

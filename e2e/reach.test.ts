@@ -6,7 +6,6 @@ const { b } = begin();
 
 /** Addresses below that of the show, and the role and name of something that stands there and not in the view before. */
 const VIEWS: readonly (readonly [path: string, role: string, name: string | RegExp])[] = [
-  ['', 'heading', 'The set'],
   ['/rig', 'button', /^Quillback channel/],
   ['/rig/ports', 'button', /^Send a test note/],
   ['/rig/reactions', 'button', 'Add a reaction'],
@@ -27,6 +26,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
   ['/set/mix', 'table', 'Mix sheet'],
   ['/set/tonight', 'heading', 'Evening at the pier'],
   ['/set/screens', 'button', 'Share the stage'],
+  ['/set/show', 'textbox', 'Title of the show'],
   ['/stage', 'button', 'Start, hold'],
   ['/files', 'article', /^Cue sheet/],
   ['/files/export', 'button', 'Export show'],
@@ -37,7 +37,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
 let base = '';
 beforeAll(async () => {
   await openDemo(b);
-  base = await b.driver.getCurrentUrl();
+  base = (await b.driver.getCurrentUrl()).replace(/\/set$/, '');
 });
 
 const size = (width: number, height: number): Promise<unknown> =>

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, inject, it } from 'vitest';
-import { begin, chooseFile, openShelf } from './begin';
+import { begin, chooseFile, openShelf, openShowFacts } from './begin';
 import { Browser, Key } from './browser';
 
 const { b, folder } = begin();
@@ -100,7 +100,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
     await chooseFile(b, silence('take.wav'));
     await b.find('group', 'take');
     await b.fill('textbox', 'Level in dB', `-7${Key.ENTER}`);
-    await b.click('link', 'Book');
+    await openShowFacts(b);
     await b.click('button', 'Export show');
     await b.says('status', 'Export', 'Exported new-show.zip with 1 recording.');
     const path = join(folder, 'new-show.zip');
@@ -117,7 +117,7 @@ describe('a rig with an amplifier that the modeler tells where to go', () => {
       const level = await other.find('textbox', 'Level in dB');
       expect(await level.getAttribute('value')).toBe('-7');
       await other.gone('alert', /not in this browser/);
-      await other.click('link', 'Book');
+      await openShowFacts(other);
       await other.click('button', 'Export show');
       await other.says('status', 'Export', 'with 1 recording.');
     } finally {

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { begin, chooseFile, openShelf } from './begin';
-import { By } from './browser';
+import { By, Key } from './browser';
 
 const { b, folder } = begin();
 const file = join(folder, 'faulty.json');
@@ -16,21 +16,10 @@ const found = (): Promise<string[]> =>
     `return [...document.querySelectorAll('[aria-label="Findings"] > li')].map((li) => li.innerText)`,
   );
 
-/** The same of a view that is longer than its window: what is out of sight is drawn when it is scrolled to. */
-async function foundByScrolling(): Promise<string> {
-  const all = new Set<string>();
-  for (const head of await b.driver.findElements(By.css('main section > h2'))) {
-    await b.driver.executeAsyncScript(
-      `const [head, done] = arguments;
-       head.scrollIntoView();
-       let frames = 4;
-       const next = () => (--frames > 0 ? requestAnimationFrame(next) : done());
-       next();`,
-      head,
-    );
-    for (const text of await found()) all.add(text);
-  }
-  return [...all].join('\n');
+/** Opens the one list of all findings, from their count in the head. */
+async function openFindings(): Promise<void> {
+  await b.click('button', /findings: show them$/);
+  await b.find('dialog', 'Findings');
 }
 
 describe('a show in which everything goes wrong', () => {
@@ -58,10 +47,14 @@ describe('a show in which everything goes wrong', () => {
   it('leads from a finding to the unit that it is about', async () => {
     await b.click('link', 'Dry run');
     await b.find('table', 'Songs of the set');
+    await openFindings();
     const unit = await b.driver.findElement(
-      By.xpath('//li[contains(., "Lost Lamp has no cable from a port")]//a[contains(., "to the unit")]'),
+      By.xpath(
+        '//*[@role="dialog"]//li[contains(., "Lost Lamp has no cable from a port")]//a[text()="Go to the unit"]',
+      ),
     );
     await unit.click();
+    await b.gone('dialog', 'Findings');
     await b.find('region', 'Settings of Lost Lamp');
   });
 
@@ -69,7 +62,17 @@ describe('a show in which everything goes wrong', () => {
     await b.click('link', 'Dry run');
     await b.wait(async () => !(await b.text('table')).includes('…'), 'all are run');
     await b.wait(async () => (await b.text('main')).includes('up to date with every edit'), 'all is proven');
-    const all = await foundByScrolling();
+    await openFindings();
+    let shown = 0;
+    while ((await found()).length > shown) {
+      shown = (await found()).length;
+      for (const more of await b.driver.findElements(
+        By.xpath('//*[@role="dialog"]//button[starts-with(., "Show ")]'),
+      )) {
+        await more.click();
+      }
+    }
+    const all = (await found()).join('\n');
     for (const words of [
       'ms late, because',
       'want different things of',
@@ -85,6 +88,10 @@ describe('a show in which everything goes wrong', () => {
     ]) {
       expect(all, words).toContain(words);
     }
+    // The gravest first: what cannot land stands above what is only worth a look.
+    expect(all.indexOf('ms late, because')).toBeLessThan(all.indexOf('should ring out, but is cut'));
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog', 'Findings');
   });
 
   it('is mended song by song, and run again by itself after each press', async () => {

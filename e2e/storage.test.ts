@@ -1,11 +1,14 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { begin, openDemo, openShelf } from './begin';
+import { begin, openDemo, openShelf, openShowFacts } from './begin';
 
 const { b } = begin();
 
-const rename = (title: string): Promise<void> => b.fill('textbox', 'Title of the show', `${title}\n`);
+const rename = async (title: string): Promise<void> => {
+  await openShowFacts(b);
+  await b.fill('textbox', 'Title of the show', `${title}\n`);
+};
 /** What the browser has to do before the next page is loaded. */
 const before = (source: string): Promise<unknown> =>
   b.driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source });

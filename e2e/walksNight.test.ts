@@ -11,7 +11,7 @@ async function rigAndSongs(...titles: readonly string[]): Promise<void> {
   await addUnit(b, 'Skerry');
   await namePresets(b, 'A1', 'Calm', 'Storm');
   for (const title of titles) {
-    await b.click('link', titles[0] === title ? 'Chart' : 'Book');
+    await b.click('link', titles[0] === title ? 'Chart' : 'Set');
     await addSong(b, title, '240', '6');
     await placeAt(b, '1', 'calm');
     await placeAt(b, '3', 'storm');

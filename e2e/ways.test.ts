@@ -95,7 +95,7 @@ describe('a song from a MIDI file', () => {
       ],
     });
     writeFileSync(join(folder, 'Driftwood Reel.mid'), Uint8Array.from(bytes));
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.click('button', 'Song from a MIDI file');
     await b.find('button', 'Choose the file');
     await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'Driftwood Reel.mid'));
@@ -135,7 +135,7 @@ describe('a song from a MIDI file', () => {
       ],
     });
     writeFileSync(join(folder, 'Whole evening.mid'), Uint8Array.from(bytes));
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.click('button', 'Song from a MIDI file');
     await b.find('button', 'Choose the file');
     await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'Whole evening.mid'));
@@ -146,19 +146,19 @@ describe('a song from a MIDI file', () => {
     await b.find('switch', 'Bar 3');
     await b.click('button', 'Add 3 songs');
     await b.find('group', 'Chart of Whole evening');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.find('link', 'Whole evening 2');
     await b.click('link', 'Whole evening 3');
     await b.find('group', 'Chart of Whole evening 3');
     await b.find('button', /^3\|1 .*, proven$/);
     await b.click('button', 'Undo: add 3 songs');
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.gone('link', 'Whole evening 2');
   });
 
   it('says what is wrong with one that cannot be read, and nothing is lost', async () => {
     writeFileSync(join(folder, 'torn.mid'), Uint8Array.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1]));
-    await b.click('link', 'Book');
+    await b.click('link', 'Set');
     await b.click('button', 'Song from a MIDI file');
     await b.find('button', 'Choose the file');
     await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'torn.mid'));

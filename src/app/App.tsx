@@ -10,7 +10,6 @@ import { useApp } from './state/store';
 const parts = {
   Shell: () => import('./shell/Shell'),
   DemoScreen: () => import('./screens/DemoScreen'),
-  BookScreen: () => import('./screens/BookScreen'),
   SetScreen: () => import('./screens/SetScreen'),
   StageScreen: () => import('./screens/StageScreen'),
   WatchScreen: () => import('./screens/WatchScreen'),
@@ -27,7 +26,6 @@ const parts = {
 
 const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
 const DemoScreen = lazy(() => parts.DemoScreen().then((m) => ({ default: m.DemoScreen })));
-const BookScreen = lazy(() => parts.BookScreen().then((m) => ({ default: m.BookScreen })));
 const SetScreen = lazy(() => parts.SetScreen().then((m) => ({ default: m.SetScreen })));
 const StageScreen = lazy(() => parts.StageScreen().then((m) => ({ default: m.StageScreen })));
 const WatchScreen = lazy(() => parts.WatchScreen().then((m) => ({ default: m.WatchScreen })));
@@ -101,7 +99,7 @@ function Views() {
           <Route path="/show/:showId/stage/:playerId?" element={<StageScreen />} />
           <Route path="/watch/:playerId?" element={<WatchScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
-            <Route index element={<BookScreen />} />
+            <Route index element={<Navigate to="set" replace />} />
             <Route path="set/:part?" element={<SetScreen />} />
             <Route path="rig/:part?" element={<RigScreen />} />
             <Route path="map/:unitId?/:part?" element={<MapScreen />} />

@@ -56,16 +56,21 @@ interface Props {
   readonly renderWay?: (finding: Finding) => ReactNode;
   /** Whether the song is known where the list stands. */
   readonly inSong?: boolean;
+  /** Told when somebody goes to the place of a finding. */
+  readonly onWay?: () => void;
 }
 
 /** More of a kind than this stand together, with the first of them in full. */
 const APART = 2;
 
+/** So many stand at once. */
+const AT_ONCE = 60;
+
 /** Kinds that only a dry run makes: mended one by one, because each changes how the others land. */
 const BY_DRY_RUN = new Set<Finding['code']>(['song.late', 'song.early', 'song.never', 'song.tempo-missed']);
 
 /** What the checks found: each leads to its place, is mended here where it can be, or ignored with a reason; many of a kind together. */
-export function FindingList({ findings, well, renderWay, inSong = false }: Props) {
+export function FindingList({ findings, well, renderWay, inSong = false, onWay }: Props) {
   const show = useShow();
   const open = groupsOf(findings.filter((f) => acceptedReason(show, f) === undefined));
   const lines = open.flatMap((g) => (g.length > APART ? [g] : g.map((f): Group => [f])));
@@ -73,12 +78,17 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
   const mends = new Map(lines.toReversed().flatMap(([f]) => (f.fix ? [[mendKey(f), f]] : [])));
   const shows = (f: Finding): boolean => f.fix !== null && mends.get(mendKey(f)) === f;
   const accepted = findings.filter((f) => acceptedReason(show, f) !== undefined);
+  const [shown, rest] = useShown(lines.length, AT_ONCE);
   const line = (f: Finding, fixed: boolean, more?: ReactNode) => (
     <li key={findingKey(f) + findingSays(f)}>
       <LanternMark mark={f.severity === 'note' ? 'hollow' : 'cracked'} size={22} silent />
       <span>
         {(inSong ? findingSentenceInSong : findingSentence)(f)}{' '}
-        {renderWay?.(f) ?? <Link to={placePath(show, f.place, f.code)}>{placeWord(f.place)}</Link>}
+        {renderWay?.(f) ?? (
+          <Link to={placePath(show, f.place, f.code)} onClick={onWay}>
+            {placeWord(f.place)}
+          </Link>
+        )}
       </span>
       {(fixed || f.severity !== 'error') && (
         <Acts>
@@ -98,12 +108,13 @@ export function FindingList({ findings, well, renderWay, inSong = false }: Props
             <span>{well}</span>
           </li>
         )}
-        {lines.map((group) => {
+        {lines.slice(0, shown).map((group) => {
           const [f, ...others] = group;
           if (others.length === 0) return line(f, shows(f));
           return line(f, shows(f), <Others group={group} line={(other) => line(other, other.fix !== null)} />);
         })}
       </List>
+      {rest}
       {accepted.length > 0 && <Ignored accepted={accepted} />}
     </>
   );
@@ -162,9 +173,6 @@ function Others({ group, line }: { readonly group: Group; readonly line: (f: Fin
     </div>
   );
 }
-
-/** So many stand at once. */
-const AT_ONCE = 60;
 
 function More({ findings, line }: { readonly findings: readonly Finding[]; readonly line: (f: Finding) => ReactNode }) {
   const [shown, more] = useShown(findings.length, AT_ONCE);

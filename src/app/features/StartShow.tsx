@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { songsOfSet, type Show } from '../../core/show';
 import { startShow } from '../state/desk';
-import { useOpenFindings } from '../state/findings';
+import { useAllFindings } from '../state/findings';
 import { soundTrouble, useHearing } from '../state/hearing';
 import { useLanes } from '../state/lanes';
 import { songMark } from '../state/marks';
@@ -102,7 +102,7 @@ function Ready({ close }: { readonly close: () => void }) {
 function useNotReady(show: Show): readonly NotReady[] {
   const { uses, lost, refusing } = usePorts();
   const proofs = useProofs();
-  const findings = useOpenFindings(show);
+  const { open: findings } = useAllFindings(show);
   const ways = useRehearsal((s) => s.ways);
   const muted = useLanes((s) => s.muted.size + s.solo.size);
   const sound = useHearing(soundTrouble);

@@ -46,16 +46,32 @@ export function readiness(show: Show, facts: ReadyFacts): readonly NotReady[] {
   ];
 }
 
-/** Ports that units hang on, and that no real one is bound to, is there for, or takes anything. */
-function portLines(show: Show, { uses, lost, refusing }: ReadyFacts): readonly NotReady[] {
+/** Ports that units hang on. */
+function wiredPorts(show: Show): Show['ports'] {
   const wired = new Set(
     show.units.flatMap((u) => [
       ...(u.input?.from === 'port' ? [u.input.portId] : []),
       ...(u.returns ? [u.returns.portId] : []),
     ]),
   );
-  const named = (ids: (id: string) => boolean): string =>
-    listWords(show.ports.filter((p) => wired.has(p.id) && ids(p.id)).map((p) => p.name));
+  return show.ports.filter((p) => wired.has(p.id));
+}
+
+/** How many of the ports that units hang on have a real one that is there. */
+export function portsThere(
+  show: Show,
+  { uses, lost, refusing }: Pick<ReadyFacts, 'uses' | 'lost' | 'refusing'>,
+): { readonly there: number; readonly all: number } {
+  const wired = wiredPorts(show);
+  const isThere = (id: string): boolean =>
+    Boolean(uses[id]?.out ?? uses[id]?.in) && !lost.includes(id) && !refusing.includes(id);
+  return { there: wired.filter((p) => isThere(p.id)).length, all: wired.length };
+}
+
+/** Ports that units hang on, and that no real one is bound to, is there for, or takes anything. */
+function portLines(show: Show, { uses, lost, refusing }: ReadyFacts): readonly NotReady[] {
+  const wired = wiredPorts(show);
+  const named = (ids: (id: string) => boolean): string => listWords(wired.filter((p) => ids(p.id)).map((p) => p.name));
   const isBound = (id: string): boolean => Boolean(uses[id]?.out ?? uses[id]?.in);
   const [unbound, gone, deaf] = [
     named((id) => !isBound(id)),

@@ -4,7 +4,7 @@ export type Keys = readonly (readonly [keys: string, what: string])[];
 export const EVERYWHERE: Keys = [
   ['Ctrl K', 'find an action, or where to go'],
   ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
-  ['Alt 1 … Alt 9, Alt 0', 'Book, Rig, Map, Tones, Chart, Dry run, Feet, Set, Stage, Files'],
+  ['Alt 1 … Alt 9', 'Set, Rig, Map, Tones, Chart, Dry run, Feet, Stage, Files'],
   ['Space', 'play, stop, where nothing else takes it'],
   ['Alt P', 'play, stop, also while one types'],
   ['F6 · Shift F6', 'to the next region: view, transport, views, head'],
@@ -82,7 +82,7 @@ const VIEWS: readonly (readonly [path: string, view: string, keys: Keys])[] = [
   ['files', 'Files', []],
 ];
 
-/** The keys of the view at an address; of the book and of views that are worked with Tab and Enter alone there are none of its own. */
+/** The keys of the view at an address; of views that are worked with Tab and Enter alone there are none of its own. */
 export function keysOf(path: string): { readonly view: string; readonly keys: Keys } {
   const [, , , place = ''] = path.split('/');
   const found = VIEWS.find(([own]) => own === place);

@@ -1,9 +1,7 @@
 import { useEffect, useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
-import { checkRig } from '../../core/checks';
 import { indexShow, type Show, type Song, songEntries } from '../../core/show';
-import { tonightOf } from '../../core/tonight';
 import { Soft } from '../widgets/controls';
 import { LanternMark, lanternWords } from '../widgets/LanternMark';
 import { Pick } from '../widgets/Pick';
@@ -47,12 +45,11 @@ export function DryRunScreen() {
   const song = indexShow(show).songs.get(songId ?? '');
   const set = useMemo(() => songsOfSet(show), [show]);
   const base = `/show/${show.id}/dry-run`;
-  const rigFindings = useMemo(() => checkRig(tonightOf(show)), [show]);
   useSight(song ? { songId: song.id } : 'set');
   if (show.songs.length === 0) {
     return (
       <p style={{ padding: 30 }}>
-        There is nothing to run yet: the first song is made in the <Link to={`/show/${show.id}`}>book</Link>.
+        There is nothing to run yet: the first song is made in the <Link to={`/show/${show.id}/set`}>Set</Link>.
       </p>
     );
   }
@@ -73,7 +70,7 @@ export function DryRunScreen() {
         <span style={{ flex: 1 }} />
         <CompareWith songs={song ? [song] : set} />
       </Head>
-      {song ? <SongRun key={song.id} song={song} /> : <SetRun songs={set} rigFindings={rigFindings} />}
+      {song ? <SongRun key={song.id} song={song} /> : <SetRun songs={set} />}
     </Page>
   );
 }

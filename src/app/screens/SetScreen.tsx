@@ -6,6 +6,7 @@ import { useSight } from '../state/useSight';
 import { MixPart } from './set/MixPart';
 import { OrderPart } from './set/OrderPart';
 import { ScreensPart } from './set/ScreensPart';
+import { ShowPart } from './set/ShowPart';
 import { TonightPart } from './set/TonightPart';
 
 const PARTS = [
@@ -13,9 +14,13 @@ const PARTS = [
   ['mix', 'Mix'],
   ['tonight', 'Tonight'],
   ['screens', 'Screens'],
+  ['show', 'Show'],
 ] as const;
 
-/** The set: the order in which it is played, what goes to which ears, and what is different tonight. */
+/**
+ * The set, which a show opens on: the order in which it is played and the songs beside it, what goes to which ears, what
+ * is different tonight, and the show as a whole.
+ */
 export function SetScreen() {
   const show = useShow();
   const { part = '' } = useParams();
@@ -34,6 +39,8 @@ export function SetScreen() {
         <TonightPart />
       ) : part === 'screens' ? (
         <ScreensPart />
+      ) : part === 'show' ? (
+        <ShowPart />
       ) : (
         <OrderPart />
       )}

@@ -93,8 +93,8 @@ function OpenStage() {
       ) : (
         <Nothing>
           <h1>No song yet</h1>
-          <p>The stage shows the song that plays. Songs are added in the Book.</p>
-          <Link to={`/show/${show.id}`}>To the Book</Link>
+          <p>The stage shows the song that plays. Songs are added in the Set.</p>
+          <Link to={`/show/${show.id}`}>To the Set</Link>
         </Nothing>
       )}
     </Ground>

@@ -64,7 +64,7 @@ const WORDS: Readonly<Record<FirstStep, Words>> = {
     view: 'Tones',
     path: '/tones',
   },
-  song: { name: 'Add a song', todo: 'Add a song: a name, a tempo and a metre.', view: 'Book', path: '' },
+  song: { name: 'Add a song', todo: 'Add a song: a name, a tempo and a metre.', view: 'Set', path: '/set' },
   lantern: {
     name: 'Light a lantern',
     todo: 'Place the tone: bar, Enter, its name, Enter. The lantern lights when it is proven to land.',
@@ -116,7 +116,7 @@ function Steps({ show, onClose }: { readonly show: Show; readonly onClose: () =>
         {fails ? (
           <Link to={`/show/${show.id}/dry-run`}>Go to Dry run</Link>
         ) : (
-          pathname !== to && (path === '' || !pathname.startsWith(`${to}/`)) && <Link to={to}>Go to {view}</Link>
+          pathname !== to && !pathname.startsWith(`${to}/`) && <Link to={to}>Go to {view}</Link>
         )}
       </p>
       <SignButton aria-label="Close the first steps" onPress={onClose}>

@@ -1,6 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { Suspense, memo, useCallback, useEffect } from 'react';
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
 import { keepAsCopy, redo, saveAnew, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
@@ -36,9 +37,10 @@ import { takesText } from '../widgets/takesText';
 import { useRegions } from './useRegions';
 import { VIEWS, pathOf } from '../features/views';
 import { ViewTabs } from './ViewTabs';
-import type { Lantern } from '../../core/simulate';
 import type { Show } from '../../core/show';
-import { useOpenFindings } from '../state/findings';
+import type { Lantern } from '../../core/simulate';
+import { AllFindings } from '../features/AllFindings';
+import { SET_WORDS } from '../features/setWords';
 
 const Frame = styled.div`
   height: 100dvh;
@@ -99,6 +101,17 @@ const Title = styled(Link)`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+`;
+
+const HeadCount = styled(AriaButton)`
+  padding: 3px 10px;
+  border: 1.5px solid ${desk.ink};
+  border-radius: 3px 11px 3px 11px;
+  background: ${desk.lampWash};
+  color: ${desk.ink};
+  font: 700 13px/1.3 ${font.text};
+  white-space: nowrap;
+  cursor: pointer;
 `;
 
 const Gap = styled.span`
@@ -229,12 +242,6 @@ function OpenShell() {
   );
 }
 
-const SET_WORDS: Readonly<Record<Lantern, string>> = {
-  hollow: 'not proven yet',
-  lit: 'lands on time',
-  cracked: 'does not land on time',
-};
-
 /** Whose times are guesses, where a show lands on time by them; nothing where all are known. */
 function standsOnGuesses(show: Show): string {
   const { guess } = timesBasis(show);
@@ -255,7 +262,6 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
   const past = useApp((s) => s.open?.past.at(-1)?.label);
   const future = useApp((s) => s.open?.future[0]?.label);
   const save = useApp((s) => s.open?.save ?? 'saved');
-  const found = useOpenFindings(show);
   return (
     <Head>
       <Title to="/" title="All shows" aria-label={`${show.title}: to all shows`}>
@@ -265,8 +271,14 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
       <Quiet>
         {SET_WORDS[mark]}
         {mark === 'lit' && standsOnGuesses(show)}
-        {mark === 'lit' && found > 0 && (found === 1 ? ', 1 finding' : `, ${found} findings`)}
       </Quiet>
+      <AllFindings
+        trigger={(words, open) => (
+          <HeadCount hidden={open === 0} aria-label={`${words}: show them`}>
+            {words}
+          </HeadCount>
+        )}
+      />
       <Quiet role="status">{SAVE_WORDS[save]}</Quiet>
       <Gap />
       <SignButton
@@ -342,7 +354,7 @@ function Damaged() {
 /** What the view at an address is called. */
 function viewName(pathname: string, base: string): string {
   const [first = ''] = pathname.slice(base.length + 1).split('/');
-  return VIEWS.find(({ path }) => path === first)?.name ?? 'Book';
+  return VIEWS.find(({ path }) => path === first)?.name ?? VIEWS[0].name;
 }
 
 /** The view by itself: what the frame around it hears of edits does not draw it again. */

@@ -66,7 +66,7 @@ const Tab = styled(NavLink)`
 export const ViewTabs = ({ base }: { readonly base: string }) => (
   <Tabs aria-label="Views">
     {VIEWS.map(({ path, name, key }) => (
-      <Tab key={name} to={pathOf(base, path)} end={path === ''} title={`${name} (Alt+${key})`}>
+      <Tab key={name} to={pathOf(base, path)} title={`${name} (Alt+${key})`}>
         {name}
       </Tab>
     ))}

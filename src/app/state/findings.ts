@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
-import { acceptedReason, type Finding } from '../../core/checks';
+import { acceptedReason, checkRig, type Finding } from '../../core/checks';
 import { songsOfSet, type Show, type Song } from '../../core/show';
-import { isOfNow, useProofs } from './proofs';
+import { tonightOf } from '../../core/tonight';
+import { isOfNow, useProofs, type Run } from './proofs';
 
 const NOTHING: readonly Finding[] = [];
 
@@ -12,18 +13,30 @@ export function useSongFindings(show: Show, song: Song): readonly Finding[] {
   return useMemo(() => fresh?.findings.filter((f) => acceptedReason(show, f) === undefined) ?? NOTHING, [fresh, show]);
 }
 
-/** How many findings of the set's songs are open, as far as dry runs of now have told. */
-export function useOpenFindings(show: Show): number {
+const GRAVITY = { error: 0, warning: 1, note: 2 } as const;
+
+/**
+ * What is found in the rig, its map and the songs of the set, as far as dry runs of now have told: what is let be too.
+ * The gravest first; of the same gravity the rig, then songs in the order of the set, each in the order of time.
+ */
+export function allFindings(show: Show, runs: Readonly<Record<string, Run>>): readonly Finding[] {
+  const songs = [...new Set(songsOfSet(show))];
+  const found = songs.flatMap((song) => {
+    const run = runs[song.id];
+    return run && isOfNow(run, show, song) ? run.findings.toSorted((a, b) => timeOf(a) - timeOf(b)) : NOTHING;
+  });
+  return [...checkRig(tonightOf(show)), ...found].toSorted((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
+}
+
+const timeOf = ({ place }: Finding): number => (place.in === 'song' ? place.at : 0);
+
+/** The same of the show that is open, and how many of them are open. */
+export function useAllFindings(show: Show): { readonly findings: readonly Finding[]; readonly open: number } {
   const runs = useProofs((s) => s.runs);
-  return useMemo(
-    () =>
-      songsOfSet(show).reduce((sum, song) => {
-        const run = runs[song.id];
-        if (!run || !isOfNow(run, show, song)) return sum;
-        return sum + run.findings.filter((f) => acceptedReason(show, f) === undefined).length;
-      }, 0),
-    [runs, show],
-  );
+  return useMemo(() => {
+    const findings = allFindings(show, runs);
+    return { findings, open: findings.filter((f) => acceptedReason(show, f) === undefined).length };
+  }, [runs, show]);
 }
 
 /** Those whose place is one cue, or one sweep. */

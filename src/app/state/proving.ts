@@ -117,7 +117,7 @@ export class Proving {
     return run !== undefined && isOfNow(run, show, song) && (this.sight?.kind !== 'song' || run.picture.detailed);
   }
 
-  /** Songs that are not done, in the order in which they are taken: in sight, in the set, in the book. */
+  /** Songs that are not done, in the order in which they are taken: in sight, in the set, in the show. */
   private waiting(show: ShowTonight): Song[] {
     const { songs } = indexShow(show);
     const inSight = this.sight?.kind === 'song' ? [this.sight.songId] : [];

@@ -41,7 +41,7 @@ export const addUnit = (show: Show, unit: Unit): Show => ({ ...show, units: [...
 /** A unit of the demo show by its id, which has to be there. */
 export const unitOf = (show: Show, id: string): Unit => show.units.find((u) => u.id === id)!;
 
-/** A song of its own for a fault, at the end of the book and the set. */
+/** A song of its own for a fault, at the end of the show and the set. */
 export const inNewSong =
   (id: string, title: string, parts: (show: Show) => Partial<Song>, tones: readonly Tone[] = []) =>
   (show: Show): Show => {

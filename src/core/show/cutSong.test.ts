@@ -47,7 +47,7 @@ describe('songs that are cut out of one', () => {
     ]);
   });
 
-  it('take their places in the book and in the sets, with one undo', () => {
+  it('take their places in the show and in the sets, with one undo', () => {
     const demo = demoShow();
     const done = doingTo(demo);
     const [whole] = demo.songs;

@@ -143,7 +143,6 @@ export {
   startFrom,
   songOfCore,
   addToSet,
-  removeFromSet,
   dipOf,
   dipShape,
   addHouseNumber,

@@ -545,7 +545,7 @@ export const showSchema = z.strictObject({
   reactions: z.array(reactionSchema).max(LIMITS.reactions),
   /** What is programmed into foot controllers. */
   feet: z.array(feetSchema).max(LIMITS.controllers),
-  /** Running orders, and which of them is played from. Songs that are in none stay in the book. */
+  /** Running orders, and which of them is played from. Songs that are in none stay in the show. */
   sets: z.array(setSchema).min(1).max(LIMITS.sets),
   setId: id,
 });

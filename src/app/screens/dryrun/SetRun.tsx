@@ -1,13 +1,12 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { acceptedReason, type Finding } from '../../../core/checks';
+import { acceptedReason } from '../../../core/checks';
 import { indexShow, setTolerance, type Song, RANGES, figureIn, rangeWords, type Range } from '../../../core/show';
 import { Unseen } from '../../widgets/shellParts';
 import { LanternMark } from '../../widgets/LanternMark';
-import { FindingList } from '../../features/FindingList';
-import { Soft } from '../../widgets/controls';
+import { AllFindings } from '../../features/AllFindings';
+import { Button, Soft } from '../../widgets/controls';
 import { Later } from '../../widgets/Later';
-import { Near } from '../../widgets/Near';
 import { DraftField } from '../../widgets/DraftField';
 import { perform } from '../../state/desk';
 import { useComparing, type Compared } from '../../state/comparing';
@@ -52,41 +51,25 @@ const Table = styled.table`
 
 interface Props {
   readonly songs: readonly Song[];
-  readonly rigFindings: readonly Finding[];
 }
 
 /** Pixels of the chart, until it is drawn. */
 const CHART_HEIGHT = 260;
-/** Pixels of a song's findings, until they were drawn. */
-const FINDINGS_HEIGHT = 320;
 
-/** The set as a whole: each song's lantern and its worst change, the findings of the rig and of every song that was run. */
-export function SetRun({ songs, rigFindings }: Props) {
-  const show = useShow();
+/** The set as a whole: each song's lantern, its worst change and how much was found in it. */
+export function SetRun({ songs }: Props) {
   const runs = useProofs((s) => s.runs);
   const compared = useComparing((s) => s.compared);
-  const withFindings = songs.filter((s) => runs[s.id]?.findings.some((f) => acceptedReason(show, f) === undefined));
   const notRun = songs.filter((s) => !runs[s.id]).length;
   return (
     <Body>
       <Left>
         <section>
-          <h2>The rig and its map</h2>
-          <FindingList findings={rigFindings} well="Nothing is wrong with the wiring and the map." />
+          <h2>Findings</h2>
+          <AllFindings
+            trigger={(words, open) => <Button>{open === 0 ? 'No findings' : `${words}: read and mend them`}</Button>}
+          />
         </section>
-        {withFindings.map((song) => (
-          <section key={song.id}>
-            <h2>{song.title}</h2>
-            <Near height={FINDINGS_HEIGHT}>
-              {() => <FindingList findings={runs[song.id]!.findings} well="" inSong />}
-            </Near>
-          </section>
-        ))}
-        {notRun === 0 && withFindings.length === 0 && (
-          <p>
-            <Soft>No findings in any song of the set.</Soft>
-          </p>
-        )}
         <SetNights songs={songs} />
         <PlayedNights />
         <TimesBasis />

@@ -1,10 +1,5 @@
-import { Plus } from 'lucide-react';
-import { useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import styled from 'styled-components';
-import { addToSet } from '../../../core/show';
-import { AddSong } from '../../features/AddSong';
-import { Button } from '../../widgets/controls';
-import { newId, perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 
 const First = styled.div`
@@ -14,33 +9,19 @@ const First = styled.div`
   padding: 26px 0;
 `;
 
-/** So many songs of the book are offered to an empty set. */
-const OFFERED = 24;
-
-/** What comes first: a song, or those of the book that are in no set. */
+/** What comes first: a song, or those of the show that are in no place of this set. */
 export function EmptySet() {
   const show = useShow();
-  const navigate = useNavigate();
   return (
     <First>
-      <h2>Nothing in this set yet</h2>
+      <h2>{show.songs.length === 0 ? 'No songs yet' : 'Nothing in this set yet'}</h2>
       {show.songs.length === 0 ? (
-        <>
-          <p>A set is songs in the order in which they are played, with breaks and notes between them.</p>
-          <AddSong onAdded={(id) => void navigate(`/show/${show.id}/chart/${id}`)} />
-        </>
+        <p>
+          Add a song: a name, a tempo and a metre. Bars, sections and changes come later. Units and their presets come
+          first if you have none: they are on the <Link to={`/show/${show.id}/map`}>Map</Link>.
+        </p>
       ) : (
-        <>
-          <p>Songs of the book are not lost when they are in no set.</p>
-          {show.songs.slice(0, OFFERED).map((song) => (
-            <Button
-              key={song.id}
-              onPress={() => perform(addToSet(show, song.id, newId()), `put ${song.title} in the set`)}
-            >
-              <Plus size={15} aria-hidden /> {song.title}
-            </Button>
-          ))}
-        </>
+        <p>The songs of the show stand below. Put in what is played tonight.</p>
       )}
     </First>
   );

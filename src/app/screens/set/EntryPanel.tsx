@@ -24,6 +24,7 @@ import { CountIn } from '../../features/CountIn';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { InterludeFields } from './InterludeFields';
+import { SongActs } from './SongActs';
 import { launchWords } from './launchWords';
 
 const NONE = 'none';
@@ -99,7 +100,10 @@ function SongFields({ entry }: Props<SongEntry>) {
     void perform(changeEntry(show, entry, change), label);
   return (
     <>
-      <h2>{song.title}</h2>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 4 }}>
+        <h2 style={{ marginRight: 'auto' }}>{song.title}</h2>
+        <SongActs song={song} />
+      </div>
       <Choices
         label="At its end"
         value={entry.follow}

@@ -1,23 +1,13 @@
 import { Plus } from 'lucide-react';
 import { useState, type KeyboardEvent } from 'react';
 import { GridList, ListLayout, Virtualizer, useDragAndDrop } from 'react-aria-components';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import {
-  addEntry,
-  addSet,
-  addToSet,
-  chooseSet,
-  indexShow,
-  moveInSet,
-  setOf,
-  setTimes,
-  type ShowSet,
-  type Song,
-} from '../../../core/show';
-import { clockWords, durationWords } from '../../../wording';
+import { addEntry, addSet, chooseSet, indexShow, moveInSet, setOf, setTimes, type ShowSet } from '../../../core/show';
+import { clockWords } from '../../../wording';
 import { Button, Soft } from '../../widgets/controls';
 import { AddSong } from '../../features/AddSong';
-import { StartShow } from '../../features/StartShow';
+import { SongFromFile } from '../../features/SongFromFile';
 import { Pick } from '../../widgets/Pick';
 import { newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
@@ -25,15 +15,22 @@ import { useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { narrow, stacked } from '../../theme/narrow';
 import { EntryPanel } from './EntryPanel';
-import { LeastRoom } from './LeastRoom';
+import { Answers } from './Answers';
 import { EntryRow } from './EntryRow';
 import { PlayedLists } from './PlayedLists';
 import { AddInterlude } from './AddInterlude';
 import { SetFields } from './SetFields';
 import { EmptySet } from './EmptySet';
+import { OutsideSet } from './OutsideSet';
+
+const Whole = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
+`;
 
 const Page = styled.div`
-  height: 100%;
+  min-height: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 300px;
   ${stacked}
@@ -41,9 +38,9 @@ const Page = styled.div`
 
 const Main = styled.section`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template-rows: auto minmax(0, 1fr) auto auto;
   min-height: 0;
-  padding: 16px 22px 14px;
+  padding: 14px 22px 14px;
   & > div:nth-of-type(2) {
     min-height: 0;
   }
@@ -81,7 +78,6 @@ const Foot = styled.p`
 const ROWS = { estimatedRowHeight: 53 };
 
 const NEW_SET = 'new';
-const NONE = 'none';
 
 const STEPS: Readonly<Record<string, number>> = { ArrowUp: -1, ArrowDown: 1 };
 
@@ -89,7 +85,7 @@ const STEPS: Readonly<Record<string, number>> = { ArrowUp: -1, ArrowDown: 1 };
 export function OrderPart() {
   const show = useShow();
   const set = setOf(show);
-  const { rows, length } = setTimes(show);
+  const { rows } = setTimes(show);
   const { songs } = indexShow(show);
   const playing = useNews((s) => s.news.playing);
   const entryId = useNews((s) => s.news.entryId);
@@ -98,7 +94,7 @@ export function OrderPart() {
   const [chosen, setChosen] = useState<string | null>(null);
   const entry = set.entries.find((e) => e.id === chosen);
   const inSet = new Set(set.entries.flatMap((e) => (e.kind === 'song' ? [e.songId] : [])));
-  const beside = show.songs.filter((s) => !inSet.has(s.id) && !s.pattern);
+  const beside = show.songs.filter((s) => !inSet.has(s.id));
   const place = (id: string): number => set.entries.findIndex((e) => e.id === id);
   const move = (id: string, to: number): void => void perform(moveInSet(show, place(id), to), 'move in the set');
   const { dragAndDropHooks } = useDragAndDrop({
@@ -121,80 +117,79 @@ export function OrderPart() {
   };
   const numbered = set.entries.filter((e) => e.kind === 'song').map((e) => e.id);
   return (
-    <Page>
-      <Main>
-        <SetTools set={set} setChosen={setChosen} beside={beside} songs={songs} chosen={chosen} />
-        <div onKeyDownCapture={onKey}>
-          <Virtualizer layout={ListLayout} layoutOptions={ROWS}>
-            <Order
-              selectionBehavior="replace"
-              aria-label="Running order"
-              selectionMode="single"
-              selectedKeys={chosen === null ? [] : [chosen]}
-              onSelectionChange={(keys) =>
-                setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
-              }
-              dragAndDropHooks={dragAndDropHooks}
-              renderEmptyState={() => <EmptySet />}
-            >
-              {rows.map((row) => {
-                const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
-                const { id } = row.entry;
-                return (
-                  <EntryRow
-                    key={id}
-                    row={row}
-                    song={song}
-                    number={numbered.indexOf(id) + 1}
-                    clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
-                    plays={playing && entryId === id}
-                    next={queued === id}
-                    played={history.findLast((p) => p.entryId === id && !p.struck) ?? null}
-                  />
-                );
-              })}
-            </Order>
-          </Virtualizer>
-        </div>
-        <Foot hidden={rows.length === 0}>
-          <Soft>
-            {durationWords(length)} in all
-            {set.onStage !== null && `, over at ${clockWords(set.onStage + length / 60)}`}. Drag a row by its grip, or
-            move it with Alt and the arrows.
-          </Soft>{' '}
-          <LeastRoom />
-        </Foot>
-      </Main>
-      <Side aria-label={entry ? 'Chosen entry' : 'Set'}>
-        {entry ? (
-          <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} />
-        ) : (
-          <>
-            <SetFields />
-            <PlayedLists />
-          </>
-        )}
-      </Side>
-    </Page>
+    <Whole>
+      <Answers />
+      <Page>
+        <Main>
+          <SetTools set={set} setChosen={setChosen} chosen={chosen} />
+          <div onKeyDownCapture={onKey}>
+            <Virtualizer layout={ListLayout} layoutOptions={ROWS}>
+              <Order
+                selectionBehavior="replace"
+                aria-label="Running order"
+                selectionMode="single"
+                selectedKeys={chosen === null ? [] : [chosen]}
+                onSelectionChange={(keys) =>
+                  setChosen(keys === 'all' ? null : (([...keys][0] as string | undefined) ?? null))
+                }
+                dragAndDropHooks={dragAndDropHooks}
+                renderEmptyState={() => <EmptySet />}
+              >
+                {rows.map((row) => {
+                  const song = row.entry.kind === 'song' ? songs.get(row.entry.songId) : undefined;
+                  const { id } = row.entry;
+                  return (
+                    <EntryRow
+                      key={id}
+                      row={row}
+                      song={song}
+                      number={numbered.indexOf(id) + 1}
+                      clock={set.onStage === null ? null : clockWords(set.onStage + row.at / 60)}
+                      plays={playing && entryId === id}
+                      next={queued === id}
+                      played={history.findLast((p) => p.entryId === id && !p.struck) ?? null}
+                    />
+                  );
+                })}
+              </Order>
+            </Virtualizer>
+          </div>
+          <Foot hidden={rows.length === 0}>
+            <Soft>Drag a row by its grip, or move it with Alt and the arrows.</Soft>
+          </Foot>
+          {beside.length > 0 && <OutsideSet songs={beside} />}
+        </Main>
+        <Side aria-label={entry ? 'Chosen entry' : 'Set'}>
+          {entry ? (
+            <EntryPanel key={entry.id} entry={entry} onGone={() => setChosen(null)} />
+          ) : (
+            <>
+              <SetFields />
+              <PlayedLists />
+            </>
+          )}
+        </Side>
+      </Page>
+    </Whole>
   );
 }
 
 interface SetToolsProps {
   readonly set: ShowSet;
   readonly setChosen: (value: string | null) => void;
-  readonly beside: Song[];
-  readonly songs: ReadonlyMap<string, Song>;
   readonly chosen: string | null;
 }
 
 /** Which set it is, and what is put into it. */
-function SetTools({ set, setChosen, beside, songs, chosen }: SetToolsProps) {
+function SetTools({ set, setChosen, chosen }: SetToolsProps) {
   const show = useShow();
+  const navigate = useNavigate();
+  const toChart = (id: string): void => void navigate(`/show/${show.id}/chart/${id}`);
   return (
     <Head>
       <Pick
         label="Set"
-        width="200px"
+        width="180px"
         value={set.id}
         choices={[...show.sets.map((s) => ({ id: s.id, name: s.title })), { id: NEW_SET, name: 'a new set …' }]}
         onPick={(id) => {
@@ -203,20 +198,8 @@ function SetTools({ set, setChosen, beside, songs, chosen }: SetToolsProps) {
           setChosen(null);
         }}
       />
-      {beside.length > 0 && (
-        <Pick
-          label="Put a song in"
-          width="190px"
-          value={NONE}
-          choices={[{ id: NONE, name: 'from the book …' }, ...beside.map((s) => ({ id: s.id, name: s.title }))]}
-          onPick={(id) => {
-            const song = songs.get(id);
-            if (song) perform(addToSet(show, id, newId()), `put ${song.title} into the set`);
-          }}
-        />
-      )}
-      <StartShow />
-      {set.entries.length > 0 && <AddSong onAdded={() => undefined} />}
+      <AddSong onAdded={toChart} />
+      <SongFromFile onAdded={toChart} />
       <Button
         onPress={() => {
           const id = newId();

@@ -18,10 +18,13 @@ const of = (
 
 /** What can be done in each view that does not hang on what is chosen there. Buttons of the view in sight are found besides. */
 export const VIEW_ACTIONS: readonly ViewAction[] = [
-  ...of('Book', '', [
+  ...of('Set', 'set', [
     ['Add a song', 'new song'],
     ['Song from a MIDI file', 'import midi'],
+    ['Break', 'pause interval'],
+    ['Note', 'remark between songs'],
   ]),
+  ...of('Show', 'set/show', [['Export show', 'save file json zip backup']]),
   ...of('Rig', 'rig', [
     ['Add a unit', 'new unit modeler effect amplifier lights'],
     ['Add a port', 'new cable'],
@@ -59,7 +62,6 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
     ['Table (CSV)', 'spreadsheet export sheet'],
   ]),
   ...of('Export', 'files/export', [
-    ['Export show', 'save file json zip backup'],
     ['Export MIDI file', 'smf sequencer'],
     ['Export table', 'csv spreadsheet cues tones'],
     ['Export name document', 'midnam patch names'],
@@ -81,6 +83,7 @@ export const PLACES: readonly (readonly [name: string, path: string, also?: stri
   ['Map: Relay rules', 'map/-/relays', 'stored states'],
   ['Map: Shared control numbers', 'map/house'],
   ['Tones: Moves', 'tones/moves'],
+  ['Set: Show', 'set/show', 'title players who plays what'],
   ['Set: Mix', 'set/mix', 'levels outputs ears'],
   ['Set: Tonight', 'set/tonight', 'missing spare off'],
   ['Set: Screens', 'set/screens', 'share tablet stand-in'],

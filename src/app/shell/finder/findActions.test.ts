@@ -7,7 +7,7 @@ const groups: readonly ActionGroup[] = [
     name: 'Do',
     actions: [
       action('Print the mix sheet', 'Mix', 'paper'),
-      action('Add a song', 'Book', 'new'),
+      action('Add a song', 'Set', 'new'),
       action('PDF', 'Paper'),
     ],
   },

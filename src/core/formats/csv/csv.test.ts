@@ -147,7 +147,7 @@ describe('the running order as a table', () => {
     expect(checkShow(value!)).toEqual([]);
   });
 
-  it('takes a new order from a column of titles, and what is not named stays in the book', () => {
+  it('takes a new order from a column of titles, and what is not named stays in the show', () => {
     const titles = demo.songs.map((s) => s.title).reverse();
     const { value } = readSetTable(demo, `Title\n${titles.slice(1).join('\n')}`, newId);
     const order = setOf(value!).entries.flatMap((e) => (e.kind === 'song' ? [e.songId] : []));

@@ -54,7 +54,7 @@ export function writeSetTable(show: Show): string {
   );
 }
 
-/** The show with its running order as a table has it. A song that stood in it keeps what starts it where the table has no column for that; one that is not named stays in the book. */
+/** The show with its running order as a table has it. A song that stood in it keeps what starts it where the table has no column for that; one that is not named stays in the show. */
 export function readSetTable(show: Show, text: string, newId: () => string): Read<Show> {
   return readTable(text, COLUMNS, ['Title'], (rows, say, has) => {
     const tooMany = rows[LIMITS.songs];

@@ -141,7 +141,7 @@ describe('cues', () => {
 });
 
 describe('songs and set', () => {
-  it('come into the book and the set together, and leave both', () => {
+  it('come into the show and the set together, and leave both', () => {
     const after = done(addSong(show, newSong('new', 'New'), 'entry'));
     expect(setOf(after).entries.at(-1)).toEqual(songEntry('entry', 'new'));
     const without = done(removeSong(show, 'fog-bell'));

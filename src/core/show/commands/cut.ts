@@ -6,8 +6,8 @@ import { LIMITS } from '../limits';
 import type { Show } from '../schema';
 
 /**
- * Cuts a song at bars: the first part stays the song, the others stand behind it in the book, and in every set that it is in.
- * Null where there is nothing to cut, or the book holds no more.
+ * Cuts a song at bars: the first part stays the song, the others stand behind it in the show, and in every set that it is in.
+ * Null where there is nothing to cut, or the show holds no more.
  */
 export function cutIntoSongs(show: Show, songId: string, bars: readonly number[], newId: () => string): Edit | null {
   const song = indexShow(show).songs.get(songId);

@@ -80,7 +80,6 @@ export {
   addToSet,
   changeEntry,
   moveInSet,
-  removeFromSet,
   removeSet,
   removeSong,
   setSetField,

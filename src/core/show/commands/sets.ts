@@ -15,7 +15,7 @@ const append = (set: ShowSet, value: SetEntry): Edit => ({
   value,
 });
 
-/** Adds a song to the book and at the end of the set. */
+/** Adds a song to the show and at the end of the set. */
 export const addSong = (show: Show, song: Song, setEntryId: string): Edit => ({
   kind: 'group',
   edits: [
@@ -24,7 +24,7 @@ export const addSong = (show: Show, song: Song, setEntryId: string): Edit => ({
   ],
 });
 
-/** Puts a song of the book at the end of the set. Null when it is there already. */
+/** Puts a song of the show at the end of the set. Null when it is there already. */
 export const addToSet = (show: Show, songId: string, entryId: string): Edit | null =>
   setOf(show).entries.some((e) => e.kind === 'song' && e.songId === songId) || !indexShow(show).songs.has(songId)
     ? null
@@ -37,20 +37,14 @@ export function addEntry(show: Show, entry: Exclude<SetEntry, SongEntry>, behind
   return { kind: 'insert', path: entriesPath(set), index: at < 0 ? set.entries.length : at + 1, value: entry };
 }
 
-/** Takes an entry out of the set; a song stays in the book. */
+/** Takes an entry out of the set; a song stays in the show. */
 export function removeEntry(show: Show, entryId: string): Edit | null {
   const set = setOf(show);
   const index = set.entries.findIndex((e) => e.id === entryId);
   return index < 0 ? null : { kind: 'remove', path: entriesPath(set), index, value: set.entries[index] };
 }
 
-/** Takes a song out of the set; it stays in the book. */
-export function removeFromSet(show: Show, songId: string): Edit | null {
-  const entry = setOf(show).entries.find((e) => e.kind === 'song' && e.songId === songId);
-  return entry ? removeEntry(show, entry.id) : null;
-}
-
-/** Takes a song out of all sets and out of the book. */
+/** Takes a song out of all sets and out of the show. */
 export function removeSong(show: Show, songId: string): Edit | null {
   const index = show.songs.findIndex((s) => s.id === songId);
   if (index < 0) return null;
@@ -123,7 +117,7 @@ export const chooseSet = (show: Show, id: string): Edit | null =>
     ? null
     : { kind: 'set', path: ['setId'], before: show.setId, after: id };
 
-/** Deletes the set that is played from; its songs stay in the book. The last one stays. */
+/** Deletes the set that is played from; its songs stay in the show. The last one stays. */
 export function removeSet(show: Show): Edit | null {
   const set = setOf(show);
   const index = show.sets.indexOf(set);

@@ -166,7 +166,7 @@ export const addInterlude = (show: Show, entry: SoundEntry, audio: Audio, behind
   edits: [addAudio(show, audio), addEntry(show, entry, behind)],
 });
 
-/** Takes an entry out of the set. A song stays in the book; a sound leaves the show with its last use. */
+/** Takes an entry out of the set. A song stays in the show; a sound leaves the show with its last use. */
 export function takeOut(show: Show, entryId: string): Edit | null {
   const edit = removeEntry(show, entryId);
   return edit && together([edit, ...withoutSamples(show, applyEdit(show, edit))]);

@@ -15,7 +15,7 @@ import {
   newSweep,
   putMove,
   putSweep,
-  removeFromSet,
+  takeOut,
   removeMove,
   removeSweep,
   setCore,
@@ -79,13 +79,14 @@ describe('a song of the core tones', () => {
 
 describe('the set', () => {
   it('takes a song in at its end, and lets it go without losing it', () => {
-    const out = done(removeFromSet(show, 'fog-bell'));
+    const entry = songEntries(show).find((e) => e.songId === 'fog-bell')!;
+    const out = done(takeOut(show, entry.id));
     expect(songEntries(out).some((e) => e.songId === 'fog-bell')).toBe(false);
     expect(out.songs.some((s) => s.id === 'fog-bell')).toBe(true);
     const back = done(addToSet(out, 'fog-bell', 'again'), out);
     expect(setOf(back).entries.at(-1)).toEqual(songEntry('again', 'fog-bell'));
     expect(addToSet(show, 'no-song', 'x')).toBeNull();
-    expect(removeFromSet(out, 'fog-bell')).toBeNull();
+    expect(takeOut(out, entry.id)).toBeNull();
   });
 });
 

@@ -67,7 +67,7 @@ export function beginning(show: Show, kind: Does['kind']): Does | null {
 
 /** Why a kind cannot be chosen where the show has nothing for it. */
 export const MISSING: Readonly<Partial<Record<Does['kind'], string>>> = {
-  song: 'The book has no song yet.',
+  song: 'The show has no song yet.',
   tone: 'There is no tone yet.',
   move: 'There is no move yet.',
   part: 'There is no player yet.',
