@@ -106,6 +106,8 @@ describe('walk 18: a technician before doors', () => {
     await b.click('link', 'Running order');
     await b.click('button', 'Add a song');
     await b.fill('textbox', 'Title', `Late${Key.ENTER}`);
+    await b.find('group', 'Chart of Late');
+    await b.click('link', 'Set');
     await b.find('row', /^Late/);
     await b.click('button', 'Play First now');
     await b.wait(async () => (await left(b, 'Grey box')).length > 0, 'its opening leaves');

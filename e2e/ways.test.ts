@@ -147,12 +147,15 @@ describe('a song from a MIDI file', () => {
     await b.click('button', 'Add 3 songs');
     await b.find('group', 'Chart of Whole evening');
     await b.click('link', 'Set');
+    // The last stand below what is in sight.
+    await b.press('row', /^Slack Tide/, Key.END);
     await b.find('link', 'Whole evening 2');
     await b.click('link', 'Whole evening 3');
     await b.find('group', 'Chart of Whole evening 3');
     await b.find('button', /^3\|1 .*, proven$/);
     await b.click('button', 'Undo: add 3 songs');
     await b.click('link', 'Set');
+    await b.press('row', /^Slack Tide/, Key.END);
     await b.gone('link', 'Whole evening 2');
   });
 

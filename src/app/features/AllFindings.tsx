@@ -21,14 +21,14 @@ export const findingsWords = (count: number): string =>
 
 interface Props {
   /** The button that opens it, told how many there are. */
-  readonly trigger: (words: string, open: number) => ReactElement;
+  readonly renderTrigger: (words: string, open: number) => ReactElement;
 }
 
 /** All that was found in the show, in one list: the gravest first. It opens over any view. */
-export function AllFindings({ trigger }: Props) {
+export function AllFindings({ renderTrigger }: Props) {
   const { open } = useAllFindings(useShow());
   return (
-    <DialogButton face="" title="Findings" width={760} trigger={trigger(findingsWords(open), open)}>
+    <DialogButton face="" title="Findings" width={760} trigger={renderTrigger(findingsWords(open), open)}>
       {(close) => <Found close={close} />}
     </DialogButton>
   );

@@ -273,7 +273,7 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
         {mark === 'lit' && standsOnGuesses(show)}
       </Quiet>
       <AllFindings
-        trigger={(words, open) => (
+        renderTrigger={(words, open) => (
           <HeadCount hidden={open === 0} aria-label={`${words}: show them`}>
             {words}
           </HeadCount>

@@ -67,7 +67,7 @@ export function SetRun({ songs }: Props) {
         <section>
           <h2>Findings</h2>
           <AllFindings
-            trigger={(words, open) => <Button>{open === 0 ? 'No findings' : `${words}: read and mend them`}</Button>}
+            renderTrigger={(words, open) => <Button>{open === 0 ? 'No findings' : `${words}: read and mend them`}</Button>}
           />
         </section>
         <SetNights songs={songs} />

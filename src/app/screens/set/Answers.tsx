@@ -119,7 +119,7 @@ export function Answers() {
         <LeastRoom />
       </Lands>
       <AllFindings
-        trigger={(words, open) => (
+        renderTrigger={(words, open) => (
           <OpenCell>
             <b>{capital(words)}</b>
             <span>{open === 0 ? 'in rig, map and songs' : 'read and mend them'}</span>
