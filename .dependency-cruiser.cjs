@@ -106,6 +106,8 @@ module.exports = {
       'time',
       'problems',
     ),
+    // Questions that somebody types, and what they come to.
+    core('ask', 'tonight', 'compile', 'meaning', 'show', 'rig', 'addressing', 'midi', 'time', 'problems'),
     core('library', 'addressing', 'clock', 'midi', 'time'),
     core('demo', 'library', 'show', 'addressing', 'clock', 'midi', 'time'),
     core(

@@ -7,7 +7,7 @@ const { b } = begin();
 
 const open = async (): Promise<void> => {
   await b.type(Key.chord(Key.CONTROL, 'k'));
-  await b.find('dialog', 'Find an action');
+  await b.find('dialog', 'Ask, or find an action');
 };
 const find = async (text: string): Promise<void> => {
   await open();
@@ -29,7 +29,7 @@ describe('the finder', () => {
     await b.type(Key.ENTER);
     await b.find('group', 'Chart of Gull Arithmetic');
     await find('thistle');
-    await b.find('menuitem', /^Thistle Echo/);
+    await b.find('menuitem', /^Thistle Echo: channel/);
     await b.type(Key.ENTER);
     await b.find('heading', 'Thistle Echo');
     await find('undertow');
@@ -74,11 +74,11 @@ describe('the finder', () => {
     await b.type(Key.ESCAPE);
     // Every second of them: each view is among them, and all would take a minute.
     for (const name of names.filter((_, i) => i % 2 === 0)) {
-      await b.gone('dialog', 'Find an action');
+      await b.gone('dialog', 'Ask, or find an action');
       await find(name);
       await b.find('menuitem', new RegExp(`^${name.replaceAll(/[.*+?^${'$'}{}()|[\]\\]/g, '\\$&')}`));
       await b.type(Key.ENTER);
-      await b.gone('dialog', 'Find an action');
+      await b.gone('dialog', 'Ask, or find an action');
       await b.wait(
         () =>
           b.driver.executeScript(
@@ -102,7 +102,67 @@ describe('the finder', () => {
     await find('xylophone quartet');
     await b.wait(async () => (await b.text('[role=dialog]')).includes('Nothing is called that'), 'it says so');
     await b.type(Key.ESCAPE);
-    await b.gone('dialog', 'Find an action');
+    await b.gone('dialog', 'Ask, or find an action');
+  });
+});
+
+describe('the question box', () => {
+  it('is asked of the song that stands', async () => {
+    await find('slack tide');
+    await b.find('menuitem', /^Slack Tide in Seven: song 1/);
+    await b.type(Key.ENTER);
+    await b.find('group', 'Chart of Slack Tide in Seven');
+    await b.click('link', 'Map');
+    await b.find('grid', 'Slots of Quillback');
+  });
+
+  // What is asked most, from whatever view, in at most seven letters.
+  it.each<[question: string, answer: RegExp]>([
+    ['9', /^9\|1 of .*: Ledger Rhythm: QB B1/],
+    ['h6', /^Quillback H6, Fog Lead: .*in Slack Tide in Seven/],
+    ['rack', /^Rack: port, 5-pin cable; reaches Quillback and Marram/],
+    ['9 qb', /^Quillback at 9\|1 .* room \d/],
+    ['harr', /^Harrow: .* changes in 8 songs want it/],
+    ['tarn', /^Tarn: channel 7/],
+    ['bytes 9', /^What leaves for the bar of 9\|1: .*C0 06/],
+    ['fog be', /^Fog Bell: song 3, begins at 20:34/],
+    ['state 4', /^Oxbow Forty state 4, .*tones Fog Lead/],
+    ['pad 1', /^Pad 1 of Pebble: /],
+    ['fog l', /^Fog Lead: tone, in Slack Tide in Seven/],
+    ['room', /^Least room: \d/],
+    ['pc 41', /^Quillback G5, .*program 40 from 0, 41 from 1/],
+    ['rope', /^The Rope Ledger: song 2, .*; then Fog Bell/],
+    ['okoro', /^Okoro, six-string bass: plays Marram/],
+  ])('answers "%s"', async (question, answer) => {
+    expect(question.length).toBeLessThan(8);
+    await find(question);
+    await b.find('menuitem', answer);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
+  });
+
+  it('goes there, and acts with the second key', async () => {
+    await find('9');
+    await b.find('menuitem', /^9\|1 of /);
+    await b.type(Key.ENTER);
+    await b.find('heading', 'The rig at 9|1');
+    await find('h6');
+    await b.find('menuitem', /^Quillback H6/);
+    await b.type(Key.chord(Key.CONTROL, Key.ENTER));
+    await b.gone('dialog');
+    await b.says('listitem', 'Quillback', 'H6');
+    await find('13');
+    await b.find('menuitem', /^13\|1 of /);
+    await b.type(Key.chord(Key.CONTROL, Key.ENTER));
+    await b.find('button', 'Stop');
+    await b.click('button', 'Stop');
+  });
+
+  it('says what is wrong with a bar that is not there', async () => {
+    await find('999');
+    await b.find('menuitem', /There is no bar 999; the song has bars up to 44/);
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
   });
 });
 

@@ -12,6 +12,7 @@ export {
   millisWords,
   readClock,
 } from './durations';
+export { answerWords } from './answers';
 export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';

@@ -67,7 +67,9 @@ export function SetRun({ songs }: Props) {
         <section>
           <h2>Findings</h2>
           <AllFindings
-            renderTrigger={(words, open) => <Button>{open === 0 ? 'No findings' : `${words}: read and mend them`}</Button>}
+            renderTrigger={(words, open) => (
+              <Button>{open === 0 ? 'No findings' : `${words}: read and mend them`}</Button>
+            )}
           />
         </section>
         <SetNights songs={songs} />

@@ -11,7 +11,7 @@ import { Unseen } from '../../widgets/shellParts';
 import { desk, font } from '../../theme/tokens';
 import { DeleteTone } from './DeleteTone';
 import { PartRow } from './PartRow';
-import { sendTone } from './sendTone';
+import { sendTone } from '../../features/sendTone';
 import { usePartEdit } from './usePartEdit';
 import { WhereUsed } from './WhereUsed';
 

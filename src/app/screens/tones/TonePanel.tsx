@@ -16,7 +16,7 @@ import { desk } from '../../theme/tokens';
 import { DeleteTone } from './DeleteTone';
 import { PartFields } from './PartFields';
 import { ReachedBy } from './ReachedBy';
-import { sendTone } from './sendTone';
+import { sendTone } from '../../features/sendTone';
 import { usePartEdit } from './usePartEdit';
 import { WhereUsed } from './WhereUsed';
 

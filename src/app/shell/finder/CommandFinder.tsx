@@ -1,5 +1,5 @@
 import { Search } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type KeyboardEvent as KeyPress } from 'react';
 import {
   Autocomplete,
   Collection,
@@ -16,14 +16,17 @@ import {
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { panic, practiseSong, redo, say, stopSong, undo } from '../../state/desk';
+import { useCaret } from '../../state/caret';
 import { setCounting, setLight } from '../../state/device';
 import { openKeys } from '../../state/keysOpen';
+import { useProofs } from '../../state/proofs';
 import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SignButton, inputLook } from '../../widgets/controls';
 import { Sheet, Veil } from '../../widgets/dialogParts';
 import { VIEWS, pathOf } from '../../features/views';
 import { PLACES, VIEW_ACTIONS } from './actions';
+import { answerLines, type AnswerLine } from './answers';
 import { findActions, type Action, type ActionGroup } from './findActions';
 import { buttonsInSight, pressByName } from './press';
 
@@ -71,6 +74,26 @@ const Line = styled(MenuItem)`
   }
 `;
 
+/** An answer stands over two lines: what it is about, and what is so. */
+const AnswerItem = styled(Line)`
+  display: block;
+  & > b {
+    font: 700 16px/1.25 ${font.display};
+  }
+  & > p {
+    margin: 1px 0 0;
+    font-size: 14px;
+    line-height: 1.35;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Hint = styled.p`
+  margin: 8px 10px 0;
+  color: ${desk.inkSoft};
+  font-size: 13px;
+`;
+
 const simple = (name: string, run: () => void, also = '', key?: string): Action => ({
   id: `everywhere ${name}`,
   name,
@@ -97,13 +120,13 @@ export function CommandFinder({ base }: { readonly base: string }) {
   }, []);
   return (
     <>
-      <SignButton aria-label="Find an action (Ctrl K)" onPress={() => setOpen(true)}>
+      <SignButton aria-label="Ask or find (Ctrl K)" onPress={() => setOpen(true)}>
         <Search size={18} />
       </SignButton>
       <Veil isOpen={open} onOpenChange={setOpen} isDismissable>
-        <Sheet style={{ width: 'min(640px, calc(100vw - 40px))' }}>
+        <Sheet style={{ width: 'min(720px, calc(100vw - 40px))' }}>
           <Dialog>
-            <Heading slot="title">Find an action</Heading>
+            <Heading slot="title">Ask, or find an action</Heading>
             {open && <Finder base={base} close={() => setOpen(false)} />}
           </Dialog>
         </Sheet>
@@ -114,42 +137,107 @@ export function CommandFinder({ base }: { readonly base: string }) {
 
 function Finder({ base, close }: { readonly base: string; readonly close: () => void }) {
   const [typed, setTyped] = useState('');
+  const navigate = useNavigate();
   const groups = useActionGroups(base);
-  const found = useMemo(() => findActions(groups, typed), [groups, typed]);
+  const answers = useAnswers(typed);
+  const found = useMemo(() => withAnswers(findActions(groups, typed), answers, typed), [groups, answers, typed]);
   const byId = useMemo(() => new Map(groups.flatMap((g) => g.actions.map((a) => [a.id, a]))), [groups]);
+  const goTo = (line: AnswerLine): void => void navigate(`${base}/${line.path}`);
+  const onKey = (event: KeyPress<HTMLDivElement>): void => {
+    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return;
+    const focused = event.currentTarget.querySelector<HTMLElement>('[role=menuitem][data-focused]')?.dataset.key;
+    const act = answers.find((a) => a.id === focused)?.act;
+    if (!act) return;
+    event.preventDefault();
+    event.stopPropagation();
+    close();
+    act.run();
+  };
   return (
-    <Autocomplete inputValue={typed} onInputChange={setTyped}>
-      <TextField autoFocus style={{ display: 'grid', gap: 4, marginTop: 12 }}>
-        <Label style={{ fontSize: 12, fontWeight: 600, color: desk.inkSoft }}>
-          What do you want to do, or where to go?
-        </Label>
-        <Field />
-      </TextField>
-      <List
-        aria-label="Actions"
-        items={found}
-        onAction={(key) => {
-          close();
-          byId.get(String(key))?.run();
-        }}
-        renderEmptyState={() => <p style={{ padding: 12 }}>Nothing is called that.</p>}
-      >
-        {(group) => (
-          <MenuSection id={group.name}>
-            <Group>{group.name}</Group>
-            <Collection items={group.actions}>
-              {(action) => (
-                <Line id={action.id} textValue={action.name}>
-                  <b>{action.name}</b>
-                  <span>{action.key ? <kbd>{action.key}</kbd> : action.where}</span>
-                </Line>
-              )}
-            </Collection>
-          </MenuSection>
+    <div onKeyDownCapture={onKey}>
+      <Autocomplete inputValue={typed} onInputChange={setTyped}>
+        <TextField autoFocus style={{ display: 'grid', gap: 4, marginTop: 12 }}>
+          <Label style={{ fontSize: 12, fontWeight: 600, color: desk.inkSoft }}>
+            A bar, a number, a name, or what you want to do
+          </Label>
+          <Field />
+        </TextField>
+        <List
+          aria-label="Actions"
+          items={found}
+          onAction={(key) => {
+            close();
+            const line = answers.find((a) => a.id === key);
+            if (line) goTo(line);
+            else byId.get(String(key))?.run();
+          }}
+          renderEmptyState={() => (
+            <p style={{ padding: 12 }}>
+              Nothing is called that. Ask for a bar (58), a preset (H6, program 41, 40 from 0), a control (CC 85), bytes
+              (B0 55 02), a name, “late” or “room”.
+            </p>
+          )}
+        >
+          {(group) => (
+            <MenuSection id={group.name}>
+              <Group>{group.name}</Group>
+              <Collection items={group.actions}>
+                {(action) =>
+                  action.says === undefined ? (
+                    <Line id={action.id} textValue={action.name}>
+                      <b>{action.name}</b>
+                      <span>{action.key ? <kbd>{action.key}</kbd> : action.where}</span>
+                    </Line>
+                  ) : (
+                    <AnswerItem id={action.id} textValue={action.name} aria-label={`${action.name}: ${action.says}`}>
+                      <b>{action.name}</b>
+                      <p>{action.says}</p>
+                    </AnswerItem>
+                  )
+                }
+              </Collection>
+            </MenuSection>
+          )}
+        </List>
+        {answers.length > 0 && (
+          <Hint>Enter goes there.{answers[0]?.act ? ` Ctrl Enter: ${answers[0].act.name}.` : ''}</Hint>
         )}
-      </List>
-    </Autocomplete>
+      </Autocomplete>
+    </div>
   );
+}
+
+/** What is typed, answered from the song that stands and from what is proven. */
+function useAnswers(typed: string): readonly AnswerLine[] {
+  const show = useShow();
+  const songId = useCaret((s) => s.songId) ?? '';
+  const proofs = useProofs();
+  return useMemo(() => answerLines(show, typed, { songId, proofs }), [show, typed, songId, proofs]);
+}
+
+/** What answers by name stands once: songs, units and tones are not listed again as places to go. */
+const ANSWERED = ['Songs', 'Units', 'Tones'];
+
+/** Answers stand before what can be done, unless an action begins as it was typed. */
+function withAnswers(
+  groups: readonly ActionGroup[],
+  answers: readonly AnswerLine[],
+  typed: string,
+): readonly ActionGroup[] {
+  if (answers.length === 0) return groups;
+  const actions = answers.map(({ id, head, says }): Action => ({
+    id,
+    name: head,
+    says,
+    where: '',
+    also: '',
+    run: () => undefined,
+  }));
+  const rest = groups.filter((g) => !ANSWERED.includes(g.name));
+  const text = typed.trim().toLowerCase();
+  // A figure is a question; cues are called after their bars.
+  const begins = rest.filter((g) => !/^\d/.test(text) && g.actions.some((a) => a.name.toLowerCase().startsWith(text)));
+  return [...begins, { name: 'Answers', actions }, ...rest.filter((g) => !begins.includes(g))];
 }
 
 type Go = (path: string) => void;

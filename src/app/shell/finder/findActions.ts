@@ -2,6 +2,8 @@
 export interface Action {
   readonly id: string;
   readonly name: string;
+  /** What is so, where it is an answer to what was typed. */
+  readonly says?: string;
   /** Where it belongs, in a word or two. */
   readonly where: string;
   /** Other words under which one would look for it. */

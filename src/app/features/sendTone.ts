@@ -1,6 +1,6 @@
-import { aimOf } from '../../../core/meaning';
-import { indexShow, type Show, type Tone } from '../../../core/show';
-import { audition } from '../../state/desk';
+import { aimOf } from '../../core/meaning';
+import { indexShow, type Show, type Tone } from '../../core/show';
+import { audition } from '../state/desk';
 
 /** Sends all that a tone wants, unit by unit. */
 export async function sendTone(show: Show, tone: Tone): Promise<void> {

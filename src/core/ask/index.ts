@@ -1,0 +1,2 @@
+export { ask } from './ask';
+export type { Answer } from './answer';
