@@ -233,6 +233,11 @@ export interface ProblemData {
   'compile.no-port': { readonly unit: string };
   'compile.port-off': { readonly unit: string; readonly port: string };
 
+  'structure.form': { readonly text: string };
+  'structure.metre': { readonly text: string };
+  'structure.tempo': { readonly from: number; readonly to: number };
+  'structure.cannot': { readonly text: string };
+
   'position.form': { readonly text: string };
   'position.bar': { readonly number: number; readonly last: number };
   'position.time': { readonly number: number; readonly times: number };

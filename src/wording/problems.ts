@@ -211,6 +211,14 @@ const SENTENCES: Sentences = {
   'compile.no-port': (d) => `${d.unit} has no cable from a port, so nothing can be sent to it. Connect it on the rig.`,
   'compile.port-off': (d) => `${d.port} is switched off, so nothing is sent to ${d.unit}.`,
 
+  'structure.form': (d) =>
+    `"${d.text}" is not a line of a structure. Write 17 7/8, 1 tempo 126, 41 ramp 132 to 57, 9 Chorus, 25 = 18, pickup 2, call Solo 2 before 33, or 33 move to 49.`,
+  'structure.metre': (d) =>
+    `"${d.text}" is not a metre. Expected up to 255 beats of a whole note or a half, down to a 128th, as in 7/8.`,
+  'structure.tempo': (d) => `A tempo is from ${d.from} to ${d.to} beats a minute.`,
+  'structure.cannot': (d) =>
+    `"${d.text}" changes nothing here, or cannot be: a section moves from the bar that it begins at, and a ramp needs bars to end in.`,
+
   'position.form': (d) => `"${d.text}" is not a place in a song. Write bar|beat, as in 17|3 or 17|3.5.`,
   'position.bar': (d) => `There is no bar ${d.number}; the song has bars up to ${d.last}.`,
   'position.time': (d) => `Bar ${d.number} is printed ${d.times === 1 ? 'once' : `${d.times} times`}.`,
