@@ -15,6 +15,7 @@ export const EVERYWHERE: Keys = [
 
 const CHART: Keys = [
   ['B', 'to the bar field; Enter goes on to the tone and places it'],
+  ['17 7/8 · 9 Chorus', 'in the bar field: a line of the structure, Enter writes it'],
   ['← → ↑ ↓', 'move the caret by the snap, or by a line'],
   ['Home · End', 'to the start or end of the line, with Ctrl of the song'],
   ['Space', 'play from the caret, stop'],

@@ -51,7 +51,7 @@ export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
 export { SPEEDS, songAsPlayed, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
-export { isStructureLine, readStructureLine, structureEdit, structureLines, type StructureLine } from './structure';
+export { isStructureLine, readStructureLine, rewriteStructure, structureEdit, structureLines } from './structure';
 export { withoutControls } from './commands/withoutControls';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';

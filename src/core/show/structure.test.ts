@@ -7,7 +7,7 @@ import { applyEdit, invertEdit } from './edits';
 import { indexShow } from './find';
 import type { Show, Song } from './schema';
 import { songTime, songLength } from './songTime';
-import { isStructureLine, readStructureLine, structureEdit, structureLines } from './structure';
+import { isStructureLine, readStructureLine, rewriteStructure, structureEdit, structureLines } from './structure';
 
 const BAR = 3840;
 let ids = 0;
@@ -156,6 +156,54 @@ describe('the lines of a song', () => {
       expect(songLength(made)).toBeCloseTo(songLength(song), 6);
       expect(songTime(made).end).toBe(songTime(song).end);
     }
+  });
+});
+
+describe('a structure that was edited as text', () => {
+  const after = (show: Show, text: string): Song => {
+    const read = rewriteStructure(show, 's', text, newId);
+    if (!read.ok) throw new Error(read.problem.code);
+    return songOf(read.edit ? applyEdit(show, read.edit) : show);
+  };
+  const show = write(empty(), '9 Verse', '17 7/8', '17 Chorus', '41 ramp 132 to 57 until 45', 'pickup 1');
+  const lines = structureLines(songOf(show));
+
+  it('is as it was where nothing was changed', () => {
+    expect(rewriteStructure(show, 's', lines.join('\n'), newId)).toEqual({ ok: true, edit: null });
+  });
+
+  it('has what is new, without what is gone, and keeps the rest', () => {
+    const [verse] = songOf(show).sections;
+    const made = after(
+      show,
+      lines
+        .map((l) => (l === '17 Chorus' ? '17 Solo' : l))
+        .filter((l) => l !== '17 7/8')
+        .join('\n'),
+    );
+    expect(made.metre).toEqual([{ bar: 1, beats: 4, unit: 4 }]);
+    expect(made.sections.map((s) => s.name)).toEqual(['Verse', 'Solo']);
+    expect(made.sections[0]).toEqual(verse);
+    expect(after(show, lines.filter((l) => !l.startsWith('pickup')).join('\r\n')).pickup).toBe(0);
+  });
+
+  it('keeps cues at their bar and beat through a change of metre', () => {
+    const cue = { id: 'c', at: 20 * BAR, shift: 0, landing: 'complete', muted: false } as const;
+    const song = {
+      ...newSong('s', 'S', { bars: 64 }),
+      cues: [{ ...cue, action: { kind: 'tone', toneId: 't', reload: false } as const }],
+    };
+    const made = after(showOf(song), '1 4/4\n1 tempo 120\n9 7/8');
+    // Twelve bars of 7/8 before bar 21.
+    expect(made.cues[0]!.at).toBe(8 * BAR + 12 * 7 * 480);
+  });
+
+  it('names the line that cannot be read', () => {
+    expect(rewriteStructure(show, 's', '1 4/4\n\n9 7/9', newId)).toMatchObject({
+      ok: false,
+      row: 3,
+      problem: { code: 'structure.metre' },
+    });
   });
 });
 

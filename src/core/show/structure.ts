@@ -1,6 +1,16 @@
 import { NOWHERE, problem, type Problem } from '../problems';
 import { barAt, barOfTick, barStart, formatBar, formatPosition, parsePosition, type Ticks } from '../time';
-import { moveSection, putMetre, putPrinted, putSection, putTempo, setPickup } from './commands/frame';
+import {
+  moveSection,
+  putMetre,
+  putPrinted,
+  putSection,
+  putTempo,
+  removeMetre,
+  removeSection,
+  removeTempo,
+  setPickup,
+} from './commands/frame';
 import { setCall } from './commands/sound';
 import { applyEdit, type Edit } from './edits';
 import { indexShow } from './find';
@@ -233,4 +243,83 @@ export function structureLines(song: Song): readonly string[] {
   });
   const opening = first ? [`${bar(first.bar)} ${first.beats}/${first.unit}`] : [];
   return [...opening, ...pickup, ...printed, ...lines.sort((x, y) => x.at - y.at).map((l) => l.text)];
+}
+
+/** Which thing of a song a line is about: two lines with the same cannot both be. */
+function subject(line: StructureLine): string {
+  switch (line.does) {
+    case 'pickup':
+      return 'pickup';
+    case 'tempo':
+      return `tempo ${line.at}`;
+    case 'move':
+      return `move ${line.bar} ${line.before}`;
+    default:
+      return `${line.does} ${line.bar}`;
+  }
+}
+
+/** Takes away what a line is about. */
+function withoutLine(show: Show, songId: string, line: StructureLine): Edit | null {
+  const song = indexShow(show).songs.get(songId);
+  switch (line.does) {
+    case 'metre':
+      return removeMetre(show, songId, line.bar);
+    case 'tempo':
+      return removeTempo(show, songId, line.at);
+    case 'printed':
+      return putPrinted(show, songId, line.bar, null);
+    case 'pickup':
+      return setPickup(show, songId, 0);
+    case 'section': {
+      const there = song?.sections.find((s) => s.bar === line.bar);
+      return there ? removeSection(show, songId, there.id) : null;
+    }
+    case 'call': {
+      const there = song?.calls.find((c) => c.bar === line.bar);
+      return there ? setCall(show, songId, { of: 'bar', id: there.id, bar: line.bar }, null) : null;
+    }
+    case 'move':
+      return null;
+  }
+}
+
+/** What a whole structure that was edited as text comes to. */
+export type StructureRead =
+  | { readonly ok: true; readonly edit: Edit | null }
+  /** The first line that cannot be read, counted from 1. */
+  | { readonly ok: false; readonly row: number; readonly problem: Problem };
+
+/**
+ * The edit that makes a song's structure be as lines say it: lines that are new are written, lines that are gone are
+ * taken away, all others are left as they are. What stands in the bars keeps its bar and beat.
+ */
+export function rewriteStructure(show: Show, songId: string, text: string, newId: () => string): StructureRead {
+  const song = indexShow(show).songs.get(songId);
+  if (!song) return { ok: true, edit: null };
+  const old = structureLines(song);
+  const next = text.split(/\r?\n/).map((l) => l.trim());
+  const edits: Edit[] = [];
+  let state = show;
+  const add = (edit: Edit | null): void => {
+    if (!edit) return;
+    edits.push(edit);
+    state = applyEdit(state, edit);
+  };
+  const known = new Set(old);
+  const kept = new Set<string>();
+  for (const [i, line] of next.entries()) {
+    if (line === '') continue;
+    const now = indexShow(state).songs.get(songId)!;
+    const read = readStructureLine(now, line);
+    if (!read.ok) return { ok: false, row: i + 1, problem: read.problem };
+    kept.add(subject(read.line));
+    if (!known.has(line)) add(structureEdit(state, songId, read.line, newId));
+  }
+  for (const line of old) {
+    const now = indexShow(state).songs.get(songId)!;
+    const read = readStructureLine(now, line);
+    if (read.ok && !next.includes(line) && !kept.has(subject(read.line))) add(withoutLine(state, songId, read.line));
+  }
+  return { ok: true, edit: edits.length === 0 ? null : { kind: 'group', edits } };
 }

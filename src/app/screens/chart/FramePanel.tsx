@@ -19,6 +19,7 @@ import { TICKS_PER_QUARTER, barOfTick, formatBar, type Ticks } from '../../../co
 import { Check } from '../../widgets/Check';
 import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
 import { More } from '../../features/More';
+import { Fold } from '../../widgets/Fold';
 import { Pick } from '../../widgets/Pick';
 import { SongNotes } from '../../features/SongNotes';
 import { DraftField } from '../../widgets/DraftField';
@@ -28,6 +29,7 @@ import { take, type FrameProps } from './frameParts';
 import { TempoPart } from './TempoPart';
 import { MetrePart } from './MetrePart';
 import { SectionPart } from './SectionPart';
+import { StructureText } from './StructureText';
 
 interface Props {
   readonly show: Show;
@@ -53,6 +55,7 @@ export function FramePanel({ show, song, at, onClose }: Props) {
       <MetrePart show={show} song={song} bar={Math.max(1, here.bar)} />
       <SectionPart show={show} song={song} bar={here.bar} />
       <BarsPart show={show} song={song} bar={Math.max(1, here.bar)} />
+      <Fold summary="Structure as text">{() => <StructureText key={song.id} show={show} song={song} />}</Fold>
     </Panel>
   );
 }

@@ -1,13 +1,16 @@
 import { useRef, useState, type RefObject } from 'react';
+import { flushSync } from 'react-dom';
 import styled from 'styled-components';
-import { songTime, type Show, type Song } from '../../../core/show';
+import { NOWHERE, problem as problemOf } from '../../../core/problems';
+import { isStructureLine, readStructureLine, songTime, structureEdit, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
-import { placeSentence } from '../../../wording';
+import { placeSentence, sentence } from '../../../wording';
 import { FormProblem, Field, Input, Label, MainButton } from '../../widgets/controls';
 import { Find, type Found } from '../../widgets/Find';
 import { narrow } from '../../theme/narrow';
 import { useDraft } from '../../widgets/useDraft';
 import { placeables, type Placeable } from './placeables';
+import { newId, perform } from '../../state/desk';
 import { useApp } from '../../state/store';
 
 const Line = styled.div`
@@ -39,7 +42,7 @@ interface Props {
 export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const { bars } = songTime(song);
   const shown = formatPosition(bars, caret, song.bars);
-  const [position, setPosition] = useDraft(shown);
+  const [position, setPosition, drop] = useDraft(shown);
   const counting = useApp((s) => s.counting);
   const [tone, setTone] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -50,8 +53,27 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
     setProblem(parsed.ok ? null : placeSentence(parsed.problem));
     return parsed.ok ? parsed.ticks : undefined;
   };
+  /** A line of the song's structure, written into it: whether it could be. */
+  const write = (): boolean => {
+    const line = readStructureLine(song, position);
+    const edit = line.ok ? structureEdit(show, song.id, line.line, newId) : null;
+    if (!line.ok) setProblem(sentence(line.problem));
+    else if (!edit) setProblem(sentence(problemOf('structure.cannot', 'error', NOWHERE, { text: position.trim() })));
+    else {
+      // Drawn at once: what is typed next takes the place of the whole text.
+      flushSync(() => {
+        perform(edit, `write ${position.trim()}`);
+        setProblem(null);
+        drop();
+      });
+    }
+    positionField.current?.select();
+    return edit !== null;
+  };
   /** Whether the caret went there. */
   const go = (): boolean => {
+    // What is half written stays when the field is left.
+    if (isStructureLine(position)) return false;
     const at = read();
     if (at !== undefined) onCaret(at);
     return at !== undefined;
@@ -82,6 +104,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
         problem={problem}
         positionField={positionField}
         go={go}
+        write={write}
         tone={tone}
         setTone={setTone}
         search={search}
@@ -93,12 +116,16 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   );
 }
 
+/** Letters that the field has room for; a line of the structure is longer. */
+const SHORT = 8;
+
 interface PlaceFieldsProps {
   readonly position: string;
   readonly setPosition: (text: string) => void;
   readonly problem: string | null;
   readonly positionField: RefObject<HTMLInputElement | null>;
   readonly go: () => boolean;
+  readonly write: () => boolean;
   readonly tone: string;
   readonly setTone: (value: string) => void;
   readonly search: (text: string) => Found[];
@@ -113,6 +140,7 @@ function PlaceFields({
   problem,
   positionField,
   go,
+  write,
   tone,
   setTone,
   search,
@@ -121,7 +149,12 @@ function PlaceFields({
 }: PlaceFieldsProps) {
   return (
     <Line role="group" aria-label="Place a tone">
-      <Field value={position} onChange={setPosition} isInvalid={problem !== null} style={{ width: 96 }}>
+      <Field
+        value={position}
+        onChange={setPosition}
+        isInvalid={problem !== null}
+        style={{ width: position.length > SHORT ? 190 : 96 }}
+      >
         <Label>
           Bar|beat <kbd>B</kbd>
         </Label>
@@ -131,7 +164,9 @@ function PlaceFields({
           onBlur={go}
           onFocus={(e) => e.currentTarget.select()}
           onKeyDown={(e) => {
-            if (e.key === 'Enter' && go()) document.getElementById(TONE_INPUT)?.focus();
+            if (e.key !== 'Enter') return;
+            if (isStructureLine(position)) write();
+            else if (go()) document.getElementById(TONE_INPUT)?.focus();
           }}
         />
       </Field>
