@@ -106,7 +106,7 @@ export function readStructureLine(song: Song, text: string): Read {
     if (beats < 1 || beats > 255 || !UNITS.includes(unit)) {
       return fail(problem('structure.metre', 'error', NOWHERE, { text: rest }));
     }
-    return { ok: true, line: { does: 'metre', bar, beats, unit: unit as Song['metre'][number]['unit'] } };
+    return { ok: true, line: { does: 'metre', bar, beats, unit } };
   }
   const [ramp, tempo] = [RAMP.exec(rest), TEMPO.exec(rest)];
   if (ramp ?? tempo) {
