@@ -24,7 +24,8 @@ const Option = styled(Radio)`
     height: 16px;
     margin-top: 2px;
     border: 1.5px solid ${desk.ink};
-    border-radius: 3px 7px 3px 7px;
+    /* Round, as where one of several is chosen: a box would be ticked beside others. */
+    border-radius: 50%;
     background: ${desk.field};
   }
   &[data-selected]::before {

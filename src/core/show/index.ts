@@ -183,6 +183,7 @@ export {
   putMetre,
   putPrinted,
   putSection,
+  addTempo,
   putTempo,
   removeBars,
   removeMetre,

@@ -1,10 +1,11 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import {
-  applyEdit,
+  addTempo,
   putTempo,
   removeTempo,
   songTime,
+  structureEdit,
   type Song,
   RANGES,
   figureIn,
@@ -15,7 +16,7 @@ import { barStart, formatPosition, tapTempo, type Ticks } from '../../../core/ti
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { DraftField } from '../../widgets/DraftField';
 import { Pick } from '../../widgets/Pick';
-import { perform } from '../../state/desk';
+import { newId, perform } from '../../state/desk';
 import { Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';
 
@@ -39,14 +40,7 @@ export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks 
     if (rampTo === undefined) return rangeWords(RANGES.bpm);
     const to = at > mark.at ? at : barStart(bars, song.bars);
     if (to <= mark.at) return 'a longer song';
-    const first = putTempo(show, song.id, { ...mark, rampTo });
-    const then = putTempo(first ? applyEdit(show, first) : show, song.id, {
-      ...mark,
-      at: to,
-      bpm: rampTo,
-      rampTo: null,
-    });
-    perform({ kind: 'group', edits: [first, then].filter((e) => e !== null) }, 'add a ramp');
+    perform(structureEdit(show, song.id, { does: 'tempo', ...mark, rampTo, until: to }, newId), 'add a ramp');
     return null;
   };
   const tap = (): void => {
@@ -77,7 +71,7 @@ export function TempoPart({ show, song, at }: FrameProps & { readonly at: Ticks 
       <Row>
         <Button
           isDisabled={song.tempo.some((m) => m.at === at)}
-          onPress={() => put({ ...active, at, rampTo: null }, 'add a tempo')}
+          onPress={() => perform(addTempo(show, song.id, at), 'add a tempo')}
         >
           <Plus size={14} aria-hidden /> Tempo at {formatPosition(bars, at, song.bars)}
         </Button>

@@ -50,7 +50,7 @@ const Row = styled.li`
 export function OutsideSet({ songs }: { readonly songs: readonly Song[] }) {
   return (
     <Box aria-labelledby="outside">
-      <h2 id="outside">In no place of this set</h2>
+      <h2 id="outside">Not in this set</h2>
       <List aria-label="Songs beside the set">
         {songs.map((song) => (
           <OutsideRow key={song.id} song={song} />

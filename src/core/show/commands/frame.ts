@@ -1,5 +1,5 @@
 import { LIMITS } from '../limits';
-import { barOfTick, type Ticks } from '../../time';
+import { barOfTick, tempoAt, type Ticks } from '../../time';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
 import { rearrangeBars, refit, sectionBars, type BarOfOrder } from '../frame';
@@ -28,6 +28,27 @@ export function putTempo(show: Show, songId: string, mark: TempoMark): Edit | nu
   const tempo = [...rest, mark].sort((a, b) => a.at - b.at);
   const last = tempo.length - 1;
   return setSong(song, { ...song, tempo: tempo.map((m, i) => (i === last ? { ...m, rampTo: null } : m)) });
+}
+
+/**
+ * Puts a tempo mark at a place, at the tempo that is there already: nothing sounds otherwise until it is changed. Inside a
+ * ramp it divides the ramp. Null where a mark stands.
+ */
+export function addTempo(show: Show, songId: string, at: Ticks): Edit | null {
+  const song = songOf(show, songId);
+  const under = song?.tempo.findLast((m) => m.at <= at);
+  if (!song || !under || under.at === at) return null;
+  // The map counts quarters; a mark counts its own beats.
+  const bpm = tempoAt(songTime(song).tempo, at) / under.beat;
+  const tempo = song.tempo.flatMap((m) =>
+    m === under
+      ? [
+          { ...m, rampTo: m.rampTo === null ? null : bpm },
+          { ...m, at, bpm, rampTo: m.rampTo },
+        ]
+      : [m],
+  );
+  return setSong(song, { ...song, tempo });
 }
 
 /** Takes a tempo mark away; the first stays, it may only be changed. */

@@ -20,6 +20,7 @@ export {
   putMetre,
   putPrinted,
   putSection,
+  addTempo,
   putTempo,
   removeBars,
   removeMetre,

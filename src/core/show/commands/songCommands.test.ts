@@ -5,7 +5,7 @@ import { newSection, newSong, toneCue } from '../builders';
 import { applyEdit, type Edit } from '../edits';
 import { indexShow } from '../find';
 import type { Show, Song } from '../schema';
-import { songTime } from '../songTime';
+import { microsAt, songTime } from '../songTime';
 import {
   addSong,
   copyBySection,
@@ -18,6 +18,7 @@ import {
   putMetre,
   putPrinted,
   putSection,
+  addTempo,
   putTempo,
   removeBars,
   removeCues,
@@ -55,6 +56,26 @@ describe('the frame of a song', () => {
     expect(song(done(putTempo(show, ID, { ...first, bpm: 99 }))).tempo[0]!.bpm).toBe(99);
     expect(putTempo(show, ID, first)).toBeNull();
     expect(putTempo(show, ID, { ...first, at: -1 })).toBeNull();
+  });
+
+  it('puts a mark at the tempo that is there, which changes no time; inside a ramp it divides it', () => {
+    const bars = (n: number): number => n * 7680;
+    const [first] = song(show).tempo;
+    const end = done(putTempo(show, ID, { at: bars(8), bpm: 60, beat: 1.5, rampTo: null }));
+    const ramped = done(putTempo(end, ID, { at: bars(4), bpm: 80, beat: 1.5, rampTo: 60 }), end);
+    const split = done(addTempo(ramped, ID, bars(6)), ramped);
+    const marks = song(split).tempo.filter((m) => m.at >= bars(4));
+    expect(marks.map((m) => [m.at, m.bpm, m.rampTo])).toEqual([
+      [bars(4), 80, 70],
+      [bars(6), 70, 60],
+      [bars(8), 60, null],
+    ]);
+    for (const at of [bars(5), bars(6), bars(7), bars(9)]) {
+      expect(microsAt(songTime(song(split)), at)).toBeCloseTo(microsAt(songTime(song(ramped)), at), 3);
+    }
+    expect(addTempo(split, ID, bars(6))).toBeNull();
+    const plain = done(addTempo(show, ID, 3360));
+    expect(song(plain).tempo.find((m) => m.at === 3360)).toMatchObject({ bpm: first!.bpm, rampTo: null });
   });
 
   it('takes metres; cues keep their bar and beat', () => {
