@@ -168,6 +168,8 @@ describe('a song without an end', () => {
     await b.click('button', 'Add a song');
     await b.find('dialog');
     await b.type('Vamp', Key.TAB, '400', Key.TAB, '4/4', Key.TAB, Key.DELETE, Key.ENTER);
+    await b.find('group', 'Chart of Vamp');
+    await b.click('link', 'Set');
     await b.click('button', 'Play Vamp now');
     const bar = async (): Promise<number> => Number((await b.text('[aria-label="Position"]')).split('|')[0]);
     await b.wait(async () => (await bar()) >= 13, 'it goes on behind its eight bars');

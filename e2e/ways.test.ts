@@ -146,17 +146,18 @@ describe('a song from a MIDI file', () => {
     await b.find('switch', 'Bar 3');
     await b.click('button', 'Add 3 songs');
     await b.find('group', 'Chart of Whole evening');
-    await b.click('link', 'Set');
-    // The last stand below what is in sight.
-    await b.press('row', /^Slack Tide/, Key.END);
-    await b.find('link', 'Whole evening 2');
-    await b.click('link', 'Whole evening 3');
+    await b.type(Key.chord(Key.CONTROL, 'k'), 'whole evening');
+    await b.find('menuitem', /^Whole evening 2: song 10/);
+    await b.type(' 3');
+    await b.gone('menuitem', /^Whole evening 2: /);
+    await b.type(Key.ENTER);
     await b.find('group', 'Chart of Whole evening 3');
     await b.find('button', /^3\|1 .*, proven$/);
     await b.click('button', 'Undo: add 3 songs');
-    await b.click('link', 'Set');
-    await b.press('row', /^Slack Tide/, Key.END);
-    await b.gone('link', 'Whole evening 2');
+    await b.type(Key.chord(Key.CONTROL, 'k'), 'whole evening');
+    await b.says('dialog', undefined, 'Nothing is called that');
+    await b.type(Key.ESCAPE);
+    await b.gone('dialog');
   });
 
   it('says what is wrong with one that cannot be read, and nothing is lost', async () => {

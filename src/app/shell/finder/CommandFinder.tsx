@@ -24,6 +24,7 @@ import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SignButton, inputLook } from '../../widgets/controls';
 import { Sheet, Veil } from '../../widgets/dialogParts';
+import { Unseen } from '../../widgets/shellParts';
 import { VIEWS, pathOf } from '../../features/views';
 import { PLACES, VIEW_ACTIONS } from './actions';
 import { answerLines, type AnswerLine } from './answers';
@@ -76,6 +77,7 @@ const Line = styled(MenuItem)`
 
 /** An answer stands over two lines: what it is about, and what is so. */
 const AnswerItem = styled(Line)`
+  position: relative;
   display: block;
   & > b {
     font: 700 16px/1.25 ${font.display};
@@ -189,8 +191,11 @@ function Finder({ base, close }: { readonly base: string; readonly close: () => 
                       <span>{action.key ? <kbd>{action.key}</kbd> : action.where}</span>
                     </Line>
                   ) : (
-                    <AnswerItem id={action.id} textValue={action.name} aria-label={`${action.name}: ${action.says}`}>
-                      <b>{action.name}</b>
+                    <AnswerItem id={action.id} textValue={action.name}>
+                      <b>
+                        {action.name}
+                        <Unseen>: </Unseen>
+                      </b>
                       <p>{action.says}</p>
                     </AnswerItem>
                   )
