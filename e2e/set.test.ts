@@ -55,11 +55,10 @@ describe('the running order', () => {
   });
 
   it('has the songs that it does not have below it, and takes them in again', async () => {
-    await b.says('region', 'Tonight at a glance', /Lands on time[\s\S]*No findings[\s\S]*As usual[\s\S]*20:30–21:05/);
+    await b.says('region', 'Tonight at a glance', /No findings[\s\S]*As usual/);
     await b.click('row', /^Gull Arithmetic/);
     await b.click('button', 'Remove from the set');
     await b.says('list', 'Songs beside the set', 'Gull Arithmetic');
-    await b.says('region', 'Tonight at a glance', '20:30–21:03');
     await b.click('button', 'Put Gull Arithmetic in the set');
     await b.gone('list', 'Songs beside the set');
     await b.click('button', /^Undo: put Gull Arithmetic/);

@@ -24,7 +24,6 @@ import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SignButton, inputLook } from '../../widgets/controls';
 import { Sheet, Veil } from '../../widgets/dialogParts';
-import { Unseen } from '../../widgets/shellParts';
 import { VIEWS, pathOf } from '../../features/views';
 import { PLACES, VIEW_ACTIONS } from './actions';
 import { answerLines, type AnswerLine } from './answers';
@@ -77,7 +76,6 @@ const Line = styled(MenuItem)`
 
 /** An answer stands over two lines: what it is about, and what is so. */
 const AnswerItem = styled(Line)`
-  position: relative;
   display: block;
   & > b {
     font: 700 16px/1.25 ${font.display};
@@ -192,10 +190,7 @@ function Finder({ base, close }: { readonly base: string; readonly close: () => 
                     </Line>
                   ) : (
                     <AnswerItem id={action.id} textValue={action.name}>
-                      <b>
-                        {action.name}
-                        <Unseen>: </Unseen>
-                      </b>
+                      <b>{action.name}</b>
                       <p>{action.says}</p>
                     </AnswerItem>
                   )
