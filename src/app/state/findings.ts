@@ -31,12 +31,26 @@ export function allFindings(show: Show, runs: Readonly<Record<string, Run>>): re
 const timeOf = ({ place }: Finding): number => (place.in === 'song' ? place.at : 0);
 
 /** The same of the show that is open, and how many of them are open. */
-export function useAllFindings(show: Show): { readonly findings: readonly Finding[]; readonly open: number } {
-  const runs = useProofs((s) => s.runs);
-  return useMemo(() => {
+export const useAllFindings = (show: Show): AllFound =>
+  foundOf(
+    show,
+    useProofs((s) => s.runs),
+  );
+
+interface AllFound {
+  readonly findings: readonly Finding[];
+  readonly open: number;
+}
+
+let last: ({ readonly show: Show; readonly runs: unknown } & AllFound) | null = null;
+
+/** The head, the set and the start of a show ask for the same: it is reckoned once. */
+function foundOf(show: Show, runs: Readonly<Record<string, Run>>): AllFound {
+  if (last?.show !== show || last.runs !== runs) {
     const findings = allFindings(show, runs);
-    return { findings, open: findings.filter((f) => acceptedReason(show, f) === undefined).length };
-  }, [runs, show]);
+    last = { show, runs, findings, open: findings.filter((f) => acceptedReason(show, f) === undefined).length };
+  }
+  return last;
 }
 
 /** Those whose place is one cue, or one sweep. */

@@ -46,6 +46,7 @@ export function dryRun(
   if (margins) {
     const all = new RigLosses(spec.units);
     for (const line of lines.values()) line.losses = new Losses(line, events, all);
+    all.sort();
   }
   const verdicts: Verdict[] = [];
   for (const [unitId, list] of byUnit) {

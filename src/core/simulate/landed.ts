@@ -54,7 +54,9 @@ export function landed(line: UnitLine, wanted: Wanted, came: Micros | undefined,
   if (losses.strays.length > 0) {
     const there = Math.max(wanted.due, came ?? wanted.due);
     const from = line.loads[lastAtOrBefore(line.loads, there)]?.at ?? Number.NEGATIVE_INFINITY;
-    for (const { at, later } of losses.strays) if (at > from && at < there) narrowLater(margin, later, 'lost');
+    const { strays } = losses;
+    for (let i = lastAtOrBefore(strays, from) + 1; i < strays.length && strays[i]!.at < there; i++)
+      narrowLater(margin, strays[i]!.later, 'lost');
   }
   const least = leastOf(margin);
   if (least >= -GRAIN) return onTime(wanted, offset, reason, margin);

@@ -28,6 +28,11 @@ export class RigLosses {
 
   constructor(private readonly units: readonly UnitSpec[]) {}
 
+  /** Puts all in the order of time: once every unit has added its own. */
+  sort(): void {
+    for (const list of this.strays.values()) list.sort((a, b) => a.at - b.at);
+  }
+
   /** What a unit would relay that has a preset there at a time, and what those that it tells would relay in turn. */
   add(unit: UnitSpec, at: Micros, later: Micros, told: readonly string[] = []): void {
     for (const toUnit of new Set(unit.relays.map((r) => r.toUnit))) {
