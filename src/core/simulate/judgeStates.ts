@@ -185,11 +185,6 @@ class StateJudge {
     return load !== undefined && load.until > at + GRAIN;
   }
 
-  /** Whether what happened goes back to what was sent for an earlier cue: it is not there for a later one. */
-  private isEarlier(event: number, { due }: Wanted): boolean {
-    return (this.firstDues.get(this.line.cueOf(event)) ?? Number.POSITIVE_INFINITY) < due;
-  }
-
   /** Whether a preset may have been called for a cue: not for a later one. */
   private isFor(load: Load, { cueId, due }: Wanted): boolean {
     return load.cueId === cueId || (this.callers.get(load.cueId) ?? due) <= due;
@@ -318,6 +313,8 @@ class StateJudge {
     /** Wants of later cues that this one cannot share: the first of them, and what they want instead. */
     let first: number | undefined;
     const instead = new Instead(unit, state);
+    /** An earlier cue brought what a later one wants. */
+    let brought = false;
     const ofWant = kinds.all();
     const { dues } = this;
     let next = k + 1;
@@ -337,8 +334,13 @@ class StateJudge {
         // What is there in time is there for this one, whatever becomes of later ones.
         return at <= limit || this.belongs(k, first, i) ? at : undefined;
       }
-      if (instead.came(instants[i - 1]?.state, is) && !this.isEarlier(instants[i]!.cause.event, wanted))
-        return undefined;
+      const cue = this.line.cueOf(instants[i]!.cause.event);
+      const due = this.firstDues.get(cue) ?? Number.POSITIVE_INFINITY;
+      // What an earlier cue brought is not there for a later one; what goes back to a later one is, from then on.
+      if (instead.came(instants[i - 1]?.state, is)) {
+        if (cue === wanted.cueId || due >= wanted.due) return undefined;
+        brought = true;
+      } else if (brought && due > wanted.due) return undefined;
     }
     return undefined;
   }
