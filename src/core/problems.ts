@@ -239,7 +239,7 @@ export interface ProblemData {
   'structure.cannot': { readonly text: string };
 
   'position.form': { readonly text: string };
-  'position.bar': { readonly number: number; readonly last: number };
+  'position.bar': { readonly number: number; readonly last: number; readonly meant: string };
   'position.time': { readonly number: number; readonly times: number };
   'position.beat': { readonly beat: number; readonly from: number; readonly to: number };
   'position.tick': { readonly tick: number; readonly beatTicks: number };

@@ -220,7 +220,10 @@ const SENTENCES: Sentences = {
     `"${d.text}" changes nothing here, or cannot be: a section moves from the bar that it begins at, and a ramp needs bars to end in.`,
 
   'position.form': (d) => `"${d.text}" is not a place in a song. Write bar|beat, as in 17|3 or 17|3.5.`,
-  'position.bar': (d) => `There is no bar ${d.number}; the song has bars up to ${d.last}.`,
+  'position.bar': (d) =>
+    d.meant === ''
+      ? `There is no bar ${d.number}; the song has bars up to ${d.last}.`
+      : `No bar of the song is printed ${d.number}. Counted from the start, bar ${d.number} is ${d.meant}.`,
   'position.time': (d) => `Bar ${d.number} is printed ${d.times === 1 ? 'once' : `${d.times} times`}.`,
   'position.beat': (d) => `Beat ${d.beat} is outside the bar, which has beats ${d.from} to ${d.to}.`,
   'position.tick': (d) => `Tick ${d.tick} is past the beat, which has ${d.beatTicks} ticks counted from 0.`,

@@ -149,7 +149,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'structure.tempo': { from: 20, to: 400 },
   'structure.cannot': { text: '9 move to 9' },
   'position.form': { text: 'soon' },
-  'position.bar': { number: 99, last: 48 },
+  'position.bar': { number: 99, last: 48, meant: '' },
   'position.time': { number: 2, times: 1 },
   'position.beat': { beat: 9, from: 1, to: 6 },
   'position.tick': { tick: 960, beatTicks: 960 },

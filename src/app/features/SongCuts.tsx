@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { songStarts, songTime, type Song } from '../../core/show';
 import { barOfTick, formatBar, parsePosition } from '../../core/time';
+import { placeSentence } from '../../wording';
 import { Check } from '../widgets/Check';
 import { Button, Field, FormProblem, Input, Label, Soft } from '../widgets/controls';
 
@@ -23,7 +24,8 @@ export function SongCuts({ song, chosen, onChange }: Props) {
     onChange([...chosen.filter((b) => b !== bar), ...(on ? [bar] : [])].sort((a, b) => a - b));
   const add = (): void => {
     const place = parsePosition(bars, text, song.bars);
-    const bar = place.ok ? barOfTick(bars, place.ticks).bar : 0;
+    if (!place.ok) return setProblem(placeSentence(place.problem));
+    const { bar } = barOfTick(bars, place.ticks);
     if (bar < 2 || bar > song.bars) return setProblem(`Expected a bar from 2 to ${song.bars}.`);
     setProblem(null);
     setText('');

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
+import { songTime } from '../show';
 import { randomShow } from '../testing/randomShow';
 import { runs } from '../testing/runs';
+import { barStart } from '../time';
 import type { Answer } from './answer';
 import { ask } from './ask';
 
@@ -32,7 +34,7 @@ describe('a question about a place', () => {
 
   it('names a bar that is not there, and a second one', () => {
     expect(asked('999')).toEqual([
-      { kind: 'no-place', songId: 'slack-tide', problem: { code: 'bar', number: 999, last: 44 } },
+      { kind: 'no-place', songId: 'slack-tide', problem: { code: 'bar', number: 999, last: 44, meant: '' } },
     ]);
     expect(asked('9(2)')[0]).toMatchObject({ kind: 'no-place', problem: { code: 'time' } });
   });
@@ -42,6 +44,15 @@ describe('a question about a place', () => {
     const twice = { ...show, songs: [song, ...show.songs.slice(1)] };
     const found = ask(twice, '3', { songId: song.id }).filter((a) => a.kind === 'place');
     expect(found.map((a) => (a.kind === 'place' ? a.at : null))).toHaveLength(2);
+  });
+
+  it('goes to the bar that is meant where the printed numbers start anew', () => {
+    const song = { ...show.songs[0]!, printed: [{ bar: 30, number: 1 }] };
+    const found = ask({ ...show, songs: [song, ...show.songs.slice(1)] }, '33', { songId: song.id });
+    expect(found).toMatchObject([
+      { kind: 'no-place', problem: { code: 'bar', number: 33, last: 29, meant: '4(2)' } },
+      { kind: 'place', at: barStart(songTime(song).bars, 33) },
+    ]);
   });
 
   it('is of one unit, with the cue that its lateness belongs to', () => {

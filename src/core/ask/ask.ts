@@ -15,7 +15,7 @@ import {
   type Unit,
 } from '../show';
 import { changesFor } from '../tonight';
-import { barOfTick, parsePosition, type Ticks } from '../time';
+import { barOfTick, parsePosition, type PositionProblem, type Ticks } from '../time';
 import type { Answer } from './answer';
 
 /** What a question is asked beside. */
@@ -58,7 +58,7 @@ function aboutPlace(show: Show, song: Song, text: string): readonly Answer[] {
   const [, bytes, where, rest] = found;
   const { bars } = songTime(song);
   const parsed = parsePosition(bars, where!, song.bars);
-  if (!parsed.ok) return rest === undefined ? [{ kind: 'no-place', songId: song.id, problem: parsed.problem }] : [];
+  if (!parsed.ok) return rest === undefined ? notThere(show, song, parsed.problem) : [];
   const at = parsed.ticks;
   if (bytes !== undefined) return rest === undefined ? [sentAt(show, song, at)] : [];
   if (rest !== undefined) {
@@ -72,6 +72,12 @@ function aboutPlace(show: Show, song: Song, text: string): readonly Answer[] {
   // A number that is printed twice is two places.
   const times = [at, ...again(song, where!)];
   return times.map((t) => placeAnswer(show, song, t));
+}
+
+/** What is wrong with a place, and the place that may be meant. */
+function notThere(show: Show, song: Song, problem: PositionProblem): readonly Answer[] {
+  const meant = problem.code === 'bar' ? parsePosition(songTime(song).bars, problem.meant, song.bars) : undefined;
+  return [{ kind: 'no-place', songId: song.id, problem }, ...(meant?.ok ? [placeAnswer(show, song, meant.ticks)] : [])];
 }
 
 const names = ({ name, monogram }: Unit, part: string): boolean =>

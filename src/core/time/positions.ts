@@ -10,7 +10,8 @@ export interface Position {
 
 export type PositionProblem =
   | { readonly code: 'form'; readonly text: string }
-  | { readonly code: 'bar'; readonly number: number; readonly last: number }
+  /** `last` is the highest number that is printed; `meant` how the bar is printed that is so many from the start, or ''. */
+  | { readonly code: 'bar'; readonly number: number; readonly last: number; readonly meant: string }
   | { readonly code: 'time'; readonly number: number; readonly times: number }
   | { readonly code: 'beat'; readonly beat: number; readonly from: number; readonly to: number }
   | { readonly code: 'tick'; readonly tick: number; readonly beatTicks: number };
@@ -61,7 +62,7 @@ export function parsePosition(map: BarMap, text: string, last: number): ParsedPo
   const [, barText, timeText, beatText, over, under, tickText] = match;
   const number = Number(barText);
   const bars = barsPrinted(map, number, last);
-  if (bars.length === 0) return { ok: false, problem: { code: 'bar', number, last } };
+  if (bars.length === 0) return { ok: false, problem: notPrinted(map, number, last) };
   const time = timeText === undefined ? 1 : Number(timeText);
   const ordinal = bars[time - 1];
   if (ordinal === undefined) {
@@ -84,6 +85,13 @@ export function parsePosition(map: BarMap, text: string, last: number): ParsedPo
     return { ok: false, problem: { code: 'beat', beat, from, to: bar.beats } };
   }
   return { ok: true, ticks: bar.tick + into };
+}
+
+function notPrinted(map: BarMap, number: number, last: number): PositionProblem {
+  const ends = [...map.printed.map((m) => m.bar - 1).filter((b) => b >= 1 && b <= last), last];
+  const highest = Math.max(...ends.map((bar) => printedNumber(map, bar)));
+  const counted = map.printed.length > 0 && number >= 1 && number <= last;
+  return { code: 'bar', number, last: highest, meant: counted ? formatBar(map, number, last) : '' };
 }
 
 /** The nearest point of a grid of `step` ticks that starts anew in each bar. */

@@ -126,6 +126,11 @@ describe('bars', () => {
     expect(formatPosition(printed, barStart(printed, 10), 16)).toBe('2(2)|1');
     expect(parsePosition(printed, '2', 16)).toEqual({ ok: true, ticks: barStart(printed, 2) });
     expect(parsePosition(printed, '2(2)|1', 16)).toEqual({ ok: true, ticks: barStart(printed, 10) });
+    // Bars 1 to 8, 1 to 4, 20 to 23: what is not printed is counted from the start.
+    const bar = (text: string) => parsePosition(printed, text, 16);
+    expect(bar('10')).toEqual({ ok: false, problem: { code: 'bar', number: 10, last: 23, meant: '2(2)' } });
+    expect(bar('13|2')).toMatchObject({ problem: { number: 13, meant: '20' } });
+    expect(bar('17')).toEqual({ ok: false, problem: { code: 'bar', number: 17, last: 23, meant: '' } });
     expect(parsePosition(printed, '2(3)', 16)).toMatchObject({ ok: false, problem: { code: 'time', times: 2 } });
   });
 

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { callEverySection, newCall, setCall, songTime, type Song } from '../../../core/show';
 import { barOfTick, formatBar, parsePosition } from '../../../core/time';
+import { placeSentence } from '../../../wording';
 import { Button, Field, Input, Label, Soft } from '../../widgets/controls';
 import { newId, perform } from '../../state/desk';
 import { useVoice } from '../../state/words';
@@ -66,17 +67,12 @@ function AddCall({ show, song }: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   const add = (): void => {
     const to = parsePosition(bars, text, song.bars);
-    const bar = to.ok ? barOfTick(bars, to.ticks).bar : 0;
-    if (bar < 1) {
-      setProblem(`There is no bar "${text.trim()}" in the song.`);
-      return;
-    }
+    if (!to.ok) return setProblem(placeSentence(to.problem));
+    const { bar } = barOfTick(bars, to.ticks);
+    if (bar < 1) return setProblem('A call is ahead of bar 1 or a later one.');
     const section = song.sections.find((s) => s.bar === bar);
     const taken = section ? section.call !== null : song.calls.some((c) => c.bar === bar);
-    if (taken) {
-      setProblem(`Bar ${text.trim()} has a call already.`);
-      return;
-    }
+    if (taken) return setProblem(`Bar ${text.trim()} has a call already.`);
     const place = section ? ({ of: 'section', id: section.id } as const) : ({ of: 'bar', id: newId(), bar } as const);
     if (!perform(setCall(show, song.id, place, newCall()), `call ahead of bar ${text.trim()}`)) return;
     setText('');

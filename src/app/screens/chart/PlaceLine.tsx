@@ -5,7 +5,7 @@ import { NOWHERE, problem as problemOf } from '../../../core/problems';
 import { isStructureLine, readStructureLine, songTime, structureEdit, type Show, type Song } from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence, sentence } from '../../../wording';
-import { FormProblem, Field, Input, Label, MainButton } from '../../widgets/controls';
+import { Button, FormProblem, Field, Input, Label, MainButton } from '../../widgets/controls';
 import { Find, type Found } from '../../widgets/Find';
 import { narrow } from '../../theme/narrow';
 import { useDraft } from '../../widgets/useDraft';
@@ -46,15 +46,19 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
   const counting = useApp((s) => s.counting);
   const [tone, setTone] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  /** How the bar is printed that may be meant. */
+  const [meant, setMeant] = useState('');
   const positionField = useRef<HTMLInputElement>(null);
 
   const read = (): Ticks | undefined => {
     const parsed = parsePosition(bars, position, song.bars);
     setProblem(parsed.ok ? null : placeSentence(parsed.problem));
+    setMeant(!parsed.ok && parsed.problem.code === 'bar' ? parsed.problem.meant : '');
     return parsed.ok ? parsed.ticks : undefined;
   };
   /** A line of the song's structure, written into it: whether it could be. */
   const write = (): boolean => {
+    setMeant('');
     const line = readStructureLine(song, position);
     const edit = line.ok ? structureEdit(show, song.id, line.line, newId) : null;
     if (!line.ok) setProblem(sentence(line.problem));
@@ -112,6 +116,17 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
         first={first}
       />
       {problem !== null && <FormProblem>{problem}</FormProblem>}
+      {problem !== null && meant !== '' && (
+        <Button
+          onPress={() => {
+            setPosition(meant);
+            setProblem(null);
+            document.getElementById(TONE_INPUT)?.focus();
+          }}
+        >
+          Take {meant}
+        </Button>
+      )}
     </div>
   );
 }

@@ -3,7 +3,7 @@ import type { RigState, UnitState } from '../../rig';
 import { newPart, newSlot, newTone } from '../builders';
 import type { Edit } from '../edits';
 import { indexShow } from '../find';
-import type { Show, Slot, TonePart, Unit } from '../schema';
+import type { Relay, Show, Slot, TonePart, Unit } from '../schema';
 import { setTonePart } from './tones';
 
 interface CapturedPart {
@@ -38,23 +38,69 @@ const slotEdit = (unit: Unit, slot: Slot): Edit => {
   return { kind: 'insert', path: ['units', { id: unit.id }, 'slots'], index, value: slot };
 };
 
-/** A new tone from what the whole rig is on now. Null while nothing is known of any unit. */
+/** Whether messages of a port reach a unit; otherwise it hears only what relay rules of the unit before it send. */
+function hearsPort(units: ReadonlyMap<string, Unit>, unit: Unit): boolean {
+  const seen = new Set<string>();
+  let at: Unit | undefined = unit;
+  while (at && !seen.has(at.id)) {
+    seen.add(at.id);
+    const { input }: Unit = at;
+    if (input?.from !== 'unit') return true;
+    if (!input.thru) return false;
+    at = units.get(input.unitId);
+  }
+  return true;
+}
+
+/**
+ * What calls, by a relay rule, the preset that a unit is on that cannot be called itself. Only a unit whose preset is not
+ * known may have called it: of the others it is known what they call.
+ */
+function callOf(show: Show, rig: RigState, unit: Unit): { caller: Unit; when: Relay['when'] } | undefined {
+  const units = indexShow(show).units;
+  const to = unit.slots.find((s) => s.index === rig[unit.id]?.slot)?.id;
+  for (const caller of show.units) {
+    if (!hearsPort(units, caller) || (rig[caller.id]?.slot ?? null) !== null) continue;
+    const rule = caller.relays.find(
+      ({ toUnitId, toSlotId, when }) => toUnitId === unit.id && toSlotId === to && when.slotId !== null,
+    );
+    if (rule) return { caller, when: rule.when };
+  }
+  return undefined;
+}
+
+/**
+ * A new tone from what the whole rig is on now. A unit that only relay rules reach is left to them; where nothing is
+ * known of the unit that calls it, that is called. Null while nothing is known of any unit.
+ */
 export function captureTone(show: Show, rig: RigState, toneId: string, name: string, newId: () => string): Edit | null {
   const edits: Edit[] = [];
-  const parts: TonePart[] = [];
+  const parts = new Map<string, TonePart>();
+  const { units } = indexShow(show);
   for (const unit of show.units) {
     const state = rig[unit.id];
-    const captured = state && capturePart(unit, state, newId);
+    const captured = state && hearsPort(units, unit) && capturePart(unit, state, newId);
     if (!captured) continue;
-    parts.push(captured.part);
+    parts.set(unit.id, captured.part);
     if (captured.slot) edits.push(slotEdit(unit, captured.slot));
   }
-  if (parts.length === 0) return null;
-  const value = newTone(toneId, name, parts);
+  for (const unit of show.units) {
+    const call = hearsPort(units, unit) ? undefined : callOf(show, rig, unit);
+    if (!call) continue;
+    const { caller, when } = call;
+    const part = parts.get(caller.id) ?? newPart(caller.id);
+    parts.set(caller.id, { ...part, slotId: when.slotId, variant: when.variant ?? part.variant });
+  }
+  if (parts.size === 0) return null;
+  const inOrder = show.units.flatMap(({ id }) => parts.get(id) ?? []);
+  const value = newTone(toneId, name, inOrder);
   return { kind: 'group', edits: [...edits, { kind: 'insert', path: ['tones'], index: show.tones.length, value }] };
 }
 
-/** Writes what one unit is on now over its part of a tone. Null while nothing is known of it, or nothing would change. */
+/**
+ * Writes what one unit is on now over its part of a tone. Null while nothing is known of it, nothing would change, or
+ * only relay rules reach it.
+ */
 export function captureOver(
   show: Show,
   rig: RigState,
@@ -62,7 +108,9 @@ export function captureOver(
   unitId: string,
   newId: () => string,
 ): Edit | null {
-  const unit = indexShow(show).units.get(unitId);
+  const { units } = indexShow(show);
+  const unit = units.get(unitId);
+  if (unit && !hearsPort(units, unit)) return null;
   const state = rig[unitId];
   const captured = unit && state && capturePart(unit, state, newId);
   if (!captured) return null;

@@ -360,6 +360,25 @@ describe('capture', () => {
     expect(captureTone(show, {}, 'x', 'X', newId)).toBeNull();
   });
 
+  it('leaves a unit that only relay rules reach to them, or calls what calls it', () => {
+    // Oxbow Forty hears nothing but what Quillback sends on.
+    const oxbow = { slot: 2, bank: null, variant: null, controls: {} };
+    const parts = (of: Parameters<typeof captureTone>[1]) =>
+      done(captureTone(show, of, 'new', 'By ear', newId)).tones.at(-1)!.parts;
+    expect(parts({ ...rig, oxbow }).map((p) => p.unitId)).toEqual(['quillback', 'thistle', 'tarn']);
+    const rule = unitOf(show, 'quillback').relays.find(
+      (r) => unitOf(show, 'oxbow').slots.find((s) => s.id === r.toSlotId)?.index === 2,
+    )!;
+    expect(parts({ ...rig, quillback: unknown, oxbow })[0]).toMatchObject({ unitId: 'quillback', ...rule.when });
+    // What is known of the caller's controls stays.
+    const drive = { ...unknown, controls: { drive: 1 } };
+    expect(parts({ quillback: drive, oxbow })).toMatchObject([
+      { unitId: 'quillback', slotId: rule.when.slotId, controls: [{ controlId: 'drive', value: 1 }] },
+    ]);
+    expect(captureTone(show, { oxbow: { ...oxbow, slot: 99 } }, 'x', 'X', newId)).toBeNull();
+    expect(captureOver(show, { ...rig, oxbow }, 'ledger-rhythm', 'oxbow', newId)).toBeNull();
+  });
+
   it('writes one unit over its part of a tone', () => {
     const after = done(captureOver(show, rig, 'ledger-rhythm', 'tarn', newId));
     const part = (s: Show) => s.tones.find((t) => t.id === 'ledger-rhythm')!.parts.find((p) => p.unitId === 'tarn')!;
