@@ -25,7 +25,11 @@ interface Props {
 
 function AddSongForm({ onAdded, close }: Props) {
   const show = useShow();
-  const { control, handleSubmit, setValue } = useForm({ resolver: zodResolver(newSongForm), defaultValues: NEW_SONG });
+  const { control, handleSubmit, setValue, formState } = useForm({
+    resolver: zodResolver(newSongForm),
+    defaultValues: NEW_SONG,
+  });
+  const { tempo: tempoTyped } = formState.dirtyFields;
   const start = useWatch({ control, name: 'start' });
   const add = handleSubmit((form) => {
     const song = songOfForm(show, form, newId);
@@ -49,7 +53,8 @@ function AddSongForm({ onAdded, close }: Props) {
           onPick={(id) => {
             setValue('start', id);
             const first = show.songs.find((s) => s.id === id)?.tempo[0];
-            if (first) setValue('tempo', String(Math.round(first.bpm * first.beat * 100) / 100));
+            // A tempo that somebody typed stays.
+            if (first && !tempoTyped) setValue('tempo', String(Math.round(first.bpm * first.beat * 100) / 100));
           }}
         />
         <Last>

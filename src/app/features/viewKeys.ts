@@ -9,7 +9,7 @@ export const EVERYWHERE: Keys = [
   ['Alt P', 'play, stop, also while one types'],
   ['F6 · Shift F6', 'to the next region: view, transport, views, head'],
   ['Tab · Shift Tab', 'to the next and the last thing that can be worked'],
-  ['Escape', 'close what is open'],
+  ['Escape', 'close what is open; leave a field for the sheet, chart or floor'],
   ['?', 'the keys of the view'],
 ];
 

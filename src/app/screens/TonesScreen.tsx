@@ -6,6 +6,7 @@ import { LIMITS, addTone, captureTone, indexShow, newPart, newTone, setTonePart,
 import { Button, Field, Input, Label, MainButton } from '../widgets/controls';
 import { PartLinks } from '../widgets/PartLinks';
 import { Pick } from '../widgets/Pick';
+import { Unseen } from '../widgets/shellParts';
 import { newId, perform, say } from '../state/desk';
 import { useNews } from '../state/news';
 import { setPlayerFilter, useApp, useShow } from '../state/store';
@@ -74,7 +75,8 @@ export function TonesScreen() {
     perform(addTone(show, fresh), `add ${fresh.name}`);
     return id;
   };
-  const openNew = (copyOf?: Tone): void => void navigate(`/show/${show.id}/tones/${add(copyOf)}`);
+  const openNew = (copyOf?: Tone): void =>
+    void navigate(`/show/${show.id}/tones/${add(copyOf)}`, { state: { fresh: true } });
   if (show.tones.length === 0) {
     return (
       <>
@@ -129,11 +131,20 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
       side.current?.querySelector<HTMLElement>(unit ? '[role="combobox"]' : 'input')?.focus(),
     );
   };
+  /** A tone that was just made: its name comes next. */
+  const fresh = (toneId: string): void => {
+    setChosen({ toneId, unitId: null });
+    requestAnimationFrame(() => {
+      const name = side.current?.querySelector('input');
+      name?.focus();
+      name?.select();
+    });
+  };
   const capture = (): void => {
     const id = newId();
     const edit = captureTone(show, rig, id, freeName(show.tones), newId);
     if (perform(edit, 'capture the rig')) {
-      setChosen({ toneId: id, unitId: null });
+      fresh(id);
       say('What is known of the rig is in a new tone. Give it a name.');
     } else say('Nothing is known of any unit yet: send something first.');
   };
@@ -143,8 +154,7 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
         filter={filter}
         setFilter={setFilter}
         playerId={playerId}
-        setChosen={setChosen}
-        onAdd={onAdd}
+        onNew={() => fresh(onAdd())}
         capture={capture}
       />
       <ToneSheet tones={tones} units={units} chosen={chosen} onChoose={setChosen} onOpen={open} />
@@ -166,31 +176,30 @@ interface SheetToolsProps {
   readonly filter: string;
   readonly setFilter: (value: string) => void;
   readonly playerId: string | null;
-  readonly setChosen: (value: ToneCell | null) => void;
-  readonly onAdd: (copyOf?: Tone) => string;
+  readonly onNew: () => void;
   readonly capture: () => void;
 }
 
 /** What of the tones is shown, and how a tone is added. */
-function SheetTools({ filter, setFilter, playerId, setChosen, onAdd, capture }: SheetToolsProps) {
+function SheetTools({ filter, setFilter, playerId, onNew, capture }: SheetToolsProps) {
   const show = useShow();
   return (
     <Tools>
-      <h1>Tones</h1>
-      <Field value={filter} onChange={setFilter} style={{ width: 170 }}>
+      <Unseen as="h1">Tones</Unseen>
+      <Field value={filter} onChange={setFilter} style={{ width: 140 }}>
         <Label>Find a tone</Label>
         <Input placeholder="part of its name" />
       </Field>
       {show.players.length > 0 && (
         <Pick
           label="Units of"
-          width="140px"
+          width="112px"
           value={playerId ?? EVERYONE}
           choices={[{ id: EVERYONE, name: 'everyone' }, ...show.players]}
           onPick={(id) => setPlayerFilter(id === EVERYONE ? null : id)}
         />
       )}
-      <Button onPress={() => setChosen({ toneId: onAdd(), unitId: null })}>
+      <Button onPress={onNew}>
         <Plus size={15} aria-hidden /> New tone
       </Button>
       <TonesOf />

@@ -1,10 +1,12 @@
+import { useMemo } from 'react';
 import styled, { css, keyframes } from 'styled-components';
 import { UNKNOWN_STATE, type UnitState } from '../../core/rig';
-import type { Unit } from '../../core/show';
-import { variantWords } from '../../wording';
+import { unitsInSong, type Unit } from '../../core/show';
+import { listWords, variantWords } from '../../wording';
 import { slotNumber } from '../state/numbers';
 import { useNews } from '../state/news';
 import { useApp, useShow } from '../state/store';
+import { useSongStanding } from '../state/useSongStanding';
 import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
 import { LanternMark } from '../widgets/LanternMark';
@@ -117,24 +119,45 @@ const Unknown = styled(LampWords)`
   color: ${desk.nightSoft};
 `;
 
+/** Units that the song has nothing for, and that nobody sent anything to. */
+const Dark = styled.li`
+  align-self: center;
+  flex: none;
+  width: 92px;
+  padding: 0 10px;
+  line-height: 1.25;
+  color: ${desk.nightSoft};
+  font-size: 13px;
+  font-weight: 600;
+`;
+
 /** Transport, and one lamp a unit with what it shows now; hollow while nobody knows. */
 export function LampStrip() {
   const show = useShow();
   const rig = useNews((s) => s.news.rig);
   const loading = useNews((s) => s.news.loading);
+  const song = useSongStanding(show);
+  const used = useMemo(() => (song ? unitsInSong(show, song) : undefined), [show, song]);
+  const dark = used?.size ? show.units.filter((u) => !used.has(u.id) && (rig[u.id]?.slot ?? null) === null) : [];
+  const lamps = show.units.filter((u) => !dark.includes(u));
   return (
     <Strip>
       <Transport />
-      <Lamps aria-label="Units now" tabIndex={show.units.length > 8 ? 0 : undefined}>
-        {show.units.map((unit, i) => (
+      <Lamps aria-label="Units now" tabIndex={lamps.length > 8 ? 0 : undefined}>
+        {lamps.map((unit) => (
           <UnitLamp
             key={unit.id}
             unit={unit}
-            index={i}
+            index={show.units.indexOf(unit)}
             state={rig[unit.id] ?? UNKNOWN_STATE}
             loading={loading.includes(unit.id)}
           />
         ))}
+        {dark.length > 0 && (
+          <Dark title={`Not in ${song!.title}: ${listWords(dark.map((u) => u.name))}`}>
+            +{dark.length} not in the song
+          </Dark>
+        )}
       </Lamps>
     </Strip>
   );

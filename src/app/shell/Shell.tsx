@@ -34,6 +34,7 @@ import { Note } from './Note';
 import { CountingSwitch } from './CountingSwitch';
 import { HeadSlip, Quiet } from '../widgets/shellParts';
 import { takesText } from '../widgets/takesText';
+import { useEscape } from './useEscape';
 import { useRegions } from './useRegions';
 import { VIEWS, pathOf } from '../features/views';
 import { ViewTabs } from './ViewTabs';
@@ -195,6 +196,7 @@ function OpenShell() {
   const trouble = useProofs((s) => s.trouble);
   useFocusKeeper();
   useRegions();
+  useEscape();
   const onFile = useCallback(
     (file: File) => {
       dropFile(file);

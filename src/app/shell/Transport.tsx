@@ -3,14 +3,15 @@ import { useEffect } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { songAsPlayed, songTime, type Song } from '../../core/show';
+import { songAsPlayed, songTime } from '../../core/show';
 import { countInTimes } from '../../core/sound';
 import { formatPosition, microsToSeconds, secondsToTicks, tempoAt } from '../../core/time';
-import { songStanding, startOf, useCaret } from '../state/caret';
+import { startOf, useCaret } from '../state/caret';
 import { practiseSong, stopSong } from '../state/desk';
 import { useWay } from '../state/rehearsal';
 import { useNews } from '../state/news';
 import { useNight } from '../state/night';
+import { useSongStanding } from '../state/useSongStanding';
 import { useShow } from '../state/store';
 import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
@@ -93,8 +94,7 @@ export function Transport() {
   const news = useNews((s) => s.news);
   const caret = useCaret();
   const isOn = useNight((s) => s.id !== null);
-  const standing = songStanding({ ...news, isShowOn: isOn }, caret);
-  const shown: Song | undefined = show.songs.find((s) => s.id === standing) ?? show.songs[0];
+  const shown = useSongStanding(show);
   const time = shown && songTime(shown);
   const { speed } = useWay(shown?.id ?? '');
   const ticks =

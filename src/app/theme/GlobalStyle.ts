@@ -39,7 +39,7 @@ export const GlobalStyle = createGlobalStyle`
   a { color: ${desk.tide}; text-underline-offset: 2px; }
   button, input, select, textarea { font: inherit; color: inherit; }
   :focus { outline: none; }
-  :focus-visible, [data-focus-visible] { outline: 3px solid ${desk.lamp}; outline-offset: 1px; }
+  :focus-visible, [data-focus-visible]:not(:has(button:focus-visible)) { outline: 3px solid ${desk.lamp}; outline-offset: 1px; }
   ::selection { background: ${desk.lampWash}; }
   kbd {
     font: 600 11px/1 ${font.bytes};

@@ -1,4 +1,5 @@
 import { useState, type CSSProperties } from 'react';
+import { flushSync } from 'react-dom';
 import { useDraft } from './useDraft';
 import { FormProblem, Field, Input, Label } from './controls';
 
@@ -24,6 +25,10 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
     // What was taken over is the value now; kept as a draft, it would come back when the edit is undone.
     if (missing === null) drop();
   };
+  const undo = (): void => {
+    setExpected(null);
+    drop();
+  };
   return (
     <Field
       value={text}
@@ -37,7 +42,12 @@ export function DraftField({ label, value, commit, placeholder, numeric = false,
         {...(placeholder === undefined ? {} : { placeholder })}
         inputMode={numeric ? 'decimal' : 'text'}
         onBlur={take}
-        onKeyDown={(e) => e.key === 'Enter' && !e.nativeEvent.isComposing && take()}
+        onKeyDown={(e) => {
+          if (e.nativeEvent.isComposing) return;
+          if (e.key === 'Enter') take();
+          // Drawn at once: what was typed is not taken over when the field is left.
+          else if (e.key === 'Escape') flushSync(undo);
+        }}
       />
       {expected !== null && <FormProblem>{expected.endsWith('.') ? expected : `Expected ${expected}.`}</FormProblem>}
     </Field>

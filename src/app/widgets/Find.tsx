@@ -26,6 +26,20 @@ const Aside = styled.small`
 
 const NONE: readonly Found[] = [];
 
+const STOPS = 'input:not(:disabled), button:not(:disabled), a[href], [tabindex="0"]';
+
+/** What Tab would go to from a field, in the same part of the page. */
+function nextStop(field: HTMLElement | null): HTMLElement | undefined {
+  const around = field?.closest('[role="dialog"], section, aside, main');
+  const stops = [...(around?.querySelectorAll<HTMLElement>(STOPS) ?? [])];
+  return stops.find(
+    (stop) =>
+      stop.tabIndex >= 0 &&
+      stop.checkVisibility() &&
+      field!.compareDocumentPosition(stop) & Node.DOCUMENT_POSITION_FOLLOWING,
+  );
+}
+
 interface Props {
   readonly label: string;
   readonly hideLabel?: boolean;
@@ -52,7 +66,11 @@ export function Find({ label, hideLabel = false, search, text, onText, onPick, o
     input.current?.blur();
     then();
     setEmpty(true);
-    requestAnimationFrame(() => setEmpty(false));
+    requestAnimationFrame(() => {
+      setEmpty(false);
+      // Where nothing else took the keyboard, the next field does.
+      if (document.activeElement === document.body) nextStop(input.current)?.focus();
+    });
   };
   return (
     <Root

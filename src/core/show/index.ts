@@ -51,6 +51,7 @@ export { songStarts } from './cutSong';
 export { soundAfter, soundToPress } from './interludes';
 export { SPEEDS, songAsPlayed, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
+export { unitsInSong } from './usedUnits';
 export { isStructureLine, readStructureLine, rewriteStructure, structureEdit, structureLines } from './structure';
 export { withoutControls } from './commands/withoutControls';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';

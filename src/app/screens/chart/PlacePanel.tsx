@@ -3,7 +3,16 @@ import styled from 'styled-components';
 import type { Control } from '../../../core/addressing';
 import { stateAt } from '../../../core/compile';
 import { OPENING_CUE } from '../../../core/meaning';
-import { indexShow, setOpening, setShowOpening, songTime, type Show, type Song, type Unit } from '../../../core/show';
+import {
+  indexShow,
+  setOpening,
+  setShowOpening,
+  songTime,
+  unitsInSong,
+  type Show,
+  type Song,
+  type Unit,
+} from '../../../core/show';
 import { formatPosition, type Ticks } from '../../../core/time';
 import { Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
@@ -60,6 +69,7 @@ export function PlacePanel({ show, song, at }: Props) {
   const opening = useCueProof(song.id, OPENING_CUE);
   const failures = opening?.verdicts.filter((v) => v.outcome !== 'on-time') ?? [];
   const rig = useMemo(() => stateAt(show, song, at), [show, song, at]);
+  const used = useMemo(() => unitsInSong(show, song), [show, song]);
   return (
     <Panel aria-label="The rig here">
       <div>
@@ -71,7 +81,7 @@ export function PlacePanel({ show, song, at }: Props) {
           const state = rig[unit.id];
           const slot = state?.slot ?? null;
           const set = Object.entries(state?.controls ?? {}).filter(([, v]) => v !== 'stored');
-          if (slot === null && unit.profile.senders.length > 0) return null;
+          if (slot === null && (unit.profile.senders.length > 0 || !used.has(unit.id))) return null;
           return (
             <UnitHere key={unit.id} unit={unit} index={i} slot={slot} counting={counting} state={state} set={set} />
           );

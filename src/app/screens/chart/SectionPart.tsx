@@ -36,6 +36,12 @@ export function SectionPart({ show, song, bar }: FrameProps & { readonly bar: nu
           onPress={() => {
             const section = newSection(newId(), `Section ${song.sections.length + 1}`, Math.max(first, bar));
             perform(putSection(show, song.id, section), 'add a section');
+            // Its name comes next.
+            requestAnimationFrame(() => {
+              const [, field] = document.querySelectorAll<HTMLInputElement>(`[data-section="${section.id}"] input`);
+              field?.focus();
+              field?.select();
+            });
           }}
         >
           <Plus size={14} aria-hidden /> Section at bar {formatBar(bars, Math.max(first, bar), song.bars)}
@@ -93,7 +99,7 @@ interface SectionFieldsProps {
 /** A section: its bar, its name, and away with it. */
 function SectionFields({ section, bars, song, show }: SectionFieldsProps) {
   return (
-    <Row style={{ flexWrap: 'nowrap' }} role="group" aria-label={`Section ${section.name}`}>
+    <Row data-section={section.id} style={{ flexWrap: 'nowrap' }} role="group" aria-label={`Section ${section.name}`}>
       <DraftField
         label="Bar"
         value={formatBar(bars, section.bar, song.bars)}

@@ -8,6 +8,7 @@ import { ChartLineView } from '../../chart/ChartLineView';
 import { SCALES, lineOf } from '../../chart/layout';
 import { GUTTER } from '../../chart/lineShape';
 import { Soft } from '../../widgets/controls';
+import { goHome } from '../../widgets/home';
 import { takesText } from '../../widgets/takesText';
 import { setCaret, useCaret } from '../../state/caret';
 import { loadPeaks, useSounds } from '../../state/sound';
@@ -50,7 +51,6 @@ const Paper = styled.div`
 let lastSize = { width: 880, height: 600 };
 
 /** Its id. */
-const PAPER = 'chart-paper';
 
 /** Pixels a quarter from which on single ticks can be told apart. */
 const TICK_SCALE = 440;
@@ -97,7 +97,7 @@ export function SongChart({ song, search }: Props) {
     say: setSaid,
     ask: setTwice,
     showLine,
-    focus: () => document.getElementById(PAPER)?.focus(),
+    focus: goHome,
   });
   usePlaceKey();
 
@@ -131,7 +131,7 @@ export function SongChart({ song, search }: Props) {
       <ChartBar show={show} song={song} caret={caret} snapTo={snapTo} scale={scale} whole={whole} {...bar} />
       <Paper
         ref={paper}
-        id={PAPER}
+        data-home
         tabIndex={0}
         role="group"
         aria-label={`Chart of ${song.title}`}

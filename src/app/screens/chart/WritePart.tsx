@@ -17,6 +17,7 @@ import { Check } from '../../widgets/Check';
 import { Button, Soft } from '../../widgets/controls';
 import { More } from '../../features/More';
 import { DraftField } from '../../widgets/DraftField';
+import { goHome } from '../../widgets/home';
 import { takesText } from '../../widgets/takesText';
 import { goToTone, newId, perform } from '../../state/desk';
 import { useNews } from '../../state/news';
@@ -74,7 +75,14 @@ export function WritePart({ show, song, snapTo }: Props) {
   return (
     <Box aria-label="Write by playing">
       <h3>Write by playing</h3>
-      <Check isSelected={on} onChange={setOn}>
+      <Check
+        isSelected={on}
+        onChange={(now) => {
+          setOn(now);
+          // Space plays and digits press tones, which a box takes for itself.
+          if (now) goHome();
+        }}
+      >
         Pressed core tones become cues
       </Check>
       {on && (

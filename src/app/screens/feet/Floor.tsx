@@ -150,7 +150,7 @@ export function Floor({ label, controller, plates, chosen, onChoose, onKey, chil
     onChoose(next.id, event.shiftKey ? 'besides' : 'alone');
   };
   return (
-    <Board ref={board} $columns={columns} role="group" aria-label={label}>
+    <Board ref={board} data-home $columns={columns} role="group" aria-label={label}>
       {switches
         .toSorted((a, b) => a.row - b.row || a.column - b.column)
         .map((placed) => {

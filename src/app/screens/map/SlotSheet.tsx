@@ -220,6 +220,7 @@ function SlotGrid({ sensors, drop, grid, unit, rows, columns, virtual, cell }: S
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={NO_SPEECH}>
       <div
         ref={grid}
+        data-home
         role="grid"
         aria-label={`Slots of ${unit.name}`}
         aria-multiselectable

@@ -1,4 +1,6 @@
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { encodeValue, labelOf, slotMessages, type Control, type Effect, isTap } from '../../../core/addressing';
 import { toHex, type Bytes as MidiBytes } from '../../../core/midi';
@@ -9,7 +11,9 @@ import { Bytes, FormProblem } from '../../widgets/controls';
 import { Find, type Found } from '../../widgets/Find';
 import { Pick } from '../../widgets/Pick';
 import { slotNumber, slotOfNumber, variantNumber } from '../../state/numbers';
+import { setOpened, useOpened } from '../../state/opened';
 import { useApp, type Counting } from '../../state/store';
+import { desk } from '../../theme/tokens';
 import { useDraft } from '../../widgets/useDraft';
 
 const Fields = styled.div`
@@ -20,6 +24,24 @@ const Fields = styled.div`
 `;
 
 const NOT_SET = 'none';
+
+/** Where the controls are that a tone leaves as they are. */
+const UNUSED = 'unused controls';
+/** So many fields that say nothing are no crowd. */
+const FEW = 3;
+
+const OtherFields = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  min-height: 34px;
+  padding: 0 4px;
+  border: 0;
+  background: none;
+  color: ${desk.tide};
+  font-weight: 700;
+  cursor: pointer;
+`;
 
 interface Props {
   readonly unit: Unit;
@@ -52,6 +74,10 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
       c.id !== profile.engage &&
       (!ofEffects.has(c.id) || part.controls.some((x) => x.controlId === c.id)),
   );
+  const used = shown.filter((c) => part.controls.some((x) => x.controlId === c.id));
+  const unused = shown.length - used.length;
+  const opened = useOpened((s) => s.places.includes(UNUSED));
+  const folded = unused > FEW && !opened;
   return (
     <>
       <Fields>
@@ -70,7 +96,7 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
         {profile.effects.map((effect) => (
           <EffectPick key={effect.id} effect={effect} part={part} setEffect={setEffect} />
         ))}
-        {shown.map((control) => (
+        {(folded ? used : shown).map((control) => (
           <ControlField
             key={control.id}
             control={control}
@@ -78,6 +104,12 @@ export function PartFields({ unit, part, onPart, slotIdAt }: Props) {
             onValue={(value) => setControl(control, value)}
           />
         ))}
+        {unused > FEW && (
+          <OtherFields aria-expanded={opened} onPress={() => setOpened(UNUSED, !opened)}>
+            {folded ? <ChevronRight size={16} aria-hidden /> : <ChevronDown size={16} aria-hidden />}
+            {folded ? `${unused} more controls` : 'Only what it sets'}
+          </OtherFields>
+        )}
       </Fields>
       <Bytes>{partBytes(unit, part)}</Bytes>
     </>

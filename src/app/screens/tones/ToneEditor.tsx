@@ -1,5 +1,6 @@
 import { AudioLines, Copy } from 'lucide-react';
-import { Link } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { renameTone, type Tone, type Unit } from '../../../core/show';
 import { toneAims } from '../../../core/meaning';
@@ -44,6 +45,16 @@ const Parts = styled.div`
 export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onCopy: () => void }) {
   const show = useShow();
   const aims = toneAims(show, tone);
+  const head = useRef<HTMLDivElement>(null);
+  const { state } = useLocation();
+  const fresh = (state as { readonly fresh?: boolean } | null)?.fresh === true;
+  useEffect(() => {
+    if (!fresh) return;
+    // A tone that was just made: its name comes next.
+    const name = head.current?.querySelector('input');
+    name?.focus();
+    name?.select();
+  }, [fresh]);
   const commitName = (name: string): string | null => {
     perform(renameTone(show, tone.id, name), 'rename a tone');
     return name.trim() === '' ? 'Enter a name' : null;
@@ -51,7 +62,7 @@ export function ToneEditor({ tone, onCopy }: { readonly tone: Tone; readonly onC
   return (
     <Editor aria-label={tone.name}>
       <Unseen as="h1">{tone.name}</Unseen>
-      <Head>
+      <Head ref={head}>
         <DraftField label="Tone" value={tone.name} commit={commitName} />
         <MainButton onPress={() => void sendTone(show, tone)} isDisabled={tone.parts.length === 0}>
           <AudioLines size={17} aria-hidden /> Send

@@ -128,7 +128,7 @@ export function ToneSheet({ tones, units, chosen, onChoose, onOpen }: Props) {
   };
   return (
     <Scroller ref={scroller}>
-      <div role="grid" aria-label="Tones against units" aria-rowcount={tones.length + 1} style={{ width }}>
+      <div data-home role="grid" aria-label="Tones against units" aria-rowcount={tones.length + 1} style={{ width }}>
         <HeadRow role="row" style={{ gridTemplateColumns: columns }}>
           <div role="columnheader">Tone</div>
           {units.map((u) => (
