@@ -141,6 +141,8 @@ describe('a song from a MIDI file', () => {
     await b.driver.findElement(By.css('[role=dialog] input[type=file]')).sendKeys(join(folder, 'Whole evening.mid'));
     await b.click('switch', /^Bar 13, behind \d+ s of silence$/);
     await b.fill('textbox', 'Another bar', `99${Key.ENTER}`);
+    await b.says('alert', undefined, /There is no bar 99; the song has bars up to/);
+    await b.fill('textbox', 'Another bar', `1${Key.ENTER}`);
     await b.says('alert', undefined, /Expected a bar from 2 to/);
     await b.fill('textbox', 'Another bar', `3${Key.ENTER}`);
     await b.find('switch', 'Bar 3');

@@ -94,7 +94,7 @@ describe('a state', () => {
 
 describe('a message', () => {
   it.each([
-    [[0xc4, 47], 'program 47, channel 5'],
+    [[0xc4, 47], 'program 47 from 0, channel 5'],
     [[0xb0, 85, 2], 'control 85 = 2, channel 1'],
     [[0x9f, 60, 100], 'note 60 on, channel 16'],
     [[0x80, 60, 0], 'note 60 off, channel 1'],
@@ -106,5 +106,10 @@ describe('a message', () => {
     [[0x33], '1 bytes'],
   ])('%j is %s', (bytes, words) => {
     expect(messageWords(bytes)).toBe(words);
+  });
+
+  it('has its program counted as one counts', () => {
+    expect(messageWords([0xc4, 47], 1)).toBe('program 48 from 1, channel 5');
+    expect(messageWords([0xb0, 85, 2], 1)).toBe('control 85 = 2, channel 1');
   });
 });

@@ -120,13 +120,13 @@ export function variantWords(profile: Profile, variant: UnitState['variant']): s
   return `${variants.word} ${variants.names[variant] ?? variant + 1}`;
 }
 
-/** A message in plain words, numbers as they are on the wire. */
-export function messageWords(bytes: Bytes): string {
+/** A message in plain words, numbers as they are on the wire; a program as it is counted, from 0 or from 1. */
+export function messageWords(bytes: Bytes, first: 0 | 1 = 0): string {
   const m = decodeMessage(bytes);
   if (!m) return `${bytes.length} bytes`;
   switch (m.kind) {
     case 'program':
-      return `program ${m.program}, channel ${m.channel}`;
+      return `program ${m.program + first} from ${first}, channel ${m.channel}`;
     case 'control':
       return `control ${m.control} = ${m.value}, channel ${m.channel}`;
     case 'note-on':

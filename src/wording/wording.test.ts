@@ -201,7 +201,7 @@ describe('states and messages', () => {
   });
 
   it.each([
-    [[0xc0, 47], 'program 47, channel 1'],
+    [[0xc0, 47], 'program 47 from 0, channel 1'],
     [[0xb1, 85, 2], 'control 85 = 2, channel 2'],
     [[0x92, 60, 1], 'note 60 on, channel 3'],
     [[0x83, 60, 1], 'note 60 off, channel 4'],

@@ -1,7 +1,7 @@
 import { FileTrigger } from 'react-aria-components';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { matchVoices, songIntoShow, voicesOf, type Imported } from '../../core/formats/smf';
+import { matchVoices, songIntoShow, voicesOf, withoutVoices, type Imported } from '../../core/formats/smf';
 import { hasErrors } from '../../core/problems';
 import { applyEdit, cutIntoSongs, type Edit, type Song } from '../../core/show';
 import { importedWords } from '../../wording';
@@ -53,6 +53,7 @@ export function SongFromFile({ onAdded }: { readonly onAdded: (songId: string) =
 }
 
 const GUEST = 'guest';
+const LEFT_OUT = 'left out';
 
 /** Which unit each channel of a MIDI file is, and what becomes of it as a song. `first` was opened already. */
 export function SongFromFileForm({
@@ -73,7 +74,9 @@ export function SongFromFileForm({
   const song: Song | undefined = plain?.songs[0];
   const voices = plain ? voicesOf(plain) : [];
   const places = new Map([...matchVoices(show, voices), ...chosen]);
-  const found: Imported | undefined = plain && song ? songIntoShow(show, plain, song, places, steps, newId) : undefined;
+  const left = voices.filter((v) => places.get(v.id) === LEFT_OUT);
+  const heard = song && withoutVoices(song, new Set(left.map((v) => v.id)));
+  const found: Imported | undefined = plain && heard ? songIntoShow(show, plain, heard, places, steps, newId) : undefined;
   const open = async (file: File): Promise<void> => {
     try {
       const next = await openMidi(file);
@@ -100,7 +103,10 @@ export function SongFromFileForm({
           )}
           <SongCuts song={found.song} chosen={cuts} onChange={setCuts} />
           <p role="status" aria-label="What was understood">
-            {importedWords(found.report)}
+            {importedWords(
+              found.report,
+              left.reduce((sum, v) => sum + v.messages, 0),
+            )}
           </p>
           <Told problems={[...opened!.problems, ...found.problems]} label="About the file" />
         </>
@@ -209,7 +215,11 @@ function VoiceLine({ voice, places, setChosen, chosen }: VoiceLineProps) {
         label={`Unit for ${voice.name}`}
         hideLabel
         value={places.get(voice.id) ?? GUEST}
-        choices={[{ id: GUEST, name: 'a new plain unit' }, ...show.units.map((u) => ({ id: u.id, name: u.name }))]}
+        choices={[
+          { id: GUEST, name: 'a new plain unit' },
+          { id: LEFT_OUT, name: 'nowhere: leave it out' },
+          ...show.units.map((u) => ({ id: u.id, name: u.name })),
+        ]}
         onPick={(id) => setChosen(new Map([...chosen, [voice.id, id === GUEST ? null : id]]))}
       />
     </li>

@@ -91,7 +91,7 @@ export const newProfile = (name: string, plan: AddressPlan, rest: Partial<Profil
  * An encoding of another kind with as much of the old one as the two share: the number, the
  * count of options, the scale. Values that a kind needs and nothing says are the usual ones.
  */
-export function encodingOfKind(kind: Encoding['kind'], from: Encoding): Encoding {
+export function encodingOfKind(kind: Encoding['kind'], from: Encoding, pair = 16): Encoding {
   if (kind === from.kind) return from;
   const number = 'number' in from && from.number < 128 ? from.number : 'first' in from ? from.first : 20;
   const count = 'count' in from ? Math.max(2, from.count) : 'values' in from ? Math.max(2, from.values.length) : 4;
@@ -117,7 +117,7 @@ export function encodingOfKind(kind: Encoding['kind'], from: Encoding): Encoding
     case 'continuous':
       return { kind, number, from: 0, to: 127, ...figure };
     case 'fourteen-bit':
-      return { kind, number: number >= 1 && number < 32 ? number : 16, from: 0, to: 16383, ...figure };
+      return { kind, number: pair, from: 0, to: 16383, ...figure };
     case 'nrpn':
       return { kind, number, fine: true, from: 0, to: 16383, ...figure };
     case 'note':

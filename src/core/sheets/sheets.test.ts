@@ -68,7 +68,7 @@ describe('sheets of paper', () => {
     const sheet = sheetsOf(tonightOf({ ...show, sets: [{ ...set!, entries }] }), 'set')[0]!;
     const [order] = sheet.parts.filter((p): p is SheetTable => p.kind === 'table');
     const started = order!.rows.map((r) => r[order!.columns.findIndex((c) => c.head === 'Starts by')]);
-    expect(started[0]).toBe(`program 4, channel 2, ${show.ports.find((p) => p.id === 'feet')!.name}`);
+    expect(started[0]).toBe(`program 4 from 0, channel 2, ${show.ports.find((p) => p.id === 'feet')!.name}`);
     expect(started.slice(1).every((s) => s === '')).toBe(true);
   });
 

@@ -19,12 +19,13 @@ import { withBasis } from './basis';
 import { minutesAndSeconds, timeOfDay } from './figures';
 import { column, table, type Sheet } from './sheet';
 
-/** What starts a song from outside, as it is on the wire: "program 5, channel 1". */
+/** What starts a song from outside, as it is on the wire: "program 5 from 0, channel 1". */
 function startText(bytes: string): string {
   const [status = 0, number = 0, value = 0] = fromHex(bytes) ?? [];
   const kind = status & 0xf0;
   const what = kind === 0xc0 ? 'program' : kind === 0x90 ? 'note' : 'control';
-  return `${what} ${number}${kind === 0xb0 ? ` = ${value}` : ''}, channel ${(status & 0x0f) + 1}`;
+  const figure = kind === 0xb0 ? ` = ${value}` : kind === 0xc0 ? ' from 0' : '';
+  return `${what} ${number}${figure}, channel ${(status & 0x0f) + 1}`;
 }
 
 /** What follows a song at its end, as the set list says it. */

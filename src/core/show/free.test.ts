@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { linear, newControl } from '../addressing';
+import { encodingOfKind, linear, newControl } from '../addressing';
 import { demoShow } from '../demo';
 import { modelerProfile, testUnit } from '../testing/rigs';
-import { freeChannel, freeControlNumber, freeHouseName, freeHouseNumber, freeName } from './free';
+import { freeChannel, freeControlNumber, freeControlPair, freeHouseName, freeHouseNumber, freeName } from './free';
 import { RANGES, asTitle, figureIn, rangeWords } from './limits';
 
 describe('what is free', () => {
@@ -12,6 +12,21 @@ describe('what is free', () => {
     expect(freeControlNumber(unit)).toBe(22);
     const all = Array.from({ length: 76 }, (_, i) => newControl(`c${i}`, `C${i}`, linear(20 + i, 0, 127, '')));
     expect(freeControlNumber(testUnit('u', 1, { ...modelerProfile, variants: null, controls: all }))).toBe(20);
+  });
+
+  it('is the first pair of control numbers with both halves free', () => {
+    const on = (id: string, number: number) => newControl(id, id, linear(number, 0, 127, ''));
+    const unit = (numbers: readonly number[]) =>
+      testUnit('u', 1, { ...modelerProfile, variants: null, controls: numbers.map((n) => on(`c${n}`, n)) });
+    expect(freeControlPair(unit([]), null)).toBe(20);
+    // The fine half of 21 is 53.
+    expect(freeControlPair(unit([20, 53]), null)).toBe(22);
+    expect(freeControlPair(unit([20, 53]), 'c20')).toBe(20);
+    expect(freeControlPair(unit([20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30, 31, 35]), null)).toBe(9);
+    const pair = { ...on('p', 20), encoding: encodingOfKind('fourteen-bit', linear(20, 0, 127, ''), 21) };
+    const paired = testUnit('u', 1, { ...modelerProfile, variants: null, controls: [pair] });
+    expect(freeControlPair(paired, null)).toBe(20);
+    expect(freeControlNumber({ ...paired, profile: { ...paired.profile, controls: [pair, on('c20', 20)] } })).toBe(22);
   });
 
   it('is the first shared control number and name that the house has not', () => {

@@ -1,3 +1,4 @@
+import { encodingClaims } from '../addressing';
 import { LIMITS } from './limits';
 import type { HouseNumber, Show, Unit } from './schema';
 
@@ -12,13 +13,30 @@ function firstFree(taken: ReadonlySet<number>): number {
   return FIRST_NUMBER;
 }
 
-/** The first control number that nothing of a unit is on. */
-export const freeControlNumber = ({ profile }: Unit): number =>
-  firstFree(
-    new Set(
-      [profile.variants, ...profile.controls].flatMap((c) => (c && 'number' in c.encoding ? [c.encoding.number] : [])),
+/** The control numbers that something of a unit is on, but for one control of it. */
+const takenControls = ({ profile }: Unit, butFor: string | null): ReadonlySet<number> =>
+  new Set(
+    [profile.variants, ...profile.controls.filter((c) => c.id !== butFor)].flatMap((c) =>
+      (c ? encodingClaims(c.encoding) : []).flatMap((claim) => (claim.on === 'control' ? [claim.number] : [])),
     ),
   );
+
+/** The first control number that nothing of a unit is on. */
+export const freeControlNumber = (unit: Unit): number => firstFree(takenControls(unit, null));
+
+/** Coarse control numbers of a pair, those first that the standard gives no meaning to (MIDI 1.0, table III). */
+const COARSE: readonly number[] = (() => {
+  const without = [20, 21, 22, 23, 24, 25, 26, 27, 28, 29, 30, 31, 3, 9, 14, 15];
+  // 0 and 6 are bank and data entry.
+  const rest = Array.from({ length: 31 }, (_, i) => i + 1).filter((n) => n !== 6 && !without.includes(n));
+  return [...without, ...rest];
+})();
+
+/** The coarse number of the first pair for values of 14 bits of which nothing of a unit is on either half. */
+export function freeControlPair(unit: Unit, butFor: string | null): number {
+  const taken = takenControls(unit, butFor);
+  return COARSE.find((n) => !taken.has(n) && !taken.has(n + 32)) ?? COARSE[0]!;
+}
 
 /** The first number that the house has no function for. */
 export const freeHouseNumber = (house: readonly HouseNumber[]): number =>

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { encodingClaims, fitsRange, valueRange, type Control } from '../../../core/addressing';
 import type { UnitAim } from '../../../core/rig';
 import { checkRig, type Finding } from '../../../core/checks';
-import { fitText, renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
+import { freeControlPair, fitText, renumbered, withControl, withoutControl, type Unit } from '../../../core/show';
 import { tonightOf } from '../../../core/tonight';
 import { findingSentence, fixWords } from '../../../wording';
 import { Button, Soft } from '../../widgets/controls';
@@ -81,6 +81,7 @@ export function ControlEditor({ unit, control, onSend }: Props) {
         key={control.id}
         encoding={control.encoding}
         channel={unit.channel}
+        pair={freeControlPair(unit, control.id)}
         options={control.options}
         onOptions={(options) => void put({ ...control, options }, 'name an option')}
         onEncoding={(encoding) =>

@@ -48,7 +48,7 @@ const Toggle = styled(Switch)`
 `;
 
 /** How a control's value becomes bytes: its kind, the numbers of that kind, and every result in plain sight. */
-export function EncodingEditor({ encoding, channel, options = [], onOptions, onEncoding }: Props) {
+export function EncodingEditor({ encoding, channel, options = [], pair, onOptions, onEncoding }: Props) {
   const [refused, setRefused] = useState<string | null>(null);
   const change = (next: Encoding): string | null => {
     const sentence = onEncoding(next);
@@ -72,7 +72,7 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
   return (
     <>
       <Grid>
-        <KindPick encoding={encoding} kinds={kinds} change={change} />
+        <KindPick encoding={encoding} pair={pair} kinds={kinds} change={change} />
         {ENCODING_FIELDS[encoding.kind].map((field) =>
           field.takes === 'bytes' || field.key === 'template' ? (
             <div key={field.key} data-wide>
@@ -103,6 +103,7 @@ export function EncodingEditor({ encoding, channel, options = [], onOptions, onE
 
 interface KindPickProps {
   readonly encoding: Encoding;
+  readonly pair: number | undefined;
   readonly kinds: (
     | 'program'
     | 'index'
@@ -124,14 +125,14 @@ interface KindPickProps {
 }
 
 /** How the control is sent. */
-function KindPick({ encoding, kinds, change }: KindPickProps) {
+function KindPick({ encoding, pair, kinds, change }: KindPickProps) {
   return (
     <div data-wide>
       <Pick
         label="How it is sent"
         value={encoding.kind}
         choices={kinds.map((kind) => ({ id: kind, name: encodingKindWords(kind) }))}
-        onPick={(kind) => void change(encodingOfKind(kind, encoding))}
+        onPick={(kind) => void change(encodingOfKind(kind, encoding, pair))}
       />
       <More place={RARE_PLACE} used={RARE.includes(encoding.kind)}>
         {null}

@@ -42,6 +42,8 @@ export interface Props {
   /** Names of options; undefined where they are not to be changed here. */
   readonly options?: readonly string[];
   readonly onOptions?: (options: readonly string[]) => void;
+  /** The coarse number of a pair that is free, for values of 14 bits. */
+  readonly pair?: number;
   /** Gives a sentence where the encoding is refused. */
   readonly onEncoding: (encoding: Encoding) => string | null;
 }

@@ -1,4 +1,4 @@
-import { fitText } from '../../../core/show';
+import { freeControlPair, fitText } from '../../../core/show';
 import { Plus, Trash2 } from 'lucide-react';
 import { withVariant, type Variants } from '../../../core/addressing';
 import type { Unit } from '../../../core/show';
@@ -54,6 +54,7 @@ export function VariantsEditor({ unit }: { readonly unit: Unit }) {
       <EncodingEditor
         encoding={encoding}
         channel={unit.channel}
+        pair={freeControlPair(unit, null)}
         options={names}
         onEncoding={(next) => put({ ...variants, encoding: next }, `change how a ${word} is called`)}
       />

@@ -11,7 +11,7 @@ import { Button, Bytes, Soft } from '../../widgets/controls';
 import { Pick } from '../../widgets/Pick';
 import { StandInKeys } from '../../features/StandInKeys';
 import { useNews } from '../../state/news';
-import { useShow } from '../../state/store';
+import { useApp, useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { stacked, tallPane } from '../../theme/narrow';
 
@@ -44,7 +44,7 @@ const Line = styled.div`
   left: 0;
   right: 0;
   display: grid;
-  grid-template-columns: 104px 20px 74px minmax(0, 1fr) 172px 104px;
+  grid-template-columns: 104px 20px 74px minmax(0, 1fr) 194px 96px;
   gap: 9px;
   align-items: center;
   height: 30px;
@@ -162,6 +162,7 @@ interface MessageLineProps {
 /** A message: when, where, its bytes and what it does. */
 function MessageLine({ item, line }: MessageLineProps) {
   const show = useShow();
+  const first = useApp((s) => (s.counting === 'one' ? 1 : 0));
   return (
     <Line style={{ transform: `translateY(${item.start}px)` }}>
       <Soft style={{ fontSize: 13 }}>{clock(line.at)}</Soft>
@@ -172,7 +173,7 @@ function MessageLine({ item, line }: MessageLineProps) {
       )}
       <Soft>{indexShow(show).ports.get(line.portId)?.name ?? 'a port'}</Soft>
       <b title={monitorWords(show, line)}>{monitorWords(show, line)}</b>
-      <Soft style={{ fontSize: 13 }}>{messageWords(line.bytes)}</Soft>
+      <Soft style={{ fontSize: 13 }}>{messageWords(line.bytes, first)}</Soft>
       <Bytes>{toHex(line.bytes, ' ').toUpperCase()}</Bytes>
     </Line>
   );

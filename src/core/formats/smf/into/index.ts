@@ -1,2 +1,2 @@
 export { songIntoShow, type Imported } from './songIntoShow';
-export { matchVoices, voicesOf } from './voices';
+export { matchVoices, voicesOf, withoutVoices } from './voices';

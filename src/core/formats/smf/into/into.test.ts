@@ -9,7 +9,7 @@ import { smfToShow } from '../smfToShow';
 import { songToSmf, type SmfMode } from '../songToSmf';
 import type { SmfEvent, SmfFile } from '../types';
 import { writeSmf } from '../write';
-import { matchVoices, songIntoShow, voicesOf, type Imported } from './';
+import { matchVoices, songIntoShow, voicesOf, withoutVoices, type Imported } from './';
 import { runs } from '../../../testing/runs';
 import { tonightOf } from '../../../tonight';
 
@@ -53,6 +53,26 @@ describe('a file into a show', () => {
       expect([back.pickup, back.bars]).toEqual([song.pickup, song.bars]);
       expect(back.tempo.length).toBeGreaterThanOrEqual(song.tempo.length);
     }
+  });
+
+  it('leaves out what a channel sends, and makes no unit for it', () => {
+    const file = fileOf('Two', [
+      [0, [0xc7, 3]],
+      [960, [0xc8, 4]],
+      [1920, [0xb8, 7, 9]],
+    ]);
+    const plain = smfToShow(writeSmf(file), 'Imported').value!;
+    const voices = voicesOf(plain);
+    const places = new Map(voices.map((v) => [v.id, null]));
+    const out = voices.find((v) => v.channel === 9)!;
+    expect(out.messages).toBe(2);
+    const song = withoutVoices(plain.songs[0]!, new Set([out.id]));
+    const { report, song: made } = songIntoShow(demo, plain, song, places, true, newId);
+    expect(report.unitsMade).toHaveLength(1);
+    expect(made.bars).toBe(plain.songs[0]!.bars);
+    const none = songIntoShow(demo, plain, withoutVoices(song, new Set(voices.map((v) => v.id))), places, true, newId);
+    expect(none.song.cues).toEqual([]);
+    expect(none.report.unitsMade).toEqual([]);
   });
 
   it('takes runs of values as sweeps that send the same', () => {

@@ -1,4 +1,4 @@
-import { indexShow, type Show, type Unit } from '../../../show';
+import { indexShow, type Show, type Song, type Unit } from '../../../show';
 
 /** Something that speaks in a file: a port and a channel of it. */
 export interface Voice {
@@ -27,6 +27,12 @@ export function voicesOf(plain: Show): Voice[] {
     messages: counts.get(u.id) ?? 0,
   }));
 }
+
+/** A song of a file without what some of its voices send; its frame stays. */
+export const withoutVoices = (song: Song, leftOut: ReadonlySet<string>): Song => ({
+  ...song,
+  cues: song.cues.filter(({ action }) => action.kind !== 'message' || !leftOut.has(action.unitId)),
+});
 
 /** For each voice the unit of the show that it most likely speaks to: by name, else the only one on its channel, best on a port of the same name. */
 export function matchVoices(show: Show, voices: readonly Voice[]): ReadonlyMap<string, string | null> {
