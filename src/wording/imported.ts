@@ -18,6 +18,8 @@ export function importedWords(
   ].filter((p) => p !== '');
   const units = unitsMade.length > 0 ? ` New in the rig: ${unitsMade.join(', ')}.` : '';
   const left =
-    leftOut > 0 ? ` ${count(leftOut, 'message')} of channels that you leave out ${leftOut === 1 ? 'stays' : 'stay'} out.` : '';
+    leftOut > 0
+      ? ` ${count(leftOut, 'message')} of channels that you leave out ${leftOut === 1 ? 'stays' : 'stay'} out.`
+      : '';
   return `${parts.length === 0 ? 'Nothing is sent in it.' : `Understood: ${parts.join(', ')}.`}${units}${left}`;
 }

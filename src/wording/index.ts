@@ -17,6 +17,7 @@ export { differenceSentence } from './differences';
 export { claimWords, encodingKindWords } from './encodings';
 export { findingSentence, findingSentenceInSong, fixWords } from './findings';
 export { meaningWords, monitorWords } from './monitor';
+export { editPlaceWords } from './editPlaces';
 export { importedWords } from './imported';
 export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';

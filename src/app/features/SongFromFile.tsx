@@ -76,7 +76,8 @@ export function SongFromFileForm({
   const places = new Map([...matchVoices(show, voices), ...chosen]);
   const left = voices.filter((v) => places.get(v.id) === LEFT_OUT);
   const heard = song && withoutVoices(song, new Set(left.map((v) => v.id)));
-  const found: Imported | undefined = plain && heard ? songIntoShow(show, plain, heard, places, steps, newId) : undefined;
+  const found: Imported | undefined =
+    plain && heard ? songIntoShow(show, plain, heard, places, steps, newId) : undefined;
   const open = async (file: File): Promise<void> => {
     try {
       const next = await openMidi(file);

@@ -4,7 +4,8 @@ import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from 'rea
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { tinykeys } from 'tinykeys';
-import { keepAsCopy, redo, saveAnew, takeSaved, undo, deleteDamaged, exportDamaged } from '../state/desk';
+import { keepAsCopy, saveAnew, takeSaved, deleteDamaged, exportDamaged } from '../state/desk';
+import { doAgain, takeBack } from '../state/takeBack';
 import { dropFile } from '../state/dropped';
 import { timesBasis } from '../../core/meaning';
 import { listWords } from '../../wording';
@@ -207,8 +208,8 @@ function OpenShell() {
   useEffect(
     () =>
       tinykeys(window, {
-        '$mod+z': keyed(undo),
-        '$mod+Shift+Z': keyed(redo),
+        '$mod+z': keyed(takeBack),
+        '$mod+Shift+Z': keyed(doAgain),
         ...Object.fromEntries(
           VIEWS.map(({ path, key }) => [`Alt+Digit${key}`, keyed(() => void navigate(pathOf(base, path)))]),
         ),
@@ -286,14 +287,14 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
       <SignButton
         aria-label={past === undefined ? 'Undo' : `Undo: ${past}`}
         isDisabled={past === undefined}
-        onPress={undo}
+        onPress={takeBack}
       >
         <Undo2 size={18} />
       </SignButton>
       <SignButton
         aria-label={future === undefined ? 'Redo' : `Redo: ${future}`}
         isDisabled={future === undefined}
-        onPress={redo}
+        onPress={doAgain}
       >
         <Redo2 size={18} />
       </SignButton>

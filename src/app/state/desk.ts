@@ -34,7 +34,6 @@ export {
   queueEntry,
   recordPedal,
   recordedPedal,
-  redo,
   renamePlayed,
   runOther,
   saveAnew,
@@ -56,7 +55,6 @@ export {
   tickTyped,
   touch,
   transferPages,
-  undo,
   usePort,
   walk,
 } from './wiring';

@@ -41,6 +41,7 @@ export {
   type Track,
   type Unit,
 } from './schema';
+export { editPlaces, type EditPlace } from './editPlaces';
 export { applyEdit, invertEdit, readPath, type Edit, type Path } from './edits';
 export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet } from './find';
 export { LIMITS, RANGES, asTitle, fitText, figureIn, rangeWords, type Range } from './limits';

@@ -1,6 +1,15 @@
 import { Plus, Trash2 } from 'lucide-react';
+import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { fitText, addPlayer, newPlayer, removePlayer, setPlayerField, type Player } from '../../../core/show';
+import {
+  fitText,
+  addPlayer,
+  newPlayer,
+  removePlayer,
+  setPlayerField,
+  setUnitField,
+  type Player,
+} from '../../../core/show';
 import { Button, SignButton, Soft } from '../../widgets/controls';
 import { ColourMeanings, ColourPick } from '../../features/ColourPick';
 import { DraftField } from '../../widgets/DraftField';
@@ -15,12 +24,12 @@ const Page = styled.div`
   display: grid;
   gap: 12px;
   align-content: start;
-  max-width: 860px;
+  grid-template-columns: minmax(0, 1060px);
 `;
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 170px 190px 150px minmax(0, 1fr) 34px;
+  grid-template-columns: 170px minmax(0, 1fr) 150px 34px;
   gap: 14px;
   align-items: end;
   padding: 12px 16px;
@@ -30,15 +39,29 @@ const Row = styled.div`
 `;
 
 const Units = styled.div`
+  grid-column: 1 / -1;
   display: flex;
   flex-wrap: wrap;
-  gap: 6px 12px;
+  gap: 6px;
+`;
+
+/** A unit: dark and with a rim where it is this player's. */
+const UnitTick = styled(ToggleButton)`
+  display: inline-flex;
+  gap: 6px;
   align-items: center;
-  min-height: 34px;
-  & > span {
-    display: inline-flex;
-    gap: 6px;
-    align-items: center;
+  min-height: 32px;
+  padding: 0 10px 0 6px;
+  border: 1.5px dashed ${desk.line};
+  border-radius: 4px 10px 4px 10px;
+  background: transparent;
+  color: ${desk.inkSoft};
+  cursor: pointer;
+  &[data-selected] {
+    border: 1.5px solid ${desk.ink};
+    background: ${desk.tideWash};
+    color: ${desk.ink};
+    font-weight: 600;
   }
 `;
 
@@ -62,7 +85,6 @@ export function PlayersPart() {
       </div>
       {nobodys.length > 0 && <Soft>Nobody's yet: {nobodys.map((u) => u.name).join(', ')}.</Soft>}
       <ColourMeanings />
-      <Soft>Choose a unit in the drawing to say who plays it.</Soft>
     </Page>
   );
 }
@@ -83,22 +105,28 @@ function PlayerRow({ player }: { readonly player: Player }) {
         value={player.colour}
         onPick={(colour) => perform(setPlayerField(show, player.id, 'colour', colour), `colour ${player.name}`)}
       />
-      <Units>
-        {show.units.map(
-          (u, i) =>
-            u.playerId === player.id && (
-              <span key={u.id}>
-                <UnitBadge monogram={u.monogram} index={i} size={20} /> {u.name}
-              </span>
-            ),
-        )}
-      </Units>
       <SignButton
         aria-label={`Remove ${player.name}`}
         onPress={() => perform(removePlayer(show, player.id), `remove ${player.name}`)}
       >
         <Trash2 size={16} />
       </SignButton>
+      <Units role="group" aria-label={`Units of ${player.name}`}>
+        {show.units.map((u, i) => (
+          <UnitTick
+            key={u.id}
+            isSelected={u.playerId === player.id}
+            onChange={(on) =>
+              perform(
+                setUnitField(show, u.id, 'playerId', on ? player.id : null),
+                on ? `${u.name} is played by ${player.name}` : `${u.name} is nobody's`,
+              )
+            }
+          >
+            <UnitBadge monogram={u.monogram} index={i} size={20} /> {u.name}
+          </UnitTick>
+        ))}
+      </Units>
     </Row>
   );
 }

@@ -4,13 +4,16 @@ import {
   pointerWithin,
   useSensor,
   useSensors,
+  type Active,
+  type DndContextProps,
   type DragEndEvent,
   type DragMoveEvent,
+  type Over,
 } from '@dnd-kit/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { Finding } from '../../../core/checks';
-import { plugCable, pullCable, type Socket } from '../../../core/show';
+import { indexShow, plugCable, pullCable, type Show, type Socket } from '../../../core/show';
 import { wireLoops } from '../../../core/meaning';
 import { perform } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -78,6 +81,7 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
       onDragMove={follow}
       onDragEnd={drop}
       onDragCancel={() => setPull(null)}
+      accessibility={speech(show)}
     >
       <Board style={{ width: drawing.width, height: drawing.height }} role="group" aria-label="Drawing of the rig">
         <CableLines drawing={drawing} looped={looped} pull={pull} />
@@ -97,6 +101,24 @@ export function RigDrawingView({ chosen, onChoose, findings, playerId }: Props) 
       </Board>
     </DndContext>
   );
+}
+
+/** What is dragged and where it hangs, told by the names on the boxes. */
+function speech(show: Show): NonNullable<DndContextProps['accessibility']> {
+  const { ports, units } = indexShow(show);
+  const name = ({ of, id, socket }: Socket): string =>
+    `${(of === 'port' ? ports : units).get(id)?.name ?? 'a box'}, ${socket}`;
+  const of = (end: Active | Over): string => name(end.data.current as Socket);
+  return {
+    announcements: {
+      onDragStart: ({ active }) => `A cable end is taken at ${of(active)}.`,
+      onDragOver: ({ over }) => (over ? `Over ${of(over)}.` : 'Over no socket.'),
+      onDragEnd: ({ active, over }) =>
+        over ? `From ${of(active)} to ${of(over)}.` : `The cable end of ${of(active)} hangs in no socket.`,
+      onDragCancel: ({ active }) => `The cable end of ${of(active)} stays where it was.`,
+    },
+    screenReaderInstructions: { draggable: 'The list of cables beside the drawing is worked with the keyboard.' },
+  };
 }
 
 interface PortBoxesProps {

@@ -15,7 +15,8 @@ import {
 } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { panic, practiseSong, redo, say, stopSong, undo } from '../../state/desk';
+import { panic, practiseSong, say, stopSong } from '../../state/desk';
+import { doAgain, takeBack } from '../../state/takeBack';
 import { useCaret } from '../../state/caret';
 import { setCounting, setLight } from '../../state/device';
 import { openKeys } from '../../state/keysOpen';
@@ -291,8 +292,8 @@ const otherActions = (seen: ReturnType<typeof buttonsInSight>, go: Go): Action[]
 
 /** Undo and redo, named after what they take back or do again. */
 const stepActions = (past: string | undefined, future: string | undefined): Action[] => [
-  ...(past === undefined ? [] : [simple(`Undo: ${past}`, undo, '', 'Ctrl Z')]),
-  ...(future === undefined ? [] : [simple(`Redo: ${future}`, redo, '', 'Ctrl Shift Z')]),
+  ...(past === undefined ? [] : [simple(`Undo: ${past}`, takeBack, '', 'Ctrl Z')]),
+  ...(future === undefined ? [] : [simple(`Redo: ${future}`, doAgain, '', 'Ctrl Shift Z')]),
 ];
 
 const everywhere = (firstSongId: string | undefined): Action[] => [
