@@ -22,10 +22,10 @@ const Deck = styled.div`
   align-items: center;
   gap: 12px;
   padding: 8px 16px;
-  width: 270px;
+  width: 300px;
   flex: none;
   @media (max-width: 1150px) {
-    width: 262px;
+    width: 270px;
   }
   border-right: 1.5px solid ${desk.nightLine};
   ${narrow} {
@@ -56,17 +56,18 @@ const PlayButton = styled(AriaButton)<{ $on: boolean }>`
 `;
 
 const Place = styled.div`
+  flex: 1;
   min-width: 0;
   & > b {
     display: block;
-    font: 700 30px/1 ${font.display};
+    font: 700 29px/1 ${font.display};
     font-variant-numeric: tabular-nums;
     white-space: nowrap;
   }
   & > span {
     display: block;
-    margin-top: 5px;
     font-size: 13px;
+    line-height: 1.2;
     color: ${desk.nightSoft};
     overflow: hidden;
     text-overflow: ellipsis;
@@ -108,6 +109,8 @@ export function Transport() {
     ).length;
     return left > 0 ? `in ${left}` : 'ready';
   }
+  const place =
+    shown && time ? (before ?? formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)) : '–';
   const toggle = (): void => {
     if (news.playing) void stopSong();
     else if (shown) void practiseSong(shown.id, startOf(caret, shown.id));
@@ -132,23 +135,19 @@ export function Transport() {
         {news.playing ? <Square size={26} fill="currentColor" /> : <Play size={28} fill="currentColor" />}
       </PlayButton>
       <Place>
-        <b aria-label="Position">
-          {shown && time
-            ? before !== null
-              ? before
-              : formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)
-            : '–'}
+        <b aria-label="Position" style={place.length > SHORT_PLACE ? { fontSize: 21 } : {}}>
+          {place}
         </b>
-        <span>
-          {shown && time
-            ? `${Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * speed * 10) / 10} ♩ · ${shown.title}`
-            : 'No song yet'}
-        </span>
+        <span>{shown ? shown.title : 'No song yet'}</span>
+        {time && <span>♩ = {Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * speed * 10) / 10}</span>}
       </Place>
       {isOn ? <ShowSign>Show</ShowSign> : shown && <Practice song={shown} />}
     </Deck>
   );
 }
+
+/** Letters of a place that there is room for in large type; the second bar 18 is `18(2)|1`. */
+const SHORT_PLACE = 6;
 
 /** A beat of the count-in stays in sight a moment after it is heard. */
 const BEAT_IN_SIGHT = 120_000;
