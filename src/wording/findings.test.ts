@@ -1,3 +1,4 @@
+import { remedyEffect } from './remedies';
 import { describe, expect, it } from 'vitest';
 import type { Finding, FindingCode, FindingData, FindingPlace } from '../core/checks';
 import { finding } from '../core/checks/finding';
@@ -391,7 +392,24 @@ describe('what mends a late change', () => {
     ['thinner', 'Thin the sweep: a value every 20 ms'],
     ['port', 'Put the unit on Board'],
     ['sent', 'Send it on its beat, let the old sound ring'],
+    ['before', 'Move it to Board, the beat before'],
+    ['leave', 'Leave Board out of it'],
   ] as const)('%s: %s', (how, says) => {
     expect(words(how)).toBe(says);
+  });
+
+  it.each([
+    ['pre-roll', 'sounds the same; the song begins 20 ms later after its start'],
+    ['earlier', 'heard up to 20 ms before the beat'],
+    ['guard', 'heard on its beat; changes that crowd it wait a little longer'],
+    ['variant', 'Board sounds in place of another preset, without a gap'],
+    ['shift', 'heard 20 ms behind its beat'],
+    ['thinner', 'the sweep moves in steps of 20 ms'],
+    ['port', 'sounds the same'],
+    ['sent', 'heard 20 ms or so behind its beat'],
+    ['before', 'heard a beat early'],
+    ['leave', 'Board stays as it was before'],
+  ] as const)('%s sounds so: %s', (how, says) => {
+    expect(remedyEffect({ how, millis: 20, name: 'Board' })).toBe(says);
   });
 });

@@ -21,7 +21,7 @@ export { editPlaceWords } from './editPlaces';
 export { importedWords } from './imported';
 export { dependentsWords, placeSentence, songsWords } from './places';
 export { placeWords, problemLine, sentence } from './problems';
-export { remedyWords } from './remedies';
+export { remedyEffect, remedyWords } from './remedies';
 export { differenceWords, partWords } from './tones';
 export {
   marginMillis,

@@ -2,7 +2,15 @@ import { useState, type ReactNode } from 'react';
 import { Form } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { acceptedReason, findingKey, findingSays, mendAll, type Finding, type FindingPlace } from '../../core/checks';
+import {
+  acceptedReason,
+  canAccept,
+  findingKey,
+  findingSays,
+  mendAll,
+  type Finding,
+  type FindingPlace,
+} from '../../core/checks';
 import { acceptFinding, applyEdit, type Edit } from '../../core/show';
 import { findingSentence, findingSentenceInSong, fixWords } from '../../wording';
 import { perform } from '../state/desk';
@@ -90,10 +98,10 @@ export function FindingList({ findings, well, renderWay, inSong = false, onWay }
           </Link>
         )}
       </span>
-      {(fixed || f.severity !== 'error') && (
+      {(fixed || canAccept(f)) && (
         <Acts>
           {fixed && <Button onPress={() => perform(f.fix, fixWords(f).toLowerCase())}>{fixWords(f)}</Button>}
-          {f.severity !== 'error' && <Ignore findings={[f]} />}
+          {canAccept(f) && <Ignore findings={[f]} />}
         </Acts>
       )}
       {more}
@@ -167,7 +175,7 @@ function Others({ group, line }: { readonly group: Group; readonly line: (f: Fin
             Mend all {group.length}
           </Button>
         )}
-        {first.severity !== 'error' && <Ignore findings={group} />}
+        {canAccept(first) && <Ignore findings={group} />}
       </Acts>
       <Fold summary={`${others.length} more like this`}>{() => <More findings={others} line={line} />}</Fold>
     </div>

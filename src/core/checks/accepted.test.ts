@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
 import { acceptFinding, applyEdit, type Show } from '../show';
-import { acceptedReason, findingKey, findingSays } from './accepted';
+import { acceptedReason, canAccept, findingKey, findingSays } from './accepted';
 import { finding, type Finding } from './finding';
+import type { Remedy } from './remedies';
 
 const show = demoShow();
 const full = (percent: number, at = 960, severity: Finding['severity'] = 'warning'): Finding =>
@@ -32,6 +33,21 @@ describe('a finding that is let be', () => {
   it('is never one that is grave', () => {
     const grave = full(60, 960, 'error');
     expect(acceptedReason(accept(show, grave), grave)).toBeUndefined();
+  });
+
+  it('may be a change that comes late, whatever would mend it', () => {
+    const late = (millis: number, fix: Remedy | null): Finding =>
+      finding(
+        'song.late',
+        'error',
+        { in: 'song', songId: 'fog-bell', at: 960, cueId: 'c' },
+        { song: 'Fog Bell', at: '1|2', unit: 'Tarn', millis, cause: { kind: 'unknown' }, fix },
+      );
+    const quiet = accept(show, late(40, null), 'the chord rings over it');
+    expect(acceptedReason(quiet, late(40, { how: 'shift', millis: 40, name: '' }))).toBe('the chord rings over it');
+    expect(acceptedReason(quiet, late(41, null))).toBeUndefined();
+    expect(canAccept(late(40, null))).toBe(true);
+    expect(canAccept(full(60, 960, 'error'))).toBe(false);
   });
 
   it('is known by kind and place, not by what it says', () => {

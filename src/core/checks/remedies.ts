@@ -16,10 +16,22 @@ import {
   type Cue,
   type Edit,
   type Show,
+  type Song,
   type Sweep,
+  type TonePart,
   type Unit,
 } from '../show';
-import { secondsToTicks, microsToSeconds, TICKS_PER_QUARTER, type Micros, type Millis, type Ticks } from '../time';
+import {
+  barOfTick,
+  formatPosition,
+  secondsToTicks,
+  microsToSeconds,
+  TICKS_PER_QUARTER,
+  type BarMap,
+  type Micros,
+  type Millis,
+  type Ticks,
+} from '../time';
 import type { SongFacts } from './song/facts';
 
 /**
@@ -32,9 +44,12 @@ import type { SongFacts } from './song/facts';
  * - `port`: the unit goes on a port of its own.
  * - `variant`: a variant of the preset that is on, called like what is wanted, in place of another preset.
  * - `sent`: the message leaves on the beat, and the unit changes when it can.
+ * - `before`: the change is due on the beat before.
+ * - `leave`: the cue leaves the unit as it is.
  */
 export interface Remedy {
-  readonly how: 'pre-roll' | 'earlier' | 'guard' | 'shift' | 'thinner' | 'port' | 'variant' | 'sent';
+  readonly how:
+    'pre-roll' | 'earlier' | 'guard' | 'shift' | 'thinner' | 'port' | 'variant' | 'sent' | 'before' | 'leave';
   /** By how much, or how far apart values are. */
   readonly millis: Millis;
   /** The unit, port or variant that it is about; empty for none. */
@@ -108,6 +123,59 @@ export function remedies(facts: SongFacts, ailing: Ailing): Candidate[] {
   return found;
 }
 
+/**
+ * Ways for a change that misses, which one hears: it comes a beat early, or one unit does not change at all. The gentlest
+ * first. Only somebody who knows the music takes one.
+ */
+export function musicalWays({ show, song, time }: SongFacts, { cueId, unitId, millis }: Ailing): Candidate[] {
+  const cue = song.cues.find((c) => c.id === cueId);
+  if (!cue) return [];
+  const found: Candidate[] = [];
+  const at = cue.at > 0 ? beatBefore(time.bars, cue.at) : 0;
+  const early = at < cue.at && !song.cues.some((c) => c.at === at) ? changeCue(show, song.id, cueId, { at }) : null;
+  if (early)
+    found.push({ edit: early, remedy: { how: 'before', millis, name: formatPosition(time.bars, at, song.bars) } });
+  const unit = indexShow(show).units.get(unitId);
+  const left = unit && withoutUnit(show, song, cue, unit);
+  if (left) found.push({ edit: left, remedy: { how: 'leave', millis, name: unit.name } });
+  return found;
+}
+
+/** The last beat before a place. */
+function beatBefore(bars: BarMap, at: Ticks): Ticks {
+  const bar = barOfTick(bars, at - 1);
+  // The pickup counts as the end of a full bar.
+  const start = bar.tick - (bar.beats * bar.beatTicks - bar.length);
+  return Math.max(0, start + Math.floor((at - 1 - start) / bar.beatTicks) * bar.beatTicks);
+}
+
+/** A cue with a tone of its own that leaves one unit as it is; null where it is no tone, or there would be nothing left. */
+function withoutUnit(show: Show, song: Song, cue: Cue, unit: Unit): Edit | null {
+  const { tones } = indexShow(show);
+  const tone = cue.action.kind === 'tone' ? tones.get(cue.action.toneId) : undefined;
+  const parts = tone?.parts.filter((p) => p.unitId !== unit.id) ?? [];
+  if (!tone || parts.length === 0 || parts.length === tone.parts.length) return null;
+  return ownTone(show, song, cue, `${tone.name} without ${unit.name}`, `${cue.id}-out-${unit.id}`, parts);
+}
+
+/** A cue that gets a tone of its own, since the one that it has may be placed elsewhere. */
+function ownTone(
+  show: Show,
+  song: Song,
+  cue: Cue,
+  name: string,
+  fullId: string,
+  parts: readonly TonePart[],
+): Edit | null {
+  // The same question has the same answer: an id that hangs on what it is about.
+  const id = fullId.slice(0, 64);
+  if (show.tones.length >= LIMITS.tones || indexShow(show).tones.has(id)) return null;
+  const taken = show.tones.map((t) => t.name);
+  const own = newTone(id, freeName(name.slice(0, LIMITS.title), taken), parts);
+  const place = changeCue(show, song.id, cue.id, { action: { kind: 'tone', toneId: id, reload: false } });
+  return place && { kind: 'group', edits: [addTone(show, own), place] };
+}
+
 /** Sweeps that are on a port about a time. */
 function sweepsNear({ show, song, time }: SongFacts, portId: string, due: Micros): readonly Sweep[] {
   const tick = secondsToTicks(time.tempo, microsToSeconds(due));
@@ -148,7 +216,7 @@ function variantInstead({ show, song, passed }: SongFacts, cue: Cue, unit: Unit)
   const { variants } = unit.profile;
   const tone = cue.action.kind === 'tone' ? tones.get(cue.action.toneId) : undefined;
   const part = tone?.parts.find((p) => p.unitId === unit.id);
-  if (!tone || !part || part.slotId === null || !variants || show.tones.length >= LIMITS.tones) return null;
+  if (!tone || !part || part.slotId === null || !variants) return null;
   const wanted = unit.slots.find((s) => s.id === part.slotId);
   const on = passed.find((p) => p.moment.id === cue.id)?.before[unit.id]?.slot ?? null;
   const loaded = unit.slots.find((s) => s.index === on);
@@ -157,12 +225,7 @@ function variantInstead({ show, song, passed }: SongFacts, cue: Cue, unit: Unit)
   const variant = variants.names.findIndex((name) => alike(name, called));
   if (variant < 0) return null;
   const name = `${variants.word} ${variants.names[variant]}`;
-  // The same question has the same answer: an id that hangs on what it is about.
-  const id = `${cue.id}-${variant}-${unit.id}`.slice(0, 64);
-  if (tones.has(id)) return null;
   const parts = tone.parts.map((p) => (p === part ? { ...p, slotId: loaded.id, variant } : p));
-  const taken = show.tones.map((t) => t.name);
-  const own = newTone(id, freeName(`${tone.name} (${name})`.slice(0, LIMITS.title), taken), parts);
-  const place = changeCue(show, song.id, cue.id, { action: { kind: 'tone', toneId: id, reload: false } });
-  return place && { edit: { kind: 'group', edits: [addTone(show, own), place] }, name };
+  const edit = ownTone(show, song, cue, `${tone.name} (${name})`, `${cue.id}-${variant}-${unit.id}`, parts);
+  return edit && { edit, name };
 }

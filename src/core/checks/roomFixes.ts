@@ -4,7 +4,7 @@ import { applyEdit, indexShow, type Edit, type Song } from '../show';
 import { proofRun, roomOf, worstOfEach, type Verdict } from '../simulate';
 import { millisToMicros, type Micros } from '../time';
 import { tonightOf, writtenOf, type ShowTonight } from '../tonight';
-import { remedies, type Remedy } from './remedies';
+import { musicalWays, remedies, type Remedy } from './remedies';
 import { songFacts } from './song/facts';
 import { isWritten } from './writtenFixes';
 
@@ -39,9 +39,9 @@ const roomsOf = (verdicts: readonly Verdict[]): Rooms =>
   new Map(worstOfEach(verdicts).map((v) => [keyOf(v), v.outcome === 'on-time' ? roomOf(v) : -1]));
 
 /**
- * Up to three edits that give one change of a song more room, the gentlest first. Each was tried: the song was compiled
- * and played with it, the change bears more than before, and no other change misses or bears less than this one does
- * then, unless it did before.
+ * Up to three edits that give one change of a song more room, the gentlest first; for one that misses, also such as are
+ * heard. Each was tried: the song was compiled and played with it, the change bears more than before, and no other change
+ * misses or bears less than this one does then, unless it did before.
  */
 export function roomFixes(
   show: ShowTonight,
@@ -68,11 +68,14 @@ export function roomFixes(
     late: now < 0 ? (late?.cause ?? null) : null,
   };
   const found: RoomFix[] = [];
-  for (const { edit, remedy } of remedies(songFacts(show, song, run), ailing)) {
+  const facts = songFacts(show, song, run);
+  const ways = [...remedies(facts, ailing), ...(now < 0 ? musicalWays(facts, ailing) : [])];
+  for (const { edit, remedy } of ways) {
     if (found.length === OFFERED) break;
     if (found.some((f) => f.remedy.how === remedy.how) || !isWritten(writtenOf(show), show, edit)) continue;
     const after = roomsOf(played(tonightOf(applyEdit(writtenOf(show), edit)), song.id).dry.verdicts);
-    const room = after.get(keyOf(verdict)) ?? -1;
+    // A unit that is left as it is misses nothing.
+    const room = after.get(keyOf(verdict)) ?? (remedy.how === 'leave' ? Number.POSITIVE_INFINITY : -1);
     if (room >= Math.max(0, now) + WORTH && takesNothing(before, after, Math.min(room, wished))) {
       found.push({ remedy, edit, room });
     }

@@ -31,7 +31,7 @@ import { useCueProof, useWantsSomething } from '../../state/marks';
 import { useShow } from '../../state/store';
 import { LeavesPart } from './LeavesPart';
 import { desk } from '../../theme/tokens';
-import { worstFirst, type Lantern } from '../../../core/simulate';
+import { worstFirst, type Lantern, type Verdict } from '../../../core/simulate';
 import type { CueProof } from '../../../core/proof';
 
 const Panel = styled.section`
@@ -84,6 +84,8 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
   const { bars } = songTime(song);
   const { action } = cue;
   const tone = action.kind === 'tone' ? tones.get(action.toneId) : undefined;
+  const nearest = cue.muted ? undefined : worstFirst(proof?.verdicts ?? []).find((v) => units.has(v.unitId));
+  const misses = nearest !== undefined && nearest.outcome !== 'on-time';
   const mark = cue.muted ? 'hollow' : (proof?.lantern ?? 'hollow');
   const change = (to: Partial<Cue>, label: string): void => {
     perform(changeCue(show, song.id, cue.id, to), label);
@@ -93,6 +95,7 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
       <CueTitle mark={mark} tone={tone} action={action} cue={cue} onClose={onClose} />
       {exchange}
       {found.length > 0 && <FindingList findings={found} well="" inSong />}
+      {nearest && misses && <RoomPart song={song} verdict={nearest} />}
       {tone && !cue.muted && <LeavesPart song={song} cue={cue} />}
       <DraftField
         label="Bar|beat"
@@ -111,7 +114,7 @@ export function CuePanel({ song, cue, onClose, exchange }: Props) {
       <Button onPress={() => perform(removeCue(show, song.id, cue.id), 'remove a cue')}>
         <Trash2 size={16} aria-hidden /> Remove this cue
       </Button>
-      <CueProofs song={song} cue={cue} proof={proof} wants={wants} units={units} />
+      <CueProofs song={song} cue={cue} proof={proof} nearest={nearest} wants={wants} units={units} />
     </Panel>
   );
 }
@@ -120,14 +123,14 @@ interface CueProofsProps {
   readonly song: Song;
   readonly cue: Cue;
   readonly proof: CueProof | undefined;
+  readonly nearest: Verdict | undefined;
   readonly wants: boolean;
   readonly units: ReadonlyMap<string, Unit>;
 }
 
 /** What the dry run found of the cue, unit by unit. */
-function CueProofs({ song, cue, proof, wants, units }: CueProofsProps) {
+function CueProofs({ song, cue, proof, nearest, wants, units }: CueProofsProps) {
   if (cue.muted) return null;
-  const nearest = proof && worstFirst(proof.verdicts).find((v) => units.has(v.unitId));
   return (
     <div>
       <b>{proof ? 'The dry run found' : wants ? 'Not proven yet' : 'Nothing to prove'}</b>
@@ -145,7 +148,7 @@ function CueProofs({ song, cue, proof, wants, units }: CueProofsProps) {
               </li>
             ) : null;
           })}
-          {nearest && (nearest.margin || nearest.outcome !== 'on-time') && (
+          {nearest?.margin && nearest.outcome === 'on-time' && (
             <li>
               <RoomPart song={song} verdict={nearest} />
             </li>

@@ -6,6 +6,7 @@ import {
   openingOf,
   sharing,
   songTime,
+  unitsInSong,
   type Remark,
   type Show,
   type Song,
@@ -98,11 +99,9 @@ function useContent(show: Show, song: Song, folded: ReadonlySet<string>): readon
     // Raw messages and taps: small marks in their unit's lane.
     const raw = new Set(song.cues.filter((c) => c.action.kind === 'message').map((c) => c.id));
     const ticked = moments(show, song).filter((m) => m.source === 'taps' || raw.has(m.id));
-    // What only sends has no state to draw; it gets a lane when the song sends to it.
-    const told = new Set(song.cues.flatMap((c) => (c.action.kind === 'message' ? [c.action.unitId] : [])));
-    const laned = units.filter(
-      (u) => u.profile.senders.length === 0 || told.has(u.id) || (states.get(u.id)?.length ?? 0) > 0,
-    );
+    // What the song has nothing for takes no room.
+    const used = unitsInSong(show, song);
+    const laned = units.filter((u) => used.has(u.id));
     const known = new Set(players.map((p) => p.id));
     const playerOf = (u: Unit): string => (u.playerId !== null && known.has(u.playerId) ? u.playerId : NOBODY);
     const indexOf = new Map(units.map((u, i) => [u.id, i]));
