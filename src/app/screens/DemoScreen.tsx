@@ -11,8 +11,8 @@ export function DemoScreen() {
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     const enter = async (): Promise<string> => {
-      const demo = await demoShows.demo();
-      return (await titledOnShelf(demo.title)) ?? (await (await import('../state/desk')).shelve(demo));
+      const { show, sounds } = await demoShows.demo();
+      return (await titledOnShelf(show.title)) ?? (await (await import('../state/desk')).shelve(show, sounds));
     };
     entering ??= enter().finally(() => (entering = undefined));
     entering.then(

@@ -18,9 +18,9 @@ const saved = (at: number): string => (at > 0 ? dates.format(at) : 'date not kno
 // What is not needed to draw the shelf is fetched when it is.
 const theDesk = () => import('../state/desk');
 
-async function newShow(): Promise<Show> {
+async function newShow(): Promise<Pick<Bundle, 'show' | 'sounds'>> {
   const [{ emptyShow }, { newId }] = await Promise.all([import('../../core/show'), theDesk()]);
-  return emptyShow(newId(), 'New show');
+  return { show: emptyShow(newId(), 'New show'), sounds: new Map() };
 }
 
 /** The first screen: what lies on this browser's shelf, and ways to put a show there. */
@@ -65,9 +65,10 @@ export function ShelfScreen() {
     // Opening a show clears the note, so it comes after.
     if (told.length > 0) (await theDesk()).say(told.join(' '));
   };
-  const made = async (make: () => Promise<Show>): Promise<void> => {
+  const made = async (make: () => Promise<Pick<Bundle, 'show' | 'sounds'>>): Promise<void> => {
     try {
-      await enter(await make());
+      const { show, sounds } = await make();
+      await enter(show, sounds);
     } catch (error) {
       setProblem(`It was not opened: ${(error as Error).message}`);
     }

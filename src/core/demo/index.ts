@@ -1,3 +1,4 @@
 export { demoShow } from './demoShow';
+export { withRecordings, type WithRecordings } from './recordings';
 export { FAULTS, faultyDemo } from './faults';
 export type { Fault } from './faultParts';
