@@ -120,13 +120,13 @@ describe('a part in another show', () => {
   });
 
   it('takes songs out of a whole show', async () => {
-    const path = join(folder, 'whole.json');
+    const path = join(folder, 'whole.zip');
     await openShelf(b);
     await b.click('link', 'Winter Pier Residency');
     await b.click('link', 'Files');
     await b.click('link', 'Export');
     await b.click('button', 'Export show');
-    writeFileSync(path, readFileSync(await arrived('winter-pier-residency.json')));
+    writeFileSync(path, readFileSync(await arrived('winter-pier-residency.zip')));
     await openShelf(b);
     await b.click('link', 'New show');
     await b.click('link', 'Files');
@@ -136,7 +136,7 @@ describe('a part in another show', () => {
     await b.click('switch', 'Nine Fathoms');
     await b.click('button', 'Import these songs');
     await b.says('list', 'What changes', 'New: song Nine Fathoms.');
-    await b.click('button', 'Import whole.json');
+    await b.click('button', 'Import whole.zip');
     await b.click('link', 'Chart');
     await b.find('button', /Nine Fathoms|Fog Bell/);
     expect(await b.text('main')).toContain('Fog Bell');

@@ -137,7 +137,7 @@ describe('a show that was not exported for long', () => {
     await b.driver.navigate().refresh();
     await b.says('status', 'Export reminder', 'This show was not exported for 9 days');
     await b.click('button', 'Export show');
-    await file('winter-pier-residency.json');
+    await file('winter-pier-residency.zip');
     await b.gone('status', 'Export reminder');
     await b.driver.navigate().refresh();
     await b.find('heading', 'Files');

@@ -64,7 +64,6 @@ describe('the dry run', () => {
     const change = /^proven 25\|1 .*Ledger Rhythm/;
     await b.click('button', change);
     await b.says('region', 'The chosen change', 'Oxbow Forty is there on time');
-    await b.click('button', 'Find more room for Oxbow Forty');
     await b.says('region', 'More room for Oxbow Forty', /then it bears \d/);
     await b.click('button', 'Have every change of Quillback land 10 ms before its time');
     await b.says('region', 'The chosen change', 'Up to 6.0 ms slower');

@@ -104,7 +104,7 @@ describe('a view that cannot be fetched', () => {
     await b.go(`${book}/rig`);
     await b.find('heading', 'This view could not be loaded');
     await b.click('button', 'Export show');
-    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.json')), 'the file arrives');
+    await b.wait(async () => readdirSync(b.downloads).some((n) => n.endsWith('.zip')), 'the file arrives');
     await b.click('link', 'Set');
     await b.find('heading', 'The set');
     await b.driver.sendDevToolsCommand('Network.setBlockedURLs', { urls: [] });

@@ -74,7 +74,7 @@ describe('what is heard beside the units', () => {
 
   it('has a word and a count ahead of any bar, as samples on their beats', async () => {
     await b.fill('textbox', 'Call ahead of bar', `9${Key.ENTER}`);
-    await b.says('alert', undefined, 'There is no bar "9" in the song.');
+    await b.says('alert', undefined, /There is no bar 9; the song has bars up to/);
     await b.fill('textbox', 'Call ahead of bar', `3${Key.ENTER}`);
     await b.click('button', /no count Counted ahead/);
     await b.click('option', '1 bar');

@@ -15,20 +15,20 @@ const Box = styled.div`
   overflow: auto;
 `;
 
-/** How many findings there are. */
-export const findingsWords = (count: number): string =>
-  count === 0 ? 'no findings' : count === 1 ? '1 finding' : `${count} findings`;
+/** How many findings there are; where none of them is wrong, how much is not finished yet. */
+export const findingsWords = (count: number, wrong: number): string =>
+  count === 0 ? 'no findings' : wrong === 0 ? `${count} unfinished` : count === 1 ? '1 finding' : `${count} findings`;
 
 interface Props {
   /** The button that opens it, told how many there are. */
-  readonly renderTrigger: (words: string, open: number) => ReactElement;
+  readonly renderTrigger: (words: string, open: number, wrong: number) => ReactElement;
 }
 
 /** All that was found in the show, in one list: the gravest first. It opens over any view. */
 export function AllFindings({ renderTrigger }: Props) {
-  const { open } = useAllFindings(useShow());
+  const { open, wrong } = useAllFindings(useShow());
   return (
-    <DialogButton face="" title="Findings" width={760} trigger={renderTrigger(findingsWords(open), open)}>
+    <DialogButton face="" title="Findings" width={760} trigger={renderTrigger(findingsWords(open, wrong), open, wrong)}>
       {(close) => <Found close={close} />}
     </DialogButton>
   );

@@ -102,7 +102,7 @@ function Ready({ close }: { readonly close: () => void }) {
 function useNotReady(show: Show): readonly NotReady[] {
   const { uses, lost, refusing } = usePorts();
   const proofs = useProofs();
-  const { open: findings } = useAllFindings(show);
+  const { wrong: findings } = useAllFindings(show);
   const ways = useRehearsal((s) => s.ways);
   const muted = useLanes((s) => s.muted.size + s.solo.size);
   const sound = useHearing(soundTrouble);

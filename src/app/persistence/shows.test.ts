@@ -263,6 +263,10 @@ describe('the shelf', () => {
     expect(await loadSound(shelf, show.id, 'a')).toBeUndefined();
     expect(await loadSound(shelf, 'copy', 'a')).toBeDefined();
     expect(await loadSound(shelf, 'another', 'c')).toBeDefined();
+    // A shelf that cannot be read has none.
+    const shut = new Shelf('shut');
+    shut.close({ disableAutoOpen: true });
+    expect(await loadSound(shut, show.id, 'a')).toBeUndefined();
   });
 
   it('remembers what belongs to this computer, and takes no notice of what is damaged', async () => {

@@ -105,11 +105,12 @@ const Title = styled(Link)`
   }
 `;
 
-const HeadCount = styled(AriaButton)`
+/** Lit where something is wrong, a dashed outline where something is only unfinished. */
+const HeadCount = styled(AriaButton)<{ $wrong: boolean }>`
   padding: 3px 10px;
-  border: 1.5px solid ${desk.ink};
+  border: 1.5px ${(p) => (p.$wrong ? 'solid' : 'dashed')} ${desk.ink};
   border-radius: 3px 11px 3px 11px;
-  background: ${desk.lampWash};
+  background: ${(p) => (p.$wrong ? desk.lampWash : 'transparent')};
   color: ${desk.ink};
   font: 700 13px/1.3 ${font.text};
   white-space: nowrap;
@@ -276,8 +277,8 @@ function ShellHead({ show, base, mark }: ShellHeadProps) {
         {mark === 'lit' && standsOnGuesses(show)}
       </Quiet>
       <AllFindings
-        renderTrigger={(words, open) => (
-          <HeadCount hidden={open === 0} aria-label={`${words}: show them`}>
+        renderTrigger={(words, open, wrong) => (
+          <HeadCount $wrong={wrong > 0} hidden={open === 0} aria-label={`${words}: show them`}>
             {words}
           </HeadCount>
         )}

@@ -109,8 +109,7 @@ export function Transport() {
     ).length;
     return left > 0 ? `in ${left}` : 'ready';
   }
-  const place =
-    shown && time ? (before ?? formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)) : '–';
+  const place = shown && time ? (before ?? formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)) : '–';
   const toggle = (): void => {
     if (news.playing) void stopSong();
     else if (shown) void practiseSong(shown.id, startOf(caret, shown.id));

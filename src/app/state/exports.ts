@@ -43,7 +43,7 @@ export async function exportShow({ id: showId, audio }: Show, withSounds: boolea
     const row = await loadSound(shelf, showId, id);
     if (row) sounds.set(id, new Uint8Array(row.bytes));
   }
-  const made = await exportToFile({ kind: 'show', sounds: withSounds ? sounds : null });
+  const made = await exportToFile({ kind: 'show', sounds: sounds.size > 0 ? sounds : null });
   const lacking = audio.filter((a) => !sounds.has(a.id)).map((a) => a.name);
   if (audio.length === 0) return said.exported(made.name);
   if (!withSounds) return said.exportedWithout(lacking);

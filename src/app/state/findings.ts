@@ -28,6 +28,9 @@ export function allFindings(show: Show, runs: Readonly<Record<string, Run>>): re
   return [...checkRig(tonightOf(show)), ...found].toSorted((a, b) => GRAVITY[a.severity] - GRAVITY[b.severity]);
 }
 
+/** Whether something is wrong: a note only says what is not finished yet. */
+export const isWrong = ({ severity }: Finding): boolean => severity !== 'note';
+
 const timeOf = ({ place }: Finding): number => (place.in === 'song' ? place.at : 0);
 
 /** The same of the show that is open, and how many of them are open. */
@@ -40,6 +43,8 @@ export const useAllFindings = (show: Show): AllFound =>
 interface AllFound {
   readonly findings: readonly Finding[];
   readonly open: number;
+  /** Of these, such as are wrong: all others say what is not finished yet. */
+  readonly wrong: number;
 }
 
 let last: ({ readonly show: Show; readonly runs: unknown } & AllFound) | null = null;
@@ -48,7 +53,8 @@ let last: ({ readonly show: Show; readonly runs: unknown } & AllFound) | null = 
 function foundOf(show: Show, runs: Readonly<Record<string, Run>>): AllFound {
   if (last?.show !== show || last.runs !== runs) {
     const findings = allFindings(show, runs);
-    last = { show, runs, findings, open: findings.filter((f) => acceptedReason(show, f) === undefined).length };
+    const open = findings.filter((f) => acceptedReason(show, f) === undefined);
+    last = { show, runs, findings, open: open.length, wrong: open.filter(isWrong).length };
   }
   return last;
 }

@@ -4,6 +4,7 @@ import { newControl, onOff, type Control } from '../addressing';
 import { demoShow } from '../demo';
 import { applyEdit, checkShow, newPart, newPort, newTone, newUnit, setTonight, type Show, type Unit } from '../show';
 import { RIG_CHECKS, checkRig, type FindingCode } from './';
+import { modelerProfile, testUnit } from '../testing/rigs';
 import { otherUnitOf, tonightOf } from '../tonight';
 
 const show = demoShow();
@@ -231,6 +232,18 @@ describe('checks of the rig', () => {
       ports: [...show.ports, newPort('p9', 'Spare', 'din')],
     };
     expect(checkRig(tonightOf(two)).map((f) => f.severity)).toEqual(['error', 'note']);
+  });
+
+  it('call a unit without a cable unfinished until something is wanted of it', () => {
+    const unit = testUnit('fresh', 9, modelerProfile, { input: null });
+    const fresh = { ...show, units: [...show.units, unit] };
+    const severity = (of: Show) => checkRig(tonightOf(of)).find((f) => f.code === 'rig.no-port')?.severity;
+    expect(severity(fresh)).toBe('note');
+    const tone = newTone('t', 'T', [newPart('fresh', { variant: 1 })]);
+    expect(severity({ ...fresh, tones: [...show.tones, tone] })).toBe('error');
+    const [song, ...rest] = show.songs;
+    const cue = { ...song!.cues[0]!, id: 'x', action: { kind: 'message', unitId: 'fresh', bytes: 'c005' } as const };
+    expect(severity({ ...fresh, songs: [{ ...song!, cues: [cue] }, ...rest] })).toBe('error');
   });
 
   it('leave a unit alone that only sends, or that is brought along', () => {

@@ -53,7 +53,7 @@ describe('the recordings of the demo', () => {
 
   it('leave the part of a player out of what is heard until that player is missing', () => {
     const heard = (missing: readonly string[]): readonly string[] =>
-      soundLine(song, 0, new Set(missing)).sounds.flatMap((s) => ('audioId' in s ? [String(s.audioId)] : []));
+      soundLine(song, 0, new Set(missing)).sounds.flatMap((s) => ('audioId' in s ? [s.audioId] : []));
     expect(setOf(show).missing).toEqual([]);
     expect(heard([])).not.toContain('gull-bass');
     expect(heard(['okoro'])).toContain('gull-bass');

@@ -78,11 +78,7 @@ function wavOf(wave: Wave, seconds: number): Uint8Array<ArrayBuffer> {
   const length = Math.floor(seconds * RATE);
   const bytes = new Uint8Array(44 + length);
   const view = new DataView(bytes.buffer);
-  const text = (at: number, letters: string): void =>
-    bytes.set(
-      [...letters].map((c) => c.charCodeAt(0)),
-      at,
-    );
+  const text = (at: number, letters: string): void => bytes.set(new TextEncoder().encode(letters), at);
   text(0, 'RIFF');
   view.setUint32(4, 36 + length, true);
   text(8, 'WAVEfmt ');

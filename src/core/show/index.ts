@@ -54,6 +54,7 @@ export { SPEEDS, songAsPlayed, withTempo, withoutEnd } from './speed';
 export { microsAt, songLength, songTime, ticksAt, type SongTime } from './songTime';
 export { unitsInSong } from './usedUnits';
 export { isStructureLine, readStructureLine, rewriteStructure, structureEdit, structureLines } from './structure';
+export { structureCompletions } from './structureCompletion';
 export { withoutControls } from './commands/withoutControls';
 export { matchSlots, reorderSlots, usedSlots, type Destination, type ListedName, type Matching } from './reorder';
 export { leftOver, reorderList, type ReorderLine } from './reorderList';

@@ -10,7 +10,8 @@ import { ExportSong } from './ExportSong';
 import { LanternMark, lanternWords } from '../../widgets/LanternMark';
 import { Pick } from '../../widgets/Pick';
 import { SignButton } from '../../widgets/controls';
-import { useSongFindings } from '../../state/findings';
+import { findingsWords } from '../../features/AllFindings';
+import { isWrong, useSongFindings } from '../../state/findings';
 import { useSongMark } from '../../state/marks';
 import { desk } from '../../theme/tokens';
 import { AddSweep } from './AddSweep';
@@ -31,16 +32,16 @@ const Bar = styled.div`
   }
 `;
 
-const Count = styled(Link)`
+const Count = styled(Link)<{ $wrong: boolean }>`
   display: grid;
   place-content: center;
   min-height: 34px;
   min-width: 34px;
   padding: 0 9px;
-  border: 1.5px solid ${desk.rust};
+  border: 1.5px ${(p) => (p.$wrong ? `solid ${desk.rust}` : `dashed ${desk.inkSoft}`)};
   border-radius: 4px 12px 4px 12px;
-  background: ${desk.rustWash};
-  color: ${desk.rust};
+  background: ${(p) => (p.$wrong ? desk.rustWash : 'transparent')};
+  color: ${(p) => (p.$wrong ? desk.rust : desk.inkSoft)};
   font-weight: 700;
   text-decoration: none;
   &:hover {
@@ -164,9 +165,15 @@ const Rest = memo(function Rest({ show, song, onSweep }: Part<'show' | 'song' | 
 function Found({ show, song }: { readonly show: Show; readonly song: Song }) {
   const findings = useSongFindings(show, song);
   if (findings.length === 0) return null;
-  const words = findings.length === 1 ? '1 finding' : `${findings.length} findings`;
+  const wrong = findings.filter(isWrong).length;
+  const words = findingsWords(findings.length, wrong);
   return (
-    <Count to={`/show/${show.id}/dry-run/${song.id}`} aria-label={`${words}: to the dry run`} title={words}>
+    <Count
+      $wrong={wrong > 0}
+      to={`/show/${show.id}/dry-run/${song.id}`}
+      aria-label={`${words}: to the dry run`}
+      title={words}
+    >
       {findings.length}
     </Count>
   );

@@ -2,13 +2,22 @@ import { useRef, useState, type RefObject } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
 import { NOWHERE, problem as problemOf } from '../../../core/problems';
-import { isStructureLine, readStructureLine, songTime, structureEdit, type Show, type Song } from '../../../core/show';
+import {
+  isStructureLine,
+  readStructureLine,
+  songTime,
+  structureCompletions,
+  structureEdit,
+  type Show,
+  type Song,
+} from '../../../core/show';
 import { formatPosition, parsePosition, type Ticks } from '../../../core/time';
 import { placeSentence, sentence } from '../../../wording';
 import { Button, FormProblem, Field, Input, Label, MainButton } from '../../widgets/controls';
 import { Find, type Found } from '../../widgets/Find';
 import { narrow } from '../../theme/narrow';
 import { useDraft } from '../../widgets/useDraft';
+import { Completions, toFirst } from './Completions';
 import { placeables, type Placeable } from './placeables';
 import { newId, perform } from '../../state/desk';
 import { useApp } from '../../state/store';
@@ -104,6 +113,7 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
     <div>
       <PlaceFields
         position={position}
+        ways={structureCompletions(song, position)}
         setPosition={setPosition}
         problem={problem}
         positionField={positionField}
@@ -136,6 +146,8 @@ const SHORT = 8;
 
 interface PlaceFieldsProps {
   readonly position: string;
+  /** Lines of the structure that it may become. */
+  readonly ways: readonly string[];
   readonly setPosition: (text: string) => void;
   readonly problem: string | null;
   readonly positionField: RefObject<HTMLInputElement | null>;
@@ -148,9 +160,16 @@ interface PlaceFieldsProps {
   readonly first: () => void;
 }
 
+/** Gives the keyboard to a field, behind what stands in it. */
+function toEnd(field: HTMLInputElement | null): void {
+  field?.focus();
+  field?.setSelectionRange(field.value.length, field.value.length);
+}
+
 /** Where, what, and the button that places it. */
 function PlaceFields({
   position,
+  ways,
   setPosition,
   problem,
   positionField,
@@ -162,29 +181,42 @@ function PlaceFields({
   place,
   first,
 }: PlaceFieldsProps) {
+  const list = useRef<HTMLDivElement>(null);
   return (
     <Line role="group" aria-label="Place a tone">
-      <Field
-        value={position}
-        onChange={setPosition}
-        isInvalid={problem !== null}
-        style={{ width: position.length > SHORT ? 190 : 96 }}
-      >
-        <Label>
-          Bar|beat <kbd>B</kbd>
-        </Label>
-        <Input
-          ref={positionField}
-          id={POSITION_INPUT}
-          onBlur={go}
-          onFocus={(e) => e.currentTarget.select()}
-          onKeyDown={(e) => {
-            if (e.key !== 'Enter') return;
-            if (isStructureLine(position)) write();
-            else if (go()) document.getElementById(TONE_INPUT)?.focus();
+      <div style={{ position: 'relative' }}>
+        <Field
+          value={position}
+          onChange={setPosition}
+          isInvalid={problem !== null}
+          style={{ width: position.length > SHORT ? 190 : 96 }}
+        >
+          <Label>
+            Bar|beat <kbd>B</kbd>
+          </Label>
+          <Input
+            ref={positionField}
+            id={POSITION_INPUT}
+            onBlur={go}
+            onFocus={(e) => e.currentTarget.select()}
+            onKeyDown={(e) => {
+              if (toFirst(list.current, e) || e.key !== 'Enter') return;
+              if (isStructureLine(position)) write();
+              else if (go()) document.getElementById(TONE_INPUT)?.focus();
+            }}
+          />
+        </Field>
+        <Completions
+          over
+          listRef={list}
+          lines={ways}
+          onTake={(line) => {
+            flushSync(() => setPosition(line));
+            toEnd(positionField.current);
           }}
+          onBack={() => toEnd(positionField.current)}
         />
-      </Field>
+      </div>
       <div style={{ width: 176 }}>
         <Find
           label="Tone"

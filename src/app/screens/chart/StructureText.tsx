@@ -1,12 +1,14 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { TextArea } from 'react-aria-components';
 import styled from 'styled-components';
-import { rewriteStructure, structureLines, type Show, type Song } from '../../../core/show';
+import { rewriteStructure, structureCompletions, structureLines, type Show, type Song } from '../../../core/show';
 import { sentence } from '../../../wording';
 import { Button, Field, FormProblem, Label, MainButton, Soft, inputLook } from '../../widgets/controls';
 import { useDraft } from '../../widgets/useDraft';
 import { newId, perform } from '../../state/desk';
 import { font } from '../../theme/tokens';
+import { Completions, toFirst } from './Completions';
 import { Row } from './panelParts';
 
 const Lines = styled(TextArea)`
@@ -23,6 +25,19 @@ export function StructureText({ show, song }: { readonly show: Show; readonly so
   const written = structureLines(song).join('\n');
   const [text, setText, drop] = useDraft(written);
   const [problem, setProblem] = useState<string | null>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const list = useRef<HTMLDivElement>(null);
+  /** Where the keyboard is in the text; null where nothing is typed. */
+  const [at, setAt] = useState<number | null>(null);
+  const start = at === null ? 0 : text.lastIndexOf('\n', at - 1) + 1;
+  const until = at === null || !text.includes('\n', at) ? text.length : text.indexOf('\n', at);
+  // In the middle of a line somebody changes it; at its end it may go on.
+  const ways = at === until ? structureCompletions(song, text.slice(start, until)) : [];
+  const complete = (line: string): void => {
+    flushSync(() => setText(`${text.slice(0, start)}${line}${text.slice(until)}`));
+    area.current?.focus();
+    area.current?.setSelectionRange(start + line.length, start + line.length);
+  };
   const take = (): void => {
     const read = rewriteStructure(show, song.id, text, newId);
     if (!read.ok) {
@@ -37,8 +52,14 @@ export function StructureText({ show, song }: { readonly show: Show; readonly so
     <>
       <Field value={text} onChange={setText} isInvalid={problem !== null}>
         <Label>Structure as text</Label>
-        <Lines spellCheck={false} />
+        <Lines
+          ref={area}
+          spellCheck={false}
+          onSelect={(e) => setAt(e.currentTarget.selectionEnd)}
+          onKeyDown={(e) => void toFirst(list.current, e)}
+        />
       </Field>
+      <Completions listRef={list} lines={ways} onTake={complete} onBack={() => area.current?.focus()} />
       {problem !== null && <FormProblem>{problem}</FormProblem>}
       <Row>
         <MainButton isDisabled={text === written} onPress={take}>

@@ -19,7 +19,8 @@ export const noOpening: SongCheck = (facts) => {
   if (left.length === 0) return [];
   const names = left.map((id) => units.get(id)!.name);
   const data = { song: song.title, opening: tone?.name ?? '', units: names };
-  return [finding('song.no-opening', 'warning', inSong(facts, 0), data)];
+  // Without any opening the song is not finished; with one that leaves units out, something was overlooked.
+  return [finding('song.no-opening', tone ? 'warning' : 'note', inSong(facts, 0), data)];
 
   /** What keeps no state has nothing to be opened with. */
   function hasState(id: string): boolean {
