@@ -184,7 +184,7 @@ describe('every view passes WCAG A and AA', () => {
     await b.find('region', 'Without the computer');
     expect(await violations()).toEqual([]);
     for (const [part, role, name] of [
-      ['Proposal', 'button', 'Propose pages'],
+      ['Proposal', 'button', 'Use these pages'],
       ['Without computer', 'table', /^Steps of/],
       ['Transfer', 'region', 'Stand-in'],
       ['Labels', 'button', 'Print the strips'],

@@ -98,7 +98,6 @@ describe('a proposal', () => {
     await b.click('button', /^Switch 1: Fog Lead/);
     await b.click('button', 'Clear the switch');
     await b.click('link', 'Proposal');
-    await b.click('button', 'Propose pages');
     await b.says('table', 'What moves, and why', 'most songs use it');
     await b.says('list', 'Proposed pages', 'Held Breath');
     await b.click('button', 'Use these pages');

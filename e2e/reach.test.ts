@@ -20,7 +20,7 @@ const VIEWS: readonly (readonly [path: string, role: string, name: string | RegE
   ['/chart', 'group', /^Chart of/],
   ['/dry-run', 'table', 'Songs of the set'],
   ['/feet', 'group', 'Pages'],
-  ['/feet/-/proposal', 'button', 'Propose pages'],
+  ['/feet/-/proposal', 'button', 'Use these pages'],
   ['/feet/-/transfer', 'button', 'Transfer'],
   ['/set', 'grid', 'Running order'],
   ['/set/mix', 'table', 'Mix sheet'],

@@ -27,7 +27,6 @@ describe('walk 15: a foot controller that takes pages over the cable', () => {
     await addUnit(b, 'Treadboard', /^Foot controller with ten/);
     await b.click('link', 'Feet');
     await b.click('link', 'Proposal');
-    await b.click('button', 'Propose pages');
     await b.find('list', 'Proposed pages');
     await b.click('button', 'Use these pages');
     await b.click('link', 'Pages');

@@ -1,11 +1,12 @@
 import { Pin, Sparkles } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { takeProposal, type PlacedTone, type Proposal, type ProposedPage, type ToneMove } from '../../../core/feet';
 import { indexShow, songsOfSet, type Show, type Unit, type Song } from '../../../core/show';
-import { Button, MainButton, Soft } from '../../widgets/controls';
+import { MainButton, Soft } from '../../widgets/controls';
+import { Fold } from '../../widgets/Fold';
 import { PlainTable } from '../../widgets/plainTable';
-import { newId, perform, proposePages, say } from '../../state/desk';
+import { newId, perform, proposePages } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { SmallFloor } from './PageRow';
@@ -60,54 +61,61 @@ const WHY: Readonly<Record<PlacedTone['why'], string>> = {
   pinned: 'pinned there',
 };
 
-/** Pages for the songs of the set: worked out, looked at, taken over or not. */
+/** A proposal, of which show and controller it is; `trouble` where it could not be worked out. */
+interface Asked {
+  readonly show: Show;
+  readonly unitId: string;
+  readonly proposal: Proposal | null;
+  readonly trouble: boolean;
+}
+
+/** The proposal for a controller of the show as it is now; undefined while it is worked out. */
+function useProposal(show: Show, unitId: string, wanted: boolean): Asked | undefined {
+  const [asked, setAsked] = useState<Asked>();
+  useEffect(() => {
+    if (!wanted) return undefined;
+    let stands = true;
+    const done = (proposal: Proposal | null, trouble: boolean): void => {
+      if (stands) setAsked({ show, unitId, proposal, trouble });
+    };
+    proposePages(unitId).then(
+      (proposal) => done(proposal ?? null, false),
+      () => done(null, true),
+    );
+    return () => {
+      stands = false;
+    };
+  }, [show, unitId, wanted]);
+  return asked?.show === show && asked.unitId === unitId ? asked : undefined;
+}
+
+/** Pages for the songs of the set: worked out by themselves, looked at, taken over or not. */
 export function ProposalPart({ unit }: { readonly unit: Unit }) {
   const show = useShow();
-  const [found, setFound] = useState<{
-    readonly show: Show;
-    readonly proposal: Proposal;
-  } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const songs = songsOfSet(show);
-  const ask = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      const proposal = await proposePages(unit.id);
-      if (proposal) setFound({ show, proposal });
-    } catch {
-      say('The proposal could not be worked out. Reload the page: nothing that was typed is lost.');
-    }
-    setBusy(false);
-  };
-  const fresh = found?.show === show;
-  const take = (): void => {
-    if (!found) return;
-    const edit = takeProposal(show, found.proposal, newId);
-    if (!edit) say('The pages are as proposed already.');
-    else perform(edit, 'take a proposal of pages');
-    setFound(null);
-  };
+  const hasSongs = songsOfSet(show).length > 0;
+  const asked = useProposal(show, unit.id, hasSongs);
+  const proposal = asked?.proposal ?? null;
+  const edit = useMemo(() => proposal && takeProposal(show, proposal, newId), [show, proposal]);
+  const says = !hasSongs
+    ? 'The set has no song yet: a proposal is a page for each song of the set.'
+    : asked?.trouble
+      ? 'The proposal could not be worked out. Reload the page: nothing that was typed is lost.'
+      : !proposal
+        ? 'Working it out …'
+        : edit
+          ? 'Nothing changes before you use them, and one undo takes it back.'
+          : 'The pages are as proposed.';
   return (
     <Stack>
       <Tools>
         <ControllerPick unit={unit} part="proposal" />
-        <MainButton onPress={() => void ask()} isDisabled={busy || songs.length === 0}>
-          <Sparkles size={16} aria-hidden /> {busy ? 'Working it out …' : 'Propose pages'}
+        <MainButton onPress={() => void perform(edit, 'take a proposal of pages')} isDisabled={!edit}>
+          <Sparkles size={16} aria-hidden /> Use these pages
         </MainButton>
-        {found && fresh && (
-          <>
-            <Button onPress={take}>Use these pages</Button>
-            <Button onPress={() => setFound(null)}>Cancel</Button>
-          </>
-        )}
+        <Soft role="status">{says}</Soft>
       </Tools>
-      {songs.length === 0 ? (
-        <p>The set has no song yet: a proposal is a page for each song of the set.</p>
-      ) : (
-        !found && <Explained />
-      )}
-      {found && !fresh && <Say $wrong>The show has changed since: propose again.</Say>}
-      {found && fresh && <Result unit={unit} proposal={found.proposal} />}
+      <Fold summary="How pages are proposed">{() => <Explained />}</Fold>
+      {proposal && <Result unit={unit} proposal={proposal} />}
     </Stack>
   );
 }
@@ -122,7 +130,7 @@ function Explained() {
       </p>
       <p>
         What stands on every page, what is <Pin size={14} aria-label="pinned" /> pinned, and switches that do something
-        else than call a tone keep their places. Nothing changes before you take it over, and one undo takes it back.
+        else than call a tone keep their places.
       </p>
     </div>
   );

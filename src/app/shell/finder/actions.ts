@@ -49,7 +49,7 @@ export const VIEW_ACTIONS: readonly ViewAction[] = [
   ]),
   ...of('Moves', 'tones/moves', [['New move', 'tuner looper taps add']]),
   ...of('Chart', 'chart', [['Sweep …', 'curve pedal line wave']]),
-  ...of('Proposal', 'feet/-/proposal', [['Propose pages', 'foot controller']]),
+  ...of('Proposal', 'feet/-/proposal', [['Use these pages', 'foot controller: propose pages']]),
   ...of('Labels', 'feet/-/labels', [['Print the strips', 'switch labels tape paper']]),
   ...of('Mix', 'set/mix', [['Print the mix sheet', 'ears outputs paper']]),
   ...of('Screens', 'set/screens', [
