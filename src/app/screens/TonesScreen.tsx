@@ -104,6 +104,12 @@ function freeName(tones: readonly Tone[]): string {
   for (let n = tones.length + 1; ; n++) if (!tones.some((t) => t.name === `Tone ${n}`)) return `Tone ${n}`;
 }
 
+/** Gives the keyboard to a field, so that what is typed takes the place of what stands in it. */
+function toField(field: HTMLInputElement | null | undefined): void {
+  field?.focus();
+  field?.select();
+}
+
 const EVERYONE = 'everyone';
 
 function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
@@ -127,18 +133,12 @@ function Sheet({ onAdd }: { readonly onAdd: (copyOf?: Tone) => string }) {
     if (tone && unit && !tone.parts.some((p) => p.unitId === unit.id)) {
       perform(setTonePart(show, tone.id, unit.id, newPart(unit.id)), `include ${unit.name}`);
     }
-    requestAnimationFrame(() =>
-      side.current?.querySelector<HTMLElement>(unit ? '[role="combobox"]' : 'input')?.focus(),
-    );
+    requestAnimationFrame(() => toField(side.current?.querySelector(unit ? 'input[role="combobox"]' : 'input')));
   };
   /** A tone that was just made: its name comes next. */
   const fresh = (toneId: string): void => {
     setChosen({ toneId, unitId: null });
-    requestAnimationFrame(() => {
-      const name = side.current?.querySelector('input');
-      name?.focus();
-      name?.select();
-    });
+    requestAnimationFrame(() => toField(side.current?.querySelector('input')));
   };
   const capture = (): void => {
     const id = newId();

@@ -107,10 +107,10 @@ export function withRecordings(show: Show): WithRecordings {
   if (!song) return { show, sounds: new Map() };
   const length = songLength(song);
   const made = [
-    { id: 'gull-backing', name: 'Gull Arithmetic backing.wav', bytes: wavOf(inSong(song, backing), length), length },
-    { id: 'gull-bass', name: 'Gull Arithmetic bass.wav', bytes: wavOf(inSong(song, bass), length), length },
-    { id: 'gull-guide', name: 'Gull Arithmetic guide.wav', bytes: wavOf(inSong(song, guide), GUIDED), length: GUIDED },
-    { id: 'pier-bell', name: 'Pier bell.wav', bytes: wavOf(bell, BELL), length: BELL },
+    { id: 'gull-backing', name: 'Gull Arithmetic backing', bytes: wavOf(inSong(song, backing), length), length },
+    { id: 'gull-bass', name: 'Gull Arithmetic bass', bytes: wavOf(inSong(song, bass), length), length },
+    { id: 'gull-guide', name: 'Gull Arithmetic guide', bytes: wavOf(inSong(song, guide), GUIDED), length: GUIDED },
+    { id: 'pier-bell', name: 'Pier bell', bytes: wavOf(bell, BELL), length: BELL },
   ];
   const heard: Song = {
     ...song,

@@ -129,7 +129,9 @@ export function PlaceLine({ show, song, caret, onCaret, onPlace }: Props) {
       {problem !== null && meant !== '' && (
         <Button
           onPress={() => {
-            setPosition(meant);
+            const at = parsePosition(bars, meant, song.bars);
+            if (at.ok) onCaret(at.ticks);
+            drop();
             setProblem(null);
             document.getElementById(TONE_INPUT)?.focus();
           }}

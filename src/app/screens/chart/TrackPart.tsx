@@ -83,7 +83,7 @@ export function TrackPart({ show, song, track }: Props & { readonly track: Track
     if ('audio' in taken) perform(replaceAudio(show, track.audioId, taken.audio), `put ${taken.audio.name} back`);
   };
   return (
-    <div role="group" aria-label={name} style={{ display: 'grid', gap: 6 }}>
+    <div role="group" aria-label={name} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 6 }}>
       <Row style={{ alignItems: 'center', flexWrap: 'nowrap' }}>
         <b style={{ flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</b>
         <Soft>{audio ? durationWords(audio.length) : ''}</Soft>

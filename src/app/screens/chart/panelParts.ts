@@ -35,7 +35,7 @@ export const Row = styled.div`
 /** Two fields, each half as wide as the panel. */
 export const Halves = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 8px;
   align-items: end;
 `;
