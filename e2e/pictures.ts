@@ -24,6 +24,7 @@ async function pictures(address: string): Promise<void> {
     await b.find('complementary', 'Chosen entry');
     await b.click('button', 'Play The Rope Ledger now');
     await b.click('button', 'Play Nine Fathoms next');
+    await b.find('button', 'Take Nine Fathoms back from coming next');
     await b.find('button', 'Stop');
     await b.says('listitem', 'Quillback', 'A3');
     await still('set');
@@ -91,6 +92,7 @@ async function pictures(address: string): Promise<void> {
     await b.type('fog', Key.ENTER);
     await b.find('button', '13|4.25 Fog Lead, fails');
     await b.says('region', 'Chosen cue', 'ms late');
+    await b.says('region', /^Ways for/, 'heard');
     await still('chart-cracked');
     await b.click('button', /findings: show them$/);
     await b.find('dialog', 'Findings');
@@ -112,7 +114,10 @@ async function pictures(address: string): Promise<void> {
     await still('nights');
     await b.click('link', 'Tones');
     await b.click('link', 'Chart');
+    await b.pick(/Song, /, 'Gull Arithmetic');
+    await b.find('group', 'Chart of Gull Arithmetic');
     await b.click('radio', 'Sound');
+    await b.find('group', 'Gull Arithmetic bass');
     await still('sound');
     await b.click('link', 'Feet');
     await b.click('button', /Slack Tide/);

@@ -165,7 +165,7 @@ function Others({ group, line }: { readonly group: Group; readonly line: (f: Fin
   const mendable = !BY_DRY_RUN.has(first.code) && group.some((f) => f.fix !== null);
   return (
     <div style={{ gridColumn: 2, display: 'grid', gap: 6 }}>
-      <Acts>
+      <Acts style={{ gridColumn: 'auto' }}>
         {mendable && (
           <Button
             onPress={() =>
