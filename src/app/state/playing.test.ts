@@ -12,6 +12,9 @@ let taken: boolean;
 let letGo: number;
 let works: boolean;
 let playing: Playing;
+/** Lets the sounds be ready; null where they are so at once. */
+let ready: Promise<void> | null;
+let turns: number;
 
 beforeEach(() => {
   asked = [];
@@ -19,6 +22,8 @@ beforeEach(() => {
   taken = false;
   letGo = 0;
   works = true;
+  ready = null;
+  turns = 0;
   useNews.setState({ news: NO_NEWS });
   const worker = new Proxy(
     {},
@@ -37,12 +42,25 @@ beforeEach(() => {
     },
     news: useNews,
     say: (text) => said.push(text),
-    takeTurn: () => Promise.resolve(taken ? null : () => (letGo += 1)),
+    takeTurn: () => {
+      turns += 1;
+      return Promise.resolve(taken ? null : () => (letGo += 1));
+    },
     wakeSound: () => asked.push(['sound']),
     wayOf: () => ({ speed: 1, loop: null }),
-    readySounds: () => Promise.resolve(asked.push(['ready'])),
+    readySounds: async () => {
+      asked.push(['ready']);
+      await ready;
+    },
   });
 });
+
+/** Sounds are not ready until what it gives is called. */
+function hold(): () => void {
+  let open = (): void => undefined;
+  ready = new Promise((resolve) => (open = resolve));
+  return () => open();
+}
 
 describe('playing', () => {
   it('readies the sounds first, and takes its turn once', async () => {
@@ -81,6 +99,38 @@ describe('playing', () => {
       ['panic'],
     ]);
     expect(said).toEqual(['All sound off was sent to every unit.']);
+  });
+
+  it('does not begin any more where it was stopped while its sounds were readied', async () => {
+    for (const end of [() => playing.stop(), () => playing.panic()]) {
+      asked = [];
+      letGo = 0;
+      const open = hold();
+      const start = playing.play(song.id, 0);
+      await Promise.resolve();
+      await end();
+      expect(letGo).toBe(1);
+      open();
+      await start;
+      expect(asked.map(([what]) => what)).not.toContain('play');
+    }
+  });
+
+  it('has the last of two starts, and what was pressed behind it comes behind it', async () => {
+    const open = hold();
+    const first = playing.play(song.id, 0, 'a');
+    const second = playing.play(song.id, 960, 'b');
+    const queued = playing.queue('c');
+    open();
+    await Promise.all([first, second, queued]);
+    const inOrder = asked.filter(([what]) => what === 'play' || what === 'queue');
+    expect(inOrder).toEqual([
+      ['play', song.id, 960, 'b', null],
+      ['queue', 'c'],
+    ]);
+    expect(turns).toBe(1);
+    playing.hear([{ kind: 'stopped', why: 'end' }]);
+    expect(letGo).toBe(1);
   });
 
   it('is refused while another tab plays, and says so', async () => {

@@ -121,35 +121,73 @@ export function createPlaying(needs: PlayingNeeds): Playing {
       say(said.otherTabStarts());
     } else if (now && song) await readySounds(now, song);
   };
-  const begin = async (songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): Promise<void> => {
+  let taking: ReturnType<PlayingNeeds['takeTurn']> | null = null;
+  /** The start that is under way, while its sounds are readied: the last that was asked for, or none after a stop. */
+  let start: { readonly done: Promise<void> } | null = null;
+  const begin = (songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): Promise<void> => {
+    const own: { done: Promise<void> } = { done: Promise.resolve() };
+    start = own;
+    own.done = started(() => start === own, songId, from, entryId, way).finally(() => {
+      if (start === own) start = null;
+    });
+    return own.done;
+  };
+  /** What comes behind a start that is under way waits for it, as it was pressed. */
+  const behind = async (run: (worker: Remote<PlaybackWorker>) => Promise<unknown>): Promise<void> => {
+    await start?.done;
+    await ask(run);
+  };
+  /** A start that is under way comes to nothing. */
+  const giveUp = (): void => {
+    if (start && !news.getState().news.playing) letGo();
+    start = null;
+  };
+  const started = async (
+    stands: () => boolean,
+    songId: string,
+    from: Ticks,
+    entryId: string | null,
+    way: PracticeWay | null,
+  ): Promise<void> => {
     const now = show();
     const song = now && indexShow(now).songs.get(songId);
     if (!now || !song) return;
     wakeSound();
-    turn ??= await takeTurn();
     if (!turn) {
-      say(said.otherTabPlays());
-      return;
+      // Two starts in a row ask for one turn.
+      taking ??= takeTurn().finally(() => (taking = null));
+      const own = await taking;
+      if (!own) {
+        say(said.otherTabPlays());
+        return;
+      }
+      turn ??= own;
+      if (!start) letGo();
     }
+    if (!stands()) return;
     await readySounds(now, song);
-    await ask((w) => w.play(songId, from, entryId, way));
+    if (stands()) await ask((w) => w.play(songId, from, entryId, way));
   };
   return {
     play: (songId, from, entryId = null) => begin(songId, from, entryId, null),
     practise: (songId, from) => begin(songId, from, null, wayOf(songId)),
-    select: async (songId, place, entryId = null) => void (await ask((w) => w.select(songId, place, entryId))),
+    select: (songId, place, entryId = null) => behind((w) => w.select(songId, place, entryId)),
     stand: async (songId, place) => void (await ask((w) => w.stand(songId, place))),
-    goSong: async (by) => void (await ask((w) => w.goSong(by))),
-    chooseSong: async (by) => void (await ask((w) => w.chooseSong(by))),
-    goChange: async (by) => void (await ask((w) => w.goChange(by))),
-    queue: async (entryId) => void (await ask((w) => w.queue(entryId))),
-    back: async () => void (await ask((w) => w.back())),
+    goSong: (by) => behind((w) => w.goSong(by)),
+    chooseSong: (by) => behind((w) => w.chooseSong(by)),
+    goChange: (by) => behind((w) => w.goChange(by)),
+    queue: (entryId) => behind((w) => w.queue(entryId)),
+    back: () => behind((w) => w.back()),
     tone: async (toneId) => void (await ask((w) => w.tone(toneId))),
     panic: async () => {
+      giveUp();
       await ask((w) => w.panic());
       say(said.allSoundOff());
     },
-    stop: async () => void (await ask((w) => w.stop())),
+    stop: async () => {
+      giveUp();
+      await ask((w) => w.stop());
+    },
     night: async (id, history) => void (await ask((w) => w.audience(id, history))),
     remember: async (remembered) => void (await ask((w) => w.remember(remembered))),
     speed: async (speed) => void (await ask((w) => w.speed(speed))),
