@@ -6,7 +6,7 @@ import { z } from 'zod';
 import useSWR from 'swr';
 import { readUnitFile, writeProfileFile, type UnitFile } from '../../core/formats/unit-file';
 import type { Problem } from '../../core/problems';
-import { LIMITS, addUnit, newPort, newUnit, type Port, type Show, freeChannel } from '../../core/show';
+import { LIMITS, addUnit, newPort, newUnit, type Port, type Show, freeChannel, freeInput } from '../../core/show';
 import { unitLibrary } from '../adapters/constants';
 import { DialogButton } from '../widgets/DialogButton';
 import { Last, Pair, Rows } from '../widgets/dialogParts';
@@ -90,7 +90,7 @@ function AddUnitForm({ onAdded, kind: begin, close }: Required<Props> & { readon
       channel: Number(channel),
       versions: source.versions,
       slots: file?.unit.slots ?? [],
-      input: { from: 'port', portId: port?.id ?? portId },
+      input: port ? { from: 'port', portId: port.id } : freeInput(show, portId),
       // What is played is heard by the computer.
       returns: source.profile.senders.length > 0 ? { portId: port?.id ?? portId, thru: false } : null,
     });

@@ -2,8 +2,18 @@ import { describe, expect, it } from 'vitest';
 import { encodingOfKind, linear, newControl } from '../addressing';
 import { demoShow } from '../demo';
 import { modelerProfile, testUnit } from '../testing/rigs';
-import { freeChannel, freeControlNumber, freeControlPair, freeHouseName, freeHouseNumber, freeName } from './free';
+import { newPort } from './builders';
+import {
+  freeChannel,
+  freeControlNumber,
+  freeControlPair,
+  freeHouseName,
+  freeHouseNumber,
+  freeInput,
+  freeName,
+} from './free';
 import { RANGES, asTitle, figureIn, rangeWords } from './limits';
+import type { Unit } from './schema';
 
 describe('what is free', () => {
   it('is the first control number that nothing of a unit is on', () => {
@@ -27,6 +37,29 @@ describe('what is free', () => {
     const paired = testUnit('u', 1, { ...modelerProfile, variants: null, controls: [pair] });
     expect(freeControlPair(paired, null)).toBe(20);
     expect(freeControlNumber({ ...paired, profile: { ...paired.profile, controls: [pair, on('c20', 20)] } })).toBe(22);
+  });
+
+  it('is the port, or behind the last unit of the chain that hangs on it', () => {
+    const port = newPort('p', 'Rack', 'din');
+    const on = (id: string, input: Unit['input']) => testUnit(id, 1, modelerProfile, { input });
+    const first = on('a', { from: 'port', portId: 'p' });
+    const second = on('b', { from: 'unit', unitId: 'a', thru: true });
+    const behind = (of: string) => ({ from: 'unit', unitId: of, thru: true });
+    expect(freeInput({ ports: [port], units: [] }, 'p')).toEqual({ from: 'port', portId: 'p' });
+    expect(freeInput({ ports: [port], units: [first] }, 'p')).toEqual(behind('a'));
+    expect(freeInput({ ports: [port], units: [first, second] }, 'p')).toEqual(behind('b'));
+    // What hangs on the out socket is no part of the chain; a splitter and USB take more cables.
+    const told = on('c', { from: 'unit', unitId: 'a', thru: false });
+    expect(freeInput({ ports: [port], units: [first, told] }, 'p')).toEqual(behind('a'));
+    for (const wide of [{ ...port, splitter: true }, newPort('p', 'Rack', 'usb')])
+      expect(freeInput({ ports: [wide], units: [first] }, 'p')).toEqual({ from: 'port', portId: 'p' });
+    // A chain that bites its tail has an end all the same.
+    const loop = on('a', { from: 'unit', unitId: 'b', thru: true });
+    const fed = { ...first, id: 'x' };
+    const tail = on('b', { from: 'unit', unitId: 'x', thru: true });
+    expect(
+      freeInput({ ports: [port], units: [fed, tail, loop, on('d', { from: 'unit', unitId: 'a', thru: true })] }, 'p'),
+    ).toEqual(behind('d'));
   });
 
   it('is the first shared control number and name that the house has not', () => {

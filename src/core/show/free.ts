@@ -54,6 +54,23 @@ export function freeChannel({ units }: Pick<Show, 'units'>): number {
   return 1;
 }
 
+/**
+ * Where a new unit is plugged in that is to hear a port: the port itself, or, where that is a 5-pin socket with a cable in
+ * it, the thru of the last unit of its chain.
+ */
+export function freeInput({ ports, units }: Pick<Show, 'ports' | 'units'>, portId: string): NonNullable<Unit['input']> {
+  const port = ports.find((p) => p.id === portId);
+  const first = units.find((u) => u.input?.from === 'port' && u.input.portId === portId);
+  if (!first || port?.cable !== 'din' || port.splitter) return { from: 'port', portId };
+  const chain = [first.id];
+  // Each of the chain is visited once: it grows while it is walked, and ends where nothing new hangs on the last.
+  for (const id of chain) {
+    const next = units.find(({ input }) => input?.from === 'unit' && input.thru && input.unitId === id);
+    if (next && !chain.includes(next.id)) chain.push(next.id);
+  }
+  return { from: 'unit', unitId: chain.at(-1)!, thru: true };
+}
+
 /** A name that none of a list has, whatever its capitals: with a number behind it where it is taken. */
 export function freeName(name: string, taken: readonly string[]): string {
   const known = new Set(taken.map((t) => t.trim().toLowerCase()));

@@ -17,7 +17,7 @@ import { desk, font } from '../../theme/tokens';
 
 const Item = styled(GridListItem)<{ $state: 'plays' | 'next' | 'none' }>`
   display: grid;
-  grid-template-columns: 26px 34px 62px 30px minmax(0, 1fr) 150px 62px 116px;
+  grid-template-columns: 26px 34px 62px 30px minmax(0, 1fr) 150px 92px 86px;
   align-items: center;
   gap: 8px;
   min-height: 52px;
@@ -214,7 +214,11 @@ function SongCells({ entry, song, number, clock, row, state, played }: SongProps
       )}
       <Soft>
         {durationWords(row.length)}
-        {song.click.countIn > 0 && <Counted title="Bars of count-in">+{song.click.countIn}</Counted>}
+        {song.click.countIn > 0 && (
+          <Counted title="Bars of count-in">
+            +{song.click.countIn} {song.click.countIn === 1 ? 'bar' : 'bars'}
+          </Counted>
+        )}
       </Soft>
       <span style={{ display: 'flex', justifyContent: 'flex-end' }}>
         <SignButton
