@@ -45,7 +45,15 @@ export { editPlaces, type EditPlace } from './editPlaces';
 export { applyEdit, invertEdit, readPath, type Edit, type Path } from './edits';
 export { cuesInOrder, indexShow, openingOf, setOf, slotsById, songEntries, songsOfSet } from './find';
 export { LIMITS, RANGES, asTitle, fitText, figureIn, rangeWords, type Range } from './limits';
-export { freeChannel, freeControlNumber, freeControlPair, freeHouseName, freeHouseNumber, freeInput, freeName } from './free';
+export {
+  freeChannel,
+  freeControlNumber,
+  freeControlPair,
+  freeHouseName,
+  freeHouseNumber,
+  freeInput,
+  freeName,
+} from './free';
 export { sharing } from './sharing';
 export { setTimes, type SetTime } from './setTimes';
 export { songStarts } from './cutSong';
