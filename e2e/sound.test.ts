@@ -166,8 +166,9 @@ describe('what is heard beside the units', () => {
     await b.type(Key.ESCAPE);
     await b.click('button', 'Play');
     await b.find('button', 'Stop');
-    await b.says('group', 'Transport', /ready/);
-    await b.says('group', 'Transport', /1\|2/);
+    // Each is there for a beat: on a busy machine the next one is seen.
+    await b.says('group', 'Transport', /^(in \d|ready)/);
+    await b.says('group', 'Transport', /^(1\|[2-9]|[2-9]\|)/);
     await b.click('button', 'Stop');
   });
 
