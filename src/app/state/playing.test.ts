@@ -133,6 +133,15 @@ describe('playing', () => {
     expect(letGo).toBe(1);
   });
 
+  it('is no hindrance to what is pressed behind it, where its sounds cannot be readied', async () => {
+    ready = Promise.reject(new Error('no sound'));
+    const start = playing.play(song.id, 0).catch(() => 'failed');
+    const queued = playing.queue('c');
+    expect(await start).toBe('failed');
+    await queued;
+    expect(asked.at(-1)).toEqual(['queue', 'c']);
+  });
+
   it('is refused while another tab plays, and says so', async () => {
     taken = true;
     await playing.play(song.id, 0);

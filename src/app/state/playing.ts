@@ -134,7 +134,8 @@ export function createPlaying(needs: PlayingNeeds): Playing {
   };
   /** What comes behind a start that is under way waits for it, as it was pressed. */
   const behind = async (run: (worker: Remote<PlaybackWorker>) => Promise<unknown>): Promise<void> => {
-    await start?.done;
+    // One that came to nothing keeps nobody waiting.
+    await start?.done.catch(() => undefined);
     await ask(run);
   };
   /** A start that is under way comes to nothing. */

@@ -57,7 +57,8 @@ type Read = { readonly ok: true; readonly line: StructureLine } | { readonly ok:
 
 const UNITS: readonly number[] = [1, 2, 4, 8, 16, 32, 64, 128];
 const BEATS: Readonly<Record<string, number>> = { dotted: 1.5, half: 2, eighth: 0.5, quarter: 1 };
-const PLACE = '(-?\\d+(?:\\(\\d+\\))?(?:\\s*\\|\\s*[\\d.]+)?)';
+/** A place as one types it, for the front of other patterns: `17`, `18(2)`, `17|3.5`. */
+export const PLACE = '(-?\\d+(?:\\(\\d+\\))?(?:\\s*\\|\\s*[\\d.]+)?)';
 const NUMBER = '(\\d+(?:\\.\\d+)?)';
 
 const PICKUP = new RegExp(`^pickup\\s+${NUMBER}$`, 'i');

@@ -1,12 +1,12 @@
 import { barOfTick, barStart, formatBar, parsePosition } from '../time';
 import type { Song } from './schema';
 import { songTime } from './songTime';
-import { readStructureLine } from './structure';
+import { PLACE, readStructureLine } from './structure';
 
 /** So many ways to go on are offered. */
 const OFFERED = 6;
 
-const PLACED = /^(-?\d+(?:\(\d+\))?(?:\s*\|\s*[\d.]+)?)(\s+)(.*)$/;
+const PLACED = new RegExp(`^${PLACE}(\\s+)(.*)$`);
 
 const round = (bpm: number): number => Math.round(bpm * 100) / 100;
 
