@@ -27,6 +27,8 @@ const offline = VitePWA({
   },
   workbox: {
     globPatterns: ['**/*.{js,css,html,svg,png,woff,woff2}'],
+    // Fonts of other scripts are large, and paper alone needs them: they are kept from their first use on.
+    globIgnores: ['**/noto-*.woff', '**/ibm-plex-sans-{jp,kr,arabic,hebrew,devanagari}-*.woff'],
     maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
     // Any address of the application is a view of its page; what is shared with screens elsewhere is the server's.
     navigateFallback: '/index.html',
@@ -38,6 +40,11 @@ const offline = VitePWA({
         urlPattern: /\/assets\/.*\.wasm$/,
         handler: 'CacheFirst',
         options: { cacheName: 'voice', expiration: { maxEntries: 2 } },
+      },
+      {
+        urlPattern: /\/assets\/.*\.woff$/,
+        handler: 'CacheFirst',
+        options: { cacheName: 'fonts', expiration: { maxEntries: 400 } },
       },
     ],
   },

@@ -1,10 +1,9 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { writeSheetsPdf } from '../src/core/formats/pdf';
 import { readShowFile, writeShowFile } from '../src/core/formats/show-file';
 import { midiFiles, smfToShow } from '../src/core/formats/smf';
 import { proveSong } from '../src/core/proof';
-import { sheetsOf } from '../src/core/sheets';
+import { fontsOf } from '../src/core/testing/fonts';
+import { paperOf } from '../src/core/testing/sheets';
 import { applyEdit, removeCues, songsOfSet, type Show } from '../src/core/show';
 import { problemLine } from '../src/wording';
 import { LIMIT_CASES } from './limitCases';
@@ -42,12 +41,10 @@ timed('edit', () => {
   proveSong(tonightOf(edited), songsOfSet(edited)[0]!, 'bench', false);
 });
 timed('export', () => midiFiles(tonightOf(show), [song], 'x', { mode: 'sent', format: 1, per: 'all' }));
-const font = (weight: number): Uint8Array =>
-  readFileSync(join('node_modules', `@fontsource/ibm-plex-sans/files/ibm-plex-sans-latin-${weight}-normal.woff`));
 const start = performance.now();
-const typeface = { regular: [font(400)], bold: [font(700)] };
 for (const kind of ['cues', 'tones'] as const) {
-  await writeSheetsPdf(sheetsOf(tonightOf(show), kind), { paper: 'a4', show: 'x', asOf: 'today', typeface });
+  const sheets = paperOf(show, kind);
+  await writeSheetsPdf(sheets, { paper: 'a4', show: 'x', asOf: 'today', fonts: fontsOf(sheets) });
 }
 took.print = performance.now() - start;
 process.stdout.write(JSON.stringify({ took }));

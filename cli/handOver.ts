@@ -1,51 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { propose, takeProposal } from '../src/core/feet';
 import { compareShows } from '../src/core/meaning';
-import { writeSheetsPdf } from '../src/core/formats/pdf';
 import { showJsonSchema, writeShowFile } from '../src/core/formats/show-file';
-import { SHEET_KINDS, sheetCsv, sheetsOf, type SheetKind } from '../src/core/sheets';
 import { applyEdit, indexShow, type Show } from '../src/core/show';
-import { tonightOf } from '../src/core/tonight';
 import { showDifferenceWords } from '../src/wording';
 import type { Outcome } from './commands';
 import { Failure } from './failure';
 import { readShow, writeWhole } from './files';
-
-const isKind = (text: string): text is SheetKind => SHEET_KINDS.some((k) => k === text);
-
-/** Sheets of a kind: as a table with commas, or as data. */
-export function sheet(path: string, kind: string, asJson: boolean): Outcome {
-  if (!isKind(kind)) throw new Failure(`There is no sheet "${kind}"; there are ${SHEET_KINDS.join(', ')}.`);
-  const show = readShow(path);
-  const sheets = sheetsOf(tonightOf(show), kind);
-  if (asJson) return { lines: [JSON.stringify({ show: show.title, sheets }, null, 2)], code: 0 };
-  return { lines: [sheetCsv(sheets).trimEnd()], code: 0 };
-}
-
-const FONTS = ['latin', 'latin-ext', 'greek', 'cyrillic'];
-
-const fontFile = (range: string, weight: number): Uint8Array => {
-  const name = `@fontsource/ibm-plex-sans/files/ibm-plex-sans-${range}-${weight}-normal.woff`;
-  return new Uint8Array(readFileSync(fileURLToPath(import.meta.resolve(name))));
-};
-
-/** Sheets of a kind as a PDF. The date at its foot is today's. */
-export async function sheetPdf(path: string, kind: string, out: string, paper: string): Promise<Outcome> {
-  if (!isKind(kind)) throw new Failure(`There is no sheet "${kind}"; there are ${SHEET_KINDS.join(', ')}.`);
-  if (paper !== 'a4' && paper !== 'letter') throw new Failure(`There is no paper "${paper}"; there are a4, letter.`);
-  const show = readShow(path);
-  const sheets = sheetsOf(tonightOf(show), kind);
-  if (sheets.length === 0) throw new Failure(`The show has nothing for a sheet of this kind (${kind}).`);
-  const typeface = {
-    regular: FONTS.map((range) => fontFile(range, 400)),
-    bold: FONTS.map((range) => fontFile(range, 700)),
-  };
-  const asOf = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-  const bytes = await writeSheetsPdf(sheets, { paper, show: show.title, asOf, typeface });
-  writeWhole(out, bytes);
-  return { lines: [`${out}: ${sheets.length === 1 ? '1 sheet' : `${sheets.length} sheets`}`], code: 0 };
-}
 
 /** Pages of a controller that are proposed for the songs of the set, and what each switch of them does. */
 export function pages(path: string, name: string | undefined, out: string | undefined, asJson: boolean): Outcome {

@@ -3,7 +3,8 @@ import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } f
 import { SHEET_KINDS } from '../src/core/sheets';
 import { Failure } from './failure';
 import { nights } from './nights';
-import { compare, pages, schema, sheet, sheetPdf } from './handOver';
+import { compare, pages, schema } from './handOver';
+import { sheet, sheetPdf } from './paper';
 
 const USAGE = `usage:
   lantern demo [--faults] --out SHOW.json
@@ -13,7 +14,7 @@ const USAGE = `usage:
   lantern check SHOW.json [--json]
   lantern nights SHOW.json [--nights 1000] [--seed 1] [--share 0.99] [--song "TITLE"] [--json]
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
-  lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--json | --pdf OUT.pdf [--paper a4|letter]]
+  lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--floor] [--json | --pdf OUT.pdf [--paper a4|letter]]
   lantern pages SHOW.json [--controller "NAME"] [--out SHOW.json] [--json]
   lantern compare SHOW.json OTHER.json [--json]
   lantern schema [--out SCHEMA.json]`;
@@ -36,6 +37,7 @@ const OPTIONS = {
   sent: { type: 'boolean' },
   json: { type: 'boolean' },
   faults: { type: 'boolean' },
+  floor: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;
 
@@ -93,12 +95,13 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   sheet: {
     files: ['SHOW.json'],
     needs: ['kind'],
-    takes: ['json', 'pdf', 'paper'],
+    takes: ['floor', 'json', 'pdf', 'paper'],
     run: (file, v) => {
       if (v.paper !== undefined && v.pdf === undefined) throw new Failure('--paper is for --pdf.');
-      if (v.pdf === undefined) return sheet(file, v.kind!, v.json ?? false);
+      const use = v.floor ? 'floor' : 'desk';
+      if (v.pdf === undefined) return sheet(file, v.kind!, use, v.json ?? false);
       if (v.json) throw new Failure('Take --json or --pdf, not both.');
-      return sheetPdf(file, v.kind!, v.pdf, v.paper ?? 'a4');
+      return sheetPdf(file, v.kind!, use, v.pdf, v.paper ?? 'a4');
     },
   },
   pages: {

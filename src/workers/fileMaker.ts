@@ -1,16 +1,16 @@
 import { transfer } from 'comlink';
 import { exportFile, type ExportWish, type ExportedFile } from '../core/formats/exportFile';
-import { writeSheetsPdf, type PdfWish } from '../core/formats/pdf';
-import { linesOf, sheetCsv, sheetsOf, type Sheet, type SheetCounting, type SheetKind } from '../core/sheets';
+import { fontFilesOf, unprintable, writeSheetsPdf, type Unprintable } from '../core/formats/pdf';
+import { linesOf, sheetCsv, sheetsOf, type Sheet, type SheetWish } from '../core/sheets';
 import type { Show } from '../core/show';
 import { tonightOf } from '../core/tonight';
-import type { FilesWorker, SheetHead, ShowUpdate } from './protocol';
+import { sheetWords } from '../wording';
+import { loadFonts } from './fonts';
+import type { FilesWorker, PaperWish, SheetHead, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
-interface Kept {
+interface Kept extends SheetWish {
   readonly show: Show;
-  readonly kind: SheetKind;
-  readonly counting: SheetCounting;
   readonly sheets: readonly Sheet[];
 }
 
@@ -23,32 +23,36 @@ export class FileMaker implements FilesWorker {
     this.mirror.update(update);
   }
 
-  sheets(kind: SheetKind, counting: SheetCounting): readonly SheetHead[] {
-    return this.all(kind, counting).map((sheet) => {
+  sheets(wish: SheetWish): readonly SheetHead[] {
+    return this.all(wish).map((sheet) => {
       const { id, title, wide } = sheet;
       return { id, kind: sheet.kind, title, wide, lines: linesOf(sheet) };
     });
   }
 
-  sheet(kind: SheetKind, counting: SheetCounting, id: string): Sheet | null {
-    return this.all(kind, counting).find((s) => s.id === id) ?? null;
+  sheet(wish: SheetWish, id: string): Sheet | null {
+    return this.all(wish).find((s) => s.id === id) ?? null;
   }
 
-  wholeSheets(kind: SheetKind, counting: SheetCounting): readonly Sheet[] {
-    return this.all(kind, counting);
+  wholeSheets(wish: SheetWish): readonly Sheet[] {
+    return this.all(wish);
   }
 
-  sheetTable(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): string {
-    return sheetCsv(this.chosen(kind, counting, ids));
+  sheetTable(wish: SheetWish, ids: readonly string[]): string {
+    return sheetCsv(this.chosen(wish, ids));
   }
 
-  async pdf(
-    kind: SheetKind,
-    counting: SheetCounting,
-    ids: readonly string[],
-    wish: PdfWish,
-  ): Promise<Uint8Array<ArrayBuffer>> {
-    const bytes = new Uint8Array(await writeSheetsPdf(this.chosen(kind, counting, ids), wish));
+  async unprintable(wish: SheetWish): Promise<readonly Unprintable[]> {
+    const sheets = this.all(wish);
+    const { title } = this.mirror.show;
+    return unprintable(sheets, title, await loadFonts(fontFilesOf(sheets, title)));
+  }
+
+  async pdf(wish: SheetWish, ids: readonly string[], { paper, asOf }: PaperWish): Promise<Uint8Array<ArrayBuffer>> {
+    const sheets = this.chosen(wish, ids);
+    const { title } = this.mirror.show;
+    const fonts = await loadFonts(fontFilesOf(sheets, title));
+    const bytes = new Uint8Array(await writeSheetsPdf(sheets, { paper, asOf, show: title, fonts }));
     return transfer(bytes, [bytes.buffer]);
   }
 
@@ -57,17 +61,17 @@ export class FileMaker implements FilesWorker {
     return typeof made.data === 'string' ? made : transfer(made, [made.data.buffer]);
   }
 
-  private chosen(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): readonly Sheet[] {
+  private chosen(wish: SheetWish, ids: readonly string[]): readonly Sheet[] {
     const wanted = new Set(ids);
-    return this.all(kind, counting).filter((s) => wanted.has(s.id));
+    return this.all(wish).filter((s) => wanted.has(s.id));
   }
 
-  private all(kind: SheetKind, counting: SheetCounting): readonly Sheet[] {
+  private all({ kind, counting, use }: SheetWish): readonly Sheet[] {
     const { show } = this.mirror;
     const { kept } = this;
-    if (kept?.show === show && kept.kind === kind && kept.counting === counting) return kept.sheets;
-    const sheets = sheetsOf(tonightOf(show), kind, counting);
-    this.kept = { show, kind, counting, sheets };
+    if (kept?.show === show && kept.kind === kind && kept.counting === counting && kept.use === use) return kept.sheets;
+    const sheets = sheetsOf(tonightOf(show), { kind, counting, use }, sheetWords);
+    this.kept = { show, kind, counting, use, sheets };
     return sheets;
   }
 }

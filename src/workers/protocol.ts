@@ -1,8 +1,8 @@
 import type { Bundle } from '../core/formats/bundle';
-import type { PdfWish } from '../core/formats/pdf';
+import type { PdfWish, Unprintable } from '../core/formats/pdf';
 import type { RoomFix } from '../core/checks';
 import type { ExportWish, ExportedFile } from '../core/formats/exportFile';
-import type { Sheet, SheetCounting, SheetKind } from '../core/sheets';
+import type { Sheet, SheetWish } from '../core/sheets';
 import type { Errand, Proposal, Rehearsal, RehearsalSum } from '../core/feet';
 import type { Read } from '../core/problems';
 import type { UnitAim } from '../core/rig';
@@ -163,24 +163,24 @@ export interface SheetHead {
   readonly lines: number;
 }
 
+/** What paper a PDF is for, and what state of the show it says that it is of: a date, as one writes it. */
+export type PaperWish = Pick<PdfWish, 'paper' | 'asOf'>;
+
 /** The worker that makes paper and files. */
 export interface FilesWorker {
   update(update: ShowUpdate): void;
   /** The sheets of a kind, in their order. */
-  sheets(kind: SheetKind, counting: SheetCounting): readonly SheetHead[];
+  sheets(wish: SheetWish): readonly SheetHead[];
   /** One of them; null where there is none of that id. */
-  sheet(kind: SheetKind, counting: SheetCounting, id: string): Sheet | null;
+  sheet(wish: SheetWish, id: string): Sheet | null;
   /** All of them, with what stands on them. */
-  wholeSheets(kind: SheetKind, counting: SheetCounting): readonly Sheet[];
+  wholeSheets(wish: SheetWish): readonly Sheet[];
   /** Some of them as CSV. */
-  sheetTable(kind: SheetKind, counting: SheetCounting, ids: readonly string[]): string;
+  sheetTable(wish: SheetWish, ids: readonly string[]): string;
+  /** What of them no font has letters for. */
+  unprintable(wish: SheetWish): Promise<readonly Unprintable[]>;
   /** Some of them as PDF. */
-  pdf(
-    kind: SheetKind,
-    counting: SheetCounting,
-    ids: readonly string[],
-    wish: PdfWish,
-  ): Promise<Uint8Array<ArrayBuffer>>;
+  pdf(wish: SheetWish, ids: readonly string[], paper: PaperWish): Promise<Uint8Array<ArrayBuffer>>;
   file(wish: ExportWish): ExportedFile;
 }
 

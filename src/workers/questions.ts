@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { SHEET_COUNTINGS, SHEET_KINDS } from '../core/sheets';
+import { SHEET_COUNTINGS, SHEET_KINDS, SHEET_USES } from '../core/sheets';
 
 const id = z.string().min(1);
 const time = z.number().nonnegative();
@@ -17,8 +17,7 @@ const envelope = z.looseObject({
   songs: z.array(z.looseObject({ id })),
   order: ids,
 });
-const sheetKind = z.enum(SHEET_KINDS);
-const counting = z.enum(SHEET_COUNTINGS);
+const sheets = z.object({ kind: z.enum(SHEET_KINDS), counting: z.enum(SHEET_COUNTINGS), use: z.enum(SHEET_USES) });
 const played = z.looseObject({ songId: id, at: z.number(), until: z.number().nullable(), struck: z.boolean() });
 const loop = z.object({ songId: id, from: time, to: time }).nullable();
 
@@ -38,11 +37,12 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   propose: z.tuple([id]),
   rehearseAll: z.tuple([id, ids]),
   rehearse: z.tuple([id, id]),
-  sheets: z.tuple([sheetKind, counting]),
-  sheet: z.tuple([sheetKind, counting, id]),
-  wholeSheets: z.tuple([sheetKind, counting]),
-  sheetTable: z.tuple([sheetKind, counting, ids]),
-  pdf: z.tuple([sheetKind, counting, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
+  sheets: z.tuple([sheets]),
+  sheet: z.tuple([sheets, id]),
+  wholeSheets: z.tuple([sheets]),
+  sheetTable: z.tuple([sheets, ids]),
+  unprintable: z.tuple([sheets]),
+  pdf: z.tuple([sheets, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),
   play: z.tuple([id, time, id.nullable(), z.object({ speed: z.number().positive(), loop }).nullable()]),
   select: z.tuple([id, time, id.nullable()]),

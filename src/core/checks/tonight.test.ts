@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoShow } from '../demo';
-import { sheetsOf, type SheetTable } from '../sheets';
+import type { SheetTable } from '../sheets';
+import { paperOf } from '../testing/sheets';
 import { applyEdit, indexShow, setTonight, setUnitField, type Show, type Tonight } from '../show';
 import { tonightOf } from '../tonight';
 import { checkRig } from './checkRig';
@@ -24,7 +25,7 @@ const [unit, neighbour] = demo.units.flatMap((u) => {
 })[0]!;
 
 const cables = (show: Show): readonly (readonly string[])[] =>
-  sheetsOf(tonightOf(show), 'patch')[0]!.parts.filter((p): p is SheetTable => p.kind === 'table')[0]!.rows;
+  paperOf(show, 'patch')[0]!.parts.filter((p): p is SheetTable => p.kind === 'table')[0]!.rows;
 
 describe('a spare on the channel of its neighbour', () => {
   const show = as({ how: 'spare', unitId: unit.id, channel: neighbour.channel, firmware: '' });
@@ -39,7 +40,7 @@ describe('a spare on the channel of its neighbour', () => {
     const channelOf = (of: Show): string | undefined => cables(of).find((row) => row[3] === unit.name)?.[5];
     expect(channelOf(demo)).toBe(String(unit.channel));
     expect(channelOf(show)).toBe(String(neighbour.channel));
-    expect(sheetsOf(tonightOf(show), 'patch')[0]!.about).toContain(
+    expect(paperOf(show, 'patch')[0]!.about).toContain(
       `Replaced by a spare tonight: ${unit.name} (channel ${neighbour.channel}).`,
     );
   });
@@ -51,7 +52,7 @@ describe('a unit that is off', () => {
   it('is not said to have no cable, and stands on the patch sheet as off', () => {
     expect(checkRig(tonightOf(show)).filter((f) => f.code === 'rig.no-port')).toEqual([]);
     expect(cables(show).some((row) => row[3] === unit.name)).toBe(false);
-    expect(sheetsOf(tonightOf(show), 'patch')[0]!.about).toContain(`Off tonight: ${unit.name}.`);
+    expect(paperOf(show, 'patch')[0]!.about).toContain(`Off tonight: ${unit.name}.`);
   });
 });
 

@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { labelOf } from '../addressing';
 import { demoShow } from '../demo';
-import { sheetsOf } from '../sheets';
+import { paperOf } from '../testing/sheets';
 import { testShow, testUnit, modelerProfile } from '../testing/rigs';
 import { hearers, patchSheet, wireLoops } from './wiring';
 import { relayCycles, storingSteps } from './storingSteps';
 import type { Show, Unit } from '../show';
-import { tonightOf } from '../tonight';
 
 const show = demoShow();
 const chain = (...units: readonly Partial<Unit>[]): Show =>
@@ -95,7 +94,7 @@ describe('relay rules', () => {
       [null, names[1]],
       [label, names[0]],
     ]);
-    const paper = sheetsOf(tonightOf(made), 'stored').find((s) => s.title.includes(oxbow.name))!.parts[0]!;
+    const paper = paperOf(made, 'stored').find((s) => s.title.includes(oxbow.name))!.parts[0]!;
     const cells = paper.kind === 'table' ? paper.rows[0]! : [];
     expect(cells.at(-1)).toBe(`Quillback ${label}; Quillback ${names[1]}; Quillback ${label} ${names[0]}`);
   });

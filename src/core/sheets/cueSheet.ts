@@ -15,8 +15,8 @@ import {
   type TonePart,
   type Unit,
 } from '../show';
-import { barAt, formatPosition, type Ticks } from '../time';
-import { column, table, type Sheet } from './sheet';
+import { barAt, barStart, formatPosition, type BarMap, type Ticks } from '../time';
+import { DESK, FLOOR_SONG, column, table, type Sheet } from './sheet';
 import { withBasis } from './basis';
 import { minutesAndSeconds } from './figures';
 
@@ -31,16 +31,43 @@ export function partText(unit: Unit, part: TonePart): string {
     .join(' ');
 }
 
-/** What a player's units go to with a tone, each by its short name. */
-function playerText(show: Show, tone: Tone, playerId: string | null): string {
+/** What a player's units go to with a tone, those that are told by others too, each by its name or its short name. */
+function playerText(show: Show, tone: Tone, playerId: string | null, by: 'name' | 'monogram'): string {
   const { units } = indexShow(show);
-  return tone.parts
-    .flatMap((part) => {
-      const unit = units.get(part.unitId);
-      const text = unit?.playerId === playerId ? partText(unit, part) : '';
-      return unit && text !== '' ? [`${unit.monogram} ${text}`] : [];
-    })
+  const called = tone.parts.flatMap((part) => {
+    const unit = units.get(part.unitId);
+    return unit?.playerId === playerId ? [{ unit, text: partText(unit, part) }] : [];
+  });
+  return [...called, ...relayedTexts(show, tone).filter(({ unit }) => unit.playerId === playerId)]
+    .flatMap(({ unit, text }) => (text === '' ? [] : [`${unit[by]} ${text}`]))
     .join(', ');
+}
+
+/** What units go to because others tell them, as a tone calls those: each unit once, the last rule of it counts. */
+function relayedTexts(show: Show, tone: Tone): readonly { readonly unit: Unit; readonly text: string }[] {
+  const { units } = indexShow(show);
+  const told = new Map<string, string>();
+  // What the tone says of a unit by itself stands on the sheet already.
+  const called = new Set(tone.parts.filter((p) => p.slotId !== null).map((p) => p.unitId));
+  const tell = (from: Unit, slotId: string | null, variant: number | null): void => {
+    for (const { when, toUnitId, toSlotId } of from.relays) {
+      const fires = when.variant === null ? slotId !== null : when.variant === variant;
+      if (!fires || (when.slotId !== null && when.slotId !== slotId)) continue;
+      const unit = units.get(toUnitId);
+      if (!unit || called.has(toUnitId) || told.get(toUnitId) === toSlotId) continue;
+      told.set(toUnitId, toSlotId);
+      tell(unit, toSlotId, null);
+    }
+  };
+  for (const { unitId, slotId, variant } of tone.parts) {
+    const unit = units.get(unitId);
+    if (unit) tell(unit, slotId, variant);
+  }
+  return [...told].flatMap(([unitId, slotId]) => {
+    const unit = units.get(unitId);
+    const slot = unit && slotsById(unit).get(slotId);
+    return unit && slot ? [{ unit, text: labelOf(unit.profile.plan, slot.index) }] : [];
+  });
 }
 
 /** What is heard ahead of a bar, as sheets and the chart's marks say it: what is said, and how many bars are counted. */
@@ -58,9 +85,30 @@ interface CueLine {
   readonly tone?: Tone | undefined;
   /** What stands under a section's name in the last column: nothing for a sweep. */
   readonly isInSection: boolean;
+  /** It is read from the floor too: sounds, moves and remarks. */
+  readonly isOnFloor?: boolean;
 }
 
-/** What happens in a song, in no order: cues, sweeps, remarks and calls. Muted ones are left out. */
+/** More tempo marks than this are of a recording that was followed: nobody reads them one by one. */
+const TEMPO_MARKS = 40;
+
+const figure = (bpm: number): string => String(Math.round(bpm * 100) / 100);
+
+/** What of a song's structure one has to know while it is played: other metres, and tempos from a place on. */
+function frameLines({ metre, tempo }: Song, bars: BarMap): readonly CueLine[] {
+  const line = (at: Ticks, what: string): CueLine => ({ at, what, isInSection: false });
+  const marks = tempo.length > TEMPO_MARKS ? [] : tempo;
+  return [
+    ...metre.slice(1).map((m) => line(barStart(bars, m.bar), `Metre ${m.beats}/${m.unit}`)),
+    ...marks.flatMap(({ at, bpm, rampTo }, i) => {
+      if (rampTo !== null) return [line(at, `Tempo from ${figure(bpm)} to ${figure(rampTo)}`)];
+      // The first tempo stands at the head; where a ramp ends its tempo is reached.
+      return i === 0 || marks[i - 1]!.rampTo === bpm ? [] : [line(at, `Tempo ${figure(bpm)}`)];
+    }),
+  ];
+}
+
+/** What happens in a song, in no order: cues, sweeps, remarks, calls, other metres and tempos. Muted ones are left out. */
 function cueLines(show: Show, song: Song): readonly CueLine[] {
   const { tones, units } = indexShow(show);
   const { bars } = songTime(song);
@@ -73,10 +121,10 @@ function cueLines(show: Show, song: Song): readonly CueLine[] {
     switch (action.kind) {
       case 'tone': {
         const tone = tones.get(action.toneId);
-        return [line(at, tone?.name ?? '', tone)];
+        return [{ ...line(at, tone?.name ?? '', tone), isOnFloor: true }];
       }
       case 'move':
-        return [line(at, show.moves.find((m) => m.id === action.moveId)?.name ?? '')];
+        return [{ ...line(at, show.moves.find((m) => m.id === action.moveId)?.name ?? ''), isOnFloor: true }];
       case 'control': {
         const control = controlOf(action.unitId, action.controlId);
         const value = control ? `${control.name} ${valueText(control, action.value)}` : 'bytes';
@@ -92,9 +140,9 @@ function cueLines(show: Show, song: Song): readonly CueLine[] {
     const until = formatPosition(bars, to, song.bars);
     return [line(from, `${nameOf(unitId)}: ${control.name}, moved until ${until}`, undefined, false)];
   });
-  const remarks = song.remarks.map(({ at, text }) => line(at, `“${text}”`));
+  const remarks = song.remarks.map(({ at, text }) => ({ ...line(at, `“${text}”`), isOnFloor: true }));
   const calls = song.calls.map(({ bar, call }) => line(barAt(bars, bar).tick, callText(call)));
-  return [...cues, ...sweeps, ...remarks, ...calls];
+  return [...frameLines(song, bars), ...cues, ...sweeps, ...remarks, ...calls];
 }
 
 /** The name of the section that begins at a place, or nothing. */
@@ -119,51 +167,97 @@ function playersOf(show: Show, song: Song): readonly { readonly id: string | nul
   );
 }
 
+/** Lines of a song from its opening on, in the order of the song. */
+function linesInOrder(
+  show: Show,
+  song: Song,
+): { readonly opening: Tone | undefined; readonly lines: readonly CueLine[] } {
+  const opening = indexShow(show).tones.get(openingOf(show, song) ?? '');
+  return { opening, lines: [...cueLines(show, song)].sort((a, b) => a.at - b.at) };
+}
+
 /** A song's changes, one a line: the bar as it is printed, the time, the sound, what each player's units go to; room to write. */
 export function cueSheet(show: Show, song: Song): Sheet {
   const time = songTime(song);
   const players = playersOf(show, song);
   const sectionAt = sectionNames(song);
-  const row = (place: string, seconds: string, { what, tone }: Pick<CueLine, 'what' | 'tone'>, section: string) => [
-    place,
-    seconds,
-    what,
-    ...players.map((p) => (tone ? playerText(show, tone, p.id) : '')),
-    section,
-  ];
-  const opening = indexShow(show).tones.get(openingOf(show, song) ?? '');
-  const lines = [...cueLines(show, song)].sort((a, b) => a.at - b.at);
+  const { opening, lines } = linesInOrder(show, song);
+  const rowsBy = (by: 'name' | 'monogram'): string[][] => {
+    const row = (place: string, seconds: string, { what, tone }: Pick<CueLine, 'what' | 'tone'>, section: string) => [
+      place,
+      seconds,
+      what,
+      ...players.map((p) => (tone ? playerText(show, tone, p.id, by) : '')),
+      section,
+    ];
+    return [
+      ...(opening ? [row('before', '', { what: opening.name, tone: opening }, '')] : []),
+      ...lines.map((l) => {
+        const seconds = l.at < 0 ? '' : minutesAndSeconds(microsAt(time, l.at) / 1e6);
+        const section = l.isInSection ? sectionAt(l.at) : '';
+        return row(formatPosition(time.bars, l.at, song.bars), seconds, l, section);
+      }),
+    ];
+  };
   const [tempo] = song.tempo;
   const [metre] = song.metre;
+  const moves = song.tempo.length > TEMPO_MARKS ? ', tempo moves throughout' : '';
   return {
     id: `cues-${song.id}`,
     kind: 'Cue sheet',
     title: song.title,
     about: withBasis(
-      `${metre!.beats}/${metre!.unit}, ${tempo!.bpm} beats a minute, ${song.bars} bars, ${minutesAndSeconds(songLength(song))}${song.notes === '' ? '' : `. ${song.notes}`}`,
+      `${metre!.beats}/${metre!.unit}, ${figure(tempo!.bpm)} beats a minute${moves}, ${song.bars} bars, ${minutesAndSeconds(songLength(song))}${song.notes === '' ? '' : `. ${song.notes}`}`,
       show,
       song,
     ),
     parts: [
+      {
+        ...table(
+          'Changes',
+          [
+            column('Bar', 1.1, { figures: true }),
+            column('Time', 0.8, { figures: true }),
+            column('Sound', 2.6, { strong: true }),
+            ...players.map((p) => column(p.name, 2.2)),
+            column('Section', 1.2),
+          ],
+          rowsBy('name'),
+        ),
+        tight: rowsBy('monogram'),
+      },
+    ],
+    wide: players.length > 2,
+    type: DESK,
+  };
+}
+
+/** A song to be read from the floor: its bars and sounds, and nothing else but sections where there is room. */
+export function floorCues(show: Show, song: Song): Sheet {
+  const { bars } = songTime(song);
+  const sectionAt = sectionNames(song);
+  const { opening, lines } = linesInOrder(show, song);
+  const rows = lines
+    .filter((l) => l.isOnFloor === true)
+    .map((l) => [formatPosition(bars, l.at, song.bars), l.what, sectionAt(l.at)]);
+  return {
+    id: `cues-${song.id}`,
+    kind: 'Cues',
+    title: song.title,
+    about: '',
+    parts: [
       table(
         'Changes',
         [
-          column('Bar', 1.1, { figures: true }),
-          column('Time', 0.8, { figures: true }),
-          column('Sound', 2.6, { strong: true }),
-          ...players.map((p) => column(p.name, 2.2)),
-          column('Section', 1.2),
+          column('Bar', 1, { figures: true }),
+          column('Sound', 3, { strong: true }),
+          column('Section', 1.4, { spare: true }),
         ],
-        [
-          ...(opening ? [row('before', '', { what: opening.name, tone: opening }, '')] : []),
-          ...lines.map((l) => {
-            const seconds = l.at < 0 ? '' : minutesAndSeconds(microsAt(time, l.at) / 1e6);
-            const section = l.isInSection ? sectionAt(l.at) : '';
-            return row(formatPosition(time.bars, l.at, song.bars), seconds, l, section);
-          }),
-        ],
+        [...(opening ? [['before', opening.name, '']] : []), ...rows],
       ),
     ],
-    wide: players.length > 2,
+    wide: false,
+    turns: true,
+    type: FLOOR_SONG,
   };
 }

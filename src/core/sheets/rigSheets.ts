@@ -17,7 +17,7 @@ import { toHex } from '../midi';
 import { indexShow, pageTitle, pagesOf, type Show, type Unit } from '../show';
 import type { ShowTonight } from '../tonight';
 import type { SheetCounting } from './figures';
-import { column, table, type Sheet, type SheetPart } from './sheet';
+import { DESK, column, table, type Sheet, type SheetPart } from './sheet';
 
 /** How long a unit takes, and where each figure is from: a lantern stands on these. */
 function timesTable({ profile, slots }: Unit): SheetPart {
@@ -117,6 +117,7 @@ export function numberChart(unit: Unit, counting: SheetCounting): Sheet {
     about: `${profile.name}${profile.firmware === '' ? '' : `, firmware ${profile.firmware}`}. Channel ${channel}. ${counted[counting]}.`,
     parts,
     wide: false,
+    type: DESK,
   };
 }
 
@@ -171,6 +172,7 @@ export function patchPaper(show: ShowTonight): Sheet {
       ),
     ],
     wide: true,
+    type: DESK,
   };
 }
 
@@ -205,6 +207,7 @@ export function storedStates(show: Show, unit: Unit): Sheet | null {
       ),
     ],
     wide: unit.profile.panel.length > 2,
+    type: DESK,
   };
 }
 
@@ -221,7 +224,9 @@ export function switchStrips(show: Show, unit: Unit): Sheet | null {
     const rows = [...new Set(labels.map((l) => l.row))].flatMap((row) => {
       const own = labels.filter((l) => l.row === row);
       const pieces = Math.ceil(own.length / across);
-      return Array.from({ length: pieces }, (_, i) => own.slice(i * across, (i + 1) * across));
+      const all = Array.from({ length: pieces }, (_, i) => own.slice(i * across, (i + 1) * across));
+      // A strip with nothing on it is not cut out.
+      return all.filter((strip) => strip.some((cell) => cell.name !== '' || cell.shown !== ''));
     });
     return { kind: 'strips', name: pageTitle(show, unit.id, page.id), pitch: controller.pitch, rows };
   });
@@ -232,5 +237,6 @@ export function switchStrips(show: Show, unit: Unit): Sheet | null {
     about: `${controller.pitch} mm from switch to switch: print at 100 %. What is wider than a sheet comes in pieces.`,
     parts,
     wide: false,
+    type: DESK,
   };
 }

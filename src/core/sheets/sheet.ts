@@ -9,7 +9,22 @@ export interface Sheet {
   readonly parts: readonly SheetPart[];
   /** It is wider than high. */
   readonly wide: boolean;
+  /** It may lie the other way, where its type becomes larger so. */
+  readonly turns?: boolean;
+  readonly type: SheetType;
 }
+
+/** How large the type of a sheet is, in points: at least, and at most where there is room. */
+export interface SheetType {
+  readonly least: number;
+  readonly most: number;
+}
+
+/** Read on a music stand in bad light. */
+export const DESK: SheetType = { least: 11, most: 15 };
+/** Read standing, from the floor: a running order, and what comes in a song. */
+export const FLOOR: SheetType = { least: 30, most: 64 };
+export const FLOOR_SONG: SheetType = { least: 18, most: 44 };
 
 export type SheetPart =
   | { readonly kind: 'text'; readonly text: string }
@@ -18,6 +33,8 @@ export type SheetPart =
       readonly name: string;
       readonly columns: readonly SheetColumn[];
       readonly rows: readonly (readonly string[])[];
+      /** The same rows in fewer letters, for where there is little room. */
+      readonly tight?: readonly (readonly string[])[];
     }
   /** Strips for switches, in their true size. */
   | {
@@ -42,6 +59,8 @@ export interface SheetColumn {
   readonly strong?: boolean;
   /** Figures, one below the other. */
   readonly figures?: boolean;
+  /** It is left out where there is no room for it. */
+  readonly spare?: boolean;
 }
 
 export type SheetTable = Extract<SheetPart, { kind: 'table' }>;

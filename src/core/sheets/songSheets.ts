@@ -1,6 +1,7 @@
 import { doingName, fallbackOf } from '../feet';
 import {
   indexShow,
+  openingOf,
   pageTitle,
   setOf,
   setTimes,
@@ -17,10 +18,10 @@ import { formatPosition } from '../time';
 import { partText } from './cueSheet';
 import { withBasis } from './basis';
 import { minutesAndSeconds, timeOfDay } from './figures';
-import { column, table, type Sheet } from './sheet';
+import { DESK, FLOOR, FLOOR_SONG, column, table, type Sheet } from './sheet';
 
 /** What starts a song from outside, as it is on the wire: "program 5 from 0, channel 1". */
-function startText(bytes: string): string {
+export function startText(bytes: string): string {
   const [status = 0, number = 0, value = 0] = fromHex(bytes) ?? [];
   const kind = status & 0xf0;
   const what = kind === 0xc0 ? 'program' : kind === 0x90 ? 'note' : 'control';
@@ -77,7 +78,60 @@ export function setList(show: Show): Sheet {
       ),
     ],
     wide: false,
+    type: DESK,
   };
+}
+
+/** The running order to be read from the floor: titles, the sound that each begins with and notes where there is room. */
+export function floorSet(show: Show): Sheet {
+  const set = setOf(show);
+  const { songs, tones } = indexShow(show);
+  let number = 0;
+  const rows = set.entries.map((entry): string[] => {
+    switch (entry.kind) {
+      case 'note':
+        return ['', entry.text, '', ''];
+      case 'sound':
+        return ['', soundName(show, entry.audioId), '', ''];
+      case 'break':
+        return ['', entry.title, '', ''];
+      case 'song': {
+        const song = songs.get(entry.songId);
+        const opening = song && tones.get(openingOf(show, song) ?? '');
+        number += 1;
+        return [String(number), song?.title ?? '', opening?.name ?? '', song?.notes ?? ''];
+      }
+    }
+  });
+  const has = (i: number): boolean => rows.some((r) => r[i] !== '');
+  const columns = [
+    column('No.', 0.5, { figures: true }),
+    column('Title', 3, { strong: true }),
+    column('Begins with', 1.6, { spare: true }),
+    column('Notes', 1.6, { spare: true }),
+  ].filter((_, i) => i < 2 || has(i));
+  return {
+    id: 'set',
+    kind: 'Set list',
+    title: set.title,
+    about: '',
+    parts: [
+      table(
+        'Running order',
+        columns,
+        rows.map((r) => r.filter((_, i) => i < 2 || has(i))),
+      ),
+    ],
+    wide: false,
+    turns: true,
+    type: FLOOR,
+  };
+}
+
+/** A song by foot alone to be read from the floor: the bar, the sound, what is pressed. Null where the unit is no foot controller. */
+export function floorFallback(show: Show, unit: Unit, song: Song): Sheet | null {
+  const sheet = fallbackSheet(show, unit, song);
+  return sheet && { ...sheet, about: sheet.about.split('. ')[0]!, turns: true, type: FLOOR_SONG };
 }
 
 /** Songs by foot alone: the printed bar, what comes, the page, what is pressed. Null where the unit is no foot controller. */
@@ -97,7 +151,7 @@ export function fallbackSheet(show: Show, unit: Unit, song: Song): Sheet | null 
     id: `fallback-${unit.id}-${song.id}`,
     kind: `By foot, on ${unit.name}`,
     title: song.title,
-    about: `Begin on ${start}.${out.length > 0 ? ` Left out: ${out.join(', ')}.` : ''}`,
+    about: `Begin on ${start}.${out.length > 0 ? ` Left out: ${out.join(', ')}.` : ''}${reachable(show, unit)}`,
     parts: [
       table(
         'Steps',
@@ -120,7 +174,24 @@ export function fallbackSheet(show: Show, unit: Unit, song: Song): Sheet | null 
       ),
     ],
     wide: false,
+    type: DESK,
   };
+}
+
+/** Where no emergency cable is planned: what a controller's own cables reach, in a sentence. */
+function reachable(show: Show, { id }: Unit): string {
+  if (show.feet.some((f) => f.id === id && f.boat.length > 0)) return '';
+  const reached: string[] = [];
+  const walk = (from: string): void => {
+    for (const u of show.units) {
+      if (u.input?.from !== 'unit' || u.input.unitId !== from || u.id === id || reached.includes(u.name)) continue;
+      reached.push(u.name);
+      walk(u.id);
+    }
+  };
+  walk(id);
+  const what = reached.length === 0 ? 'nothing' : reached.join(', ');
+  return ` No emergency cable is planned: without the computer the controller reaches ${what}.`;
 }
 
 const soundName = (show: Show, audioId: string): string => show.audio.find((a) => a.id === audioId)?.name ?? '';
@@ -159,6 +230,7 @@ export function mixSheet(show: Show): Sheet {
       ...earTable(show),
     ],
     wide: false,
+    type: DESK,
   };
 }
 
@@ -204,5 +276,6 @@ export function toneSheet(show: Show): Sheet {
       ),
     ],
     wide: true,
+    type: DESK,
   };
 }

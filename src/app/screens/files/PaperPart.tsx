@@ -3,7 +3,14 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { fileName } from '../../../core/formats/fileName';
-import { SHEET_KINDS, type Sheet, type SheetCounting, type SheetKind } from '../../../core/sheets';
+import {
+  FLOOR_KINDS,
+  SHEET_KINDS,
+  type Sheet,
+  type SheetKind,
+  type SheetUse,
+  type SheetWish,
+} from '../../../core/sheets';
 import type { SheetHead } from '../../../workers/protocol';
 import { download } from '../../adapters/download';
 import { Button, FormProblem, MainButton, Soft } from '../../widgets/controls';
@@ -12,11 +19,12 @@ import { PrintButton } from '../../features/PrintButton';
 import { SongNotes } from '../../features/SongNotes';
 import { useNear } from '../../widgets/useNear';
 import { askFiles } from '../../state/desk';
-import { useApp, useShow, type Counting } from '../../state/store';
+import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
 import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
-import { useSheet, useSheetHeads, useWholeSheets, type ChosenSheets } from './useSheets';
+import { unprintableSentence } from '../../../wording';
+import { useSheet, useSheetHeads, useUnprintable, useWholeSheets, type ChosenSheets } from './useSheets';
 
 const Page = styled.div`
   display: grid;
@@ -57,6 +65,11 @@ const KINDS: Readonly<Record<SheetKind, string>> = {
   stored: 'Stored states',
   mix: 'Mix sheet',
   tones: 'Tone sheet',
+  pads: 'Reactions and pads',
+  ports: 'Ports',
+  starts: 'Starts',
+  accepted: 'Findings let be',
+  tonight: 'Tonight',
 };
 
 const NONE: Readonly<Record<SheetKind, string>> = {
@@ -67,9 +80,19 @@ const NONE: Readonly<Record<SheetKind, string>> = {
   cues: 'The set has no song yet: each song of the set has a cue sheet.',
   numbers: 'No unit has presets or controls yet.',
   strips: 'No foot controller has a page yet.',
-  fallback: 'No foot controller has pages and a emergency wiring yet.',
+  fallback: 'No foot controller has pages yet.',
   stored: 'No relay rule calls a stored state yet.',
+  pads: 'The show reacts to nothing yet: reactions are made in the view Feet.',
+  ports: 'The rig has no port yet: ports are added in the view Rig.',
+  starts: 'No message from outside starts a song of the set.',
+  accepted: 'No finding is let be.',
+  tonight: 'Tonight everything is as usual.',
 };
+
+const USES = [
+  { id: 'desk', name: 'the desk' },
+  { id: 'floor', name: 'the floor' },
+] as const;
 
 const ALL = 'all';
 const PAPERS = [
@@ -83,14 +106,16 @@ export function PaperPart() {
   const counting = useApp((s) => s.counting);
   const [query] = useSearchParams();
   const [kind, setKind] = useState<SheetKind>(SHEET_KINDS.find((k) => k === query.get('sheet')) ?? 'cues');
+  const [chosenUse, setUse] = useState<SheetUse>('desk');
   const [only, setOnly] = useState(ALL);
   const [paper, setPaper] = useState<PaperSize>(usualPaper);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const all = useSheetHeads(kind, counting);
+  const wish: SheetWish = { kind, counting, use: FLOOR_KINDS.has(kind) ? chosenUse : 'desk' };
+  const { data: all, error } = useSheetHeads(wish);
   const known = all ?? [];
   const picked = known.filter((s) => only === ALL || s.id === only);
-  const chosen: ChosenSheets = { kind, counting, sheets: picked.length > 0 ? picked : known };
+  const chosen: ChosenSheets = { wish, sheets: picked.length > 0 ? picked : known };
   const { sheets } = chosen;
   // What is printed at the head of a sheet is edited beside it.
   const song =
@@ -98,7 +123,7 @@ export function PaperPart() {
   const many = known.length > 1;
   const prints = sheets.reduce((sum, s) => sum + s.lines, 0) <= PRINTED_LINES;
   // Whatever may be printed has to be there when it is: the browser waits for nothing then.
-  const whole = useWholeSheets(kind, counting, prints && known.length > 0);
+  const whole = useWholeSheets(wish, prints && known.length > 0);
   const refused = (what: string) => (e: unknown) => setProblem(`${what} was not made: ${(e as Error).message}.`);
   return (
     <Page>
@@ -125,6 +150,9 @@ export function PaperPart() {
             onPick={setOnly}
           />
         )}
+        {FLOOR_KINDS.has(kind) && (
+          <Pick label="Read from" width="110px" value={chosenUse} choices={USES} onPick={setUse} />
+        )}
         {song && <SongNotes key={song.id} song={song} style={{ width: 330 }} />}
         <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={(p) => setPaper(p)} />
         <PdfButton
@@ -148,7 +176,7 @@ export function PaperPart() {
           onPress={() => {
             setProblem(null);
             const ids = sheets.map((s) => s.id);
-            askFiles((w) => w.sheetTable(kind, counting, ids))
+            askFiles((w) => w.sheetTable(wish, ids))
               .then((text) => download(fileName(`${show.title} ${KINDS[kind]}`, 'csv'), text, 'text/csv;charset=utf-8'))
               .catch(refused('The table'));
           }}
@@ -160,27 +188,32 @@ export function PaperPart() {
         )}
         {problem !== null && <FormProblem>{problem}</FormProblem>}
       </Tools>
-      <SheetDesk all={all} kind={kind} prints={prints} sheets={sheets} counting={counting} whole={whole} />
+      <SheetDesk all={all} failed={error?.message ?? null} wish={wish} prints={prints} sheets={sheets} whole={whole} />
     </Page>
   );
 }
 
 interface SheetDeskProps {
+  /** Why there are none. */
+  readonly failed: string | null;
   readonly all: readonly SheetHead[] | undefined;
-  readonly kind: SheetKind;
+  readonly wish: SheetWish;
   readonly prints: boolean;
   readonly sheets: readonly SheetHead[];
-  readonly counting: Counting;
   readonly whole: ReadonlyMap<string, Sheet> | undefined;
 }
 
 /** The sheets below each other, drawn as they come in sight. */
-function SheetDesk({ all, kind, prints, sheets, counting, whole }: SheetDeskProps) {
+function SheetDesk({ all, failed, wish, prints, sheets, whole }: SheetDeskProps) {
   const show = useShow();
+  const odd = useUnprintable(wish);
   return (
     <Desk tabIndex={0} role="region" aria-label="Sheets">
-      {all?.length === 0 && <p>{NONE[kind]}</p>}
-      {all === undefined && <p role="status">The sheets are being made …</p>}
+      {all?.length === 0 && <p>{NONE[wish.kind]}</p>}
+      {odd.length > 0 && <p role="status">{unprintableSentence(odd)}</p>}
+      {all === undefined && (
+        <p role="status">{failed === null ? 'The sheets are being made …' : `The sheets were not made: ${failed}.`}</p>
+      )}
       {!prints && (
         <p className="paper-only">
           This is too much to print from here: make a PDF of it and print that, or choose one sheet.
@@ -190,8 +223,7 @@ function SheetDesk({ all, kind, prints, sheets, counting, whole }: SheetDeskProp
         <SheetPlace
           key={head.id}
           head={head}
-          kind={kind}
-          counting={counting}
+          wish={wish}
           show={show.title}
           given={whole?.get(head.id)}
           asks={!prints}
@@ -240,8 +272,7 @@ const FRAME = 190;
 
 interface PlaceProps {
   readonly head: SheetHead;
-  readonly kind: SheetKind;
-  readonly counting: SheetCounting;
+  readonly wish: SheetWish;
   /** Title of the show. */
   readonly show: string;
   /** What stands on it, where it came with all others. */
@@ -251,9 +282,9 @@ interface PlaceProps {
 }
 
 /** A sheet where it lies: drawn when it comes in sight. */
-function SheetPlace({ head, kind, counting, show, given, asks }: PlaceProps) {
+function SheetPlace({ head, wish, show, given, asks }: PlaceProps) {
   const { ref, near, height } = useNear();
-  const asked = useSheet(kind, counting, head.id, near && asks);
+  const asked = useSheet(wish, head.id, near && asks);
   const sheet = given ?? asked;
   return (
     <div ref={ref} style={sheet && (near || given) ? undefined : { height: height ?? head.lines * LINE + FRAME }}>

@@ -6,8 +6,8 @@ import { SwitchStrips } from '../../features/SwitchStrips';
 import { font } from '../../theme/tokens';
 import { today } from './today';
 
-/** A sheet as it lies on a music stand: 11 pt, black on white, lines to follow, room to write. */
-const Paper = styled.article<{ $wide: boolean }>`
+/** A sheet as it lies on a music stand or on the floor: its type at its least, black on white, lines to follow, room to write. */
+const Paper = styled.article<{ $wide: boolean; $type: number }>`
   width: ${({ $wide }) => ($wide ? 1123 : 794)}px;
   max-width: 100%;
   margin: 0 0 18px;
@@ -15,14 +15,14 @@ const Paper = styled.article<{ $wide: boolean }>`
   border: 1px solid #8a9694;
   background: #fff;
   color: #000;
-  font: 400 14.7px/1.35 ${font.text};
+  font: 400 ${({ $type }) => ($type * 4) / 3}px / 1.35 ${font.text};
   @media print {
     page: ${({ $wide }) => ($wide ? 'wide' : 'auto')};
     width: auto;
     margin: 0;
     padding: 0;
     border: 0;
-    font-size: 11pt;
+    font-size: ${({ $type }) => $type}pt;
     break-after: page;
     /* Each sheet lies in a place of its own. */
     :last-child > & {
@@ -38,10 +38,11 @@ const Title = styled.div`
   border-bottom: 2px solid #000;
   padding-bottom: 5px;
   & > h2 {
-    font: 800 1.7em/1.1 ${font.display};
+    font: 800 max(1.2em, 25px) / 1.1 ${font.display};
   }
   & > span {
     margin-left: auto;
+    font-size: 15px;
     white-space: nowrap;
   }
 `;
@@ -50,17 +51,18 @@ const About = styled.p`
   margin: 6px 0 12px;
 `;
 
-const Table = styled.table`
+const Table = styled.table<{ $whole: boolean }>`
   width: 100%;
+  /* Where rows come and go the columns keep their places. */
+  table-layout: ${({ $whole }) => ($whole ? 'auto' : 'fixed')};
   margin-bottom: 16px;
   border-collapse: collapse;
-  table-layout: fixed;
   & th {
     padding: 3px 6px 3px 0;
     border-bottom: 1.5px solid #000;
     text-align: left;
-    font-size: 0.82em;
-    overflow-wrap: anywhere;
+    font-size: min(0.82em, 18px);
+    overflow-wrap: break-word;
   }
   & td {
     padding: 5px 6px 5px 0;
@@ -76,7 +78,7 @@ const Table = styled.table`
 const Foot = styled.p`
   display: flex;
   justify-content: space-between;
-  font-size: 0.75em;
+  font-size: 11px;
   color: #333;
 `;
 
@@ -108,7 +110,7 @@ interface Props {
 export function PaperSheet({ sheet, show, whole }: Props) {
   const tables = sheet.parts.filter((p) => p.kind === 'table').length;
   return (
-    <Paper $wide={sheet.wide} aria-label={`${sheet.kind}: ${sheet.title}`}>
+    <Paper $wide={sheet.wide} $type={sheet.type.least} aria-label={`${sheet.kind}: ${sheet.title}`}>
       <Title>
         <h2>{sheet.title}</h2>
         <span>{sheet.kind}</span>
@@ -150,10 +152,10 @@ function TablePart({ part: { name, columns, rows }, named, whole: all }: PartPro
   return (
     <>
       {named && <h3 style={{ fontSize: '1.1em', margin: '10px 0 4px' }}>{name}</h3>}
-      <Table aria-label={name} aria-rowcount={rows.length + 1}>
+      <Table $whole={all} aria-label={name} aria-rowcount={rows.length + 1}>
         <colgroup>
           {columns.map((c, i) => (
-            <col key={i} style={{ width: `${(100 * c.width) / whole}%` }} />
+            <col key={i} style={all ? undefined : { width: `${(100 * c.width) / whole}%` }} />
           ))}
         </colgroup>
         <thead>
@@ -176,7 +178,8 @@ function TablePart({ part: { name, columns, rows }, named, whole: all }: PartPro
                     fontVariantNumeric: columns[k]!.figures === true ? 'tabular-nums' : 'normal',
                   }}
                 >
-                  <Unbroken cell={cell} />
+                  {/* What is there only where there is room makes none for itself. */}
+                  {columns[k]!.spare === true ? cell : <Unbroken cell={cell} />}
                 </td>
               ))}
             </tr>

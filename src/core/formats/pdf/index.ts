@@ -1,2 +1,3 @@
-export { type Typeface } from './pdfFonts';
+export { fontPath, type FontFile, type LoadedFont } from './faces';
 export { writeSheetsPdf, type PaperSize, type PdfWish } from './sheetsPdf';
+export { fontFilesOf, unprintable, type Unprintable } from './unprintable';

@@ -1,6 +1,13 @@
-import { PDFDocument, rgb, type PDFPage } from '@cantoo/pdf-lib';
-import type { Sheet, SheetPart, SheetTable } from '../../sheets';
-import { PdfFonts, type Typeface, type Weight } from './pdfFonts';
+import { PDFDocument, type PDFPage } from '@cantoo/pdf-lib';
+import type { Sheet, SheetTable } from '../../sheets';
+import { paginate, type Block } from './blocks';
+import type { LoadedFont } from './faces';
+import { PdfFonts } from './fonts';
+import { Ink, MARGIN, isTurned, rule } from './ink';
+import { stripBlocks } from './stripBlocks';
+import { leadingOf, tableBlocks, type Tools } from './tableBlocks';
+import { Tags, type Tag } from './tags';
+import { textsOf } from './textsOf';
 import { wrap } from './wrap';
 
 export type PaperSize = 'a4' | 'letter';
@@ -11,301 +18,214 @@ export interface PdfWish {
   readonly show: string;
   /** What state of it this is: a date, as one writes it. */
   readonly asOf: string;
-  readonly typeface: Typeface;
+  /** The fonts that its texts need, the preferred first. */
+  readonly fonts: readonly LoadedFont[];
 }
+
+/** So many parts of a structure are packed in no time. */
+const PACKED_TAGS = 6000;
 
 /** Points (1/72 inch), upright. */
 const SIZES: Readonly<Record<PaperSize, readonly [width: number, height: number]>> = {
   a4: [595.28, 841.89],
   letter: [612, 792],
 };
-const MILLIMETRE = 72 / 25.4;
-const MARGIN = 12 * MILLIMETRE;
-/** Read on a music stand in bad light. */
-const BODY = 11;
-const LINE = 14.5;
-const HEAD = 9;
+const KIND = 11;
 const TITLE = 19;
 const FOOT = 8.5;
 const FOOT_ROOM = 20;
-const PAD = 4;
-/** Between the lines of a row and its rule. */
-const ROOM = 6;
-const STRIP_HEIGHT = 14 * MILLIMETRE;
-const SHOWN = 7.5;
-const BLACK = rgb(0, 0, 0);
-const GREY = rgb(0.33, 0.33, 0.33);
 
 /**
- * Sheets as a PDF (ISO 32000-1) with the fonts in it: each sheet begins on a page of its own, wide ones lie across. No row
- * and no strip is cut in two; heads stand again on each page; the foot has the show, the state it is of, and the page of how
- * many. Black on white.
+ * Sheets as a PDF (ISO 32000-1) with the fonts in it, tagged so that it can be read aloud: each sheet begins on a page of
+ * its own, wide ones lie across. The type is as large as the sheet has room for without more pages. No row and no strip is
+ * cut in two; heads stand again on each page; the foot has the show, the state it is of, and the page of how many. Black on
+ * white. Throws where a font is none.
  */
 export async function writeSheetsPdf(sheets: readonly Sheet[], wish: PdfWish): Promise<Uint8Array> {
   // Without dates the same sheets are the same bytes.
   const document = await PDFDocument.create({ updateMetadata: false });
-  document.setTitle(sheets.length === 1 ? `${sheets[0]!.kind}: ${sheets[0]!.title}` : wish.show);
+  const [only] = sheets;
+  document.setTitle(sheets.length === 1 && only ? `${only.kind}: ${only.title}` : wish.show, {
+    showInWindowTitleBar: true,
+  });
   document.setLanguage('en');
-  const fonts = await PdfFonts.for(document, wish.typeface, textsOf(sheets, wish));
-  for (const sheet of sheets) new SheetWriter(document, fonts, sheet, wish).write();
+  const fonts = await PdfFonts.for(document, wish.fonts, textsOf(sheets, wish.show, wish.asOf));
+  const ink = new Ink(fonts);
+  const tags = new Tags(document);
+  for (const sheet of sheets) setSheet(document, sheet, ink, tags, wish.paper);
   const pages = document.getPages();
-  for (const [i, page] of pages.entries()) foot(page, fonts, wish, i + 1, pages.length);
-  return document.save();
+  for (const [i, page] of pages.entries()) tags.artifact(page, () => foot(page, ink, wish, i + 1, pages.length));
+  tags.finish();
+  // Packed objects are a third of the size, and take a time that grows with their square.
+  return document.save({ useObjectStreams: tags.count < PACKED_TAGS });
 }
 
-function* textsOf(sheets: readonly Sheet[], { show, asOf }: PdfWish): Generator<string> {
-  yield `${show} ${asOf} as of page of 0123456789 continued`;
-  for (const { kind, title, about, parts } of sheets) {
-    yield `${kind} ${title} ${about}`;
-    for (const part of parts) {
-      if (part.kind === 'text') yield part.text;
-      else if (part.kind === 'strips') {
-        yield part.name;
-        for (const row of part.rows) for (const cell of row) yield `${cell.name} ${cell.shown}`;
-      } else {
-        yield part.name;
-        for (const c of part.columns) yield c.head;
-        for (const row of part.rows) for (const cell of row) yield cell;
-      }
-    }
-  }
-}
-
-function put(page: PDFPage, fonts: PdfFonts, text: string, x: number, y: number, size: number, weight: Weight): number {
-  let at = x;
-  for (const run of fonts.runs(text, weight)) {
-    page.drawText(run.text, { x: at, y, size, font: run.font, color: BLACK });
-    at += fonts.width(run.text, weight, size);
-  }
-  return at;
-}
-
-function foot(page: PDFPage, fonts: PdfFonts, { show, asOf }: PdfWish, nth: number, of: number): void {
-  const { width } = page.getSize();
+function foot(page: PDFPage, ink: Ink, { show, asOf }: PdfWish, nth: number, of: number): void {
+  const width = page.getWidth();
   const y = MARGIN - 4;
-  put(page, fonts, show, MARGIN, y, FOOT, 'regular');
+  const wide = (text: string): number => ink.fonts.width(text, 'regular', FOOT);
   const middle = `as of ${asOf}`;
-  put(page, fonts, middle, (width - fonts.width(middle, 'regular', FOOT)) / 2, y, FOOT, 'regular');
   const right = `page ${nth} of ${of}`;
-  put(page, fonts, right, width - MARGIN - fonts.width(right, 'regular', FOOT), y, FOOT, 'regular');
+  const [name] = wrap(show, (width - wide(middle)) / 2 - MARGIN - 10, wide, 200);
+  ink.text(page, name ?? '', MARGIN, y, FOOT, 'regular');
+  ink.text(page, middle, (width - wide(middle)) / 2, y, FOOT, 'regular');
+  ink.text(page, right, width - MARGIN - wide(right), y, FOOT, 'regular');
 }
 
-/** Lays a sheet down, from the top of a page to its foot, and on. */
-class SheetWriter {
-  private page!: PDFPage;
-  private y = 0;
-  private readonly width: number;
-  private readonly height: number;
-  private pages = 0;
+/** How a sheet is set. */
+interface Setting {
+  readonly sheet: Sheet;
+  readonly wide: boolean;
+  readonly size: number;
+  readonly pages: number;
+}
 
-  constructor(
-    private readonly document: PDFDocument,
-    private readonly fonts: PdfFonts,
-    private readonly sheet: Sheet,
-    { paper }: PdfWish,
-  ) {
-    const [narrow, long] = SIZES[paper];
-    [this.width, this.height] = sheet.wide ? [long, narrow] : [narrow, long];
+/** So many rows are tried in several sizes; a longer sheet fills its pages anyway. */
+const TRIED_ROWS = 240;
+/** Points by which sizes are tried. */
+const STEP = 0.5;
+
+/** Lays a sheet down on pages of its own. */
+function setSheet(document: PDFDocument, sheet: Sheet, ink: Ink, tags: Tags, paper: PaperSize): void {
+  const setting = settle(sheet, ink, tags, paper);
+  const [width, height] = pageSize(paper, setting.wide);
+  let within: Tag | undefined;
+  const tools: Tools = {
+    ink,
+    tags,
+    within: () => (within ??= tags.add('Sect', tags.document)),
+    size: setting.size,
+    inner: width - 2 * MARGIN,
+  };
+  const title = titleOf(setting.sheet, tools);
+  const pages = paginate(blocksOf(setting.sheet, tools), roomOf(height, title.height));
+  for (const [nth, standing] of pages.entries()) {
+    const page = document.addPage([width, height]);
+    const top = height - MARGIN;
+    title.draw(page, top, nth > 0);
+    for (const { block, at, isAgain } of standing) block.draw(page, top - title.height - at, isAgain);
   }
+}
 
-  private get inner(): number {
-    return this.width - 2 * MARGIN;
-  }
+const pageSize = (paper: PaperSize, wide: boolean): readonly [width: number, height: number] => {
+  const [narrow, long] = SIZES[paper];
+  return wide ? [long, narrow] : [narrow, long];
+};
 
-  write(): void {
-    this.next();
-    const { about, parts } = this.sheet;
-    if (about !== '') {
-      this.lines(about);
-      this.y -= 6;
+/** Points of a page below its title and above its foot. */
+const roomOf = (height: number, title: number): number => height - 2 * MARGIN - FOOT_ROOM - title;
+
+/** The way to set a sheet that needs the fewest pages, and of those the one with the largest type; what is named first wins. */
+function settle(sheet: Sheet, ink: Ink, tags: Tags, paper: PaperSize): Setting {
+  const { least, most } = sheet.type;
+  const rows = sheet.parts.reduce((sum, p) => sum + (p.kind === 'table' ? p.rows.length : 0), 0);
+  const pagesAt = (own: Sheet, wide: boolean, size: number): number => {
+    const [width, height] = pageSize(paper, wide);
+    const tools: Tools = { ink, tags, within: () => tags.document, size, inner: width - 2 * MARGIN };
+    return paginate(blocksOf(own, tools), roomOf(height, titleOf(own, tools).height)).length;
+  };
+  const grown = (own: Sheet, wide: boolean): Setting => {
+    const pages = pagesAt(own, wide, least);
+    let size = least;
+    if (rows <= TRIED_ROWS) {
+      let steps = Math.round((most - least) / STEP);
+      // The largest of the sizes that need no more pages, by halving.
+      for (let low = 0; low < steps;) {
+        const middle = Math.ceil((low + steps) / 2);
+        if (pagesAt(own, wide, least + middle * STEP) > pages) steps = middle - 1;
+        else low = middle;
+        size = least + low * STEP;
+      }
     }
-    const named = parts.filter((p) => p.kind === 'table').length > 1;
-    for (const part of parts) this.part(part, named);
-  }
+    return { sheet: own, wide, size, pages };
+  };
+  const ways = sheet.turns === true ? [sheet.wide, !sheet.wide] : [sheet.wide];
+  const settings = variantsOf(sheet).flatMap((own) => ways.map((wide) => grown(own, wide)));
+  return settings.reduce((best, own) =>
+    own.pages < best.pages || (own.pages === best.pages && own.size > best.size * LARGER) ? own : best,
+  );
+}
 
-  /** A new page, with the title of the sheet at its top. */
-  private next(): void {
-    this.page = this.document.addPage([this.width, this.height]);
-    this.pages += 1;
-    this.y = this.height - MARGIN;
-    const { kind, title } = this.sheet;
-    const right = this.pages === 1 ? kind : `${kind}, continued`;
-    const room = this.inner - this.fonts.width(right, 'regular', BODY) - 14;
-    const [line] = wrap(title, room, (t) => this.fonts.width(t, 'bold', TITLE), 200);
-    this.y -= TITLE;
-    put(this.page, this.fonts, line ?? '', MARGIN, this.y, TITLE, 'bold');
-    const x = this.width - MARGIN - this.fonts.width(right, 'regular', BODY);
-    put(this.page, this.fonts, right, x, this.y, BODY, 'regular');
-    this.y -= 7;
-    this.rule(1.5);
-    this.y -= 5;
-  }
+/** Type that is so much larger is worth what is left out for it. */
+const LARGER = 1.25;
 
-  private rule(thickness: number): void {
-    const { page, y } = this;
-    page.drawLine({
-      start: { x: MARGIN, y },
-      end: { x: this.width - MARGIN, y },
-      thickness,
-      color: thickness < 1 ? GREY : BLACK,
-    });
-  }
-
-  private get left(): number {
-    return this.y - MARGIN - FOOT_ROOM;
-  }
-
-  private lines(text: string): void {
-    for (const line of wrap(text, this.inner, (t) => this.fonts.width(t, 'regular', BODY), 0)) {
-      if (this.left < LINE) this.next();
-      this.y -= LINE;
-      put(this.page, this.fonts, line, MARGIN, this.y + 3.5, BODY, 'regular');
-    }
-  }
-
-  private part(part: SheetPart, named: boolean): void {
-    switch (part.kind) {
-      case 'text':
-        this.lines(part.text);
-        this.y -= 6;
-        return;
-      case 'table':
-        this.table(part, named);
-        return;
-      case 'strips':
-        this.strips(part);
-    }
-  }
-
-  private table({ name, columns, rows }: SheetTable, named: boolean): void {
-    const whole = columns.reduce((sum, c) => sum + c.width, 0);
-    const widths = columns.map((c) => (this.inner * c.width) / whole);
-    const weight = (i: number): Weight => (columns[i]!.strong === true ? 'bold' : 'regular');
-    const heads = columns.map((c, i) => wrap(c.head, widths[i]! - PAD, (t) => this.fonts.width(t, 'bold', HEAD), 0));
-    const headHeight = Math.max(...heads.map((l) => l.length)) * (HEAD + 2) + ROOM;
-    const head = (): void => {
-      this.cells(heads, widths, HEAD, HEAD + 2, () => 'bold');
-      this.y -= headHeight;
-      this.rule(1.2);
-    };
-    const laid = rows.map((row) =>
-      row.map((cell, i) => wrap(cell, widths[i]! - PAD, (t) => this.fonts.width(t, weight(i), BODY))),
+/** A sheet as it is, in fewer letters, and without what is there only where there is room. */
+function variantsOf(sheet: Sheet): readonly Sheet[] {
+  const tables = sheet.parts.filter((p): p is SheetTable => p.kind === 'table');
+  const all = [sheet];
+  const changed = (change: (part: SheetTable) => SheetTable): Sheet => ({
+    ...sheet,
+    parts: sheet.parts.map((p) => (p.kind === 'table' ? change(p) : p)),
+  });
+  if (tables.some((t) => t.tight)) all.push(changed((t) => ({ ...t, rows: t.tight ?? t.rows })));
+  if (tables.some((t) => t.columns.some((c) => c.spare))) {
+    all.push(
+      changed((t) => ({
+        ...t,
+        columns: t.columns.filter((c) => c.spare !== true),
+        rows: t.rows.map((row) => row.filter((_, i) => t.columns[i]!.spare !== true)),
+      })),
     );
-    const heightOf = (row: readonly (readonly string[])[]): number =>
-      Math.max(1, ...row.map((l) => l.length)) * LINE + ROOM;
-    // A name and a head are not left alone at the foot of a page.
-    const begin = (named ? 24 : 0) + headHeight + (laid[0] ? heightOf(laid[0]) : 0);
-    if (this.left < begin) this.next();
-    const naming = (text: string): void => {
-      if (!named) return;
-      this.y -= 20;
-      put(this.page, this.fonts, text, MARGIN, this.y + 4, BODY + 1, 'bold');
+  }
+  return all;
+}
+
+/** What stands below the title of a sheet. */
+function blocksOf({ about, parts }: Sheet, tools: Tools): readonly Block[] {
+  const named = parts.filter((p) => p.kind === 'table').length > 1;
+  return [
+    ...(about === '' ? [] : textBlocks(about, { ...tools, size: Math.min(tools.size, 16) })),
+    ...parts.flatMap((part) => {
+      switch (part.kind) {
+        case 'text':
+          return textBlocks(part.text, tools);
+        case 'table':
+          return tableBlocks(part, tools, named);
+        case 'strips':
+          return stripBlocks(part, tools);
+      }
+    }),
+  ];
+}
+
+/** A text, a line a block. */
+function textBlocks(text: string, { ink, tags, within, size, inner }: Tools): readonly Block[] {
+  const leading = leadingOf(size);
+  let tag: Tag | undefined;
+  const lines = wrap(text, inner, (t) => ink.fonts.width(t, 'regular', size), 0).map((line): Block => ({
+    height: leading,
+    draw: (page, top) => {
+      tag ??= tags.add('P', within());
+      const draw = (): void => ink.text(page, line, MARGIN, top - leading + 3.5, size, 'regular');
+      tags.mark(page, tag, draw, isTurned(line) ? line : undefined);
+    },
+  }));
+  return [...lines, { height: 6, draw: () => undefined }];
+}
+
+/** The title of a sheet at the top of each of its pages. */
+function titleOf({ kind, title }: Sheet, { ink, tags, within, size, inner }: Tools): Block {
+  const own = Math.max(TITLE, Math.min(size, 36));
+  const draw = (page: PDFPage, top: number, isAgain: boolean): void => {
+    const right = isAgain ? `${kind}, continued` : kind;
+    const wide = ink.fonts.width(right, 'regular', KIND);
+    const y = top - own;
+    const titled = (): void => {
+      const [line] = wrap(title, inner - wide - 14, (t) => ink.fonts.width(t, 'bold', own), 200);
+      ink.text(page, line ?? '', MARGIN, y, own, 'bold');
     };
-    naming(name);
-    head();
-    for (const row of laid) {
-      for (const piece of this.pieces(row, headHeight)) {
-        const height = heightOf(piece);
-        if (this.left < height) {
-          this.next();
-          naming(`${name}, continued`);
-          head();
-        }
-        this.cells(piece, widths, BODY, LINE, weight);
-        this.y -= height;
-        this.rule(0.5);
-      }
-    }
-    this.y -= 12;
-  }
-
-  /** A row as it is; one that is higher than a whole page in pieces that are not. */
-  private pieces(row: readonly (readonly string[])[], headHeight: number): (readonly (readonly string[])[])[] {
-    const room = this.height - 2 * MARGIN - FOOT_ROOM - TITLE - 12 - 20 - headHeight - ROOM;
-    const most = Math.max(1, Math.floor(room / LINE));
-    const lines = Math.max(1, ...row.map((l) => l.length));
-    const count = Math.ceil(lines / most);
-    return Array.from({ length: count }, (_, i) => row.map((l) => l.slice(i * most, (i + 1) * most)));
-  }
-
-  private cells(
-    row: readonly (readonly string[])[],
-    widths: readonly number[],
-    size: number,
-    leading: number,
-    weight: (column: number) => Weight,
-  ): void {
-    let x = MARGIN;
-    for (const [i, lines] of row.entries()) {
-      for (const [k, line] of lines.entries()) {
-        put(this.page, this.fonts, line, x, this.y - 2 - size - k * leading, size, weight(i));
-      }
-      x += widths[i]!;
-    }
-  }
-
-  private strips({ name, pitch, rows }: Extract<SheetPart, { kind: 'strips' }>): void {
-    const gap = 1.5 * MILLIMETRE;
-    const height = 20 + rows.length * (STRIP_HEIGHT + gap);
-    if (this.left < height && this.left < this.height - 2 * MARGIN - 60) this.next();
-    this.y -= 19;
-    put(this.page, this.fonts, name, MARGIN, this.y + 6, BODY + 1, 'bold');
-    const step = pitch * MILLIMETRE;
-    for (const row of rows) {
-      if (this.left < STRIP_HEIGHT) this.next();
-      const bottom = this.y - STRIP_HEIGHT;
-      this.page.drawRectangle({
-        x: MARGIN,
-        y: bottom,
-        width: step * row.length,
-        height: STRIP_HEIGHT,
-        borderColor: BLACK,
-        borderWidth: 0.85,
+    const called = (): void => ink.text(page, right, MARGIN + inner - wide, y, KIND, 'regular');
+    if (isAgain) {
+      tags.artifact(page, () => {
+        titled();
+        called();
       });
-      for (const [i, cell] of row.entries()) this.stripCell(cell, MARGIN + i * step, bottom, step, i > 0);
-      this.y = bottom - gap;
+    } else {
+      const head = tags.add('H1', within());
+      tags.mark(page, head, titled, isTurned(title) ? title : undefined);
+      tags.mark(page, tags.add('P', within()), called);
     }
-    this.y -= 8;
-  }
-
-  private stripCell(
-    { name, shown, clash }: { readonly name: string; readonly shown: string; readonly clash: boolean },
-    x: number,
-    bottom: number,
-    step: number,
-    cut: boolean,
-  ): void {
-    const { page, fonts } = this;
-    if (cut) {
-      page.drawLine({
-        start: { x, y: bottom },
-        end: { x, y: bottom + STRIP_HEIGHT },
-        thickness: 0.5,
-        color: GREY,
-        dashArray: [2, 2],
-      });
-    }
-    const room = step - 2 * MILLIMETRE;
-    const linesAt = (z: number): readonly string[] => wrap(name, room, (t) => fonts.width(t, 'bold', z), 0);
-    // As large as two lines of it go into the strip.
-    const size = [15, 13, 12, 11, 10, 9, 8, 7].find((z) => linesAt(z).length <= 2) ?? 7;
-    const lines = linesAt(size).slice(0, 2);
-    const leading = size * 1.1;
-    const below = shown === '' ? 0 : SHOWN * 1.5;
-    // The block of lines stands in the middle; a line's base is four fifths down.
-    let top = bottom + (STRIP_HEIGHT + lines.length * leading + below) / 2;
-    for (const line of lines) {
-      put(page, fonts, line, x + (step - fonts.width(line, 'bold', size)) / 2, top - size * 0.85, size, 'bold');
-      top -= leading;
-    }
-    if (shown === '') return;
-    const wide = fonts.width(shown, 'regular', SHOWN);
-    const at = x + (step - wide) / 2;
-    const base = top - SHOWN * 1.25;
-    put(page, fonts, shown, at, base, SHOWN, 'regular');
-    if (clash) {
-      const y = base - 1.8;
-      page.drawLine({ start: { x: at, y }, end: { x: at + wide, y }, thickness: 0.8, color: BLACK });
-    }
-  }
+    tags.artifact(page, () => rule(page, y - 7, 1.5));
+  };
+  return { height: own + 12, draw };
 }

@@ -8,7 +8,7 @@ export function piecesOf(text: string, unbroken: number): readonly string[] {
   });
 }
 
-/** Lines of a text that are no wider than `width`; a piece that is wider by itself is broken between letters. */
+/** Lines of a text that are no wider than `width`; a word that is wider by itself is broken between letters. */
 export function wrap(text: string, width: number, measure: (text: string) => number, unbroken = 18): readonly string[] {
   const lines: string[] = [];
   for (const paragraph of text.split('\n')) {
@@ -21,6 +21,17 @@ export function wrap(text: string, width: number, measure: (text: string) => num
       }
       if (line !== '') lines.push(line);
       line = '';
+      if (measure(piece) <= width) {
+        line = piece;
+        continue;
+      }
+      // What should stay on one line is broken between its words before a word is.
+      if (piece.includes(' ')) {
+        const own = wrap(piece, width, measure, 0);
+        lines.push(...own.slice(0, -1));
+        line = own.at(-1)!;
+        continue;
+      }
       for (const sign of piece) {
         if (line !== '' && measure(line + sign) > width) {
           lines.push(line);
