@@ -1,9 +1,47 @@
-import { labelOf } from '../addressing';
-import { feetOf, setOf, sharing, type Show, type Song, type Unit } from '../show';
+import { labelOf, type Control } from '../addressing';
+import { feetOf, sharing, type Feet, type Show, type Slot, type Song, type Unit } from '../show';
 import { sendsAlike, surroundingsOf } from './surroundings';
 
-/** What can come and go in a show. */
-type Kind = 'unit' | 'tone' | 'move' | 'song' | 'set' | 'player' | 'port' | 'reaction' | 'page';
+/** What can come and go in a show, with the fields of each that are told in words of their own. */
+const LISTS = {
+  player: { list: 'players', told: ['id', 'name'] },
+  port: { list: 'ports', told: ['id', 'name'] },
+  unit: { list: 'units', told: ['id', 'name', 'channel', 'profile', 'slots'] },
+  'house number': { list: 'house', told: ['id', 'name'] },
+  tone: { list: 'tones', told: ['id', 'name', 'parts'] },
+  recording: { list: 'audio', told: ['id', 'name'] },
+  stem: { list: 'stems', told: ['id', 'name'] },
+  'ear mix': { list: 'ears', told: ['id', 'name'] },
+  move: { list: 'moves', told: ['id', 'name', 'steps'] },
+  song: { list: 'songs', told: ['id', 'title', 'cues'] },
+  set: { list: 'sets', told: ['id', 'title'] },
+  reaction: { list: 'reactions', told: ['id'] },
+} as const satisfies Readonly<Record<string, { readonly list: keyof Show; readonly told: readonly string[] }>>;
+
+type ListKind = keyof typeof LISTS;
+type Kind = ListKind | 'page';
+
+type Member<K extends ListKind> = Show[(typeof LISTS)[K]['list']][number];
+
+/** The fields of which it is said that they differ, by what has them: all that the show's schema has and no other words tell. */
+export type ComparedFields = {
+  readonly [K in ListKind]: Exclude<keyof Member<K>, (typeof LISTS)[K]['told'][number]> & string;
+} & {
+  readonly show: Exclude<keyof Show, ToldOfShow> & string;
+  readonly profile: Exclude<keyof Unit['profile'], never> & string;
+  readonly preset: Exclude<keyof Slot, 'id' | 'index' | 'name'> & string;
+  readonly feet: Exclude<keyof Feet, 'id' | 'pages' | 'everywhere'> & string;
+};
+
+type ToldOfShow = 'format' | 'version' | 'id' | 'feet' | (typeof LISTS)[ListKind]['list'];
+/** Fields of the show itself that are told in words of their own, or are the same in all shows. */
+const TOLD_OF_SHOW: readonly string[] = [
+  'format',
+  'version',
+  'id',
+  'feet',
+  ...Object.values(LISTS).map(({ list }) => list),
+] satisfies readonly ToldOfShow[];
 
 /** Something in which one state of a show differs from another, from the first to the second. */
 export type ShowDifference =
@@ -14,7 +52,7 @@ export type ShowDifference =
     }
   | {
       readonly what: 'renamed';
-      readonly of: 'unit' | 'tone' | 'move' | 'song' | 'set' | 'port' | 'player';
+      readonly of: Kind;
       readonly from: string;
       readonly to: string;
     }
@@ -35,8 +73,15 @@ export type ShowDifference =
       readonly added: readonly string[];
       readonly removed: readonly string[];
     }
-  /** Something else of a unit: its labels, times, cables … */
-  | { readonly what: 'unit'; readonly unit: string }
+  /** Fields that no other words tell. `name` is empty for the show itself. */
+  | {
+      readonly what: 'fields';
+      readonly of: keyof ComparedFields;
+      readonly name: string;
+      readonly fields: readonly string[];
+    }
+  /** The same things in another order. */
+  | { readonly what: 'order'; readonly of: ListKind }
   | {
       readonly what: 'song';
       readonly name: string;
@@ -46,10 +91,9 @@ export type ShowDifference =
       readonly changed: number;
       /** The units are sent something else, or at other times. */
       readonly sounds: boolean;
-      /** Tempo, metre, sections, remarks or length differ. */
-      readonly frame: boolean;
+      /** What else of it differs. */
+      readonly fields: readonly ComparedFields['song'][];
     }
-  | { readonly what: 'set' }
   | { readonly what: 'page'; readonly unit: string; readonly name: string };
 
 type Named = { readonly id: string; readonly name: string };
@@ -60,18 +104,22 @@ const text = (value: unknown): string => JSON.stringify(value);
 export function compareShows(before: Show, other: Show): readonly ShowDifference[] {
   // What is the same becomes the same object: a state that was read from a file may have its keys in another order.
   const after = sharing(before, other);
-  const titled = (list: readonly { readonly id: string; readonly title: string }[]): readonly Named[] =>
-    list.map((s) => ({ id: s.id, name: s.title }));
+  const of = (kind: ListKind): readonly ShowDifference[] => {
+    const [a, b] = [membersOf(before, kind), membersOf(after, kind)];
+    return [...comings(kind, a, b), ...(kind === 'song' ? [] : fieldsOf(kind, a, b)), ...orderOf(kind, a, b)];
+  };
   return [
-    ...comings('player', before.players, after.players),
-    ...comings('port', before.ports, after.ports),
-    ...comings('unit', before.units, after.units),
+    ...fieldDifference('show', '', before, after, TOLD_OF_SHOW),
+    ...of('player'),
+    ...of('port'),
+    ...of('unit'),
     ...both(before.units, after.units).flatMap(([a, b]) => {
       // A page that comes or goes is told as a page.
       const pages = new Set([...feetOf(before, a.id).pages, ...feetOf(after, b.id).pages].map((p) => p.id));
       return unitDifferences(a, b, pages);
     }),
-    ...comings('tone', before.tones, after.tones),
+    ...of('house number'),
+    ...of('tone'),
     ...both(before.tones, after.tones).flatMap(([a, b]): ShowDifference[] => {
       if (text(a.parts) === text(b.parts)) return [];
       const units = [...new Set([...a.parts, ...b.parts].map((p) => p.unitId))].filter(
@@ -80,21 +128,65 @@ export function compareShows(before: Show, other: Show): readonly ShowDifference
       const names = units.map((id) => [...after.units, ...before.units].find((u) => u.id === id)?.name ?? '');
       return [{ what: 'tone', name: b.name, units: names }];
     }),
-    ...comings('move', before.moves, after.moves),
+    ...of('move'),
     ...both(before.moves, after.moves).flatMap(([a, b]): ShowDifference[] =>
       text(a.steps) === text(b.steps) ? [] : [{ what: 'move', name: b.name }],
     ),
-    ...comings('song', titled(before.songs), titled(after.songs)),
+    ...of('recording'),
+    ...of('stem'),
+    ...of('ear mix'),
+    ...of('song'),
     ...songDifferences(before, after),
-    ...comings('set', titled(before.sets), titled(after.sets)),
-    ...(text(setOf(before)) === text(setOf(after)) ? [] : [{ what: 'set' } as const]),
+    ...of('set'),
     ...pageDifferences(before, after),
-    ...comings('reaction', nameless(before.reactions), nameless(after.reactions)).filter((d) => d.what !== 'renamed'),
+    ...of('reaction'),
   ];
 }
 
-const nameless = (list: Show['reactions']): readonly Named[] =>
-  list.map(({ id, name }, i) => ({ id, name: name || String(i + 1) }));
+/** The members of a list of a show, each with what it is called. */
+function membersOf(show: Show, kind: ListKind): readonly (Named & { readonly own: object })[] {
+  return show[LISTS[kind].list].map((own, i) => ({
+    id: own.id,
+    name: 'title' in own ? own.title : own.name || String(i + 1),
+    own,
+  }));
+}
+
+/** Fields of something that differ and that no other words tell. */
+function differing<T extends object>(a: T, b: T, told: readonly string[]): readonly string[] {
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter(
+    (key) => !told.includes(key) && text(a[key as keyof T]) !== text(b[key as keyof T]),
+  );
+}
+
+function fieldDifference<T extends object>(
+  of: keyof ComparedFields,
+  name: string,
+  a: T,
+  b: T,
+  told: readonly string[],
+): readonly ShowDifference[] {
+  const fields = a === b ? [] : differing(a, b, told);
+  return fields.length === 0 ? [] : [{ what: 'fields', of, name, fields }];
+}
+
+type Members = ReturnType<typeof membersOf>;
+
+const fieldsOf = (kind: ListKind, before: Members, after: Members): readonly ShowDifference[] => {
+  const old = new Map(before.map((m) => [m.id, m.own]));
+  return after.flatMap(({ id, name, own }) => {
+    const was = old.get(id);
+    return was ? fieldDifference(kind, name, was, own, LISTS[kind].told) : [];
+  });
+};
+
+/** What is in both stands in another order. */
+function orderOf(of: ListKind, before: Members, after: Members): readonly ShowDifference[] {
+  const [old, now] = [before, after].map((list) => new Set(list.map((m) => m.id)));
+  const kept = (list: Members, others: ReadonlySet<string>): string =>
+    text(list.filter((m) => others.has(m.id)).map((m) => m.id));
+  return kept(before, now!) === kept(after, old!) ? [] : [{ what: 'order', of }];
+}
 
 function both<T extends { readonly id: string }>(
   before: readonly T[],
@@ -122,6 +214,9 @@ function comings(of: Kind, before: readonly Named[], after: readonly Named[]): r
   ];
 }
 
+/** What stands for the numbers of a control where they are told already. */
+const CONTROL = { kind: 'switch' } as unknown as Control['encoding'];
+
 function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDifference[] {
   const found: ShowDifference[] = [];
   if (a.channel !== b.channel) found.push({ what: 'channel', unit: b.name, from: a.channel, to: b.channel });
@@ -147,10 +242,16 @@ function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDiff
       found.push({ what: 'control', unit: b.name, name: control.name });
     }
   }
-  // Whatever else it is: nothing that differs goes unsaid.
-  const relayed = ({ slots, ...rest }: Unit): string =>
-    text({ ...rest, name: b.name, slots: slots.filter((s) => !pages.has(s.id) || (was.has(s.id) && is.has(s.id))) });
-  if (found.length === 0 && relayed(a) !== relayed(b)) found.push({ what: 'unit', unit: b.name });
+  // Controls that came, went or have other numbers are told; what is left of them is said as one.
+  const told = (u: Unit, other: ReadonlyMap<string, unknown>): Unit['profile'] => ({
+    ...u.profile,
+    controls: u.profile.controls.filter((c) => other.has(c.id)).map((c) => ({ ...c, encoding: CONTROL })),
+  });
+  const now = new Map(b.profile.controls.map((c) => [c.id, c]));
+  found.push(...fieldDifference('profile', b.name, told(a, now), told(b, controls), []));
+  for (const [x, y] of both(a.slots, b.slots)) {
+    found.push(...fieldDifference('preset', `${b.name} ${is.get(y.id)!}`, x, y, ['id', 'index', 'name']));
+  }
   return found;
 }
 
@@ -167,9 +268,9 @@ function songDifferences(before: Show, after: Show): ShowDifference[] {
     const kept = song.cues.filter((c) => cues.has(c.id));
     const changed = kept.filter((c) => text(cues.get(c.id)) !== text(c)).length;
     const removed = was.cues.length - kept.length;
-    const frame = frameText(was) !== frameText(song);
-    if (!sounds && !frame && added + changed + removed === 0) return [];
-    return [{ what: 'song', name: song.title, added, removed, changed, sounds, frame }];
+    const fields = differing(was, song, LISTS.song.told) as ComparedFields['song'][];
+    if (!sounds && fields.length === 0 && added + changed + removed === 0) return [];
+    return [{ what: 'song', name: song.title, added, removed, changed, sounds, fields }];
   });
 }
 
@@ -188,9 +289,6 @@ const soundsText = ({
   preRoll,
 }: Song): string => text([tempo, metre, pickup, bars, opening, openingToneId, cues, sweeps, taps, clocks, preRoll]);
 
-const frameText = ({ tempo, metre, pickup, bars, printed, sections, calls, remarks }: Song): string =>
-  text([tempo, metre, pickup, bars, printed, sections, calls, remarks]);
-
 function pageDifferences(before: Show, after: Show): ShowDifference[] {
   return after.units
     .filter((u) => u.profile.controller !== null)
@@ -204,6 +302,7 @@ function pageDifferences(before: Show, after: Show): ShowDifference[] {
         .map(([, y]) => ({ what: 'page', unit: unit.name, name: nameOf(y.id) }) as const);
       const all =
         text(a.everywhere) === text(b.everywhere) ? [] : [{ what: 'page', unit: unit.name, name: '' } as const];
-      return [...comings('page', named(a.pages), named(b.pages)), ...all, ...changed];
+      const rest = fieldDifference('feet', unit.name, a, b, ['id', 'pages', 'everywhere']);
+      return [...comings('page', named(a.pages), named(b.pages)), ...all, ...changed, ...rest];
     });
 }

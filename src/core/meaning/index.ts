@@ -1,7 +1,7 @@
 export { songWants, toneAims } from './aims';
 export { aimOf, partAims } from './partAims';
 export { changesTo, relayOrder, takeMessage, type RelayEffects, type Thrift } from './changes';
-export { compareShows, type ShowDifference } from './compareShows';
+export { compareShows, type ComparedFields, type ShowDifference } from './compareShows';
 export { FIRST_STEPS, firstSteps, type FirstStep } from './firstSteps';
 export { compareTones, type ToneDifference } from './compareTones';
 export { contextOf, passMoment, type Doing, type RigContext, type Room } from './context';
