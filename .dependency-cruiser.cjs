@@ -186,7 +186,7 @@ module.exports = {
     {
       name: 'no-dev-packages',
       severity: 'error',
-      from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/'] },
+      from: { path: '^(src|server|cli)/', pathNot: ['\\.test\\.tsx?$', '^src/core/testing/', '^cli/testing\\.ts$'] },
       to: { dependencyTypes: ['npm-dev'], pathNot: ['@types/'] },
     },
   ],

@@ -1,42 +1,15 @@
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseMidi } from 'midi-file';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { writeSmf, type SmfFile } from '../src/core/formats/smf';
-import { lantern as runLantern, type Ended } from './lantern';
+import { inFolder } from './testing';
 
 const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
-let folder: string;
-let home: string;
-beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'lantern-cli-'));
-  home = process.cwd();
-  process.chdir(folder);
-  expect((await lantern('demo', '--out', 'demo.json')).code).toBe(0);
-});
-afterAll(() => {
-  process.chdir(home);
-  rmSync(folder, { recursive: true });
-});
-
-const lantern = (...args: string[]): Promise<Ended> => runLantern(args);
+const { lantern, refuses, path } = inFolder();
 const json = (text: string): any => JSON.parse(text);
-const path = (name: string): string => join(folder, name);
-
-/** Bad input: one line that says it, nothing on standard output, nothing left behind. */
-async function refuses(args: readonly string[], sentence: string | RegExp): Promise<void> {
-  const before = readdirSync(folder);
-  const { code, out, err } = await lantern(...args);
-  expect(err).toMatch(sentence);
-  expect(err.trim().split('\n')).toHaveLength(1);
-  expect(err).not.toMatch(/\n\s+at /);
-  expect(out).toBe('');
-  expect(code).toBe(2);
-  expect(readdirSync(folder)).toEqual(before);
-}
 
 /** The demo show with one thing changed. */
 function changed(name: string, change: (show: any) => void): string {
@@ -228,7 +201,7 @@ describe('lantern', () => {
   it('is a program with exit codes', async () => {
     const spawn = (...args: string[]) =>
       spawnSync(process.execPath, ['--import', import.meta.resolve('tsx'), MAIN, ...args], {
-        cwd: folder,
+        cwd: path('.'),
         encoding: 'utf8',
       });
     expect(spawn('state', 'demo.json', '--song', 'Fog Bell', '--at', '1')).toMatchObject({ status: 0, stderr: '' });

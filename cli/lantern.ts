@@ -1,9 +1,12 @@
 import { parseArgs } from 'node:util';
 import { check, demo, dryRunShow, exportSmf, importFile, state, type Outcome } from './commands';
+import { TABLES } from '../src/core/formats/csv';
 import { SHEET_KINDS } from '../src/core/sheets';
 import { Failure } from './failure';
 import { nights } from './nights';
 import { compare, pages, schema } from './handOver';
+import { exclusive, names, part, table } from './exchange';
+import { pack } from './pack';
 import { sheet, sheetPdf } from './paper';
 
 const USAGE = `usage:
@@ -16,12 +19,21 @@ const USAGE = `usage:
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
   lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--floor] [--json | --pdf OUT.pdf [--paper a4|letter]]
   lantern pages SHOW.json [--controller "NAME"] [--out SHOW.json] [--json]
+  lantern pack SHOW.json --out FOLDER|OUT.zip [--paper a4|letter]
+  lantern table SHOW.json --kind ${TABLES.join('|')} [--of "NAME"] [--in TABLE.csv] --out FILE [--json]
+  lantern part SHOW.json --kind song|set|pages|kit [--of "NAME"] --out PART.json [--json]
+  lantern part SHOW.json --in PART.json --out SHOW.json [--json]
+  lantern names SHOW.json --unit "NAME" --out NAMES.midnam [--json]
+  lantern exclusive FILE.syx [--json]
   lantern compare SHOW.json OTHER.json [--json]
   lantern schema [--out SCHEMA.json]`;
 
 const OPTIONS = {
   out: { type: 'string' },
   into: { type: 'string' },
+  in: { type: 'string' },
+  of: { type: 'string' },
+  unit: { type: 'string' },
   song: { type: 'string' },
   smf: { type: 'string' },
   at: { type: 'string' },
@@ -59,6 +71,9 @@ interface Command {
   readonly takes: readonly OptionName[];
   readonly run: (file: string, values: Values, second: string) => Outcome | Promise<Outcome>;
 }
+
+/** What comes out of a show or into it, as it was asked for. */
+const exchange = (v: Values) => ({ of: v.of, take: v.in, out: v.out!, json: v.json ?? false });
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   demo: { files: [], needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
@@ -110,6 +125,31 @@ const COMMANDS: Readonly<Record<string, Command>> = {
     takes: ['controller', 'out', 'json'],
     run: (file, v) => pages(file, v.controller, v.out, v.json ?? false),
   },
+  pack: {
+    files: ['SHOW.json'],
+    needs: ['out'],
+    takes: ['paper'],
+    run: (file, v) => pack(file, v.out!, v.paper ?? 'a4'),
+  },
+  table: {
+    files: ['SHOW.json'],
+    needs: ['kind', 'out'],
+    takes: ['of', 'in', 'json'],
+    run: (file, v) => table(file, v.kind!, exchange(v)),
+  },
+  part: {
+    files: ['SHOW.json'],
+    needs: ['out'],
+    takes: ['kind', 'of', 'in', 'json'],
+    run: (file, v) => part(file, v.kind, exchange(v)),
+  },
+  names: {
+    files: ['SHOW.json'],
+    needs: ['unit', 'out'],
+    takes: ['json'],
+    run: (file, v) => names(file, v.unit!, v.out!, v.json ?? false),
+  },
+  exclusive: { files: ['FILE.syx'], needs: [], takes: ['json'], run: (file, v) => exclusive(file, v.json ?? false) },
   compare: {
     files: ['SHOW.json', 'OTHER.json'],
     needs: [],

@@ -5,6 +5,7 @@ import {
   fontPath,
   unprintable,
   writeSheetsPdf,
+  type FontFile,
   type LoadedFont,
   type PaperSize,
   type Unprintable,
@@ -59,15 +60,32 @@ export async function sheetPdf(
   paper: string,
 ): Promise<Outcome> {
   const own = wanted(kind, use);
-  if (paper !== 'a4' && paper !== 'letter') throw new Failure(`There is no paper "${paper}"; there are a4, letter.`);
+  const size = paperSize(paper);
   const show = readShow(path);
   const sheets = sheetsFor(show, own, use);
   if (sheets.length === 0) throw new Failure(`The show has nothing for a sheet of this kind (${kind}).`);
-  const { bytes, odd } = await pdfOf(show, sheets, paper);
+  const { bytes, odd } = await pdfOf(show, sheets, size);
   writeWhole(out, bytes);
   const lines = [`${out}: ${sheets.length === 1 ? '1 sheet' : `${sheets.length} sheets`}`];
   return { lines: odd.length > 0 ? [...lines, unprintableSentence(odd)] : lines, code: 0 };
 }
+
+/** Paper by its name. Throws where there is none. */
+export function paperSize(paper: string): PaperSize {
+  if (paper !== 'a4' && paper !== 'letter') throw new Failure(`There is no paper "${paper}"; there are a4, letter.`);
+  return paper;
+}
+
+/** Font files as they are installed. */
+export const loadFonts = (files: readonly FontFile[]): readonly LoadedFont[] =>
+  files.map((file) => ({
+    ...file,
+    bytes: new Uint8Array(readFileSync(fileURLToPath(import.meta.resolve(fontPath(file))))),
+  }));
+
+/** The day of a sheet. */
+export const todayWords = (): string =>
+  new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
 /** A PDF of some sheets of a show, and what no font has letters for. The date at its foot is today's. */
 async function pdfOf(
@@ -75,11 +93,7 @@ async function pdfOf(
   sheets: readonly Sheet[],
   paper: PaperSize,
 ): Promise<{ readonly bytes: Uint8Array; readonly odd: readonly Unprintable[] }> {
-  const fonts = fontFilesOf(sheets, show.title).map((file): LoadedFont => ({
-    ...file,
-    bytes: new Uint8Array(readFileSync(fileURLToPath(import.meta.resolve(fontPath(file))))),
-  }));
-  const asOf = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-  const bytes = await writeSheetsPdf(sheets, { paper, show: show.title, asOf, fonts });
+  const fonts = loadFonts(fontFilesOf(sheets, show.title));
+  const bytes = await writeSheetsPdf(sheets, { paper, show: show.title, asOf: todayWords(), fonts });
   return { bytes, odd: unprintable(sheets, show.title, fonts) };
 }

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { strFromU8, unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { begin, openDemo } from './begin';
 import { Key } from './browser';
@@ -66,6 +67,14 @@ describe('paper', () => {
     expect(await printed()).toEqual(['210×297']);
   });
 
+  it('is read from the floor, with titles alone', async () => {
+    await b.pick(/Read from$/, 'the floor');
+    await b.wait(async () => !(await main()).includes('20:30'), 'no clock times stand on it');
+    await b.says('article', 'Set list: Evening at the pier', /1\s+Slack Tide in Seven/);
+    await b.pick(/Read from$/, 'the desk');
+    await b.says('article', 'Set list: Evening at the pier', '20:30');
+  });
+
   it('exports a sheet as a table', async () => {
     await b.click('button', 'Table (CSV)');
     const text = await file('winter-pier-residency-set-list.csv');
@@ -81,6 +90,26 @@ describe('a sheet as a PDF', () => {
     const pdf = readFileSync(join(b.downloads, 'evening-at-the-pier-set-list.pdf')).toString('latin1');
     expect(pdf.startsWith('%PDF-1.7')).toBe(true);
     expect(pdf).not.toContain('/Helvetica');
+  });
+});
+
+describe('everything for the road', () => {
+  it('is a zip with the show, its paper, files for others and a page that says what is what', async () => {
+    await b.click('link', 'Export');
+    await b.click('button', 'Pack everything');
+    const inside = unzipSync(new Uint8Array(readFileSync(await b.downloaded('for-the-road.zip'))));
+    const contents = strFromU8(inside['winter-pier-residency-contents.txt']!);
+    for (const path of [
+      'paper/set-floor.pdf',
+      'midi/fog-bell-sent.mid',
+      'names/quillback.midnam',
+      'tables/quillback-presets.csv',
+    ]) {
+      expect(contents).toContain(path);
+      expect(inside[path]!.length).toBeGreaterThan(50);
+    }
+    await b.find('button', 'Pack everything');
+    await b.wait(async () => (await main()).includes(`with ${Object.keys(inside).length} files`), 'it is said');
   });
 });
 

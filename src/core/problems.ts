@@ -79,6 +79,7 @@ export interface ProblemData {
     readonly low: number;
     readonly high: number;
   };
+  'exclusive.left-out': { readonly kind: 'filling' | 'realTime'; readonly count: number };
   'exclusive.not-one': { readonly expected: string; readonly found: string };
   'feet.memory': { readonly expected: string };
   'dump.not-one': { readonly expected: string; readonly found: string };

@@ -55,6 +55,10 @@ const SENTENCES: Sentences = {
     `The checksum of ${d.control} of ${d.unit} runs over bytes ${d.from} to ${d.to}; the message has ${d.length}, counted from 0.`,
   'encoding.table-points': (d) =>
     `The figures of ${d.control} of ${d.unit} have to rise or fall all the way from ${d.low} to ${d.high}, those two included.`,
+  'exclusive.left-out': (d) =>
+    d.kind === 'filling'
+      ? `${n(d.count, 'zero or line end', 'zeros and line ends')} between the messages ${d.count === 1 ? 'was' : 'were'} left out.`
+      : `${n(d.count, 'real-time byte')} within the file ${d.count === 1 ? 'was' : 'were'} left out.`,
   'exclusive.not-one': (d) => `This is not a system exclusive file: expected ${d.expected}, found ${d.found}.`,
   'feet.memory': (d) => `This is not what a foot controller keeps: expected ${d.expected}.`,
   'dump.not-one': (d) => `This is no dump of that form: expected ${d.expected}, found ${d.found}.`,

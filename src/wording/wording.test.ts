@@ -47,6 +47,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'encoding.template-value': { unit: 'Harrow', control: 'Key', high: 200, most: 127 },
   'encoding.checksum-range': { unit: 'Harrow', control: 'Key', from: 2, to: 9, length: 7 },
   'encoding.table-points': { unit: 'Marram', control: 'Low cut', low: 20, high: 400 },
+  'exclusive.left-out': { kind: 'filling', count: 2 },
   'exclusive.not-one': { expected: 'F0', found: '90' },
   'dump.not-one': { expected: 'F0', found: 'nothing' },
   'dump.beyond': { what: 'page', size: 4, to: 6 },

@@ -1,12 +1,14 @@
 import { transfer } from 'comlink';
+import { zipSync } from 'fflate';
 import { exportFile, type ExportWish, type ExportedFile } from '../core/formats/exportFile';
 import { fontFilesOf, unprintable, writeSheetsPdf, type Unprintable } from '../core/formats/pdf';
+import { packShow } from '../core/formats/pack';
 import { linesOf, sheetCsv, sheetsOf, type Sheet, type SheetWish } from '../core/sheets';
 import type { Show } from '../core/show';
 import { tonightOf } from '../core/tonight';
 import { sheetWords } from '../wording';
 import { loadFonts } from './fonts';
-import type { FilesWorker, PaperWish, SheetHead, ShowUpdate } from './protocol';
+import type { FilesWorker, PackedZip, PaperWish, SheetHead, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
 interface Kept extends SheetWish {
@@ -59,6 +61,16 @@ export class FileMaker implements FilesWorker {
   file(wish: ExportWish): ExportedFile {
     const made = exportFile(this.mirror.show, wish);
     return typeof made.data === 'string' ? made : transfer(made, [made.data.buffer]);
+  }
+
+  async pack({ paper, asOf }: PaperWish, sounds: ReadonlyMap<string, Uint8Array> | null): Promise<PackedZip> {
+    const { files, odd } = await packShow(this.mirror.show, { paper, asOf, words: sheetWords, sounds, loadFonts });
+    const encoder = new TextEncoder();
+    const inside = files.map(
+      ({ path, data }) => [path, typeof data === 'string' ? encoder.encode(data) : data] as const,
+    );
+    const bytes = new Uint8Array(zipSync(Object.fromEntries(inside)));
+    return transfer({ bytes, files: files.length, odd }, [bytes.buffer]);
   }
 
   private chosen(wish: SheetWish, ids: readonly string[]): readonly Sheet[] {

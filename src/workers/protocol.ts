@@ -182,6 +182,16 @@ export interface FilesWorker {
   /** Some of them as PDF. */
   pdf(wish: SheetWish, ids: readonly string[], paper: PaperWish): Promise<Uint8Array<ArrayBuffer>>;
   file(wish: ExportWish): ExportedFile;
+  /** Everything that one takes along, as a zip; with the bytes of recordings by id. */
+  pack(paper: PaperWish, sounds: ReadonlyMap<string, Uint8Array> | null): Promise<PackedZip>;
+}
+
+export interface PackedZip {
+  readonly bytes: Uint8Array<ArrayBuffer>;
+  /** How many files are in it. */
+  readonly files: number;
+  /** What of its paper no font has letters for. */
+  readonly odd: readonly Unprintable[];
 }
 
 /** The worker that reads a file. */

@@ -18,6 +18,7 @@ const envelope = z.looseObject({
   order: ids,
 });
 const sheets = z.object({ kind: z.enum(SHEET_KINDS), counting: z.enum(SHEET_COUNTINGS), use: z.enum(SHEET_USES) });
+const paper = z.looseObject({ paper: z.enum(['a4', 'letter']) });
 const played = z.looseObject({ songId: id, at: z.number(), until: z.number().nullable(), struck: z.boolean() });
 const loop = z.object({ songId: id, from: time, to: time }).nullable();
 
@@ -42,7 +43,8 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   wholeSheets: z.tuple([sheets]),
   sheetTable: z.tuple([sheets, ids]),
   unprintable: z.tuple([sheets]),
-  pdf: z.tuple([sheets, ids, z.looseObject({ paper: z.enum(['a4', 'letter']) })]),
+  pdf: z.tuple([sheets, ids, paper]),
+  pack: z.tuple([paper, z.map(id, z.instanceof(Uint8Array)).nullable()]),
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),
   play: z.tuple([id, time, id.nullable(), z.object({ speed: z.number().positive(), loop }).nullable()]),
   select: z.tuple([id, time, id.nullable()]),

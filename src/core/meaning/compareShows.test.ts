@@ -167,7 +167,7 @@ describe('two states of a show', () => {
     const alter = (value: unknown, kind: string): unknown => {
       if (typeof value === 'number') return value + 1;
       if (typeof value === 'boolean') return !value;
-      return value === null ? elsewhere.get(kind) : `${String(value)}x`;
+      return value === null ? elsewhere.get(kind) : `${JSON.stringify(value)}x`;
     };
     /** A show with one value exchanged. */
     const withValue = (root: unknown, path: readonly (string | number)[], value: unknown): unknown => {

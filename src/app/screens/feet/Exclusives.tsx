@@ -60,7 +60,11 @@ export function Exclusives({ unit }: { readonly unit: Unit }) {
       // Pages of our own format are compared; the file is kept all the same.
       setTold(compareMemories(memory, pages).map((d) => memoryDifferenceWords(show, unit.id, d)));
     }
-    const dump = { id: newId(), name: asTitle(file.name.replace(/\.syx$/i, ''), 'File'), bytes: toHex(bytes) };
+    const dump = {
+      id: newId(),
+      name: asTitle(file.name.replace(/\.syx$/i, ''), 'File'),
+      bytes: toHex(read.value.flat()),
+    };
     perform(
       changeFeet(show, unit.id, (f) => ({ ...f, dumps: [...f.dumps, dump] })),
       'keep an exclusive file',

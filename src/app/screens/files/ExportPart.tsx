@@ -1,4 +1,4 @@
-import { Download } from 'lucide-react';
+import { Download, Package } from 'lucide-react';
 import { useState } from 'react';
 import { TABLES, type TableKind } from '../../../core/formats/csv';
 import type { ExportWish } from '../../../core/formats/exportFile';
@@ -9,8 +9,10 @@ import { sentence } from '../../../wording';
 import { Button, MainButton, Soft } from '../../widgets/controls';
 import { Pick, type Choice } from '../../widgets/Pick';
 import { useShow } from '../../state/store';
-import { SET, exportShow, exportToFile, type Exported } from '../../state/exports';
+import { SET, exportPack, exportShow, exportToFile, type Exported } from '../../state/exports';
+import { PAPERS, usualPaper, type PaperSize } from './exportPdf';
 import { Aside, Fields, Ledger, Line } from './filesParts';
+import { today } from './today';
 
 const TABLE_NAMES: Readonly<Record<TableKind, string>> = {
   cues: 'Cues of a song',
@@ -60,6 +62,14 @@ export function ExportPart() {
   const [told, setTold] = useState<Told>(null);
   const fails = (error: unknown): void => setTold({ failed: `It was not exported: ${(error as Error).message}.` });
   const take = (wish: ExportWish): void => void exportToFile(wish).then(setTold, fails);
+  const [paper, setPaper] = useState<PaperSize>(usualPaper);
+  const [packing, setPacking] = useState(false);
+  const pack = (): void => {
+    setPacking(true);
+    exportPack(show, { paper, asOf: today() })
+      .then((name) => setTold({ name, problems: [] }), fails)
+      .finally(() => setPacking(false));
+  };
   const takeShow = (withSounds: boolean): void =>
     void exportShow(show, withSounds).then((name) => setTold({ name, problems: [] }), fails);
   return (
@@ -74,6 +84,18 @@ export function ExportPart() {
             {show.audio.length > 0 && <Button onPress={() => takeShow(false)}>Without recordings</Button>}
           </Fields>
           <p>One JSON file; with recordings a zip. The way to keep it, and to another computer.</p>
+        </Line>
+        <Line aria-label="For the road">
+          <h2>For the road</h2>
+          <Fields>
+            <Pick label="Paper" width="90px" value={paper} choices={PAPERS} onPick={setPaper} />
+            <Button isDisabled={packing} onPress={pack}>
+              <Package size={16} aria-hidden /> {packing ? 'Packing …' : 'Pack everything'}
+            </Button>
+          </Fields>
+          <p>
+            A zip with the show, all its paper, MIDI files, names, maps and tables, and a page that says what is what.
+          </p>
         </Line>
         <PartLines onTake={take} />
         <MidiLine onTake={take} />

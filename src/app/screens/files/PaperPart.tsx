@@ -21,7 +21,7 @@ import { useNear } from '../../widgets/useNear';
 import { askFiles } from '../../state/desk';
 import { useApp, useShow } from '../../state/store';
 import { desk } from '../../theme/tokens';
-import { exportPdf, usualPaper, type PaperSize } from './exportPdf';
+import { PAPERS, exportPdf, usualPaper, type PaperSize } from './exportPdf';
 import { PaperSheet } from './PaperSheet';
 import { unprintableSentence } from '../../../wording';
 import { useSheet, useSheetHeads, useUnprintable, useWholeSheets, type ChosenSheets } from './useSheets';
@@ -95,10 +95,6 @@ const USES = [
 ] as const;
 
 const ALL = 'all';
-const PAPERS = [
-  { id: 'a4', name: 'A4' },
-  { id: 'letter', name: 'Letter' },
-] as const;
 
 /** Paper for a music stand and for the stage: looked at here as it is printed, and as tables. */
 export function PaperPart() {

@@ -1,8 +1,5 @@
 import { useMemo, useState } from 'react';
-import { readControlTable, readCueTable, readSetTable, readToneTable } from '../../../core/formats/csv';
-import { readPresetList } from '../../../core/formats/preset-list';
-import type { Read } from '../../../core/problems';
-import { applyEdit, indexShow, nameSlots, type Show } from '../../../core/show';
+import { readTable } from '../../../core/formats/readTable';
 import { Pick } from '../../widgets/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -17,27 +14,6 @@ const INTO: Readonly<Record<TableKind, string>> = {
   controls: 'Controls of a unit: those it names are new or changed',
   presets: 'Presets of a unit: the places it names',
 };
-
-/** The show with a table in it. `id` is the song of cues, or the unit of controls and presets. */
-function readTable(show: Show, kind: TableKind, id: string, text: string): Read<Show> {
-  switch (kind) {
-    case 'cues':
-      return readCueTable(show, id, text, newId);
-    case 'set':
-      return readSetTable(show, text, newId);
-    case 'tones':
-      return readToneTable(show, text, newId);
-    case 'controls':
-      return readControlTable(show, id, text, newId);
-    case 'presets': {
-      const unit = indexShow(show).units.get(id)!;
-      const { value, problems } = readPresetList(text, { plan: unit.profile.plan, unit: unit.name, first: 0 });
-      if (!value) return { value: undefined, problems };
-      const edit = nameSlots(show, id, value, newId);
-      return { value: edit ? applyEdit(show, edit) : show, problems };
-    }
-  }
-}
 
 /** A table before it comes into the show: what it is a table of, and what changes. */
 export function TableIn({
@@ -67,7 +43,7 @@ export function TableIn({
   const chosen = things?.find((t) => t.id === id)?.id ?? named?.id ?? things?.[0]?.id;
   const missing = things !== null && chosen === undefined;
   const read = useMemo(
-    () => (missing ? null : readTable(show, kind, chosen ?? '', text)),
+    () => (missing ? null : readTable(show, kind, chosen ?? '', text, newId)),
     [show, kind, chosen, text, missing],
   );
   return (

@@ -23,5 +23,10 @@ export async function exportPdf(
   download(fileName(title, 'pdf'), bytes, 'application/pdf');
 }
 
+export const PAPERS = [
+  { id: 'a4', name: 'A4' },
+  { id: 'letter', name: 'Letter' },
+] as const;
+
 /** Letter where people write on it, A4 everywhere else. */
 export const usualPaper = (): PaperSize => (/-(US|CA|MX|PH|CL|CO)\b/i.test(navigator.language) ? 'letter' : 'a4');

@@ -37,7 +37,23 @@ describe('an exclusive file', () => {
     expect(lines([0xf0, 1, 0xf7, 0x90])).toEqual([
       'byte 3: This is not a system exclusive file: expected F0, where a message begins, found 90.',
     ]);
-    expect(lines([0xf0, 0xf8, 0xf7])[0]).toContain('byte 1: ');
+    expect(lines([0, 0, 10])).toEqual(['byte 0: This is not a system exclusive file: expected F0, found nothing.']);
+    expect(lines([0xf0, 0xf2, 0xf7])[0]).toContain('byte 1: ');
+    expect(lines([0xf0, 1, 0xf0, 2, 0xf7])[0]).toContain('byte 2: ');
+  });
+
+  it('is read where zeros, line ends or real-time bytes stand in it, and says so', () => {
+    const odd = [0xf0, 1, 0xf8, 2, 0xf7, 13, 10, 0xf0, 3, 0xfe, 0xf7, 0, 0, 0];
+    expect(readExclusiveFile(odd).value).toEqual([
+      [0xf0, 1, 2, 0xf7],
+      [0xf0, 3, 0xf7],
+    ]);
+    expect(lines(odd)).toEqual([
+      'byte 5: 5 zeros and line ends between the messages were left out.',
+      'byte 2: 2 real-time bytes within the file were left out.',
+    ]);
+    // Within a message zeros are what it says.
+    expect(readExclusiveFile([0xf0, 0, 10, 0xf7])).toEqual({ value: [[0xf0, 0, 10, 0xf7]], problems: [] });
   });
 
   it('answers any bytes, cut anywhere, without throwing', () => {

@@ -16,9 +16,15 @@ import { problem, type Read } from '../../problems';
 const START = 0xf0;
 const END = 0xf7;
 
+/** What some programs put between messages, or fill a file up with: zeros, line ends, the old mark of a file's end. */
+const FILLING: ReadonlySet<number> = new Set([0x00, 0x0a, 0x0d, 0x1a]);
+/** Real-time messages may stand within others (MIDI 1.0, system real time). */
+const REAL_TIME = 0xf8;
+
 /**
- * Reads a system exclusive file: whole messages from F0 to F7, one after the other, and nothing else (MIDI 1.0, system exclusive).
- * What is not so refuses the file, with the byte where that was seen.
+ * Reads a system exclusive file: messages from F0 to F7, one after the other (MIDI 1.0, system exclusive). Zeros and line ends
+ * between them, and real-time bytes anywhere, are no part of them: they are left out, and said. Whatever else is not so
+ * refuses the file, with the byte where that was seen.
  */
 export function readExclusiveFile(bytes: Bytes): Read<readonly Bytes[]> {
   const refuse = (offset: number, expected: string, found: string): Read<readonly Bytes[]> => ({
@@ -26,19 +32,29 @@ export function readExclusiveFile(bytes: Bytes): Read<readonly Bytes[]> {
     problems: [problem('exclusive.not-one', 'error', { in: 'bytes', offset }, { expected, found })],
   });
   const hex = (byte: number): string => byte.toString(16).toUpperCase().padStart(2, '0');
-  if (bytes.length === 0) return refuse(0, 'F0', 'nothing');
   const messages: Bytes[] = [];
-  let start = 0;
-  while (start < bytes.length) {
-    if (bytes[start] !== START) return refuse(start, 'F0, where a message begins', hex(bytes[start]!));
-    let at = start + 1;
-    while (at < bytes.length && bytes[at]! < 0x80) at += 1;
-    if (at >= bytes.length) return refuse(at, 'F7, where the message ends', 'the end of the file');
-    if (bytes[at] !== END) return refuse(at, 'a byte below 80, or F7', hex(bytes[at]!));
-    messages.push(bytes.slice(start, at + 1));
-    start = at + 1;
+  const left = { filling: [] as number[], realTime: [] as number[] };
+  let message: number[] | null = null;
+  for (const [at, byte] of bytes.entries()) {
+    if (byte >= REAL_TIME) left.realTime.push(at);
+    else if (message === null) {
+      if (byte === START) message = [byte];
+      else if (FILLING.has(byte)) left.filling.push(at);
+      else return refuse(at, 'F0, where a message begins', hex(byte));
+    } else if (byte < 0x80) message.push(byte);
+    else if (byte === END) {
+      messages.push([...message, byte]);
+      message = null;
+    } else return refuse(at, 'a byte below 80, or F7', hex(byte));
   }
-  return { value: messages, problems: [] };
+  if (message) return refuse(bytes.length, 'F7, where the message ends', 'the end of the file');
+  if (messages.length === 0) return refuse(0, 'F0', 'nothing');
+  const said = (['filling', 'realTime'] as const).flatMap((kind) => {
+    const [offset] = left[kind];
+    if (offset === undefined) return [];
+    return [problem('exclusive.left-out', 'note', { in: 'bytes', offset }, { kind, count: left[kind].length })];
+  });
+  return { value: messages, problems: said };
 }
 
 /** The pages of a foot controller as an exclusive file: what a transfer sends, for any controller that takes it, without waiting for answers. */
