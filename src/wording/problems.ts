@@ -122,7 +122,7 @@ const SENTENCES: Sentences = {
     `The file does not say which cables it was made for: ${n(d.ports, 'port is', 'ports are')} taken as USB. Set the cable on the rig to have its time counted.`,
   'smf.left-out': (d) => `Left out because nothing is sent for it: ${n(d.count, 'event')} (${d.what}).`,
   'smf.last-moment': (d) =>
-    `${n(d.count, 'message')} in the last moment of "${d.song}", after its last bar line: moved into that bar.`,
+    `${n(d.count, 'message')} in the last moment of "${d.song}", after its last bar line: kept in that bar, at ${d.count === 1 ? 'its' : 'their'} own time.`,
   'smf.smpte': (d) =>
     `The file counts ${d.frames} frames a second of ${n(d.ticks, 'tick')}, not beats; it was laid out at 120.`,
   'smf.lead-in': (d) =>

@@ -5,9 +5,11 @@ import { rigSpec, songWants } from '../../meaning';
 import { dryRun } from '../../simulate';
 import { readShowFile, writeShowFile } from '../show-file';
 import { smfToShow } from './smfToShow';
+import { songsToSmf } from './songToSmf';
 import type { SmfEvent, SmfFile, SmfTrack } from './types';
 import { writeSmf } from './write';
 import { runs } from '../../testing/runs';
+import { tonightOf } from '../../tonight';
 
 const message = (tick: number, ...bytes: number[]): SmfEvent => ({ tick, kind: 'message', bytes });
 const text = (tick: number, type: 'track-name' | 'port-name' | 'marker' | 'lyric', words: string): SmfEvent => ({
@@ -38,9 +40,29 @@ describe('songs of a foreign file', () => {
     const bar = 4 * 960;
     expect([last(2 * bar - 1), last(2 * bar), last(2 * bar + 20)].map((s) => s.bars)).toEqual([2, 2, 2]);
     expect([2 * bar, 2 * bar + 20].map((tick) => last(tick).cues.at(-1)!.at)).toEqual([2 * bar - 1, 2 * bar - 1]);
+    // It keeps its time: at 120 BPM a tick is 1/1.92 ms, and its place is a tick before the bar line.
+    expect(last(2 * bar + 20).cues.at(-1)!.shift).toBeCloseTo(21 / 1.92, 6);
+    expect(last(2 * bar - 1).cues.at(-1)!.shift).toBe(0);
     expect(last(2 * bar + 40).bars).toBe(3);
     const { problems } = read(file(track(message(0, 0xc0, 1), message(2 * bar, 0xc0, 2))));
     expect(problems.map((p) => p.code)).toContain('smf.last-moment');
+  });
+
+  it('send what comes in their last moment at its time when they are written again', () => {
+    const bar = 4 * 960;
+    const { value } = read(file(track(message(0, 0xc0, 1), message(2 * bar, 0xc0, 2), message(2 * bar + 25, 0xc0, 3))));
+    const { file: again } = songsToSmf(
+      tonightOf(value!),
+      value!.songs,
+      { mode: 'written', format: 1, unitIds: null },
+      'x',
+    );
+    const millis = again.tracks.flatMap((t) =>
+      t.events.flatMap((e) =>
+        e.kind === 'message' ? [(e.tick * 500) / (again.division as { ticks: number }).ticks] : [],
+      ),
+    );
+    expect(millis.map((ms) => Math.round(ms * 10) / 10)).toEqual([0, 4000, 4013]);
   });
 });
 

@@ -18,6 +18,8 @@ import {
   type Song,
   type Unit,
   inOrder,
+  microsAt,
+  songTime,
 } from '../../show';
 import { TICKS_PER_QUARTER, barOfTick, barStart, buildBarMap, type Ticks } from '../../time';
 import { readSmf } from './read';
@@ -239,14 +241,21 @@ function makeSong(
   const left = events.filter((e) => leftOut(e)).length;
   if (left > 0)
     report.push(problem('smf.left-out', 'note', NOWHERE, { what: 'lyrics, keys and remarks', count: left }));
-  return {
+  const song = {
     ...base,
     bars: count,
     tempo: framed ? base.tempo : tempoMarks(events, inSong),
     metre,
     sections: sections(events, inSong, bars, count, report),
-    cues: heard.map((h, i): Cue => messageCue(`c${i + 1}`, Math.min(h.tick, end - 1), unitOf(h), toHex(h.bytes))),
   };
+  // What comes a hair behind the last bar belongs to its last tick, and is sent at its own time all the same.
+  const time = songTime(song);
+  const shiftOf = (tick: Ticks): number => (microsAt(time, tick) - microsAt(time, end - 1)) / 1000;
+  const cueOf = (h: Heard, i: number): Cue => {
+    const bare = messageCue(`c${i + 1}`, Math.min(h.tick, end - 1), unitOf(h), toHex(h.bytes));
+    return h.tick < end ? bare : { ...bare, shift: shiftOf(h.tick) };
+  };
+  return { ...song, cues: heard.map(cueOf) };
 }
 
 /** So many ticks after the last bar line still belong to the bar before it. */
