@@ -163,6 +163,10 @@ const SENTENCES: Sentences = {
   'csv.too-long': (d) => `The table has more lines than the ${d.limit} that are taken.`,
   'csv.columns': (d) =>
     `The first line has to name the columns; ${d.missing.join(', ')} is missing. There are: ${d.columns.join(', ')}.`,
+  'csv.made-of': (d) =>
+    `"${d.found}" looks like what a spreadsheet made of "${d.meant}". Write "${d.meant}" there, as text; if it is another one, give it a name that cannot be taken for it.`,
+  'csv.number-taken': (d) =>
+    `"${d.control}" is new on number ${d.number}, which "${d.other}" has already: both are sent the same there.`,
   'csv.no-such': (d) => `${d.of || 'The show'} has no ${d.what} "${d.name.slice(0, 60)}".`,
   'csv.many': (d) =>
     `${d.of || 'The show'} has ${d.count} of the name "${d.name.slice(0, 60)}" (${d.what}), so it is not clear which is meant.`,

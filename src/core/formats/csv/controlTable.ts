@@ -2,7 +2,7 @@ import { expectation, short, type Issue } from '../expectation';
 import { encodingSchema, newControl, valueRange, type Control, type Encoding } from '../../addressing';
 import { applyEdit, changeProfile, indexShow, type Show, type Unit } from '../../show';
 import type { Read } from '../../problems';
-import { byName, readTable, writeTable, type SayOf, type TableRow } from './table';
+import { byName, madeOf, readTable, writeTable, type SayOf, type TableRow } from './table';
 
 const COLUMNS = ['Control', 'Kind', 'Number', 'Settings', 'Options', 'Rest'] as const;
 const OPTION_LIMIT = 128;
@@ -36,12 +36,12 @@ export function readControlTable(show: Show, unitId: string, text: string, newId
   const unit = indexShow(show).units.get(unitId)!;
   const { profile } = unit;
   const refused: { readonly problems: Read<Show>['problems'] }[] = [];
-  const read = readTable(text, COLUMNS, ['Control', 'Kind'], (rows, say) => {
+  const read = readTable(text, COLUMNS, ['Control', 'Kind'], (rows, say, _, warn) => {
     const mine = byName(profile.controls, (c) => c.name);
     const now = new Map<string, Control>();
     for (const row of rows) {
       const control = controlOf(row, mine, newId, say);
-      if (!control) continue;
+      if (!control || !isKnown(profile.controls, control, row, say, warn)) continue;
       const key = control.name.toLowerCase();
       if (now.has(key)) say(row, 'Control', 'csv.twice', { what: control.name, name: unit.name });
       now.set(key, control);
@@ -57,6 +57,26 @@ export function readControlTable(show: Show, unitId: string, text: string, newId
   });
   const [first] = refused;
   return first && read.value ? { value: undefined, problems: first.problems } : read;
+}
+
+/** Whether a control is one of the unit's or a new one; says what it may be otherwise, and whose number it takes. */
+function isKnown(controls: readonly Control[], control: Control, row: TableRow, say: SayOf, warn: SayOf): boolean {
+  if (controls.some((c) => c.id === control.id)) return true;
+  const meant = madeOf(controls, (c) => c.name, control.name);
+  if (meant !== undefined) {
+    say(row, 'Control', 'csv.made-of', { found: control.name, meant });
+    return false;
+  }
+  const { encoding } = control;
+  const number = 'number' in encoding ? encoding.number : undefined;
+  // Numbers that several share already are shared on purpose.
+  const on = controls.filter(
+    (c) => 'number' in c.encoding && c.encoding.number === number && c.encoding.kind === encoding.kind,
+  );
+  if (number !== undefined && on.length === 1) {
+    warn(row, 'Number', 'csv.number-taken', { control: control.name, other: on[0]!.name, number });
+  }
+  return true;
 }
 
 /** What stands at a path of plain data; undefined for nothing. */

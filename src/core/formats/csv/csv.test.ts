@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
+import { isMadeOf } from '../../cells';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import {
@@ -362,5 +363,71 @@ describe('any text at all', () => {
       }),
       runs(817, 200),
     );
+  });
+});
+
+describe('what a spreadsheet made of a name', () => {
+  const show = demoShow();
+  it.each([
+    ['7', '007'],
+    ['1000', '1E3'],
+    ['1.00E+03', '1E3'],
+    ['1.5', '1,50'],
+    ['1-Feb', '1/2'],
+    ['01/02/2026', '1/2'],
+    ['2026-02-01', '1/2'],
+    ['2. Jan', '1/2'],
+    ['01.02.2026', '1.2'],
+  ])('%s may be made of %s', (cell, was) => {
+    expect(isMadeOf(cell, was)).toBe(true);
+  });
+
+  it.each([
+    ['7', '7'],
+    ['7', '8'],
+    ['Lead 7', 'Lead 007'],
+    ['1-Mar', '1/2'],
+    ['Feb', 'February'],
+    ['Marram', 'Mar'],
+    ['12', '1/2'],
+  ])('%s is not made of %s', (cell, was) => {
+    expect(isMadeOf(cell, was)).toBe(false);
+  });
+
+  it('is asked about and makes no new control, nor a new tone', () => {
+    const odd = {
+      ...show,
+      units: show.units.map((u) =>
+        u.id === 'tarn'
+          ? {
+              ...u,
+              profile: {
+                ...u.profile,
+                controls: u.profile.controls.map((c, i) => (i === 0 ? { ...c, name: '007' } : c)),
+              },
+            }
+          : u,
+      ),
+    };
+    const table = writeControlTable(odd.units.find((u) => u.id === 'tarn')!);
+    const read = readControlTable(odd, 'tarn', table.replace('007', '7'), () => 'new');
+    expect(read.value).toBeUndefined();
+    expect(read.problems.map(problemLine)).toEqual([
+      'line 2, column 1: "7" looks like what a spreadsheet made of "007". Write "007" there, as text; if it is another one, give it a name that cannot be taken for it.',
+    ]);
+    const tones = { ...show, tones: show.tones.map((t, i) => (i === 0 ? { ...t, name: '1/2' } : t)) };
+    const written = writeToneTable(tones);
+    expect(written).toContain('1/2');
+    expect(readToneTable(tones, written.replaceAll('1/2', '1-Feb'), () => 'new').problems[0]?.code).toBe('csv.made-of');
+  });
+
+  it('is told of a new control whose number another has', () => {
+    const unit = show.units.find((u) => u.profile.controls.some((c) => 'number' in c.encoding))!;
+    const control = unit.profile.controls.find((c) => 'number' in c.encoding)!;
+    const [head, ...lines] = writeControlTable(unit).split('\r\n');
+    const line = lines.find((l) => l.startsWith(control.name))!;
+    const read = readControlTable(show, unit.id, [head, line.replace(control.name, 'Fresh')].join('\r\n'), () => 'new');
+    expect(read.value).toBeDefined();
+    expect(read.problems.map((p) => [p.code, p.severity])).toEqual([['csv.number-taken', 'warning']]);
   });
 });

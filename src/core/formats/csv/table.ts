@@ -1,9 +1,10 @@
 import Papa from 'papaparse';
-import { LINE_LIMIT, PROBLEM_LIMIT, harmed } from '../../cells';
+import { LINE_LIMIT, PROBLEM_LIMIT, harmed, isMadeOf } from '../../cells';
 import { csvText } from '../../csvText';
 import { addTo } from '../../groups';
 import {
   NOWHERE,
+  hasErrors,
   problem,
   type Place,
   type Problem,
@@ -39,7 +40,7 @@ export function readTable<T>(
   text: string,
   columns: readonly string[],
   needed: readonly string[],
-  understand: (rows: readonly TableRow[], say: SayOf, has: (column: string) => boolean) => T,
+  understand: (rows: readonly TableRow[], say: SayOf, has: (column: string) => boolean, warn: SayOf) => T,
 ): Read<T> {
   const refuse = <C extends ProblemCode>(code: C, place: Place, data: ProblemData[C]): Read<T> => ({
     value: undefined,
@@ -63,13 +64,16 @@ export function readTable<T>(
     return [{ row: i + 2, cells: Object.fromEntries(cells) }];
   });
   const problems: Problem[] = [];
-  const say: SayOf = ({ row }, column, code, about) => {
-    if (problems.length >= PROBLEM_LIMIT) return;
-    const at = column === null ? 1 : head.indexOf(column.toLowerCase()) + 1;
-    problems.push(problem(code, 'error', { in: 'text', row, column: Math.max(1, at) }, about));
-  };
-  const value = understand(rows, say, (column) => head.includes(column.toLowerCase()));
-  return problems.length > 0 ? { value: undefined, problems } : { value, problems };
+  const sayAs =
+    (severity: 'error' | 'warning'): SayOf =>
+    ({ row }, column, code, about) => {
+      if (problems.length >= PROBLEM_LIMIT) return;
+      const at = column === null ? 1 : head.indexOf(column.toLowerCase()) + 1;
+      problems.push(problem(code, severity, { in: 'text', row, column: Math.max(1, at) }, about));
+    };
+  const has = (column: string): boolean => head.includes(column.toLowerCase());
+  const value = understand(rows, sayAs('error'), has, sayAs('warning'));
+  return hasErrors(problems) ? { value: undefined, problems } : { value, problems };
 }
 
 /** What parts the titles of the first line: its cells may hold other signs. */
@@ -151,6 +155,12 @@ export function byName<T extends object>(
 ): (name: string) => readonly T[] {
   const { found } = namesOf(list, nameOf);
   return (name) => found.get(keyOf(name)) ?? [];
+}
+
+/** What a name that is not there looks like a spreadsheet's making of: "007" where it says 7. Undefined where of nothing, or of several. */
+export function madeOf<T>(list: readonly T[], nameOf: (item: T) => string, name: string): string | undefined {
+  const found = list.filter((item) => isMadeOf(name, nameOf(item)));
+  return found.length === 1 ? nameOf(found[0]!) : undefined;
 }
 
 /** What a table calls a thing of a list: its name; of several of one name "Lead #1", "Lead #2". Empty for what is not in it. */

@@ -3,6 +3,7 @@ import type { Read } from '../../problems';
 import { LIMITS, newSlot, slotsById, type Show, type Slot, type Tone, type TonePart, type Unit } from '../../show';
 import {
   byName,
+  madeOf,
   readPairs,
   readTable,
   theOne,
@@ -95,6 +96,11 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
       return now ? { ...t, notes: now.notes || t.notes, parts: now.parts } : t;
     });
     const fresh = [...read.values()].filter((t) => mine(t.name).length === 0);
+    for (const { name } of fresh) {
+      const meant = madeOf(show.tones, (t) => t.name, name);
+      const row = rows.find((r) => r.cells['Tone']!.trim().toLowerCase() === name.trim().toLowerCase());
+      if (meant !== undefined && row) say(row, 'Tone', 'csv.made-of', { found: name, meant });
+    }
     const tones = [...changed, ...fresh.map((t): Tone => ({ id: newId(), ...t }))];
     const over = rows.at(-1);
     if (tones.length > LIMITS.tones && over) say(over, null, 'csv.too-long', { limit: LIMITS.tones });
