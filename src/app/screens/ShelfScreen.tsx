@@ -104,9 +104,11 @@ export function ShelfScreen() {
         )}
         {/* Not before it is known which button comes first: none jumps away under the pointer. */}
         <Beginnings shows={shows} some={some} fresh={fresh} demo={demo} openFile={openFile} />
-        <Soft style={{ fontSize: 13.5 }}>
-          To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
-        </Soft>
+        {shows && (
+          <Soft style={{ fontSize: 13.5 }}>
+            To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
+          </Soft>
+        )}
         {problem !== null && <FormProblem>{problem}</FormProblem>}
         <Soft style={{ fontSize: 13.5 }}>
           <a href="/licences.txt" target="_blank" rel="noreferrer">

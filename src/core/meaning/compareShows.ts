@@ -1,4 +1,4 @@
-import { labelOf, type Control } from '../addressing';
+import { labelOf } from '../addressing';
 import { feetOf, sharing, type Feet, type Show, type Slot, type Song, type Unit } from '../show';
 import { sendsAlike, surroundingsOf } from './surroundings';
 
@@ -28,7 +28,7 @@ export type ComparedFields = {
   readonly [K in ListKind]: Exclude<keyof Member<K>, (typeof LISTS)[K]['told'][number]> & string;
 } & {
   readonly show: Exclude<keyof Show, ToldOfShow> & string;
-  readonly profile: Exclude<keyof Unit['profile'], never> & string;
+  readonly profile: keyof Unit['profile'] & string;
   readonly preset: Exclude<keyof Slot, 'id' | 'index' | 'name'> & string;
   readonly feet: Exclude<keyof Feet, 'id' | 'pages' | 'everywhere'> & string;
 };
@@ -214,9 +214,6 @@ function comings(of: Kind, before: readonly Named[], after: readonly Named[]): r
   ];
 }
 
-/** What stands for the numbers of a control where they are told already. */
-const CONTROL = { kind: 'switch' } as unknown as Control['encoding'];
-
 function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDifference[] {
   const found: ShowDifference[] = [];
   if (a.channel !== b.channel) found.push({ what: 'channel', unit: b.name, from: a.channel, to: b.channel });
@@ -243,9 +240,9 @@ function unitDifferences(a: Unit, b: Unit, pages: ReadonlySet<string>): ShowDiff
     }
   }
   // Controls that came, went or have other numbers are told; what is left of them is said as one.
-  const told = (u: Unit, other: ReadonlyMap<string, unknown>): Unit['profile'] => ({
-    ...u.profile,
-    controls: u.profile.controls.filter((c) => other.has(c.id)).map((c) => ({ ...c, encoding: CONTROL })),
+  const told = ({ profile }: Unit, other: ReadonlyMap<string, unknown>) => ({
+    ...profile,
+    controls: profile.controls.filter((c) => other.has(c.id)).map((c) => ({ ...c, encoding: null })),
   });
   const now = new Map(b.profile.controls.map((c) => [c.id, c]));
   found.push(...fieldDifference('profile', b.name, told(a, now), told(b, controls), []));

@@ -1,4 +1,5 @@
-import { indexShow, setOf, songsOfSet, type Reaction, type Show, type Unit } from '../show';
+import { routeTo } from '../meaning';
+import { indexShow, setOf, songsOfSet, type Reaction, type Show } from '../show';
 import { writtenOf, type ShowTonight } from '../tonight';
 import { DESK, column, table, type Sheet } from './sheet';
 import { startText } from './songSheets';
@@ -31,7 +32,7 @@ export function padSheet(show: Show, { hears, does }: SheetWords): Sheet | null 
     id: 'pads',
     kind: 'Reactions and pads',
     title: show.title,
-    about: 'What each switch, pad and pedal does. Those of a song count while it is chosen, before those for always.',
+    about: 'What each switch, pad and pedal does: always, and in single songs.',
     parts: [
       ...(always.length > 0 ? [table('Always', columns, always)] : []),
       ...show.songs.flatMap((song) => {
@@ -48,12 +49,6 @@ export function padSheet(show: Show, { hears, does }: SheetWords): Sheet | null 
 export function portSheet(show: Show): Sheet | null {
   if (show.ports.length === 0) return null;
   const { players } = indexShow(show);
-  const hangs = (unit: Unit, portId: string, seen: ReadonlySet<string> = new Set()): boolean => {
-    if (unit.input === null || seen.has(unit.id)) return false;
-    if (unit.input.from === 'port') return unit.input.portId === portId;
-    const from = indexShow(show).units.get(unit.input.unitId);
-    return from !== undefined && hangs(from, portId, new Set([...seen, unit.id]));
-  };
   return {
     id: 'ports',
     kind: 'Ports',
@@ -72,7 +67,7 @@ export function portSheet(show: Show): Sheet | null {
           column('Instead, when it fails', 2),
         ],
         show.ports.map((port) => {
-          const units = show.units.filter((u) => hangs(u, port.id));
+          const units = show.units.filter((u) => routeTo(show, u)?.portId === port.id);
           const who = new Set(units.flatMap((u) => players.get(u.playerId ?? '')?.name ?? []));
           return [
             port.active ? port.name : `${port.name} (off)`,

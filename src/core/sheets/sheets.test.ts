@@ -211,7 +211,7 @@ describe('sheets of paper', () => {
     const behind = show.units.find((u) => u.id !== controller!.id)!;
     const units = show.units.map((u) =>
       u.id === behind.id
-        ? { ...u, input: { from: 'unit' as const, unitId: controller!.id, thru: true } }
+        ? { ...u, input: { from: 'unit' as const, unitId: controller!.id, thru: false } }
         : { ...u, input: null },
     );
     expect(of({ ...bare, units })).toContain(`reaches ${behind.name}.`);
@@ -234,7 +234,9 @@ describe('sheets of paper', () => {
     const rows = (ports!.parts[0] as SheetTable).rows;
     expect(rows).toHaveLength(show.ports.length);
     const all = new Set(rows.flatMap((r) => r[4]!.split(', ')));
-    for (const u of show.units) if (u.input) expect(all).toContain(u.name);
+    // Oxbow Forty hears Quillback and no port.
+    for (const u of show.units)
+      expect([u.name, all.has(u.name)]).toEqual([u.name, u.input !== null && u.name !== 'Oxbow Forty']);
     const starts = paperOf(odd, 'starts')[0]!.parts[0] as SheetTable;
     expect(starts.rows).toEqual([['Slack Tide in Seven', 'program 4 from 0, channel 2', 'C104', 'Feet', 'starts it']]);
     const differs = paperOf(odd, 'tonight')[0]!.parts[0] as SheetTable;

@@ -131,7 +131,7 @@ export function floorSet(show: Show): Sheet {
 /** A song by foot alone to be read from the floor: the bar, the sound, what is pressed. Null where the unit is no foot controller. */
 export function floorFallback(show: Show, unit: Unit, song: Song): Sheet | null {
   const sheet = fallbackSheet(show, unit, song);
-  return sheet && { ...sheet, about: sheet.about.split('. ')[0]!, turns: true, type: FLOOR_SONG };
+  return sheet && { ...sheet, turns: true, type: FLOOR_SONG };
 }
 
 /** Songs by foot alone: the printed bar, what comes, the page, what is pressed. Null where the unit is no foot controller. */
@@ -182,14 +182,16 @@ export function fallbackSheet(show: Show, unit: Unit, song: Song): Sheet | null 
 function reachable(show: Show, { id }: Unit): string {
   if (show.feet.some((f) => f.id === id && f.boat.length > 0)) return '';
   const reached: string[] = [];
-  const walk = (from: string): void => {
+  // Its own messages leave its out; behind that a unit passes them on by its thru.
+  const walk = (from: string, thru: boolean): void => {
     for (const u of show.units) {
-      if (u.input?.from !== 'unit' || u.input.unitId !== from || u.id === id || reached.includes(u.name)) continue;
+      const { input } = u;
+      if (input?.from !== 'unit' || input.unitId !== from || input.thru !== thru || reached.includes(u.name)) continue;
       reached.push(u.name);
-      walk(u.id);
+      walk(u.id, true);
     }
   };
-  walk(id);
+  walk(id, false);
   const what = reached.length === 0 ? 'nothing' : reached.join(', ');
   return ` No emergency cable is planned: without the computer the controller reaches ${what}.`;
 }

@@ -105,6 +105,8 @@ export class Typeface {
 
   /** The signs of a text that no font has. */
   missing(text: string): readonly string[] {
+    // What most texts are made of is in every font.
+    if (/^[\n -~]*$/.test(text)) return [];
     const none = [...plain(text)].filter(
       (s) => this.of(s, 'regular') === undefined && WRITTEN[s] === undefined && s.replaceAll(UNDRAWN, '') !== '',
     );
