@@ -10,6 +10,7 @@ import { readShowFile, writeShowFile } from '../src/core/formats/show-file';
 import { readSmf, smfToShow, songToSmf, writeSmf } from '../src/core/formats/smf';
 import { readUnitFile, writeUnitFile } from '../src/core/formats/unit-file';
 import { memoryOf } from '../src/core/feet';
+import type { MadeNames } from '../src/core/cells';
 import { demoShow } from '../src/core/demo';
 import { checkShow, emptyShow, type Show } from '../src/core/show';
 import type { Problem, Read } from '../src/core/problems';
@@ -90,12 +91,22 @@ function readers(): readonly Reader[] {
     { name: 'midi as a show', wholes: [smf], read: (b) => shows(smfToShow(b, 'Imported')) },
     text('midi names', [writeMidiNames(unit!, 'Somebody').text], readMidiNames),
     text('preset list', [writePresetList(unit!)], (t) =>
-      readPresetList(t, { plan: unit!.profile.plan, unit: 'Unit', first: 0 }),
+      readPresetList(t, {
+        plan: unit!.profile.plan,
+        unit: 'Unit',
+        slots: unit!.slots,
+        first: 0,
+        made: pick(MADE, t.length),
+      }),
     ),
-    text('cue table', [writeCueTable(demo, song!)], (t) => shows(readCueTable(demo, song!.id, t, newId))),
-    text('set table', [writeSetTable(demo)], (t) => shows(readSetTable(demo, t, newId))),
-    text('tone table', [writeToneTable(demo)], (t) => shows(readToneTable(demo, t, newId))),
-    text('control table', [writeControlTable(unit!)], (t) => shows(readControlTable(demo, unit!.id, t, newId))),
+    text('cue table', [writeCueTable(demo, song!)], (t) =>
+      shows(readCueTable(demo, song!.id, t, newId, pick(MADE, t.length))),
+    ),
+    text('set table', [writeSetTable(demo)], (t) => shows(readSetTable(demo, t, newId, pick(MADE, t.length)))),
+    text('tone table', [writeToneTable(demo)], (t) => shows(readToneTable(demo, t, newId, pick(MADE, t.length)))),
+    text('control table', [writeControlTable(unit!)], (t) =>
+      shows(readControlTable(demo, unit!.id, t, newId, pick(MADE, t.length))),
+    ),
     {
       name: 'exclusive',
       wholes: [new Uint8Array(writePagesFile(memoryOf(demo, feet.id)))],
@@ -103,6 +114,9 @@ function readers(): readonly Reader[] {
     },
   ];
 }
+
+const MADE: readonly MadeNames[] = ['ask', 'keep', 'take'];
+const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!;
 
 const joined = (...pieces: readonly Uint8Array[]): Uint8Array<ArrayBuffer> => new Uint8Array(Buffer.concat(pieces));
 

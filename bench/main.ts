@@ -18,6 +18,7 @@ import { load } from './load';
 import { printed } from './paper';
 import { recovery } from './recovery';
 import { size } from './size';
+import { spreadsheet } from './spreadsheet';
 import { typing } from './typing';
 import { nightCosts } from './realNights';
 import { everyViewWhilePlaying } from './views';
@@ -347,6 +348,9 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   fuzz: () => {
     if (!fuzz(Number(process.argv[3] ?? FUZZ_INPUTS), Number(process.argv[4] ?? FUZZ_SEED))) process.exitCode = 1;
   },
+  spreadsheet: () => {
+    if (!spreadsheet()) process.exitCode = 1;
+  },
 };
 
 const only = process.argv[2];
@@ -356,8 +360,8 @@ if (only !== undefined && !PARTS[only]) {
   );
   process.exit(2);
 }
-// What a browser test does as well need not run twice, where only that it runs is looked at.
-const left = size<readonly string[]>([], ['views', 'recovery']);
+// What a browser test does as well need not run twice, where only that it runs is looked at; not everybody has a spreadsheet.
+const left = [...size<readonly string[]>([], ['views', 'recovery']), 'spreadsheet'];
 for (const [name, run] of Object.entries(PARTS)) {
   if (only === undefined ? !left.includes(name) : only === name) await run();
 }

@@ -55,6 +55,19 @@ describe('lantern, with files of others', () => {
     expect(existsSync(path('never.json'))).toBe(false);
   });
 
+  it('asks about names that a spreadsheet changed, and reads them as one says', async () => {
+    const of = ['--kind', 'presets', '--of', 'Quillback'];
+    writeFileSync(path('odd.csv'), 'label,name\nA1,007\n');
+    writeFileSync(path('saved.csv'), 'label;name\nA1;7\n');
+    await lantern('table', 'demo.json', ...of, '--in', 'odd.csv', '--out', 'odd.json');
+    const again = ['table', 'odd.json', ...of, '--in', 'saved.csv', '--out', 'again.json'];
+    await refuses(again, /"7" looks like what a spreadsheet made of "007"/);
+    expect((await lantern(...again, '--made', 'keep')).out).toContain('nothing changed');
+    expect((await lantern(...again, '--made', 'take')).out).toContain('A1 007 is A1 7 now');
+    await refuses([...again, '--made', 'guess'], /--made is ask, keep, take; "guess" is none of them/);
+    await refuses(['table', 'odd.json', ...of, '--made', 'keep', '--out', 'x'], /--made is for a table that comes in/);
+  });
+
   it('takes parts out, and into another show', async () => {
     await lantern('part', 'demo.json', '--kind', 'song', '--of', 'Fog Bell', '--out', 'fog.part.json');
     const { out } = await lantern('part', 'demo.json', '--in', 'fog.part.json', '--out', 'two.json');

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import type { MadeNames } from '../src/core/cells';
 import { TABLES, type TableKind } from '../src/core/formats/csv';
 import { exportFile, type ExportWish } from '../src/core/formats/exportFile';
 import { readExclusiveFile } from '../src/core/formats/exclusive';
@@ -59,11 +60,15 @@ interface Exchange {
   /** The file that comes in; undefined where one is written. */
   readonly take: string | undefined;
   readonly out: string;
+  /** What is done with names that a spreadsheet seems to have changed; undefined for asking. */
+  readonly made: string | undefined;
   readonly json: boolean;
 }
 
+const MADE: readonly MadeNames[] = ['ask', 'keep', 'take'];
+
 /** A table out of a show, or into it. */
-export function table(path: string, kind: string, { of, take, out, json }: Exchange): Outcome {
+export function table(path: string, kind: string, { of, take, out, made, json }: Exchange): Outcome {
   const own = TABLES.find((k): k is TableKind => k === kind);
   if (!own) throw new Failure(`There is no table "${kind}"; there are ${TABLES.join(', ')}.`);
   const show = readShow(path);
@@ -72,8 +77,11 @@ export function table(path: string, kind: string, { of, take, out, json }: Excha
     throw new Failure(`A table of ${own} wants --of, ${own === 'cues' ? 'a song' : 'a unit'}.`);
   if (whole && of !== undefined) throw new Failure(`A table of ${own} is of the whole show, and takes no --of.`);
   const id = whole ? '' : own === 'cues' ? findSong(show, of!).id : findUnit(show, of!).id;
+  const how = MADE.find((m) => m === (made ?? 'ask'));
+  if (how === undefined) throw new Failure(`--made is ${MADE.join(', ')}; "${made!}" is none of them.`);
+  if (take === undefined && made !== undefined) throw new Failure('--made is for a table that comes in.');
   if (take === undefined) return takeOut(show, { kind: 'table', table: own, id }, out, json);
-  const read = readTable(show, own, id, readText(take), newId);
+  const read = readTable(show, own, id, readText(take), newId, how);
   return tookIn(show, valueOf(take, read), out, read.problems, json);
 }
 

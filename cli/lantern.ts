@@ -19,8 +19,8 @@ const USAGE = `usage:
   lantern state SHOW.json --song "TITLE" --at "17|3" [--json]
   lantern sheet SHOW.json --kind ${SHEET_KINDS.join('|')} [--floor] [--json | --pdf OUT.pdf [--paper a4|letter]]
   lantern pages SHOW.json [--controller "NAME"] [--out SHOW.json] [--json]
-  lantern pack SHOW.json --out FOLDER|OUT.zip [--paper a4|letter]
-  lantern table SHOW.json --kind ${TABLES.join('|')} [--of "NAME"] [--in TABLE.csv] --out FILE [--json]
+  lantern pack SHOW.json --out FOLDER|OUT.zip [--paper a4|letter] [--json]
+  lantern table SHOW.json --kind ${TABLES.join('|')} [--of "NAME"] [--in TABLE.csv [--made ask|keep|take]] --out FILE [--json]
   lantern part SHOW.json --kind song|set|pages|kit [--of "NAME"] --out PART.json [--json]
   lantern part SHOW.json --in PART.json --out SHOW.json [--json]
   lantern names SHOW.json --unit "NAME" --out NAMES.midnam [--json]
@@ -32,6 +32,7 @@ const OPTIONS = {
   out: { type: 'string' },
   into: { type: 'string' },
   in: { type: 'string' },
+  made: { type: 'string' },
   of: { type: 'string' },
   unit: { type: 'string' },
   song: { type: 'string' },
@@ -73,7 +74,7 @@ interface Command {
 }
 
 /** What comes out of a show or into it, as it was asked for. */
-const exchange = (v: Values) => ({ of: v.of, take: v.in, out: v.out!, json: v.json ?? false });
+const exchange = (v: Values) => ({ of: v.of, take: v.in, out: v.out!, made: v.made, json: v.json ?? false });
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   demo: { files: [], needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
@@ -128,13 +129,13 @@ const COMMANDS: Readonly<Record<string, Command>> = {
   pack: {
     files: ['SHOW.json'],
     needs: ['out'],
-    takes: ['paper'],
-    run: (file, v) => pack(file, v.out!, v.paper ?? 'a4'),
+    takes: ['paper', 'json'],
+    run: (file, v) => pack(file, v.out!, v.paper ?? 'a4', v.json ?? false),
   },
   table: {
     files: ['SHOW.json'],
     needs: ['kind', 'out'],
-    takes: ['of', 'in', 'json'],
+    takes: ['of', 'in', 'made', 'json'],
     run: (file, v) => table(file, v.kind!, exchange(v)),
   },
   part: {

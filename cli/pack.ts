@@ -9,7 +9,7 @@ import { readShow, writeWhole } from './files';
 import { loadFonts, paperSize, todayWords } from './paper';
 
 /** Everything of a show that one takes along: into a folder that is empty or new, or a zip. */
-export async function pack(path: string, out: string, paper: string): Promise<Outcome> {
+export async function pack(path: string, out: string, paper: string, asJson: boolean): Promise<Outcome> {
   const size = paperSize(paper);
   const show = readShow(path);
   const isZip = out.toLowerCase().endsWith('.zip');
@@ -37,5 +37,9 @@ export async function pack(path: string, out: string, paper: string): Promise<Ou
   }
   const recordings = show.audio.length > 0 ? ['note: Recordings are kept in the browser, and are not in it.'] : [];
   const told = odd.length > 0 ? [unprintableSentence(odd)] : [];
+  if (asJson) {
+    const data = { file: out, files: files.map((f) => f.path), recordings: show.audio.length, unprintable: odd };
+    return { lines: [JSON.stringify(data, null, 2)], code: 0 };
+  }
   return { lines: [`${out}: ${files.length} files`, ...recordings, ...told], code: 0 };
 }

@@ -183,7 +183,7 @@ export interface ProblemData {
   /** `of`: the unit that should have it; empty for the show. */
   'csv.no-such': { readonly of: string; readonly what: string; readonly name: string };
   'csv.many': { readonly of: string; readonly what: string; readonly name: string; readonly count: number };
-  'csv.made-of': { readonly found: string; readonly meant: string };
+  'csv.made-of': { readonly found: string; readonly meant: readonly string[] };
   'csv.number-taken': { readonly control: string; readonly other: string; readonly number: number };
   'csv.twice': { readonly what: string; readonly name: string };
   'csv.value': { readonly found: string; readonly expected: readonly string[] };

@@ -164,7 +164,7 @@ const SENTENCES: Sentences = {
   'csv.columns': (d) =>
     `The first line has to name the columns; ${d.missing.join(', ')} is missing. There are: ${d.columns.join(', ')}.`,
   'csv.made-of': (d) =>
-    `"${d.found}" looks like what a spreadsheet made of "${d.meant}". Write "${d.meant}" there, as text; if it is another one, give it a name that cannot be taken for it.`,
+    `"${d.found}" looks like what a spreadsheet made of ${d.meant.map((m) => `"${m}"`).join(' or ')}. Write ${d.meant.length === 1 ? `"${d.meant[0]!}"` : 'the one that is meant'} there, as text, or say how such names are read.`,
   'csv.number-taken': (d) =>
     `"${d.control}" is new on number ${d.number}, which "${d.other}" has already: both are sent the same there.`,
   'csv.no-such': (d) => `${d.of || 'The show'} has no ${d.what} "${d.name.slice(0, 60)}".`,

@@ -113,7 +113,7 @@ const EXAMPLES: { readonly [C in ProblemCode]: ProblemData[C] } = {
   'csv.empty': {},
   'csv.too-long': { limit: 65536 },
   'csv.columns': { missing: ['Place'], columns: ['Place', 'Name'] },
-  'csv.made-of': { found: '7', meant: '007' },
+  'csv.made-of': { found: '7', meant: ['007'] },
   'csv.number-taken': { control: 'Wash', other: 'Mix', number: 85 },
   'csv.no-such': { of: 'Quillback', what: 'control', name: 'Fog' },
   'csv.many': { of: 'Quillback', what: 'preset', name: 'Fog', count: 2 },

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { readTable } from '../../../core/formats/readTable';
+import { MadeChoice, useMade } from '../../features/MadeChoice';
 import { Pick } from '../../widgets/Pick';
 import { newId } from '../../state/desk';
 import { useShow } from '../../state/store';
@@ -30,6 +31,7 @@ export function TableIn({
   const show = useShow();
   const [kind, setKind] = useState<TableKind>(table);
   const [id, setId] = useState('');
+  const [made, setMade] = useMade();
   const things =
     kind === 'cues'
       ? show.songs.map((s) => ({ id: s.id, name: s.title }))
@@ -43,8 +45,8 @@ export function TableIn({
   const chosen = things?.find((t) => t.id === id)?.id ?? named?.id ?? things?.[0]?.id;
   const missing = things !== null && chosen === undefined;
   const read = useMemo(
-    () => (missing ? null : readTable(show, kind, chosen ?? '', text, newId)),
-    [show, kind, chosen, text, missing],
+    () => (missing ? null : readTable(show, kind, chosen ?? '', text, newId, made)),
+    [show, kind, chosen, text, missing, made],
   );
   return (
     <>
@@ -67,7 +69,9 @@ export function TableIn({
         )}
       </Fields>
       {read ? (
-        <Preview read={read} from={from} onDone={onDone} />
+        <Preview read={read} from={from} onDone={onDone}>
+          <MadeChoice made={made} onPick={setMade} problems={read.problems} />
+        </Preview>
       ) : (
         <p>{kind === 'cues' ? 'The show has no song yet to put cues into.' : 'The show has no unit yet.'}</p>
       )}

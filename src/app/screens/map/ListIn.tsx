@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { indexOfLabel, labelOf, type AddressPlan } from '../../../core/addressing';
 import { namedControls, patchesToSlots, readMidiNames } from '../../../core/formats/midi-names';
 import { decodeText, readPresetList } from '../../../core/formats/preset-list';
+import type { MadeNames } from '../../../core/cells';
 import { hasErrors, type Problem, type Read } from '../../../core/problems';
 import {
   changeProfile,
@@ -16,6 +17,7 @@ import {
   type Matching,
   type Unit,
 } from '../../../core/show';
+import { MadeChoice, useMade } from '../../features/MadeChoice';
 import { Choices } from '../../widgets/Choices';
 import { DialogButton } from '../../widgets/DialogButton';
 import { Button, Field, Input, Label, MainButton, Soft, inputLook } from '../../widgets/controls';
@@ -95,8 +97,9 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
   const [from, setFrom] = useState(labelOf(plan, first));
   const [use, setUse] = useState<Use>('names');
   const [broken, setBroken] = useState<readonly Problem[]>([]);
+  const [made, setMade] = useMade();
   const start = indexOfLabel(plan, from);
-  const read = text.trim() === '' ? null : readList(text, unit, start ?? 0);
+  const read = text.trim() === '' ? null : readList(text, unit, start ?? 0, made);
   const names = read?.value;
 
   const open = async (file: File): Promise<void> => {
@@ -141,6 +144,7 @@ function ListForm({ unit, first, onClose, onMatched }: FormProps) {
       <FileRow open={open} from={from} setFrom={setFrom} start={start} plan={plan} />
       <UseChoice use={use} setUse={setUse} />
       <Told problems={[...broken, ...(read?.problems ?? [])]} label="About the list" />
+      <MadeChoice made={made} onPick={setMade} problems={read?.problems ?? []} />
       {names && names.length > 0 && (
         <Soft>
           First row: {names[0]!.name || 'no name'} on {labelOf(plan, names[0]!.index)}; last row:{' '}
@@ -235,10 +239,11 @@ type ListRead = Read<readonly ListedName[]> & {
 };
 
 /** Reads what was pasted as what it looks like: a MIDI name document, or a list. */
-function readList(text: string, unit: Unit, first: number): ListRead {
+function readList(text: string, unit: Unit, first: number, made: MadeNames): ListRead {
   const { plan, controls } = unit.profile;
   if (!text.trimStart().startsWith('<')) {
-    return { ...readPresetList(text, { plan, unit: unit.name, first }), controls: [] };
+    const { name, slots } = unit;
+    return { ...readPresetList(text, { plan, unit: name, slots, first, made }), controls: [] };
   }
   const document = readMidiNames(text);
   const [names] = document.value ?? [];

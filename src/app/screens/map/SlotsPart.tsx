@@ -105,7 +105,13 @@ export function SlotsPart({ unit, onSend }: Props) {
       touch(edit, `move ${at(first)} to ${at(to)}`, Math.min(first, to), Math.abs(to - first) + count);
     },
     onPaste: (first, text) => {
-      const { value, problems } = readPresetList(text, { plan, unit: unit.name, first });
+      const { value, problems } = readPresetList(text, {
+        plan,
+        unit: unit.name,
+        slots: unit.slots,
+        first,
+        made: 'ask',
+      });
       if (!value) {
         setNumberProblems(problems);
         return;

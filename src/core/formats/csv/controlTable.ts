@@ -1,8 +1,9 @@
 import { expectation, short, type Issue } from '../expectation';
 import { encodingSchema, newControl, valueRange, type Control, type Encoding } from '../../addressing';
 import { applyEdit, changeProfile, indexShow, type Show, type Unit } from '../../show';
+import type { MadeNames } from '../../cells';
 import type { Read } from '../../problems';
-import { byName, madeOf, readTable, writeTable, type SayOf, type TableRow } from './table';
+import { byName, nameIn, readTable, writeTable, type SayOf, type TableRow } from './table';
 
 const COLUMNS = ['Control', 'Kind', 'Number', 'Settings', 'Options', 'Rest'] as const;
 const OPTION_LIMIT = 128;
@@ -32,16 +33,22 @@ export function writeControlTable({ profile }: Unit): string {
  * The show with a unit's controls as a table has them: those that it names are changed or new, others stay. A control that is
  * changed keeps its place in tones as far as its values allow.
  */
-export function readControlTable(show: Show, unitId: string, text: string, newId: () => string): Read<Show> {
+export function readControlTable(
+  show: Show,
+  unitId: string,
+  text: string,
+  newId: () => string,
+  made: MadeNames = 'ask',
+): Read<Show> {
   const unit = indexShow(show).units.get(unitId)!;
   const { profile } = unit;
   const refused: { readonly problems: Read<Show>['problems'] }[] = [];
-  const read = readTable(text, COLUMNS, ['Control', 'Kind'], (rows, say, _, warn) => {
-    const mine = byName(profile.controls, (c) => c.name);
+  const read = readTable(text, COLUMNS, ['Control', 'Kind'], made, (rows, say, _, warn) => {
     const now = new Map<string, Control>();
     for (const row of rows) {
-      const control = controlOf(row, mine, newId, say);
-      if (!control || !isKnown(profile.controls, control, row, say, warn)) continue;
+      const control = controlOf(row, profile.controls, newId, say);
+      if (!control) continue;
+      tellOfNumber(profile.controls, control, row, warn);
       const key = control.name.toLowerCase();
       if (now.has(key)) say(row, 'Control', 'csv.twice', { what: control.name, name: unit.name });
       now.set(key, control);
@@ -59,14 +66,9 @@ export function readControlTable(show: Show, unitId: string, text: string, newId
   return first && read.value ? { value: undefined, problems: first.problems } : read;
 }
 
-/** Whether a control is one of the unit's or a new one; says what it may be otherwise, and whose number it takes. */
-function isKnown(controls: readonly Control[], control: Control, row: TableRow, say: SayOf, warn: SayOf): boolean {
-  if (controls.some((c) => c.id === control.id)) return true;
-  const meant = madeOf(controls, (c) => c.name, control.name);
-  if (meant !== undefined) {
-    say(row, 'Control', 'csv.made-of', { found: control.name, meant });
-    return false;
-  }
+/** Says whose number a new control takes. */
+function tellOfNumber(controls: readonly Control[], control: Control, row: TableRow, warn: SayOf): void {
+  if (controls.some((c) => c.id === control.id)) return;
   const { encoding } = control;
   const number = 'number' in encoding ? encoding.number : undefined;
   // Numbers that several share already are shared on purpose.
@@ -76,25 +78,21 @@ function isKnown(controls: readonly Control[], control: Control, row: TableRow, 
   if (number !== undefined && on.length === 1) {
     warn(row, 'Number', 'csv.number-taken', { control: control.name, other: on[0]!.name, number });
   }
-  return true;
 }
 
 /** What stands at a path of plain data; undefined for nothing. */
 const valueAt = (path: readonly PropertyKey[], data: unknown): unknown =>
   path.reduce<unknown>((at, step) => (at as Readonly<Record<PropertyKey, unknown>> | undefined)?.[step], data);
 
-function controlOf(
-  row: TableRow,
-  mine: (name: string) => readonly Control[],
-  newId: () => string,
-  say: SayOf,
-): Control | undefined {
-  const { Control: name = '', Number: number, Settings: settings = '', Options: options = '', Rest: rest } = row.cells;
+function controlOf(row: TableRow, controls: readonly Control[], newId: () => string, say: SayOf): Control | undefined {
+  const name = nameIn(controls, (c) => c.name, 'Control', row, say);
+  if (name === undefined) return undefined;
+  const { Number: number, Settings: settings = '', Options: options = '', Rest: rest } = row.cells;
   if (name === '' || name.length > NAME_LIMIT) {
     say(row, 'Control', 'csv.value', { found: name, expected: [`1 to ${NAME_LIMIT} letters`] });
     return undefined;
   }
-  const found = mine(name);
+  const found = byName(controls, (c) => c.name)(name);
   if (found.length > 1) say(row, 'Control', 'csv.many', { of: '', what: 'control', name, count: found.length });
   const fields = fieldsOf(settings);
   if (!fields) {

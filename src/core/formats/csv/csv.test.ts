@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { problemLine } from '../../../wording';
-import { isMadeOf } from '../../cells';
 import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
+import { compareShows } from '../../meaning';
 import {
   checkShow,
   newInterlude,
@@ -368,32 +368,6 @@ describe('any text at all', () => {
 
 describe('what a spreadsheet made of a name', () => {
   const show = demoShow();
-  it.each([
-    ['7', '007'],
-    ['1000', '1E3'],
-    ['1.00E+03', '1E3'],
-    ['1.5', '1,50'],
-    ['1-Feb', '1/2'],
-    ['01/02/2026', '1/2'],
-    ['2026-02-01', '1/2'],
-    ['2. Jan', '1/2'],
-    ['01.02.2026', '1.2'],
-  ])('%s may be made of %s', (cell, was) => {
-    expect(isMadeOf(cell, was)).toBe(true);
-  });
-
-  it.each([
-    ['7', '7'],
-    ['7', '8'],
-    ['Lead 7', 'Lead 007'],
-    ['1-Mar', '1/2'],
-    ['Feb', 'February'],
-    ['Marram', 'Mar'],
-    ['12', '1/2'],
-  ])('%s is not made of %s', (cell, was) => {
-    expect(isMadeOf(cell, was)).toBe(false);
-  });
-
   it('is asked about and makes no new control, nor a new tone', () => {
     const odd = {
       ...show,
@@ -413,12 +387,38 @@ describe('what a spreadsheet made of a name', () => {
     const read = readControlTable(odd, 'tarn', table.replace('007', '7'), () => 'new');
     expect(read.value).toBeUndefined();
     expect(read.problems.map(problemLine)).toEqual([
-      'line 2, column 1: "7" looks like what a spreadsheet made of "007". Write "007" there, as text; if it is another one, give it a name that cannot be taken for it.',
+      'line 2, column 1: "7" looks like what a spreadsheet made of "007". Write "007" there, as text, or say how such names are read.',
     ]);
     const tones = { ...show, tones: show.tones.map((t, i) => (i === 0 ? { ...t, name: '1/2' } : t)) };
     const written = writeToneTable(tones);
     expect(written).toContain('1/2');
     expect(readToneTable(tones, written.replaceAll('1/2', '1-Feb'), () => 'new').problems[0]?.code).toBe('csv.made-of');
+  });
+
+  it('is what it was, or what is written, as one says', () => {
+    const [first, second] = show.tones;
+    const named = {
+      ...show,
+      tones: [{ ...first!, name: '007' }, { ...second!, name: '10:30' }, ...show.tones.slice(2)],
+    };
+    const table = writeToneTable(named).replaceAll('007', '7').replaceAll('10:30', '10:30:00 AM');
+    const kept = readToneTable(named, table, () => 'new', 'keep').value!;
+    expect(compareShows(named, kept)).toEqual([]);
+    const taken = readToneTable(named, table, () => 'new', 'take').value!;
+    expect(taken.tones.slice(-2).map((t) => t.name)).toEqual(['7', '10:30:00 AM']);
+    const song = named.songs.find((s) =>
+      s.cues.some((c) => c.action.kind === 'tone' && c.action.toneId === first!.id),
+    )!;
+    const cues = writeCueTable(named, song).replaceAll('007', '7').replaceAll('10:30', '10:30:00 AM');
+    expect(readCueTable(named, song.id, cues, () => 'new', 'keep').value?.songs).toEqual(named.songs);
+    expect(readCueTable(named, song.id, cues, () => 'new', 'take').problems[0]?.code).toBe('csv.no-such');
+  });
+
+  it('changes nothing where nobody changed anything, breaks and notes neither', () => {
+    const { id } = setOf(show);
+    const entries = [...setOf(show).entries, { kind: 'note' as const, id: 'n', text: 'Lights down' }];
+    const noted = { ...show, sets: show.sets.map((s) => (s.id === id ? { ...s, entries } : s)) };
+    expect(readSetTable(noted, writeSetTable(noted), () => 'new').value).toEqual(noted);
   });
 
   it('is told of a new control whose number another has', () => {

@@ -1,9 +1,10 @@
+import { madeOf, type MadeNames } from '../../cells';
 import { addTo } from '../../groups';
 import type { Read } from '../../problems';
 import { RANGES, cuesInOrder, indexShow, songTime, type Cue, type Show, type Song } from '../../show';
 import { formatPosition, parsePosition, type Ticks } from '../../time';
 import {
-  byName,
+  asMeant,
   figureOf,
   readTable,
   theOne,
@@ -13,7 +14,7 @@ import {
   type SayOf,
   type TableRow,
 } from './table';
-import { valueCell, valueOfCell } from './values';
+import { optionNames, valueCell, valueOfCell } from './values';
 
 const COLUMNS = ['Place', 'Kind', 'Name', 'Unit', 'Value', 'Lands', 'Shift (ms)', 'Muted', 'Loads again'] as const;
 
@@ -39,7 +40,11 @@ export function writeCueTable(show: Show, song: Song): string {
           ? moveName(moves.get(action.moveId))
           : writtenName(unit?.profile.controls ?? [], (c) => c.name)(control);
     const value =
-      action.kind === 'message' ? action.bytes : action.kind === 'control' ? valueCell(control!, action.value) : '';
+      action.kind === 'message'
+        ? spaced(action.bytes)
+        : action.kind === 'control'
+          ? valueCell(control!, action.value)
+          : '';
     return [
       formatPosition(bars, at, song.bars),
       action.kind === 'message' ? 'bytes' : action.kind,
@@ -55,10 +60,19 @@ export function writeCueTable(show: Show, song: Song): string {
   return writeTable(COLUMNS, rows);
 }
 
+/** Bytes apart, so that no spreadsheet takes "903e40" for a figure. */
+const spaced = (hex: string): string => hex.replaceAll(/(..)(?=.)/g, '$1 ');
+
 /** The show with the cues of a song as a table has them: what stood there is replaced. One error refuses the whole table. */
-export function readCueTable(show: Show, songId: string, text: string, newId: () => string): Read<Show> {
+export function readCueTable(
+  show: Show,
+  songId: string,
+  text: string,
+  newId: () => string,
+  made: MadeNames = 'ask',
+): Read<Show> {
   const song = indexShow(show).songs.get(songId)!;
-  return readTable(text, COLUMNS, ['Place', 'Name'], (rows, say) => {
+  return readTable(text, COLUMNS, ['Place', 'Name'], made, (rows, say) => {
     const cues = rows.flatMap((row) => cueOf(show, song, row, newId, say) ?? []);
     const ordered = withOldIds(song.cues, cues).toSorted((a, b) => a.at - b.at);
     return { ...show, songs: show.songs.map((s) => (s.id === songId ? { ...s, cues: ordered } : s)) };
@@ -117,14 +131,14 @@ function actionOf(show: Show, row: TableRow, say: SayOf): Cue['action'] | undefi
   const kind = wordIn(row, 'Kind', ['tone', 'move', 'control', 'bytes'], say);
   const reload = wordIn(row, 'Loads again', ['no', 'yes'], say) === 'yes';
   if (kind === 'tone') {
-    const tone = theOne(byName(show.tones, (t) => t.name)(cells['Name']!), 'tone', 'Name', row, say);
+    const tone = theOne(show.tones, (t) => t.name, 'tone', 'Name', row, say);
     return tone && { kind: 'tone', toneId: tone.id, reload };
   }
   if (kind === 'move') {
-    const move = theOne(byName(show.moves, (m) => m.name)(cells['Name']!), 'move', 'Name', row, say);
+    const move = theOne(show.moves, (m) => m.name, 'move', 'Name', row, say);
     return move && { kind: 'move', moveId: move.id };
   }
-  const unit = theOne(byName(show.units, (u) => u.name)(cells['Unit']!), 'unit', 'Unit', row, say);
+  const unit = theOne(show.units, (u) => u.name, 'unit', 'Unit', row, say);
   if (!unit) return undefined;
   if (kind === 'bytes') {
     const bytes = cells['Value']!.replaceAll(/\s/g, '').toLowerCase();
@@ -132,16 +146,12 @@ function actionOf(show: Show, row: TableRow, say: SayOf): Cue['action'] | undefi
     if (!sound) say(row, 'Value', 'csv.value', { found: cells['Value']!, expected: ['bytes of two digits each'] });
     return sound ? { kind: 'message', unitId: unit.id, bytes } : undefined;
   }
-  const control = theOne(
-    byName(unit.profile.controls, (c) => c.name)(cells['Name']!),
-    'control',
-    'Name',
-    row,
-    say,
-    unit.name,
-  );
+  const control = theOne(unit.profile.controls, (c) => c.name, 'control', 'Name', row, say, unit.name);
   if (!control) return undefined;
-  const value = valueOfCell(control, cells['Value']!);
-  if (value === undefined) say(row, 'Value', 'csv.no-value', { control: control.name, found: cells['Value']! });
+  const said = cells['Value']!;
+  const text = asMeant(said, madeOf(optionNames(control))(said), 'Value', row, say);
+  if (text === undefined) return undefined;
+  const value = valueOfCell(control, text);
+  if (value === undefined) say(row, 'Value', 'csv.no-value', { control: control.name, found: said });
   return value === undefined ? undefined : { kind: 'control', unitId: unit.id, controlId: control.id, value };
 }

@@ -1,3 +1,4 @@
+import type { MadeNames } from '../../cells';
 import type { Read } from '../../problems';
 import { fromHex } from '../../midi';
 import {
@@ -12,17 +13,7 @@ import {
   type Show,
   type SongEntry,
 } from '../../show';
-import {
-  byName,
-  figureOf,
-  readTable,
-  theOne,
-  wordIn,
-  writeTable,
-  writtenName,
-  type SayOf,
-  type TableRow,
-} from './table';
+import { figureOf, readTable, theOne, wordIn, writeTable, writtenName, type SayOf, type TableRow } from './table';
 
 const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge', 'Started by', 'Port', 'Does'] as const;
 
@@ -55,8 +46,8 @@ export function writeSetTable(show: Show): string {
 }
 
 /** The show with its running order as a table has it. A song that stood in it keeps what starts it where the table has no column for that; one that is not named stays in the show. */
-export function readSetTable(show: Show, text: string, newId: () => string): Read<Show> {
-  return readTable(text, COLUMNS, ['Title'], (rows, say, has) => {
+export function readSetTable(show: Show, text: string, newId: () => string, made: MadeNames = 'ask'): Read<Show> {
+  return readTable(text, COLUMNS, ['Title'], made, (rows, say, has) => {
     const tooMany = rows[LIMITS.songs];
     if (tooMany) say(tooMany, null, 'csv.too-long', { limit: LIMITS.songs });
     const left = [...setOf(show).entries];
@@ -82,13 +73,16 @@ function entryOf(
       return undefined;
     }
     const minutes = figureOf(row, 'Minutes', 15, RANGES.breakMinutes, say);
-    return kind === 'note' ? { kind, id: newId(), text: title } : { kind, id: newId(), title, minutes };
+    // What stood there is what it was: a table that nobody changed changes nothing.
+    const at = left.findIndex(
+      (e) => (e.kind === 'note' ? e.text : e.kind === 'break' && e.title) === title && e.kind === kind,
+    );
+    const id = at < 0 ? newId() : left.splice(at, 1)[0]!.id;
+    return kind === 'note' ? { kind, id, text: title } : { kind, id, title, minutes };
   }
-  const song = theOne(byName(show.songs, (s) => s.title)(title), 'song', 'Title', row, say);
+  const song = theOne(show.songs, (s) => s.title, 'song', 'Title', row, say);
   const bridged = row.cells['Bridge'] !== '';
-  const bridge = bridged
-    ? theOne(byName(show.tones, (t) => t.name)(row.cells['Bridge']!), 'tone', 'Bridge', row, say)
-    : undefined;
+  const bridge = bridged ? theOne(show.tones, (t) => t.name, 'tone', 'Bridge', row, say) : undefined;
   const follow = wordIn(row, 'Follows', ['wait', 'on'], say);
   const pause = figureOf(row, 'Pause (s)', 0, RANGES.pauseSeconds, say);
   if (!song) return undefined;
@@ -107,14 +101,14 @@ function launchOf(show: Show, row: TableRow, say: SayOf): SongEntry['launch'] {
   // A note tells itself apart by its number, however hard it is struck.
   const own = bytes && launchBytes(bytes.length === 2 && (bytes[0]! & 0xf0) === 0x90 ? [...bytes, 127] : bytes);
   if (!own) say(row, 'Started by', 'csv.value', { found: text, expected: LAUNCHES });
-  const port = theOne(byName(show.ports, (p) => p.name)(row.cells['Port']!), 'port', 'Port', row, say);
+  const port = theOne(show.ports, (p) => p.name, 'port', 'Port', row, say);
   const does = wordIn(row, 'Does', ['start', 'queue'], say);
   return own && port ? { portId: port.id, bytes: own, does } : null;
 }
 
 /** A sound between songs, by its name: one that stood in the set keeps how it is played. */
 function soundOf(show: Show, left: SetEntry[], row: TableRow, newId: () => string, say: SayOf): SetEntry | undefined {
-  const audio = theOne(byName(show.audio, (a) => a.name)(row.cells['Title']!), 'sound', 'Title', row, say);
+  const audio = theOne(show.audio, (a) => a.name, 'sound', 'Title', row, say);
   const begins = wordIn(row, 'Follows', ['after', 'press'], say);
   if (!audio) return undefined;
   const at = left.findIndex((e) => e.kind === 'sound' && e.audioId === audio.id);

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { LINE_LIMIT, PROBLEM_LIMIT, harmed, isMadeOf } from '../../cells';
+import { LINE_LIMIT, PROBLEM_LIMIT, harmed, madeOf, type MadeNames } from '../../cells';
 import { csvText } from '../../csvText';
 import { addTo } from '../../groups';
 import {
@@ -18,6 +18,8 @@ import { figureIn, type Range } from '../../show';
 export interface TableRow {
   readonly row: number;
   readonly cells: Readonly<Record<string, string>>;
+  /** What is done with names that a spreadsheet seems to have changed. */
+  readonly made: MadeNames;
 }
 
 /** Says what is wrong with a cell, or with a whole line. */
@@ -40,6 +42,7 @@ export function readTable<T>(
   text: string,
   columns: readonly string[],
   needed: readonly string[],
+  made: MadeNames,
   understand: (rows: readonly TableRow[], say: SayOf, has: (column: string) => boolean, warn: SayOf) => T,
 ): Read<T> {
   const refuse = <C extends ProblemCode>(code: C, place: Place, data: ProblemData[C]): Read<T> => ({
@@ -61,7 +64,7 @@ export function readTable<T>(
   const rows = data.slice(1).flatMap((line, i): TableRow[] => {
     if (line.every((c) => c.trim() === '')) return [];
     const cells = columns.map((c) => [c, harmed((line[head.indexOf(c.toLowerCase())] ?? '').trim())] as const);
-    return [{ row: i + 2, cells: Object.fromEntries(cells) }];
+    return [{ row: i + 2, cells: Object.fromEntries(cells), made }];
   });
   const problems: Problem[] = [];
   const sayAs =
@@ -113,6 +116,8 @@ const bare = (text: string): string =>
 interface Names<T> {
   readonly found: ReadonlyMap<string, readonly T[]>;
   readonly written: ReadonlyMap<T, string>;
+  /** The names that a spreadsheet may have made another one of. */
+  readonly meant: (cell: string) => readonly string[];
 }
 
 /** What was worked out for a list: tables ask for it in every line. */
@@ -140,7 +145,9 @@ function namesOf<T extends object>(list: readonly T[], nameOf: (item: T) => stri
       written.set(item, name);
     }
   }
-  const names = { found, written };
+  let like: ((cell: string) => readonly string[]) | undefined;
+  const meant = (cell: string): readonly string[] => (like ??= madeOf(written.values()))(cell);
+  const names = { found, written, meant };
   known.set(list, names);
   return names;
 }
@@ -157,10 +164,35 @@ export function byName<T extends object>(
   return (name) => found.get(keyOf(name)) ?? [];
 }
 
-/** What a name that is not there looks like a spreadsheet's making of: "007" where it says 7. Undefined where of nothing, or of several. */
-export function madeOf<T>(list: readonly T[], nameOf: (item: T) => string, name: string): string | undefined {
-  const found = list.filter((item) => isMadeOf(name, nameOf(item)));
-  return found.length === 1 ? nameOf(found[0]!) : undefined;
+/**
+ * The name that a cell means, among those that a list has. Where it has none such but one that a spreadsheet makes this
+ * of ("7" for "007"), it is that one, or it is asked about, as the reader was told; undefined where it is asked about.
+ */
+export function nameIn<T extends object>(
+  list: readonly T[],
+  nameOf: (item: T) => string,
+  column: string,
+  row: TableRow,
+  say: SayOf,
+): string | undefined {
+  const name = row.cells[column] ?? '';
+  const { found, meant } = namesOf(list, nameOf);
+  if (found.has(keyOf(name))) return name;
+  return asMeant(name, meant(name), column, row, say);
+}
+
+/** What a cell says, given what a spreadsheet may have made it of; undefined where that is asked about. */
+export function asMeant(
+  name: string,
+  meant: readonly string[],
+  column: string,
+  row: TableRow,
+  say: SayOf,
+): string | undefined {
+  if (meant.length === 0 || row.made === 'take') return name;
+  if (meant.length === 1 && row.made === 'keep') return meant[0]!;
+  say(row, column, 'csv.made-of', { found: name, meant });
+  return undefined;
 }
 
 /** What a table calls a thing of a list: its name; of several of one name "Lead #1", "Lead #2". Empty for what is not in it. */
@@ -172,16 +204,19 @@ export function writtenName<T extends object>(
   return (item) => (item && written.get(item)) ?? '';
 }
 
-/** The one thing of a name; else it is said what is wrong with it. `of`: the unit that should have it, where it is a unit's. */
-export function theOne<T>(
-  found: readonly T[],
+/** The one thing of the name that a cell has; else it is said what is wrong with it. `of`: the unit that should have it, where it is a unit's. */
+export function theOne<T extends object>(
+  list: readonly T[],
+  nameOf: (item: T) => string,
   what: string,
   column: string,
   row: TableRow,
   say: SayOf,
   of = '',
 ): T | undefined {
-  const name = row.cells[column] ?? '';
+  const name = nameIn(list, nameOf, column, row, say);
+  if (name === undefined) return undefined;
+  const found = byName(list, nameOf)(name);
   if (found.length === 1) return found[0];
   if (found.length === 0) say(row, column, 'csv.no-such', { of, what, name });
   else say(row, column, 'csv.many', { of, what, name, count: found.length });

@@ -1,9 +1,12 @@
 import { indexOfLabel, labelOf } from '../../addressing';
+import { madeOf, type MadeNames } from '../../cells';
 import type { Read } from '../../problems';
 import { LIMITS, newSlot, slotsById, type Show, type Slot, type Tone, type TonePart, type Unit } from '../../show';
+import { madeLabel } from '../madeLabel';
 import {
+  asMeant,
   byName,
-  madeOf,
+  nameIn,
   readPairs,
   readTable,
   theOne,
@@ -63,12 +66,13 @@ function partCells(unit: Unit, { slotId, variant, controls, effects }: TonePart)
  * The show with the tones that a table names, new ones and changed ones; others stay as they are. A preset is found by its
  * place, or by its name where no place stands; a place without a preset gets one.
  */
-export function readToneTable(show: Show, text: string, newId: () => string): Read<Show> {
-  return readTable(text, COLUMNS, ['Tone'], (rows, say) => {
-    const made = new Map<string, Slot[]>();
+export function readToneTable(show: Show, text: string, newId: () => string, made: MadeNames = 'ask'): Read<Show> {
+  return readTable(text, COLUMNS, ['Tone'], made, (rows, say) => {
+    const placed = new Map<string, Slot[]>();
     const read = new Map<string, { name: string; notes: string; parts: TonePart[] }>();
     for (const row of rows) {
-      const name = row.cells['Tone']!;
+      const name = nameIn(show.tones, (t) => t.name, 'Tone', row, say);
+      if (name === undefined) continue;
       if (name === '' || name.length > LIMITS.title) {
         say(row, 'Tone', 'csv.value', { found: name, expected: [`1 to ${LIMITS.title} letters`] });
         continue;
@@ -78,7 +82,7 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
       read.set(key, tone);
       tone.notes ||= row.cells['Notes']!.slice(0, LIMITS.notes);
       if (row.cells['Unit'] === '') continue;
-      const part = partOf(show, row, made, newId, say);
+      const part = partOf(show, row, placed, newId, say);
       if (!part) continue;
       if (tone.parts.some((p) => p.unitId === part.unitId)) {
         say(row, 'Unit', 'csv.twice', { what: row.cells['Unit']!, name });
@@ -96,16 +100,11 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
       return now ? { ...t, notes: now.notes || t.notes, parts: now.parts } : t;
     });
     const fresh = [...read.values()].filter((t) => mine(t.name).length === 0);
-    for (const { name } of fresh) {
-      const meant = madeOf(show.tones, (t) => t.name, name);
-      const row = rows.find((r) => r.cells['Tone']!.trim().toLowerCase() === name.trim().toLowerCase());
-      if (meant !== undefined && row) say(row, 'Tone', 'csv.made-of', { found: name, meant });
-    }
     const tones = [...changed, ...fresh.map((t): Tone => ({ id: newId(), ...t }))];
     const over = rows.at(-1);
     if (tones.length > LIMITS.tones && over) say(over, null, 'csv.too-long', { limit: LIMITS.tones });
     const units = show.units.map((u) => {
-      const slots = made.get(u.id);
+      const slots = placed.get(u.id);
       return slots ? { ...u, slots: [...u.slots, ...slots].toSorted((a, b) => a.index - b.index) } : u;
     });
     return { ...show, units, tones };
@@ -115,20 +114,20 @@ export function readToneTable(show: Show, text: string, newId: () => string): Re
 function partOf(
   show: Show,
   row: TableRow,
-  made: Map<string, Slot[]>,
+  placed: Map<string, Slot[]>,
   newId: () => string,
   say: SayOf,
 ): TonePart | undefined {
   const { cells } = row;
-  const unit = theOne(byName(show.units, (u) => u.name)(cells['Unit']!), 'unit', 'Unit', row, say);
+  const unit = theOne(show.units, (u) => u.name, 'unit', 'Unit', row, say);
   if (!unit) return undefined;
   const { controls, effects } = unit.profile;
-  const variant = cells['Variant'] === '' ? null : variantOfCell(unit, cells['Variant']!);
+  const variant = variantIn(unit, row, say);
   if (variant === undefined) {
     const expected = unit.profile.variants ? unit.profile.variants.names.filter((n) => n !== '') : ['nothing'];
     say(row, 'Variant', 'csv.value', { found: cells['Variant']!, expected });
   }
-  const slotId = presetOf(unit, row, made, newId, say);
+  const slotId = presetOf(unit, row, placed, newId, say);
   const set = pairsOf(row, 'Controls', controls, say).flatMap(([control, value]) => {
     const figure = valueOfCell(control, value);
     if (figure === undefined) say(row, 'Controls', 'csv.no-value', { control: control.name, found: value });
@@ -140,6 +139,16 @@ function partOf(
     return how ? [{ effectId: effect.id, how }] : [];
   });
   return { unitId: unit.id, slotId, variant: variant ?? null, controls: set, effects: ring };
+}
+
+/** The variant that a line says: null for none, undefined for one that is not there. */
+function variantIn(unit: Unit, row: TableRow, say: SayOf): number | null | undefined {
+  const cell = row.cells['Variant']!;
+  if (cell === '') return null;
+  const found = variantOfCell(unit, cell);
+  if (found !== undefined) return found;
+  const text = asMeant(cell, madeOf(unit.profile.variants?.names ?? [])(cell), 'Variant', row, say);
+  return text === undefined ? null : variantOfCell(unit, text);
 }
 
 /** Named things and what a cell says of each. */
@@ -170,30 +179,37 @@ function pairsOf<T extends { readonly name: string }>(
 function presetOf(
   unit: Unit,
   row: TableRow,
-  made: Map<string, Slot[]>,
+  placed: Map<string, Slot[]>,
   newId: () => string,
   say: SayOf,
 ): string | null {
   const { Preset: label, 'Preset name': name } = row.cells;
   if (label === '' && name === '') return null;
-  const fresh = made.get(unit.id) ?? [];
+  const fresh = placed.get(unit.id) ?? [];
   if (label === '') {
-    const named = byName([...unit.slots, ...unit.lostSlots, ...fresh], (s) => s.name)(name!);
-    return theOne(named, 'preset', 'Preset name', row, say, unit.name)?.id ?? null;
+    const slots: readonly { readonly id: string; readonly name: string }[] =
+      fresh.length === 0 && unit.lostSlots.length === 0 ? unit.slots : [...unit.slots, ...unit.lostSlots, ...fresh];
+    return theOne(slots, (s) => s.name, 'preset', 'Preset name', row, say, unit.name)?.id ?? null;
   }
-  const index = indexOfLabel(unit.profile.plan, label!);
+  const { plan } = unit.profile;
+  const text =
+    indexOfLabel(plan, label!) === undefined ? asMeant(label!, madeLabel(plan, label!), 'Preset', row, say) : label!;
+  if (text === undefined) return null;
+  const index = indexOfLabel(plan, text);
   if (index === undefined) {
     say(row, 'Preset', 'csv.no-such', { of: unit.name, what: 'place', name: label! });
     return null;
   }
   const there = [...unit.slots, ...fresh].find((s) => s.index === index);
-  if (there && name !== '' && there.name.trim().toLowerCase() !== name!.toLowerCase()) {
+  const meant = there && name !== '' ? nameIn([there], (s) => s.name, 'Preset name', row, say) : name;
+  if (meant === undefined) return null;
+  if (there && meant !== '' && there.name.trim().toLowerCase() !== meant.toLowerCase()) {
     // The place has another name now: which of the two is meant, only a person knows.
     say(row, 'Preset name', 'csv.other-name', { unit: unit.name, label: label!, found: name!, there: there.name });
     return null;
   }
   if (there) return there.id;
   const slot = newSlot(newId(), index, name!);
-  made.set(unit.id, [...fresh, slot]);
+  placed.set(unit.id, [...fresh, slot]);
   return slot.id;
 }

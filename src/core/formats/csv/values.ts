@@ -12,10 +12,15 @@ export function valueCell(control: Control, value: number): string {
 }
 
 /** An option's name, where it has one that no other has and that is no figure. */
-function optionName({ encoding, options }: Control, value: number): string {
-  const name = options[value - valueRange(encoding).low] ?? '';
-  return options.filter((o) => same(o, name)).length > 1 || /^-?[\d.,]+$/.test(name) ? '' : name;
+function optionName(control: Control, value: number): string {
+  const name = control.options[value - valueRange(control.encoding).low] ?? '';
+  return control.options.filter((o) => same(o, name)).length > 1 || isFigure(name) ? '' : name;
 }
+
+const isFigure = (name: string): boolean => /^-?[\d.,]+$/.test(name);
+
+/** The names of options that a cell may have. */
+export const optionNames = ({ options }: Control): readonly string[] => options.filter((o) => !isFigure(o));
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 

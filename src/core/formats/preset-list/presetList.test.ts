@@ -5,11 +5,13 @@ import { demoShow } from '../../demo';
 import { LIBRARY } from '../../library';
 import { newSlot } from '../../show';
 import { decodeText, readPresetList, writePresetList, writeReorderList } from './';
+import { problemLine } from '../../../wording';
 import { runs } from '../../testing/runs';
+import type { MadeNames } from '../../cells';
 
 const unit = demoShow().units[0]!;
 const { plan } = unit.profile;
-const options = { plan, unit: unit.name, first: 0 };
+const options = { plan, unit: unit.name, slots: [], first: 0, made: 'ask' as const };
 const read = (text: string, first = 0) => readPresetList(text, { ...options, first });
 const problemLines = (text: string) => read(text).problems.map((p) => [p.code, p.place.in === 'text' && p.place.row]);
 
@@ -81,7 +83,7 @@ describe('a pasted list of presets', () => {
         newSlot(`s${i}`, i, `N°${i}, "dry"; é\u2019`),
       );
       const text = writePresetList({ ...unit, profile, slots });
-      const back = readPresetList(text, { plan: profile.plan, unit: 'U', first: 0 });
+      const back = readPresetList(text, { ...options, plan: profile.plan });
       expect(back.value).toEqual(slots.map(({ index, name }) => ({ index, name })));
     }
   });
@@ -146,5 +148,41 @@ describe('the text of a file', () => {
       }),
       { seed: 63 },
     );
+  });
+});
+
+describe('a list that a spreadsheet saved', () => {
+  const slots = ['007', '1/2', '+3 dB'].map((name, i) => newSlot(`s${i}`, i, name));
+  const back = (text: string, made: MadeNames, dashed = plan) =>
+    readPresetList(text, { ...options, plan: dashed, slots, made });
+
+  it('is asked about where names changed, and read as it was or as it is written', () => {
+    const text = 'label;name\nA1;7\nA2;1-Feb\nA3;Lead';
+    expect(back(text, 'ask').problems.map(problemLine)).toEqual([
+      'line 2, column 1: "7" looks like what a spreadsheet made of "007". Write "007" there, as text, or say how such names are read.',
+      'line 3, column 1: "1-Feb" looks like what a spreadsheet made of "1/2". Write "1/2" there, as text, or say how such names are read.',
+    ]);
+    expect(back(text, 'keep').value?.map((n) => n.name)).toEqual(['007', '1/2', 'Lead']);
+    expect(back(text, 'take').value?.map((n) => n.name)).toEqual(['7', '1-Feb', 'Lead']);
+  });
+
+  it('has names again that were kept from being a formula', () => {
+    const written = writePresetList({ ...unit, slots });
+    expect(written).toContain("'+3 dB");
+    expect(back(written, 'ask').value?.at(-1)?.name).toBe('+3 dB');
+  });
+
+  it('finds slots whose labels became dates, by their numbers or by what they were', () => {
+    const dashed = LIBRARY.find((e) => labelOf(e.profile.plan, 0) === '01-1')!.profile.plan;
+    const read = (text: string, made: MadeNames = 'ask') => readPresetList(text, { ...options, plan: dashed, made });
+    // Our own lists have the number beside it.
+    expect(read('label,from 0,name\n01/02/2026,1,Gull').value).toEqual([{ index: 1, name: 'Gull' }]);
+    expect(read('1-Sep,Gull').problems.map((p) => p.code)).toEqual(['csv.made-of']);
+    expect(read('31-Jan;Gull', 'keep').value).toEqual([{ index: 240, name: 'Gull' }]);
+    // Bank 1, place 2 and bank 2, place 1 make the same date: which of them is meant, only a person knows.
+    expect(read('01/02/2026,Gull', 'keep').problems.map(problemLine)).toEqual([
+      'line 1, column 1: "01/02/2026" looks like what a spreadsheet made of "01-2" or "02-1". Write the one that is meant there, as text, or say how such names are read.',
+    ]);
+    expect(read('1,Gull\n01/02/2026,Tern', 'take').value?.[1]?.name).toBe('01/02/2026,Tern');
   });
 });

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import { LINE_LIMIT, PROBLEM_LIMIT } from '../../cells';
+import { LINE_LIMIT, PROBLEM_LIMIT, harmed, isMadeOf, type MadeNames } from '../../cells';
+import { madeLabel } from '../madeLabel';
 import { indexOfLabel, labelOf, slotCount, type AddressPlan } from '../../addressing';
 import {
   NOWHERE,
@@ -11,7 +12,7 @@ import {
   type ProblemData,
   type Read,
 } from '../../problems';
-import type { ListedName } from '../../show';
+import type { ListedName, Slot } from '../../show';
 
 export const NAME_LIMIT = 120;
 
@@ -21,6 +22,10 @@ export interface PresetListOptions {
   readonly unit: string;
   /** The slot that a list of names alone begins with. */
   readonly first: number;
+  /** The slots with the names that they have already: a spreadsheet may have changed those in the list. */
+  readonly slots: readonly Slot[];
+  /** What is done with what a spreadsheet seems to have changed. */
+  readonly made: MadeNames;
 }
 
 /**
@@ -51,8 +56,12 @@ export function readPresetList(text: string, options: PresetListOptions): Read<r
   if (!entries) return { value: undefined, problems };
   const seen = new Map<number, number>();
   const names = new Map<string, number>();
+  const named: ListedName[] = [];
+  const there = new Map(options.slots.map((s) => [s.index, s.name]));
   const count = slotCount(options.plan);
-  for (const { index, name, row } of entries) {
+  for (const { index, name: written, row } of entries) {
+    const name = nameOf(written, there.get(index), options.made, row, say);
+    if (index < count) named.push({ index, name });
     const odd = Array.from(name).find((c) => c.codePointAt(0)! < 32 || c === '\u007f' || c === '\ufffd');
     if (odd !== undefined) say('list.not-text', row, { code: odd.codePointAt(0)! });
     if (name.length > NAME_LIMIT) say('list.name-long', row, { length: name.length, limit: NAME_LIMIT });
@@ -71,8 +80,14 @@ export function readPresetList(text: string, options: PresetListOptions): Read<r
   if (hasErrors(problems)) return { value: undefined, problems };
   const between = seen.size === 0 ? 0 : Math.max(...seen.keys()) - Math.min(...seen.keys()) + 1 - seen.size;
   if (between > 0) say('list.gaps', 1, { count: between }, 'note');
-  const value = entries.filter((e) => e.index < count).map(({ index, name }) => ({ index, name }));
-  return { value: value.toSorted((a, b) => a.index - b.index), problems };
+  return { value: named.toSorted((a, b) => a.index - b.index), problems };
+}
+
+/** The name that a line means for a slot, as it was told to read what a spreadsheet changed. */
+function nameOf(name: string, meant: string | undefined, made: MadeNames, row: number, say: Say): string {
+  if (made === 'take' || meant === undefined || name === '' || !isMadeOf(name, meant)) return name;
+  if (made === 'ask') say('csv.made-of', row, { found: name, meant: [meant] });
+  return meant;
 }
 
 type Say = <C extends ProblemCode>(code: C, row: number, data: ProblemData[C]) => void;
@@ -117,7 +132,7 @@ function tableOf(lines: readonly string[], plan: AddressPlan): Table | { readonl
   for (const delimiter of ['\t', ';', ',']) {
     if (!filled.some((l) => l.includes(delimiter))) continue;
     const parsed = Papa.parse<string[]>(lines.join('\n'), { delimiter, newline: '\n' });
-    const rows = parsed.data.map((r) => r.map((c) => c.trim()));
+    const rows = parsed.data.map((r) => r.map((c) => harmed(c.trim())));
     const quoteAt = parsed.errors.find((e) => e.type === 'Quotes');
     const first = rows.find((r) => r.some((c) => c !== '')) ?? [];
     const titled = first.map((c) => TITLES[c.toLowerCase()] ?? null);
@@ -126,7 +141,9 @@ function tableOf(lines: readonly string[], plan: AddressPlan): Table | { readonl
       return { rows, columns: titled, head: first, quoteAt: quoted };
     }
     const labelled = rows.every(
-      (r) => r.every((c) => c === '') || (r.length >= 2 && indexOfLabel(plan, r[0]!) !== undefined),
+      (r) =>
+        r.every((c) => c === '') ||
+        (r.length >= 2 && (indexOfLabel(plan, r[0]!) !== undefined || madeLabel(plan, r[0]!).length > 0)),
     );
     if (delimiter === '\t' || labelled) {
       const columns = first.map((_, i): Column | null =>
@@ -138,14 +155,16 @@ function tableOf(lines: readonly string[], plan: AddressPlan): Table | { readonl
   return {};
 }
 
-function tableEntries(table: Table, { plan, unit }: PresetListOptions, say: Say): Entry[] | undefined {
+function tableEntries(table: Table, options: PresetListOptions, say: Say): Entry[] | undefined {
+  const { plan, unit, made } = options;
   const { columns, head, rows } = table;
   const nameAt = columns.indexOf('name');
   if (nameAt < 0) {
     say('list.no-names', 1, { columns: head ?? [] });
     return undefined;
   }
-  const keyAt = (['label', 'from0', 'from1'] as const).map((c) => columns.indexOf(c)).find((i) => i >= 0);
+  const keys = (['label', 'from0', 'from1'] as const).map((c) => columns.indexOf(c)).filter((i) => i >= 0);
+  const [keyAt] = keys;
   const count = slotCount(plan);
   const entries: Entry[] = [];
   let next = 0;
@@ -159,7 +178,15 @@ function tableEntries(table: Table, { plan, unit }: PresetListOptions, say: Say)
     const row = i + 1;
     const name = cells[nameAt] ?? '';
     const key = keyAt === undefined ? undefined : (cells[keyAt] ?? '');
-    const index = key === undefined ? next : slotOfKey(plan, columns[keyAt!]!, key);
+    // A label that a spreadsheet made into a date may have its number beside it.
+    const found = keys.map((k) => slotOfKey(plan, columns[k]!, cells[k] ?? '')).find((i) => i !== undefined);
+    const meant = key !== undefined && found === undefined && made !== 'take' ? madeLabel(plan, key) : [];
+    if (meant.length > 1 || (meant.length === 1 && made === 'ask')) {
+      say('csv.made-of', row, { found: key!, meant });
+      continue;
+    }
+    const index =
+      key === undefined ? next : (found ?? (meant.length === 0 ? undefined : indexOfLabel(plan, meant[0]!)));
     next += 1;
     if (index === undefined || index < 0 || (key !== undefined && index >= count)) {
       say('list.no-such-slot', row, { label: key ?? '', example: labelOf(plan, 0), unit });
