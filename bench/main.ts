@@ -15,7 +15,7 @@ import { endure } from './endurance';
 import { fuzz } from './fuzz';
 import { limits } from './limits';
 import { load } from './load';
-import { printed } from './paper';
+import { printed, printedInScripts } from './paper';
 import { recovery } from './recovery';
 import { size } from './size';
 import { spreadsheet } from './spreadsheet';
@@ -285,6 +285,17 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
     console.log(
       `  as data in ${ms(make).trim()}, one as PDF in ${ms(one).trim()}, all of them in ${ms(all).trim()} (in a worker, in the browser)`,
     );
+  },
+  scripts: async () => {
+    console.log('\nThe largest show, called in eight scripts, printed whole and read back.');
+    console.log('  sheets of          sheets    pages   seconds   no font   not found');
+    const well = await printedInScripts(({ kind, sheets, pages, seconds, odd, lost }) =>
+      console.log(
+        `  ${kind.padEnd(16)}${String(sheets).padStart(9)}${String(pages).padStart(9)}${seconds.toFixed(1).padStart(10)}` +
+          `${String(odd).padStart(10)}${String(lost).padStart(12)}`,
+      ),
+    );
+    if (!well) process.exitCode = 1;
   },
   recovery: async () => {
     const { offer, plays } = await recovery(size(5, 1));

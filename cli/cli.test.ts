@@ -170,6 +170,24 @@ describe('lantern', () => {
     expect(back.openingToneId).toBe(song.opening === 'show' ? show.openingToneId : song.openingToneId);
   });
 
+  it('imports a file without the channels that nobody wants', async () => {
+    const events = [
+      { tick: 0, kind: 'message', bytes: [0xc2, 5] },
+      { tick: 10, kind: 'message', bytes: [0x99, 38, 90] },
+      { tick: 20, kind: 'message', bytes: [0xb2, 7, 90] },
+    ] as const;
+    const drums: SmfFile = { format: 0, division: { kind: 'quarter', ticks: 480 }, tracks: [{ events, end: 500 }] };
+    writeFileSync(path('drums.mid'), writeSmf(drums));
+    const { out } = await lantern('import', 'drums.mid', '--without', '10', '--out', 'drums.json');
+    expect(out).toContain('drums.json: 1 song(s), 1 unit(s), 2 message(s)');
+    const none = ['import', 'drums.mid', '--without', '10', '--without', '3', '--out', 'drums.json'];
+    expect((await lantern(...none)).out).toContain('1 song(s), 0 unit(s), 0 message(s)');
+    await refuses(
+      ['import', 'drums.mid', '--without', '17', '--out', 'x.json'],
+      /a channel from 1 to 16; "17" is none/,
+    );
+  });
+
   it('imports a foreign file and gives the same messages back', async () => {
     const events = [
       { tick: 0, kind: 'message', bytes: [0xc2, 5] },

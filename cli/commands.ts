@@ -12,6 +12,7 @@ import {
   songIntoShow,
   songsToSmf,
   voicesOf,
+  withoutChannels,
   writeSmf,
   type SmfMode,
 } from '../src/core/formats/smf';
@@ -59,10 +60,12 @@ export function demo(out: string, faults: boolean): Outcome {
   return { lines: [`${out}: "${show.title}", ${show.units.length} units, ${show.songs.length} songs`], code: 0 };
 }
 
-export function importFile(file: string, into: string | undefined, out: string): Outcome {
+export function importFile(file: string, into: string | undefined, out: string, leftOut: readonly string[]): Outcome {
   const title = basename(file, extname(file)) || 'Imported';
   const read = smfToShow(readBytes(file), title);
-  const show = valueOf(file, read);
+  const odd = leftOut.find((c) => !/^([1-9]|1[0-6])$/.test(c));
+  if (odd !== undefined) throw new Failure(`--without wants a channel from 1 to 16; "${odd}" is none.`);
+  const show = withoutChannels(valueOf(file, read), new Set(leftOut.map(Number)));
   if (into !== undefined) return importInto(into, show, read.problems, out);
   writeWhole(out, writeShowFile(show));
   const cues = show.songs.reduce((sum, s) => sum + s.cues.length, 0);

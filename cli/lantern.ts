@@ -11,7 +11,7 @@ import { sheet, sheetPdf } from './paper';
 
 const USAGE = `usage:
   lantern demo [--faults] --out SHOW.json
-  lantern import FILE.mid [--into SHOW.json] --out SHOW.json
+  lantern import FILE.mid [--into SHOW.json] [--without CHANNEL]... --out SHOW.json
   lantern export SHOW.json --smf OUT.mid [--song "TITLE"] [--written|--sent] [--one-track]
   lantern dry-run SHOW.json [--song "TITLE"] [--json]
   lantern check SHOW.json [--json]
@@ -31,6 +31,7 @@ const USAGE = `usage:
 const OPTIONS = {
   out: { type: 'string' },
   into: { type: 'string' },
+  without: { type: 'string', multiple: true },
   in: { type: 'string' },
   made: { type: 'string' },
   of: { type: 'string' },
@@ -78,7 +79,12 @@ const exchange = (v: Values) => ({ of: v.of, take: v.in, out: v.out!, made: v.ma
 
 const COMMANDS: Readonly<Record<string, Command>> = {
   demo: { files: [], needs: ['out'], takes: ['faults'], run: (_, v) => demo(v.out!, v.faults ?? false) },
-  import: { files: ['FILE.mid'], needs: ['out'], takes: ['into'], run: (file, v) => importFile(file, v.into, v.out!) },
+  import: {
+    files: ['FILE.mid'],
+    needs: ['out'],
+    takes: ['into', 'without'],
+    run: (file, v) => importFile(file, v.into, v.out!, v.without ?? []),
+  },
   export: {
     files: ['SHOW.json'],
     needs: ['smf'],

@@ -74,11 +74,20 @@ function fail(sentence) {
   process.exit(2);
 }
 
-/** Installs Debian's browser and its driver for the browser tests, when they are missing. The exit code of that. */
+/** Debian's packages that tests ask, each with a program that it brings: a browser and its driver, and what reads paper. */
+const TOOLS = {
+  chromium: 'chromium',
+  'chromium-driver': 'chromedriver',
+  qpdf: 'qpdf',
+  'poppler-utils': 'pdftotext',
+};
+
+/** Installs what the tests want of Debian, when it is missing. The exit code of that. */
 export function browser() {
-  if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return 0;
-  console.log('Installing chromium and chromium-driver …');
+  const missing = Object.keys(TOOLS).filter((name) => !existsSync(`/usr/bin/${TOOLS[name]}`));
+  if (missing.length === 0) return 0;
+  console.log(`Installing ${missing.join(', ')} …`);
   const env = { DEBIAN_FRONTEND: 'noninteractive' };
-  const wanted = ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver'];
+  const wanted = ['install', '-y', '-qq', '--no-install-recommends', ...missing];
   return run('apt-get', ['update', '-qq'], { env }) || run('apt-get', wanted, { env });
 }

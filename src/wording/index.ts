@@ -36,6 +36,6 @@ export { HEARD_WORDS, SESSION_WORDS, actWords, doesWords, hearsWords, missWords 
 export { figureWords, valueWords } from './values';
 export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferWords } from './feet';
 export { sheetWords } from './sheets';
-export { unprintableSentence } from './unprintable';
+export { noLetterSentence, unprintableSentence } from './unprintable';
 export { showDifferenceWords } from './showDifferences';
 export { JOIN_REFUSALS, said } from './said';

@@ -1,3 +1,4 @@
+import { NO_LETTER, type NoLetter } from '../core/letters';
 import { listWords } from './lists';
 
 /** So many texts are named; more are counted. */
@@ -11,3 +12,7 @@ export function unprintableSentence(
   const rest = odd.length - named.length;
   return `No font has these signs, and “?” is printed for them: ${listWords(rest > 0 ? [...named, `${rest} more`] : named)}.`;
 }
+
+/** A letter that no file and no display can carry, where it was typed. */
+export const noLetterSentence = ({ text, place, code }: NoLetter): string =>
+  `Letter ${place} of “${text.replaceAll(new RegExp(NO_LETTER.source, 'gu'), '□').slice(0, 60)}” is ${code}: no file and no display has it. Nothing was changed.`;

@@ -30,6 +30,17 @@ describe('the document', () => {
     expect(heard.map((s) => s.title)).toEqual(['Other', show.title, 'Other']);
   });
 
+  it('refuses a letter that nothing can carry where it is typed, and takes it from a file', () => {
+    expect(doc.perform(renameTone(show, 'undertow', 'Under\u0008tow'), 'rename')).toBe(false);
+    expect(useApp.getState().note).toBe(
+      'Letter 6 of “Under□tow” is U+0008: no file and no display has it. Nothing was changed.',
+    );
+    expect(open().show).toBe(show);
+    expect(doc.become({ ...show, title: 'A\u0008' }, 'import')).toBe(true);
+    // What is there already holds nobody from another edit.
+    expect(doc.perform(renameTone(doc.show()!, 'undertow', 'Rip'), 'rename')).toBe(true);
+  });
+
   it('does nothing where nothing would change, or nothing is open', () => {
     expect(doc.perform(null, 'nothing')).toBe(false);
     useApp.setState({ open: null });

@@ -1,5 +1,7 @@
 import type { StoreApi } from 'zustand';
+import { newNoLetter } from '../../core/letters';
 import { applyEdit, invertEdit, sharing, type Edit, type Show } from '../../core/show';
+import { noLetterSentence } from '../../wording';
 import type { AppState, Done, OpenShow } from './store';
 
 const UNDO_LIMIT = 500;
@@ -9,7 +11,8 @@ export interface ShowDocument {
   readonly show: () => Show | undefined;
   /**
    * Does an edit and keeps the way back. A null edit (nothing would change) does nothing. While edits are held off it
-   * is not done and that is said, unless it is one of those that a night needs: `forTonight`.
+   * is not done and that is said, unless it is one of those that a night needs: `forTonight`. Nor is one that brings a
+   * letter that no file and no display can carry.
    */
   readonly perform: (edit: Edit | null, label: string, forTonight?: boolean) => boolean;
   readonly undo: () => void;
@@ -55,23 +58,30 @@ export function createDocument(
     if (why !== null) say(why);
     return why !== null;
   };
-  const perform: ShowDocument['perform'] = (edit, label, forTonight = false) => {
+  /** Does an edit; one that is `typed` may bring no letter that can be carried nowhere. A file may have had one. */
+  const make = (edit: Edit | null, label: string, forTonight: boolean, typed: boolean): boolean => {
     const now = open();
     if (!edit || !now || (!forTonight && isHeld())) return false;
+    const show = applyEdit(now.show, edit);
+    const odd = typed ? newNoLetter(now.show, show) : undefined;
+    if (odd) {
+      say(noLetterSentence(odd));
+      return false;
+    }
     store.setState({ note: null });
     const last: Done = forTonight ? { edit, label, forTonight } : { edit, label };
-    done(applyEdit(now.show, edit), { past: [...now.past, last].slice(-UNDO_LIMIT), future: [] });
+    done(show, { past: [...now.past, last].slice(-UNDO_LIMIT), future: [] });
     return true;
   };
   return {
     show: () => open()?.show,
     change: set,
-    perform,
+    perform: (edit, label, forTonight = false) => make(edit, label, forTonight, true),
     become: (other, label) => {
       const now = open();
       if (!now) return false;
       const show = sharing(now.show, { ...other, id: now.show.id });
-      return show !== now.show && perform(wholeEdit(now.show, show), label);
+      return show !== now.show && make(wholeEdit(now.show, show), label, false, false);
     },
     say,
     enter: (show, revision) => {

@@ -10,9 +10,9 @@ import {
   type Control,
 } from '../../addressing';
 import { decodeMessage } from '../../midi';
+import { NO_LETTER } from '../../letters';
 import { problem, type Problem } from '../../problems';
 import type { Slot, Unit } from '../../show';
-import { NO_LETTER } from './xml';
 
 export interface WrittenNames {
   readonly text: string;

@@ -1,4 +1,5 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { NO_LETTER, letterCode } from '../../letters';
 import { NOWHERE, problem, type Place, type Problem, type Read } from '../../problems';
 import { ATTRIBUTE_KINDS, STRUCTURE, type ChildRule } from './structure';
 
@@ -65,9 +66,6 @@ function withoutComments(source: string): { readonly text: string; readonly open
   return { text: parts.join('') + source.slice(at) };
 }
 
-/** Letters that XML has not (XML 1.0, 2.2 Char): most control characters, halves of surrogate pairs, U+FFFE and U+FFFF. */
-export const NO_LETTER = /[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/u;
-
 /** What makes a document not worth parsing. */
 function refuse(text: string): Problem | undefined {
   if (text.length > LENGTH_LIMIT) {
@@ -85,8 +83,8 @@ function refuse(text: string): Problem | undefined {
   }
   const letter = NO_LETTER.exec(text);
   if (letter) {
-    const code = `U+${letter[0].codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
-    return problem('xml.syntax', 'error', placeAt(text, letter.index), { detail: `XML has no letter ${code}.` });
+    const detail = `XML has no letter ${letterCode(letter[0])}.`;
+    return problem('xml.syntax', 'error', placeAt(text, letter.index), { detail });
   }
   for (const match of text.matchAll(/&#(x?)([0-9a-f]{1,7});/gi)) {
     const code = Number.parseInt(match[2]!, match[1] === '' ? 10 : 16);

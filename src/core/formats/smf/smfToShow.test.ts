@@ -84,6 +84,13 @@ describe('units of a foreign file', () => {
     expect(value!.songs[0]!.title).toBe('Tune');
   });
 
+  it('are not named after the one track of format 0: that is the name of the piece', () => {
+    const one = track(text(0, 'track-name', 'Herring Reel'), message(0, 0xc0, 1), message(10, 0xc1, 2));
+    const { value } = read({ format: 0, division: { kind: 'quarter', ticks: 480 }, tracks: [one] });
+    expect(value!.songs.map((s) => s.title)).toEqual(['Herring Reel']);
+    expect(value!.units.map((u) => u.name)).toEqual(['Port 1, channel 1', 'Port 1, channel 2']);
+  });
+
   it('tell ports apart by number where they have no name', () => {
     const { value } = read(
       file(

@@ -56,7 +56,7 @@ export function smfToShow(bytes: Uint8Array, name: string): Read<Show> {
   const rig = makeRig(heard.flat(), report);
   const songs: Song[] = [];
   // In format 2 each track is a piece by itself, and its name that of the piece.
-  const titles = file.format === 2 ? file.tracks.map((t) => nameOf(t) || title) : [songTitle(file.tracks, title)];
+  const titles = file.format === 2 ? file.tracks.map((t) => nameOf(t) || title) : [songTitle(file, title)];
   for (const [i, tracks] of patterns.entries()) {
     const song = makeSong(`song-${i + 1}`, numbered(titles, i), tracks, heard[i]!, file, rig.unitOf, report);
     if (!song) return { value: undefined, problems: report };
@@ -89,7 +89,8 @@ function hear(tracks: readonly SmfTrack[], file: SmfFile): Heard[] {
   const heard: Heard[] = [];
   for (const track of tracks) {
     const name = track.events.find((e) => e.kind === 'text' && e.type === 'track-name');
-    const trackName = name?.kind === 'text' ? name.text.trim() : '';
+    // The one track of format 0 is named after the piece, not after what plays it.
+    const trackName = name?.kind === 'text' && file.format !== 0 ? name.text.trim() : '';
     const only = onlyChannel(track);
     let number = '';
     let named = '';
@@ -272,10 +273,11 @@ function leftOut(event: SmfEvent): boolean {
   return event.kind === 'text' && !['track-name', 'port-name', 'marker'].includes(event.type);
 }
 
-function songTitle(tracks: readonly SmfTrack[], title: string): string {
+/** The name of the first track is that of the piece (SMF 1.0, FF 03), but where it is one instrument's among others. */
+function songTitle({ format, tracks }: SmfFile, title: string): string {
   const first = tracks[0]!;
   const conductor = first.events.every((e) => e.kind !== 'message' && e.kind !== 'packet');
-  return asTitle((conductor && nameOf(first)) || title, title);
+  return asTitle(((format === 0 || conductor) && nameOf(first)) || title, title);
 }
 
 function nameOf(track: SmfTrack): string {

@@ -1,2 +1,2 @@
 export { songIntoShow, type Imported } from './songIntoShow';
-export { matchVoices, voicesOf, withoutVoices } from './voices';
+export { matchVoices, voicesOf, withoutChannels, withoutVoices } from './voices';

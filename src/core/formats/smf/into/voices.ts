@@ -34,6 +34,24 @@ export const withoutVoices = (song: Song, leftOut: ReadonlySet<string>): Song =>
   cues: song.cues.filter(({ action }) => action.kind !== 'message' || !leftOut.has(action.unitId)),
 });
 
+/** A file's show without what is sent on some channels, counted from 1, and without the units that only that was for. */
+export function withoutChannels(plain: Show, channels: ReadonlySet<number>): Show {
+  const speaks = new Set<string>();
+  for (const { action } of plain.songs.flatMap((s) => s.cues)) {
+    if (action.kind !== 'message') continue;
+    const status = Number.parseInt(action.bytes.slice(0, 2), 16);
+    if (status < 0xf0 && channels.has((status & 0x0f) + 1)) speaks.add(action.unitId);
+  }
+  const units = plain.units.filter((u) => !speaks.has(u.id));
+  const used = new Set(units.flatMap((u) => (u.input?.from === 'port' ? [u.input.portId] : [])));
+  return {
+    ...plain,
+    units,
+    ports: plain.ports.filter((p) => used.has(p.id)),
+    songs: plain.songs.map((s) => withoutVoices(s, speaks)),
+  };
+}
+
 /** For each voice the unit of the show that it most likely speaks to: by name, else the only one on its channel, best on a port of the same name. */
 export function matchVoices(show: Show, voices: readonly Voice[]): ReadonlyMap<string, string | null> {
   const { ports } = indexShow(show);
