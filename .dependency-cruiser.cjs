@@ -8,7 +8,7 @@ const core = (room, ...allowed) => ({
     path: '^src/',
     pathNot: [
       `^src/core/${room}/`,
-      '^src/core/(groups|cells|csvText)\\.ts$',
+      '^src/core/(groups|cells|letters|csvText)\\.ts$',
       ...allowed.map((a) => (a === 'problems' ? '^src/core/problems\\.ts$' : `^src/core/${a}/`)),
     ],
   },
@@ -135,7 +135,7 @@ module.exports = {
     {
       name: 'what-imports-nothing',
       severity: 'error',
-      from: { path: '^src/core/(problems|groups|cells)\\.ts$' },
+      from: { path: '^src/core/(problems|groups|cells|letters)\\.ts$' },
       to: { path: '^src/' },
     },
     layer('wording', '^src/wording/', ['^src/core/']),

@@ -84,6 +84,20 @@ describe('a file that is dropped in any view', () => {
     await b.click('button', 'Undo: import fog-bell-cues.csv');
   });
 
+  it('asks about a name that a spreadsheet changed, and reads it as one says', async () => {
+    const list = (name: string): string => `label,name\r\nA1,${name}\r\n`;
+    await drop('quillback-presets.csv', list('007'));
+    await b.click('button', 'Import quillback-presets.csv');
+    await b.says('status', 'Note', 'quillback-presets.csv is in the show.');
+    await drop('quillback-presets.csv', list('7'));
+    await b.says('alert', 'About quillback-presets.csv', /"7" looks like what a spreadsheet made of "007"/);
+    await b.click('radio', /^As they are written/);
+    await b.says('list', 'What changes', /Quillback: A1 007 is A1 7 now/);
+    await b.click('radio', /^As the show has them/);
+    await b.says('region', 'What changes', /Nothing: the show has all of this already/);
+    await b.click('button', 'Undo: import quillback-presets.csv');
+  });
+
   it('says what is wrong in it, and where', async () => {
     await drop('cues.csv', 'Place,Kind,Name\r\n1|1,tone,No such tone\r\n');
     await b.says('alert', 'About cues.csv', 'Line 2, column 3: The show has no tone "No such tone".');

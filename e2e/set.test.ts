@@ -38,6 +38,21 @@ describe('the running order', () => {
     }, 'the ledger comes first again');
   });
 
+  it('shows titles in other scripts in letters of its own, whatever fonts the computer has', async () => {
+    const faces = (): Promise<number> =>
+      b.driver.executeScript(
+        `return [...document.fonts].filter((f) => f.family.includes('Lantern Letters') && f.status === 'loaded').length`,
+      );
+    expect(await faces()).toBe(0);
+    await b.click('row', /^Fog Bell/);
+    await b.click('button', 'Break');
+    await b.fill('textbox', 'Title', `灯台の夜${Key.ENTER}`);
+    await b.find('row', /^灯台の夜/);
+    await b.wait(async () => (await faces()) > 0, 'the letters were fetched');
+    await b.click('button', 'Remove from the set');
+    await b.gone('row', /^灯台の夜/);
+  });
+
   it('takes a break in, and another set beside it', async () => {
     await b.click('row', /^Fog Bell/);
     await b.click('button', 'Break');

@@ -1,14 +1,21 @@
 import { transfer } from 'comlink';
 import { zipSync } from 'fflate';
 import { exportFile, type ExportWish, type ExportedFile } from '../core/formats/exportFile';
-import { fontFilesOf, unprintable, writeSheetsPdf, type Unprintable } from '../core/formats/pdf';
+import {
+  fontFilesFor,
+  fontFilesOf,
+  fontPath,
+  unprintable,
+  writeSheetsPdf,
+  type Unprintable,
+} from '../core/formats/pdf';
 import { packShow } from '../core/formats/pack';
 import { linesOf, sheetCsv, sheetsOf, type Sheet, type SheetWish } from '../core/sheets';
 import type { Show } from '../core/show';
 import { tonightOf } from '../core/tonight';
 import { sheetWords } from '../wording';
 import { loadFonts } from './fonts';
-import type { FilesWorker, PackedZip, PaperWish, SheetHead, ShowUpdate } from './protocol';
+import type { FilesWorker, LetterFont, PackedZip, PaperWish, SheetHead, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
 
 interface Kept extends SheetWish {
@@ -48,6 +55,18 @@ export class FileMaker implements FilesWorker {
     const sheets = this.all(wish);
     const { title } = this.mirror.show;
     return unprintable(sheets, title, await loadFonts(fontFilesOf(sheets, title)));
+  }
+
+  async letters(text: string, have: readonly string[]): Promise<readonly LetterFont[]> {
+    const there = new Set(have);
+    // The page has this face already, in one file of all weights.
+    const files = fontFilesFor([text]).filter((f) => f.face !== 'ibm-plex-sans' && !there.has(fontPath(f)));
+    const fonts = await loadFonts(files.toReversed());
+    return fonts.map((f) => ({
+      name: fontPath(f),
+      weight: f.weight === 'bold' ? 700 : 400,
+      bytes: new Uint8Array(f.bytes),
+    }));
   }
 
   async pdf(wish: SheetWish, ids: readonly string[], { paper, asOf }: PaperWish): Promise<Uint8Array<ArrayBuffer>> {

@@ -166,6 +166,14 @@ export interface SheetHead {
 /** What paper a PDF is for, and what state of the show it says that it is of: a date, as one writes it. */
 export type PaperWish = Pick<PdfWish, 'paper' | 'asOf'>;
 
+/** A font with letters of a script. */
+export interface LetterFont {
+  readonly name: string;
+  readonly weight: 400 | 700;
+  /** A WOFF. */
+  readonly bytes: Uint8Array<ArrayBuffer>;
+}
+
 /** The worker that makes paper and files. */
 export interface FilesWorker {
   update(update: ShowUpdate): void;
@@ -179,6 +187,8 @@ export interface FilesWorker {
   sheetTable(wish: SheetWish, ids: readonly string[]): string;
   /** What of them no font has letters for. */
   unprintable(wish: SheetWish): Promise<readonly Unprintable[]>;
+  /** Fonts with some letters, the preferred last; but for those that are called as some that are there. */
+  letters(text: string, have: readonly string[]): Promise<readonly LetterFont[]>;
   /** Some of them as PDF. */
   pdf(wish: SheetWish, ids: readonly string[], paper: PaperWish): Promise<Uint8Array<ArrayBuffer>>;
   file(wish: ExportWish): ExportedFile;

@@ -43,6 +43,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   wholeSheets: z.tuple([sheets]),
   sheetTable: z.tuple([sheets, ids]),
   unprintable: z.tuple([sheets]),
+  letters: z.tuple([z.string().max(65536), ids]),
   pdf: z.tuple([sheets, ids, paper]),
   pack: z.tuple([paper, z.map(id, z.instanceof(Uint8Array)).nullable()]),
   file: z.tuple([z.looseObject({ kind: z.enum(['show', 'midi', 'part', 'unit', 'names', 'table']) })]),

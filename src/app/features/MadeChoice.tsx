@@ -23,7 +23,7 @@ export function MadeChoice({ made, onPick, problems }: Props) {
       value={made}
       onPick={onPick}
       choices={[
-        { id: 'ask', name: 'Ask', about: 'The table stays out as long as there is one.' },
+        { id: 'ask', name: 'Ask', about: 'Nothing is imported while there are such names.' },
         { id: 'keep', name: 'As the show has them', about: '“7” is “007” again, “1-Feb” is “1/2”.' },
         { id: 'take', name: 'As they are written', about: '“7” is another name than “007”.' },
       ]}

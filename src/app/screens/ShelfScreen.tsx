@@ -8,6 +8,7 @@ import { demoShows } from '../adapters/constants';
 import { Button, FormProblem, MainButton, SignButton, Soft } from '../widgets/controls';
 import { DropAnywhere } from '../features/DropAnywhere';
 import { LanternMark } from '../widgets/LanternMark';
+import { strangeLetters } from '../state/strangeLetters';
 import { removeFromShelf, sameOnShelf, watchShelf, type Listed } from '../state/shelf';
 import { Page, Hero, Key, Side, Row, Again, List } from './shelf/shelfParts';
 
@@ -35,7 +36,12 @@ export function ShelfScreen() {
       setShows([]);
       setProblem(`The browser's storage cannot be read: ${error.message}`);
     };
-    return watchShelf(setShows, refused);
+    return watchShelf((list) => {
+      setShows(list);
+      // Titles in other scripts want their letters; most shelves have none, and wait for nothing.
+      const titles = list.map((s) => s.title).join(' ');
+      if (strangeLetters(titles).length > 0) void theDesk().then((desk) => desk.showLetters(titles));
+    }, refused);
   }, []);
 
   const enter = async (show: Show, sounds?: Bundle['sounds']): Promise<void> => {

@@ -2,7 +2,7 @@ import type { Remote } from 'comlink';
 import type { RoomFix } from '../../core/checks';
 import type { Proposal, Rehearsal, RehearsalSum } from '../../core/feet';
 import type { ExportWish, ExportedFile } from '../../core/formats/exportFile';
-import type { FilesWorker } from '../../workers/protocol';
+import type { FilesWorker, LetterFont } from '../../workers/protocol';
 import type { ListedName, Matching } from '../../core/show';
 import { ThreadFailed } from '../adapters/thread';
 import { startFileMaker } from '../adapters/workers';
@@ -60,6 +60,10 @@ export async function askFiles<T>(run: (worker: Remote<FilesWorker>) => Promise<
   filesThread().show(show);
   return filesThread().ask(run);
 }
+
+/** Fonts with some letters, from the thread that makes paper. */
+export const askLetters = (text: string, have: readonly string[]): Promise<readonly LetterFont[]> =>
+  filesThread().ask((w) => w.letters(text, have));
 
 /** Makes a file of the show as it is now, beside the screen's own work; on the screen's where no thread can be started. */
 export async function makeFile(wish: ExportWish): Promise<ExportedFile> {

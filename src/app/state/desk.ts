@@ -1,6 +1,7 @@
 // All that screens ask of an open show.
 
 export { askFiles, makeFile, matchList, proposePages, rehearseAllByFoot, rehearseByFoot } from './asks';
+export { showLetters } from './letters';
 export { deleteDamaged, exportDamaged, keepAsCopy, openFromShelf, shelve, versions } from './opening';
 export {
   audition,

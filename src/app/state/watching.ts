@@ -8,6 +8,7 @@ import { setCaret } from './caret';
 import { openLine, type LineEars, type LineOut } from '../adapters/line';
 import { NO_NEWS, useNews } from './news';
 import { useApp } from './store';
+import './letters';
 
 /** A screen that shows the stage of a desk elsewhere. */
 export interface Watching {

@@ -100,9 +100,10 @@ export const stage = {
 } as const;
 
 export const font = {
-  display: "'Bricolage Grotesque Variable', 'IBM Plex Sans Variable', sans-serif",
-  text: "'IBM Plex Sans Variable', sans-serif",
-  bytes: "'JetBrains Mono Variable', monospace",
+  // Letters of other scripts are those of the family behind, which is filled as they are wanted.
+  display: "'Bricolage Grotesque Variable', 'IBM Plex Sans Variable', 'Lantern Letters', sans-serif",
+  text: "'IBM Plex Sans Variable', 'Lantern Letters', sans-serif",
+  bytes: "'JetBrains Mono Variable', 'Lantern Letters', monospace",
 } as const;
 
 /** Unit colours come after pattern and monogram; all are read on the ground of a field at AA. */
