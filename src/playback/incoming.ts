@@ -3,6 +3,7 @@ import { identityIn, type Bytes } from '../core/midi';
 import { indexShow, microsAt, songTime, songsOfSet, songAsPlayed, ticksAt, type Show } from '../core/show';
 import { millisToMicros, type Micros } from '../core/time';
 import { launch, report, type Command, nextStart } from './commands';
+import { CodeChase } from './codeChase';
 import { launchedBy } from './launch';
 import { OutsideClocks } from './outsideClock';
 import type { Arrival } from './ports';
@@ -18,6 +19,7 @@ import type { Session } from './sessionState';
 export class Incoming {
   private readonly clocks = new OutsideClocks();
   private readonly reactor: Reactor;
+  readonly code = new CodeChase();
 
   /** The page of each foot controller from which a switch was heard last. */
   readonly armed = new Map<string, string>();
@@ -43,6 +45,8 @@ export class Incoming {
     const said = identity ? [report({ kind: 'answered', portId, identity })] : [];
     if (this.listenOnly) return said;
     const clock = this.clocks.hear(portId, at, bytes);
+    // What leads a song goes no further.
+    if (portId === show.timeCode.portId && this.code.hear(at, bytes)) return said;
     const led = clock === null ? [] : this.obeyClock(show, session, portId, clock, now);
     const { acts, goesOn, pressed } = this.reactor.hear(show, song?.id ?? null, arrival);
     if (pressed) this.armed.set(pressed.unitId, pressed.pageId);
@@ -76,6 +80,11 @@ export class Incoming {
       { kind: 'input', input: { kind: 'outside', clock } },
       launch(chosen.id, entryId ?? entryFor(session, chosen.id), from, zero),
     ];
+  }
+
+  /** Keeps what plays with the time code that leads. */
+  followCode(session: Session, now: Micros): readonly Command[] {
+    return this.code.follow(session, now);
   }
 
   /** Keeps what plays with the clock that it follows. */

@@ -6,6 +6,7 @@ import { setOf, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
 import type { Errand } from '../core/feet';
 import type { AssumedRig } from './assumedRig';
+import type { CodeNews } from './codeChase';
 import { commandsOf, type Command } from './commands';
 import type { Floor } from './footStandIns';
 import { Incoming } from './incoming';
@@ -50,6 +51,9 @@ export interface PlaybackNews extends TaskNews {
   readonly countsIn: boolean;
   /** The tempo of the clock that is followed, in quarter notes a minute. */
   readonly outside: number | null;
+  /** Whether time code leads, where the show has it come; and what arrives of it. */
+  readonly followsCode: boolean;
+  readonly code: CodeNews | null;
   readonly loop: SongLoop | null;
   /** Whether what plays comes round in it, or will. */
   readonly looping: boolean;
@@ -131,6 +135,7 @@ export class Playback {
 
   /** Plays a song from a place on, for an audience or as it is practised; of the set, where it stands in it. */
   play(songId: string, from: Ticks, entryId: string | null = null, way: PracticeWay = FOR_AUDIENCE): void {
+    if (this.incoming.code.isRunning(this.now())) this.followCode(false);
     this.begin(songId, from, { entryId: entryId ?? entryFor(this.session, songId), way });
     this.wake();
   }
@@ -219,9 +224,18 @@ export class Playback {
     this.wake();
   }
 
+  /** Somebody stops what plays: time code that runs leads no longer, or it would begin again at once. */
   stop(): void {
+    if (this.incoming.code.isRunning(this.now())) this.followCode(false);
     this.give({ kind: 'stop' });
     this.wake();
+  }
+
+  /** Whether time code leads, where the show has it come. */
+  followCode(on: boolean): void {
+    this.incoming.code.letGo();
+    this.give({ kind: 'follow-code', on });
+    this.dirty = true;
   }
 
   /** The show begins for its audience, by its id, with what was played in it; null: it is over. */
@@ -371,6 +385,7 @@ export class Playback {
     if (next && following) this.begin(next.songId, 0, { entryId: next.id, how: 'follows', at: following.at });
     const now = this.now();
     this.carryOut(this.incoming.followClock(this.session, now));
+    this.carryOut(this.incoming.followCode(this.session, now));
     this.carryOut(this.incoming.reactLater(this.session, now));
     this.carryOut(this.incoming.restoreAtTone(this.session, now));
     this.carryOut(this.tasks.wake(this.session, now));
@@ -471,6 +486,8 @@ export class Playback {
       counted,
       countsIn,
       outside: song?.followsPortId === null ? null : outside,
+      followsCode: this.session.followsCode,
+      code: this.incoming.code.news(now),
       loop,
       entryId,
       queued,

@@ -30,8 +30,8 @@ export interface Played {
   readonly struck: boolean;
 }
 
-/** What started a song: somebody, the song before it, or a message. */
-export type Start = 'asked' | 'follows' | 'launched';
+/** What started a song: somebody, the song before it, a message, or time code. */
+export type Start = 'asked' | 'follows' | 'launched' | 'code';
 
 /** So many songs are remembered. */
 const REMEMBERED = 200;

@@ -43,7 +43,8 @@ export function planStart(
   if (!song) return null;
   const { speed: wished, loop } = session.night !== null ? FOR_AUDIENCE : (way ?? session);
   const speed = Math.max(SPEEDS.low, Math.min(SPEEDS.high, wished));
-  const counted = session.countsIn && !(how === 'follows' && beginsAtOnce(session));
+  // Whoever follows time code has its count: ours would be late.
+  const counted = session.countsIn && how !== 'code' && !(how === 'follows' && beginsAtOnce(session));
   const played = { ...session, speed, loop, counted };
   const planned = songAsPlayed(song, played);
   const line = within(show, planned, startLine(show, planned, from, eventual), loopOf(played, song));
@@ -63,6 +64,10 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return start(session, input, moment);
     case 'outside':
       return followOutside(session, input.clock, moment);
+    case 'code':
+      return followCode(session, input.zero, moment);
+    case 'follow-code':
+      return still({ ...session, followsCode: input.on });
     case 'move': {
       const { show, planned, transport } = session;
       if (!show) return still(session);
@@ -301,7 +306,8 @@ function over(session: Session, moment: Moment): Stepped {
   const { bridgeToneId, follow, pause } = entry;
   const bridge = bridgeToneId === null ? [] : behind(ended, toTone(show, bridgeToneId, moment.eventual()), moment);
   const next = (queued === null ? undefined : entryOf(show, queued)) ?? entryBy(show, entryId, 1);
-  const follows = follow !== 'wait' && next !== undefined;
+  // Where time code leads, it says when the next one begins.
+  const follows = follow !== 'wait' && next !== undefined && !isLedByCode(show, ended);
   const following = follows ? { entryId: next.id, at: now + (follow === 'on' ? pause : 0) * 1e6 } : null;
   return {
     session: { ...ended, following, beside: bridgeToneId },
@@ -309,6 +315,9 @@ function over(session: Session, moment: Moment): Stepped {
     events: [{ kind: 'stopped', why: 'end', follows }],
   };
 }
+
+/** Whether time code leads: the show has it come, and nobody took the lead from it. */
+const isLedByCode = ({ timeCode }: Show, { followsCode }: Session): boolean => followsCode && timeCode.portId !== null;
 
 const still = (session: Session): Stepped => ({ session, sends: [], events: [] });
 
@@ -453,6 +462,8 @@ const OTHER_TEMPO = 0.003;
 
 /** Where the clock is elsewhere by less, nothing is done; by more than the second, the rest is planned anew. */
 const NEAR: Micros = 300;
+/** Time code is not shaken by the bars of a song: it may be followed more closely. */
+const NEAR_CODE: Micros = 50;
 
 const FAR: Micros = 20_000;
 
@@ -479,6 +490,19 @@ function followOutside(session: Session, clock: Outside | null, moment: Moment):
   }
   if (Math.abs(off) < NEAR) return still(session);
   return still({ ...session, transport: { ...transport, zero: transport.zero - off } });
+}
+
+/** The song is where time code says: by so little that nothing is heard of it, or planned anew from there. */
+function followCode(session: Session, zero: Micros, moment: Moment): Stepped {
+  const { transport, song, show } = session;
+  if (transport.kind !== 'playing' || !song || !show) return still(session);
+  const off = transport.zero - zero;
+  if (Math.abs(off) < NEAR_CODE) return still(session);
+  if (Math.abs(off) <= FAR) return still({ ...session, transport: { ...transport, zero } });
+  // Until it has reached the place that it starts from, the rig is being brought there.
+  if (moment.now < transport.zero + transport.line.place) return still(session);
+  const anew = plannedAnew(session, show, song, Math.max(session.handedUntil, moment.now), moment, off);
+  return after([], wake(anew, moment), []);
 }
 
 const quartersAt = (song: Song, place: Micros): number => {

@@ -3,6 +3,7 @@ import type { Act } from '../core/meaning';
 import type { Bytes, IdentityText, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import { microsAt, songTime, songAsPlayed, ticksAt, type Show, type Song } from '../core/show';
+import type { CodeRate } from '../core/clock';
 import type { Micros, Ticks } from '../core/time';
 import type { Played, Start } from './running';
 import type { Begun } from './torn';
@@ -32,6 +33,8 @@ export interface Session {
   readonly countsIn: boolean;
   /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
   readonly outside: number | null;
+  /** Whether time code leads, where the show has it come. */
+  readonly followsCode: boolean;
   /** The stretch of a song that is played again and again. */
   readonly loop: SongLoop | null;
   /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
@@ -109,6 +112,7 @@ export const NEW_SESSION: Session = {
   counted: true,
   countsIn: true,
   outside: null,
+  followsCode: true,
   loop: null,
   entryId: null,
   queued: null,
@@ -163,6 +167,10 @@ export type Input =
   | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'panic' }
   | { readonly kind: 'ahead'; readonly ahead: Micros }
+  /** Time code says at which clock time the song's start is, or was. */
+  | { readonly kind: 'code'; readonly zero: Micros }
+  /** Whether time code leads, where the show has it come. */
+  | { readonly kind: 'follow-code'; readonly on: boolean }
   /** A clock from outside is at a place of the song at a clock time, and so fast; null where there is none any more. */
   | { readonly kind: 'outside'; readonly clock: Outside | null }
   /** A named action is done at once; what is tapped is tapped in the tempo of what plays. */
@@ -212,6 +220,8 @@ export type SessionEvent =
   | { readonly kind: 'foot-stored'; readonly unitId: string; readonly bytes: Bytes }
   /** A unit said who it is. */
   | { readonly kind: 'answered'; readonly portId: string; readonly identity: IdentityText }
+  /** Time code that leads fell silent, is back, runs backwards, has another rate than the show, or floods. */
+  | { readonly kind: 'code'; readonly what: 'lost' | 'back' | 'backwards' | 'rate' | 'wild'; readonly rate: CodeRate }
   /** A clock that a song follows wobbles, fell silent, or is back. */
   | { readonly kind: 'clock'; readonly what: 'wobbles' | 'lost' | 'back'; readonly portId: string };
 

@@ -12,6 +12,7 @@ const FIELDS: { readonly [K in keyof ComparedFields]: Readonly<Record<ComparedFi
   show: {
     title: 'title',
     notes: 'notes',
+    timeCode: 'time code',
     tolerance: 'how late or early a change may land',
     margin: 'margin',
     guard: 'guard',
@@ -99,6 +100,7 @@ const FIELDS: { readonly [K in keyof ComparedFields]: Readonly<Record<ComparedFi
     stepped: 'going on by steps',
     open: 'open length',
     followsPortId: 'clock that it follows',
+    code: 'time code at its start',
     levels: 'levels',
   },
   set: {

@@ -7,7 +7,7 @@ const played = z.strictObject({
   /** Microseconds from the epoch. */
   at: z.number(),
   until: z.number().nullable(),
-  how: z.enum(['asked', 'follows', 'launched']),
+  how: z.enum(['asked', 'follows', 'launched', 'code']),
   struck: z.boolean(),
 });
 

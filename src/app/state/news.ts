@@ -17,6 +17,8 @@ export const NO_NEWS: PlaybackNews = {
   counted: true,
   countsIn: true,
   outside: null,
+  followsCode: true,
+  code: null,
   loop: null,
   looping: false,
   seam: [],

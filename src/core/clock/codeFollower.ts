@@ -17,8 +17,9 @@ export interface FollowedCode {
   /** So many pieces came one after the other, forwards and backwards. */
   readonly run: number;
   readonly back: number;
-  /** Quarter frames from midnight of the last piece; null until two labels agree. */
+  /** Quarter frames from midnight of the piece that is furthest, and which piece that is; null until two labels agree. */
   readonly quarter: number | null;
+  readonly furthest: number;
   /** What a label said that the place does not agree with: the next one says whether that was an error. */
   readonly claim: CodeMark | null;
   readonly marks: readonly CodeMark[];
@@ -34,6 +35,7 @@ export const NO_CODE: FollowedCode = {
   run: 0,
   back: 0,
   quarter: null,
+  furthest: -1,
   claim: null,
   marks: [],
   heard: Number.NEGATIVE_INFINITY,
@@ -50,6 +52,8 @@ const TO_KNOW_SPEED = 48;
 /** What came last is off the line by more than this: it runs at another speed by now. */
 const BENT: Micros = 3000;
 const LATEST = 12;
+/** Nothing that winds sends so many times as much as at its own speed. */
+const WILD = 40;
 /** A machine that is wound is no time to play by. */
 const SPEED_BOUNDS: readonly [slowest: number, fastest: number] = [0.85, 1.15];
 
@@ -86,12 +90,22 @@ export function hearCode(code: FollowedCode, at: Micros, bytes: Bytes): Followed
     };
   }
   const run = known && step === 1 ? code.run + 1 : 1;
-  const tracked = tracks(code, at, step);
+  const tracked = tracks(code, at, (piece - code.furthest + PIECES) % PIECES);
   // It came late or twice: the place is told by those that came in their order.
   if (tracked !== null && tracked <= code.quarter!) {
-    return { ...code, nibbles, last: back > 0 ? piece : code.last, back, heard: Math.max(at, code.heard) };
+    return { ...code, nibbles, last: piece, run, back, heard: Math.max(at, code.heard) };
   }
-  const next: FollowedCode = { ...code, nibbles, last: piece, run, back, quarter: tracked, heard: at, standing: null };
+  const next: FollowedCode = {
+    ...code,
+    nibbles,
+    last: piece,
+    run,
+    back,
+    quarter: tracked,
+    furthest: piece,
+    heard: at,
+    standing: null,
+  };
   const whole = piece === PIECES - 1 && run >= PIECES ? fromPieces(nibbles) : null;
   return whole
     ? believed(marked(next, at), frameOf(whole.label, whole.rate) * 4 + PIECES - 1, whole.rate, at)
@@ -159,19 +173,37 @@ function lineThrough(marks: readonly CodeMark[], rate: CodeRate): CodePlace {
   return { place: base * micros + mean - meanAt * speed, at, speed };
 }
 
+/** How fast it runs, roughly, from its latest marks; null while there are too few. */
+function roughSpeed({ rate, marks }: FollowedCode): number | null {
+  const latest = marks.slice(-LATEST);
+  if (rate === null || latest.length < PIECES) return null;
+  const [first, last] = [latest[0]!, latest.at(-1)!];
+  const span = last.at - first.at;
+  return span > 0 ? ((last.quarter - first.quarter) * quarterMicros(rate)) / span : Infinity;
+}
+
 /** Where the code runs, as far as can be told: null while it stands, runs backwards or is wound. */
 export function codePlace(code: FollowedCode): CodePlace | null {
   const { rate, marks, quarter } = code;
   if (rate === null || quarter === null || marks.length === 0) return null;
   const line = lineThrough(marks, rate);
   const [slowest, fastest] = SPEED_BOUNDS;
-  const span = marks.at(-1)!.at - marks[0]!.at;
-  const wound = (marks.at(-1)!.quarter - marks[0]!.quarter) * quarterMicros(rate);
-  // Of few marks the speed is not reckoned, but a machine that is wound is known by them too.
-  const rough = span > 0 ? wound / span : Infinity;
-  const isWound = marks.length >= PIECES && (rough < slowest / 1.5 || rough > fastest * 1.5);
+  const rough = roughSpeed(code) ?? 1;
+  const isWound = rough < slowest / 1.5 || rough > fastest * 1.5;
   return isWound || line.speed < slowest || line.speed > fastest ? null : line;
 }
+
+/** Whether it has run long enough to begin something by it. */
+export const isSteady = (code: FollowedCode): boolean => roughSpeed(code) !== null;
+
+/** Whether it runs at a speed at which a machine winds; what comes still faster is no machine. */
+export function isWound(code: FollowedCode): boolean {
+  const speed = roughSpeed(code);
+  return speed !== null && codePlace(code) === null && speed < WILD;
+}
+
+/** Whether quarter frames come faster than any machine winds. */
+export const isWild = (code: FollowedCode): boolean => (roughSpeed(code) ?? 0) >= WILD;
 
 /** Whether it runs backwards. */
 export const runsBackwards = ({ back }: FollowedCode): boolean => back >= BACKWARDS;

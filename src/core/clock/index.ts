@@ -11,4 +11,28 @@ export {
   songPosition,
   type ClockMessage,
 } from './clockMessages';
+export {
+  CODE_RATES,
+  PIECES,
+  codeMicros,
+  codeText,
+  frameMicros,
+  fullFrame,
+  labelOf,
+  quarterFrames,
+  readCode,
+  type CodeLabel,
+  type CodeRate,
+} from './timeCode';
+export {
+  NO_CODE,
+  codePlace,
+  hearCode,
+  isSteady,
+  isWild,
+  isWound,
+  runsBackwards,
+  type CodePlace,
+  type FollowedCode,
+} from './codeFollower';
 export { NO_CLOCK, hearClock, periodAt, placeOf, silent, wobble, type FollowedClock } from './follower';

@@ -1,3 +1,4 @@
+export { codeRanges, type CodeRange } from './codeRanges';
 export { songWants, toneAims } from './aims';
 export { aimOf, partAims } from './partAims';
 export { changesTo, relayOrder, takeMessage, type RelayEffects, type Thrift } from './changes';

@@ -41,6 +41,7 @@ export const emptyShow = (id: string, title: string): Show => ({
   units: [],
   house: [],
   tones: [],
+  timeCode: { portId: null, sends: [], rate: '25' },
   tolerance: { after: 2, before: 250 },
   margin: DEFAULT_MARGIN,
   guard: DEFAULT_GUARD,
@@ -129,6 +130,7 @@ export const newSong = (
   stepped: false,
   open: false,
   followsPortId: null,
+  code: null,
   levels: EVEN_LEVELS,
 });
 

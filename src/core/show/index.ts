@@ -151,6 +151,7 @@ export {
   setCore,
   setOpening,
   setShowOpening,
+  setTimeCode,
   setTolerance,
   startFrom,
   songOfCore,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { identitySchema, profileSchema, timeSchema, type Deep } from '../addressing';
+import { CODE_RATES } from '../clock';
 import { feetSchema, type doingSchema } from './feetSchema';
 import { LIMITS, RANGES } from './limits';
 import {
@@ -19,7 +20,7 @@ export { COLOURS, SESSION_ACTS, SOURCES };
 export type { ColourName, Source, Turn } from './shapes';
 
 export const SHOW_FORMAT = 'hollow-lantern-show';
-export const SHOW_VERSION = 10;
+export const SHOW_VERSION = 11;
 
 const ticks = z.number().min(-LIMITS.ticks).max(LIMITS.ticks);
 const channel = z.int().min(1).max(16);
@@ -354,6 +355,11 @@ export const songSchema = z.strictObject({
   open: z.boolean(),
   /** The port whose MIDI clock it follows; null where it keeps its own time. */
   followsPortId: id.nullable(),
+  /** The time code at its start, as it is written; null where time code does not lead it. */
+  code: z
+    .string()
+    .regex(/^\d{2}:\d{2}:\d{2}[:;]\d{2}$/)
+    .nullable(),
   levels: levelsSchema,
 });
 
@@ -519,6 +525,8 @@ export const showSchema = z.strictObject({
   units: z.array(unitSchema).max(LIMITS.units),
   house: z.array(houseNumberSchema).max(LIMITS.house),
   tones: z.array(toneSchema).max(LIMITS.tones),
+  /** Time code: the port that it comes from, ports that are sent it, and its frames a second where we send it or type it. */
+  timeCode: z.strictObject({ portId: id.nullable(), sends: z.array(id).max(LIMITS.ports), rate: z.enum(CODE_RATES) }),
   /** Milliseconds after and before its place that a change may land and still be on time. */
   tolerance: z.strictObject({ after: within(RANGES.lateMillis), before: within(RANGES.earlyMillis) }),
   /** Milliseconds before their beat that changes land, where there is room. */

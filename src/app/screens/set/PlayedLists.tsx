@@ -42,7 +42,7 @@ const Acts = styled.div`
   margin-bottom: 14px;
 `;
 
-const HOW = { asked: 'by hand', follows: 'by itself', launched: 'by a message' } as const;
+const HOW = { asked: 'by hand', follows: 'by itself', launched: 'by a message', code: 'by time code' } as const;
 
 const timeOf = (at: number): string => new Date(at / 1000).toTimeString().slice(0, 8);
 

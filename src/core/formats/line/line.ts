@@ -14,7 +14,7 @@ const played = z.strictObject({
   title: z.string().max(200),
   at: z.number(),
   until: z.number().nullable(),
-  how: z.enum(['asked', 'follows', 'launched']),
+  how: z.enum(['asked', 'follows', 'launched', 'code']),
   struck: z.boolean(),
 });
 

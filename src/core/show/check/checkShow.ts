@@ -41,6 +41,12 @@ export function checkShow(show: Show): Problem[] {
   if (show.openingToneId !== null && !known.tones.has(show.openingToneId)) {
     problems.push(missing('tone', show.openingToneId, 'openingToneId'));
   }
+  const { portId, sends } = show.timeCode;
+  if (portId !== null && !known.ports.has(portId)) problems.push(missing('port', portId, 'timeCode', 'portId'));
+  for (const [i, id] of sends.entries()) {
+    if (!known.ports.has(id)) problems.push(missing('port', id, 'timeCode', 'sends', i));
+  }
+  append(problems, once('port', sends, 'timeCode', 'sends'));
   for (const [i, id] of show.core.entries()) if (!known.tones.has(id)) problems.push(missing('tone', id, 'core', i));
   for (const [i, song] of show.songs.entries()) {
     ids('cue', song.cues, 'songs', i, 'cues');

@@ -124,6 +124,7 @@ export {
   setCore,
   setOpening,
   setShowOpening,
+  setTimeCode,
   setTolerance,
   setToneNotes,
   setTonePart,

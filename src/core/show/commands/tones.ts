@@ -81,6 +81,13 @@ export function setShowOpening(show: Show, toneId: string | null): Edit | null {
   return { kind: 'set', path: ['openingToneId'], before: show.openingToneId, after: toneId };
 }
 
+/** Where time code comes from, where it goes, and its frames a second. Null when nothing would change. */
+export function setTimeCode(show: Show, change: Partial<Show['timeCode']>): Edit | null {
+  const after = { ...show.timeCode, ...change };
+  if (JSON.stringify(after) === JSON.stringify(show.timeCode)) return null;
+  return { kind: 'set', path: ['timeCode'], before: show.timeCode, after };
+}
+
 /** Says how far from its place a change may land. Null when nothing would change, or out of range. */
 export function setTolerance(show: Show, tolerance: Show['tolerance']): Edit | null {
   const { after, before } = tolerance;

@@ -101,15 +101,27 @@ function feetWithout(feet: readonly Feet[], gone: Gone): readonly Feet[] {
   });
 }
 
+/** Time code that neither comes from a port nor goes to it. */
+function codeWithout(timeCode: Show['timeCode'], portId: string): Show['timeCode'] {
+  const { sends } = timeCode;
+  if (timeCode.portId !== portId && !sends.includes(portId)) return timeCode;
+  return {
+    ...timeCode,
+    portId: timeCode.portId === portId ? null : timeCode.portId,
+    sends: sends.filter((id) => id !== portId),
+  };
+}
+
 /**
  * What the night has of something that is taken away goes with it: reactions, launches, bridging
- * tones, who and what is missing, clocks that are followed, whose part and of what a recording is, what foot switches do with it.
+ * tones, who and what is missing, clocks and time code that are followed or sent, whose part and of what a recording is, what foot switches do with it.
  */
 export function unlinked(show: Show, gone: Gone): Edit[] {
   const reactions = show.reactions.filter((r) => !names(r, gone));
   return [
     ...set(['reactions'], show.reactions, reactions),
     ...set(['feet'], show.feet, feetWithout(show.feet, gone)),
+    ...(gone.kind === 'port' ? set(['timeCode'], show.timeCode, codeWithout(show.timeCode, gone.id)) : []),
     ...show.sets.flatMap((s) => {
       const { entries, missing, tonight } = setWithout(s, gone);
       const path: Path = ['sets', { id: s.id }];

@@ -9,6 +9,7 @@ import { sets } from './sets';
 import { soundAndClock } from './soundAndClock';
 import { splitters } from './splitters';
 import { theNight } from './theNight';
+import { timeCode } from './timeCode';
 import { wholeMap } from './wholeMap';
 
 /** In order and without gaps; each has a saved file before and after it in `fixtures/`. */
@@ -22,6 +23,7 @@ export const MIGRATIONS: readonly Migration[] = [
   feet,
   remarks,
   margins,
+  timeCode,
 ];
 
 export type { Migration };

@@ -1,0 +1,26 @@
+import { codeMicros, readCode, type CodeRate } from '../clock';
+import { indexShow, songEntries, songTime, microsAt, type Show } from '../show';
+import type { Micros } from '../time';
+
+/** Where a song of the set is in a time code: from its start to its end, as time from midnight. */
+export interface CodeRange {
+  readonly entryId: string;
+  readonly songId: string;
+  readonly from: Micros;
+  readonly to: Micros;
+}
+
+/** The songs of the set that time code leads, at a rate, in the order of the code. A song whose place there is not at that rate is in none. */
+export function codeRanges(show: Show, rate: CodeRate): readonly CodeRange[] {
+  const { songs } = indexShow(show);
+  return songEntries(show)
+    .flatMap((entry): CodeRange[] => {
+      const song = songs.get(entry.songId);
+      const label = song && song.code !== null && !song.stepped ? readCode(song.code, rate) : null;
+      if (!song || !label) return [];
+      const from = codeMicros(label, rate);
+      const time = songTime(song);
+      return [{ entryId: entry.id, songId: song.id, from, to: from + microsAt(time, time.end) }];
+    })
+    .toSorted((a, b) => a.from - b.from);
+}
