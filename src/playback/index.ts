@@ -17,6 +17,8 @@ export {
 export { StandIns } from './standIns';
 export { launchesHeard } from './launch';
 export { type Played } from './running';
+export type { CodeNews } from './codeChase';
+export type { MachineAct } from './codeMachine';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';
 export type { TransferNews } from './tasks/transfer';

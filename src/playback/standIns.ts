@@ -1,5 +1,6 @@
 import { CLOCK, START, STOP, periodAt } from '../core/clock';
 import { rigAt, type RigSpec, type RigState } from '../core/rig';
+import { CodeMachine, type MachineAct } from './codeMachine';
 import { FootStandIns } from './footStandIns';
 import { encodeValue } from '../core/addressing';
 import type { Bytes } from '../core/midi';
@@ -14,6 +15,7 @@ export class StandIns implements Ports {
   private spec: RigSpec = { ports: [], units: [] };
   private rig = this.build({});
   private readonly clocks = new Map<string, { next: Micros; readonly period: Micros }>();
+  private readonly machines = new Map<string, CodeMachine>();
   private readonly sent = new InTime<Arrival>();
   private listener: ((arrival: Arrival) => void) | undefined;
   private learnt: ((unitId: string, bytes: Bytes) => void) | undefined;
@@ -56,6 +58,7 @@ export class StandIns implements Ports {
     for (const { portId, at, bytes } of this.sent.take(now)) this.rig.send(portId, at, bytes);
     this.feet.advance(now);
     this.rig.advance(now);
+    for (const machine of this.machines.values()) machine.advance(now);
     for (const [portId, clock] of this.clocks) {
       for (; clock.next <= now; clock.next += clock.period) {
         this.listener?.({ portId, at: clock.next, bytes: CLOCK });
@@ -75,6 +78,16 @@ export class StandIns implements Ports {
     // One that goes already only goes faster or slower.
     if (!was) this.listener?.({ portId, at: now, bytes: START });
     this.clocks.set(portId, { next: was?.next ?? now + period, period });
+  }
+
+  /** A stand-in for a machine that plays back runs, stops or drops out; its time code comes in on a port. */
+  machine(portId: string, act: MachineAct, now: Micros): void {
+    let machine = this.machines.get(portId);
+    if (!machine) {
+      machine = new CodeMachine((at, bytes) => this.listener?.({ portId, at, bytes }));
+      this.machines.set(portId, machine);
+    }
+    machine.act(act, now);
   }
 
   /** What the stand-ins are on: what one would see who looks at them. */

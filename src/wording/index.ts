@@ -38,4 +38,5 @@ export { TRIGGER_HEADS, doingWords, memoryDifferenceWords, pressWords, transferW
 export { sheetWords } from './sheets';
 export { noLetterSentence, unprintableSentence } from './unprintable';
 export { showDifferenceWords } from './showDifferences';
+export { codeExample } from './timeCode';
 export { JOIN_REFUSALS, said } from './said';

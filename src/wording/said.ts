@@ -16,9 +16,20 @@ const CLOCK_WORDS = {
   back: 'its clock is back. The song follows it again.',
 } as const;
 
+/** What time code that leads does. */
+const CODE_WORDS = {
+  lost: () => 'Time code has stopped without a word. The song goes on in its own time.',
+  back: () => 'Time code is back. The song follows it again.',
+  backwards: () => 'Time code runs backwards: nothing is played until it runs forwards.',
+  wild: () => 'More time code comes in than any machine sends. The song goes on in its own time.',
+  rate: (rate: string) =>
+    `Time code comes in at ${rate} frames a second; the show says another rate. Places are read at ${rate}.`,
+} as const;
+
 /** What the desk says in its note: what became of something, and what can be done. */
 export const said = {
   clock: (port: string, what: keyof typeof CLOCK_WORDS): string => `${port}: ${CLOCK_WORDS[what]}`,
+  code: (what: keyof typeof CODE_WORDS, rate: string): string => CODE_WORDS[what](rate),
   noSoundHere: (): string => 'The browser has no sound here.',
   nothingHeard: (): string => 'There is nothing to be heard: no click, no calls, no recording.',
   soundExported: (name: string, lead: number | string): string => `Exported ${name}: bar 1 begins ${lead} s into it.`,

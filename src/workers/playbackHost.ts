@@ -27,6 +27,7 @@ import {
   type SessionEvent,
   type SongLoop,
   type Walk,
+  type MachineAct,
 } from '../playback';
 import type { PlaybackWorker, PortBinding, ShowUpdate } from './protocol';
 import { ShowMirror } from './showMirror';
@@ -145,6 +146,15 @@ export class PlaybackHost implements PlaybackWorker {
 
   standInClock(portId: string, bpm: number | null): void {
     this.standIns.clock(portId, bpm, this.clock.now());
+  }
+
+  standInMachine(portId: string, act: MachineAct): void {
+    this.standIns.machine(portId, act, this.clock.now());
+  }
+
+  followCode(on: boolean): void {
+    this.playback.followCode(on);
+    this.wake();
   }
 
   stand(songId: string, place: Ticks): void {

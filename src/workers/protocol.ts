@@ -27,6 +27,7 @@ import type {
   SessionEvent,
   SongLoop,
   Walk,
+  MachineAct,
 } from '../playback';
 
 /**
@@ -95,6 +96,10 @@ export interface PlaybackWorker {
   listenOnly(on: boolean): void;
   /** Has a stand-in send a clock into a port, with a start ahead of it, at so many quarter notes a minute; null stops it. */
   standInClock(portId: string, bpm: number | null): void;
+  /** A stand-in for a machine that plays back, whose time code comes in on a port. */
+  standInMachine(portId: string, act: MachineAct): void;
+  /** Whether time code leads, where the show has it come. */
+  followCode(on: boolean): void;
   /** Plays a song from a place on, for an audience unless `way` says how it is practised; `entryId` says where it stands in the set, if it is not to be looked for. */
   play(songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): void;
   stop(): void;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CODE_RATES } from '../core/clock';
 import { SHEET_COUNTINGS, SHEET_KINDS, SHEET_USES } from '../core/sheets';
 
 const id = z.string().min(1);
@@ -75,6 +76,21 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   arrived: z.tuple([z.array(z.object({ portId: id, at: z.number(), bytes: z.array(byte) }))]),
   send: z.tuple([id, z.array(byte).min(1)]),
   listenOnly: z.tuple([z.boolean()]),
+  standInMachine: z.tuple([
+    id,
+    z.discriminatedUnion('kind', [
+      z.object({
+        kind: z.literal('play'),
+        place: time,
+        rate: z.enum(CODE_RATES),
+        speed: z.number().min(-100).max(100),
+        jitter: z.number().min(0).max(100_000),
+      }),
+      z.object({ kind: z.literal('stop') }),
+      z.object({ kind: z.literal('drop-out'), length: z.number().min(0) }),
+    ]),
+  ]),
+  followCode: z.tuple([z.boolean()]),
   standInClock: z.tuple([id, z.number().min(1).max(1000).nullable()]),
   speed: z.tuple([z.number().positive()]),
   countIn: z.tuple([z.boolean()]),

@@ -15,6 +15,7 @@ import { useSongStanding } from '../state/useSongStanding';
 import { useShow } from '../state/store';
 import { narrow } from '../theme/narrow';
 import { desk, font } from '../theme/tokens';
+import { LeadButton } from './LeadButton';
 import { Practice } from './Practice';
 
 const Deck = styled.div`
@@ -140,6 +141,7 @@ export function Transport() {
         <span>{shown ? shown.title : 'No song yet'}</span>
         {time && <span>♩ = {Math.round(tempoAt(time.tempo, Math.max(0, ticks)) * speed * 10) / 10}</span>}
       </Place>
+      <LeadButton />
       {isOn ? <ShowSign>Show</ShowSign> : shown && <Practice song={shown} />}
     </Deck>
   );

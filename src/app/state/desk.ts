@@ -45,6 +45,8 @@ export {
   sendOn,
   showNow,
   standInClock,
+  standInMachine,
+  followCode,
   startShow,
   stopSong,
   stopTeaching,

@@ -17,6 +17,7 @@ import type {
   SessionEvent,
   SongLoop,
   Walk,
+  MachineAct,
 } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import { NO_NEWS, type News } from './news';
@@ -73,6 +74,9 @@ export interface Playing {
   readonly send: (portId: string, bytes: Bytes) => Promise<void>;
   readonly listenOnly: (on: boolean) => Promise<void>;
   readonly standInClock: (portId: string, bpm: number | null) => Promise<void>;
+  readonly standInMachine: (portId: string, act: MachineAct) => Promise<void>;
+  /** Time code leads, or leads no longer. */
+  readonly followCode: (on: boolean) => Promise<void>;
   readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
   /** Presses and moves the stand-in of a foot controller. */
   readonly foot: (unitId: string, touch: FootTouch) => Promise<void>;
@@ -202,6 +206,8 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     stopTeaching: async () => void (await ask((w) => w.stopTeaching())),
     send: async (portId, bytes) => void (await ask((w) => w.send(portId, bytes))),
     listenOnly: async (on) => void (await ask((w) => w.listenOnly(on))),
+    standInMachine: async (portId, act) => void (await ask((w) => w.standInMachine(portId, act))),
+    followCode: async (on) => void (await ask((w) => w.followCode(on))),
     standInClock: async (portId, bpm) => void (await ask((w) => w.standInClock(portId, bpm))),
     touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
     foot: async (unitId, t) => void (await ask((w) => w.foot(unitId, t))),
@@ -226,6 +232,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
         if (event.kind === 'flooded') {
           say(said.portFlooded(portName(event.portId)));
         }
+        if (event.kind === 'code') say(said.code(event.what, event.rate));
         if (event.kind === 'clock') say(said.clock(portName(event.portId), event.what));
         if (event.kind === 'slept') {
           const seconds = Math.round(event.time / 1e6);

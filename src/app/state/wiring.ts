@@ -288,6 +288,8 @@ export const {
   send: sendOn,
   listenOnly,
   standInClock,
+  standInMachine,
+  followCode,
   foot: pressFoot,
   playOut,
   loadFoot,

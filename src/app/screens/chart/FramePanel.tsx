@@ -15,7 +15,9 @@ import {
   figureIn,
   rangeWords,
 } from '../../../core/show';
+import { codeText, readCode } from '../../../core/clock';
 import { TICKS_PER_QUARTER, barOfTick, formatBar, type Ticks } from '../../../core/time';
+import { codeExample } from '../../../wording';
 import { Check } from '../../widgets/Check';
 import { Button, Field, Input, Label, SignButton } from '../../widgets/controls';
 import { More } from '../../features/More';
@@ -108,7 +110,7 @@ interface RareProps {
 /** What few songs have. */
 function Rare({ song, show }: RareProps) {
   return (
-    <More place="song" used={song.followsPortId !== null}>
+    <More place="song" used={song.followsPortId !== null || song.code !== null}>
       <DraftField
         label="Time ahead of the song, ms"
         value={String(song.preRoll)}
@@ -121,6 +123,18 @@ function Rare({ song, show }: RareProps) {
             'change the time ahead of the song',
             'another length',
           );
+        }}
+      />
+      <DraftField
+        label="Time code at bar 1"
+        value={song.code ?? ''}
+        placeholder="none"
+        commit={(text) => {
+          const { rate } = show.timeCode;
+          const label = text.trim() === '' ? null : readCode(text, rate);
+          if (text.trim() !== '' && !label) return codeExample(rate);
+          const code = label && codeText(label, rate);
+          return take(setSongField(show, song.id, 'code', code), 'change its place in the time code', 'another place');
         }}
       />
       <Pick

@@ -16,6 +16,7 @@ import { useShow } from '../../state/store';
 import { desk, font } from '../../theme/tokens';
 import { KnownPorts } from './KnownPorts';
 import { StandInClock } from './StandInClock';
+import { TimeCodePart } from './TimeCodePart';
 
 const Page = styled.div`
   display: grid;
@@ -95,6 +96,7 @@ export function PortsPart() {
       )}
       {ports.length > 0 && <RealList ports={ports} />}
       {show.ports.length > 0 && <StandInClock />}
+      {show.ports.length > 0 && <TimeCodePart />}
       {answers.length > 0 && <Answers answers={answers} />}
     </Page>
   );
