@@ -27,12 +27,12 @@ describe('time code', () => {
   it('starts the song where a machine is, and follows its jumps', async () => {
     await b.click('link', 'Rig');
     await b.click('link', 'Ports');
-    await b.fill('textbox', 'A machine to try with, from', `00:59:57${Key.ENTER}`);
+    await b.fill('textbox', 'Machine runs from', `00:59:57${Key.ENTER}`);
     await b.click('button', 'Run the machine');
     await b.find('button', 'Stop');
     await b.find('button', /^Time code leads: 0/);
     await b.wait(async () => (await bar()) >= 1, 'the song runs');
-    await b.fill('textbox', 'A machine to try with, from', `1:0:40${Key.ENTER}`);
+    await b.fill('textbox', 'Machine runs from', `1:0:40${Key.ENTER}`);
     await b.click('button', 'Jump there');
     await b.wait(async () => (await bar()) > 10, 'the song is where the machine is');
     await b.click('button', 'Stop it');

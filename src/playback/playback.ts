@@ -7,6 +7,7 @@ import type { Micros, Ticks } from '../core/time';
 import type { Errand } from '../core/feet';
 import type { AssumedRig } from './assumedRig';
 import type { CodeNews } from './codeChase';
+import { CodeSender } from './codeSender';
 import { commandsOf, type Command } from './commands';
 import type { Floor } from './footStandIns';
 import { Incoming } from './incoming';
@@ -100,6 +101,7 @@ export class Playback {
   private readonly assumed: AssumedRig;
   private readonly monitor = new Monitor();
   private readonly incoming: Incoming;
+  private readonly code = new CodeSender();
   private readonly tasks = new Tasks(() => (this.dirty = true));
   /** How stand-ins of foot controllers stand. */
   private floors: readonly Floor[] = [];
@@ -389,6 +391,9 @@ export class Playback {
     this.carryOut(this.incoming.reactLater(this.session, now));
     this.carryOut(this.incoming.restoreAtTone(this.session, now));
     this.carryOut(this.tasks.wake(this.session, now));
+    for (const { portId, at, bytes } of this.code.take(this.session, now, now + this.session.ahead)) {
+      this.sender.sendBeside(portId, at, bytes, now);
+    }
     this.assumed.advance(now);
     this.tell(now);
   }

@@ -61,6 +61,11 @@ export class Sender {
     return { ...e, at };
   }
 
+  /** Sends a message that no unit waits for: it takes its place on the cable, and nothing waits until it is through. */
+  sendBeside(portId: string, at: Micros, bytes: Bytes, now: Micros): void {
+    this.put(portId, this.cables.place(portId, Math.max(at, now), bytes), bytes);
+  }
+
   /**
    * Sends a message now that has nothing to do with what else leaves; not where the cable is full. Whether the port
    * is flooded, and that is to be said again.

@@ -18,15 +18,15 @@ import { desk, font } from '../theme/tokens';
 import { LeadButton } from './LeadButton';
 import { Practice } from './Practice';
 
-const Deck = styled.div`
+const Deck = styled.div<{ $wide: boolean }>`
   display: flex;
   align-items: center;
   gap: 12px;
   padding: 8px 16px;
-  width: 300px;
+  width: ${(p) => (p.$wide ? 404 : 300)}px;
   flex: none;
   @media (max-width: 1150px) {
-    width: 270px;
+    width: ${(p) => (p.$wide ? 374 : 270)}px;
   }
   border-right: 1.5px solid ${desk.nightLine};
   ${narrow} {
@@ -130,7 +130,7 @@ export function Transport() {
     }),
   );
   return (
-    <Deck role="group" aria-label="Transport">
+    <Deck $wide={show.timeCode.portId !== null} role="group" aria-label="Transport">
       <PlayButton $on={news.playing} aria-label={news.playing ? 'Stop' : 'Play'} isDisabled={!shown} onPress={toggle}>
         {news.playing ? <Square size={26} fill="currentColor" /> : <Play size={28} fill="currentColor" />}
       </PlayButton>

@@ -17,6 +17,7 @@ export {
   codeMicros,
   codeText,
   frameMicros,
+  frameOf,
   fullFrame,
   labelOf,
   quarterFrames,

@@ -80,7 +80,7 @@ function Machine({ portId }: { readonly portId: string }) {
   return (
     <Row role="group" aria-label="A machine to try with">
       <DraftField
-        label="A machine to try with, from"
+        label="Machine runs from"
         style={{ width: 150 }}
         value={text}
         commit={(typed) => {
