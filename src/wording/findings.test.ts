@@ -166,6 +166,19 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
     { song: 'Fog Bell', opening: 'Still Water', units: ['Tarn', 'Harrow'] },
     'Fog Bell uses Tarn and Harrow, which its opening, Still Water, does not set.',
   ],
+  'song.code-early': [
+    { song: 'Fog Bell', has: 120, needs: 400 },
+    'Fog Bell: time code runs only 120 ms before it, and what it sends ahead takes 400 ms.',
+  ],
+  'song.two-leads': [
+    { song: 'Fog Bell', port: 'Pads' },
+    'Fog Bell follows time code, and the clock of Pads too: only one can lead it.',
+    'Follow time code only',
+  ],
+  'song.code-unread': [
+    { song: 'Fog Bell', code: '01:00:00:29', rate: '25' },
+    'Fog Bell: its place in the time code, 01:00:00:29, is not there at 25 frames a second.',
+  ],
   'song.clock-too-long': [
     { song: 'Fog Bell', port: 'Board', pulses: 480000, limit: 300000 },
     'Fog Bell: its clock on Board would have 480,000 pulses. Up to 300,000 are sent, so none is.',
@@ -196,6 +209,16 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   'night.launch-shared': [
     { set: 'Evening', songs: ['Fog Bell', 'Early Gull'], message: '9024' },
     'Fog Bell and Early Gull of Evening wait for the same message: only Fog Bell is started by it.',
+  ],
+  'night.code-overlap': [
+    { song: 'Fog Bell', before: 'Early Gull', free: '01:04:00:12' },
+    'Fog Bell begins in the time code before Early Gull is over. It has room from 01:04:00:12 on.',
+    'Begin at 01:04:00:12',
+  ],
+  'night.code-loop': [
+    { port: 'Pads' },
+    'Time code goes out on Pads, where it comes in: a machine that passes it on would send us our own.',
+    'Send no time code on Pads',
   ],
   'night.launch-unheard': [
     { song: 'Fog Bell', reaction: 3 },

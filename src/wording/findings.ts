@@ -126,6 +126,11 @@ const SENTENCES: Words<string> = {
     `${d.song}, ${d.at}: ${d.unit} sounds ${millisWords(d.millis)} in ${d.from === null ? `the ${d.word} that the preset stores` : `${d.word} ${d.from}`} before ${d.to} is there.`,
   'song.inside-settle': (d) =>
     `${d.song}, ${d.at}: a message reaches ${d.unit} while it settles after a recall, and is lost.`,
+  'song.code-early': (d) =>
+    `${d.song}: time code runs only ${millisWords(d.has)} before it, and what it sends ahead takes ${millisWords(d.needs)}.`,
+  'song.two-leads': (d) => `${d.song} follows time code, and the clock of ${d.port} too: only one can lead it.`,
+  'song.code-unread': (d) =>
+    `${d.song}: its place in the time code, ${d.code}, is not there at ${d.rate} frames a second.`,
   'song.clock-too-long': (d) =>
     `${d.song}: its clock on ${d.port} would have ${d.pulses.toLocaleString('en')} pulses. Up to ${d.limit.toLocaleString('en')} are sent, so none is.`,
   'song.outside': (d) =>
@@ -166,6 +171,10 @@ const SENTENCES: Words<string> = {
     `Something else answered as ${d.unit}: ${d.answered} in place of ${d.expected} (maker, family, model).`,
   'night.launch-shared': (d) =>
     `${list(d.songs)} of ${d.set} wait for the same message: only ${d.songs[0]!} is started by it.`,
+  'night.code-overlap': (d) =>
+    `${d.song} begins in the time code before ${d.before} is over. It has room from ${d.free} on.`,
+  'night.code-loop': (d) =>
+    `Time code goes out on ${d.port}, where it comes in: a machine that passes it on would send us our own.`,
   'night.launch-unheard': (d) =>
     `Reaction ${d.reaction} swallows the message that ${d.song} waits for: the song is never started by it.`,
   'night.fires-itself': (d) =>
@@ -246,6 +255,9 @@ const FIXES: Partial<Words<string>> = {
   'feet.pedal-control': () => 'Clear the pedal',
   'song.stored-between': (d) => `Store ${d.preset} in the unit with ${d.to}, and note it`,
   'song.clock-too-long': (d) => `Send no clock on ${d.port}`,
+  'song.two-leads': () => 'Follow time code only',
+  'night.code-overlap': (d) => `Begin at ${d.free}`,
+  'night.code-loop': (d) => `Send no time code on ${d.port}`,
   'song.outside': () => 'Make the song longer',
   'song.tones-clash': (d) => `Take ${d.first} away`,
   'song.sweeps-overlap': () => 'End the first where the second begins',

@@ -1,6 +1,7 @@
 import type { ShowTonight } from '../tonight';
 import { channelDiffers } from './channelDiffers';
 import { channelShared } from './channelShared';
+import { codeLoop, codeOverlap } from './codeOverlap';
 import { exclusiveShared } from './exclusiveShared';
 import { FEET_CHECKS } from './feet';
 import type { Check, Finding } from './finding';
@@ -55,6 +56,8 @@ export const NIGHT_CHECKS: readonly Check[] = [
   firmwareDiffers,
   launchShared,
   launchUnheard,
+  codeOverlap,
+  codeLoop,
   firesItself,
   triggerSounds,
   reactionUnheard,

@@ -2,6 +2,7 @@ import type { Song } from '../show';
 import type { ShowTonight } from '../tonight';
 import type { Finding } from './finding';
 import { clockTooLong } from './song/clockTooLong';
+import { codeAndClock, codeEarly, codeUnread } from './song/codeLead';
 import { flipInSong } from './song/flipInSong';
 import { changesNothing, duplicateCues } from './song/idleCues';
 import { insideSettle } from './song/insideSettle';
@@ -29,6 +30,9 @@ export const SONG_CHECKS: readonly SongCheck[] = [
   insideSettle,
   outsideSong,
   clockTooLong,
+  codeEarly,
+  codeAndClock,
+  codeUnread,
   tonesClash,
   toneDiffers,
   sweepsOverlap,

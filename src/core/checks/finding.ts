@@ -120,6 +120,9 @@ export interface FindingData {
     readonly pulses: number;
     readonly limit: number;
   };
+  'song.code-early': { readonly song: string; readonly has: Millis; readonly needs: Millis };
+  'song.two-leads': { readonly song: string; readonly port: string };
+  'song.code-unread': { readonly song: string; readonly code: string; readonly rate: string };
   'song.outside': At & { readonly bars: number; readonly early: boolean };
   'song.tones-clash': AtUnit & { readonly first: string; readonly second: string };
   'song.sweeps-overlap': AtControl;
@@ -140,6 +143,9 @@ export interface FindingData {
   'rig.firmware-differs': { readonly unit: string; readonly mapped: string; readonly answered: string };
   'rig.other-unit': { readonly unit: string; readonly expected: string; readonly answered: string };
   'night.launch-shared': { readonly set: string; readonly songs: readonly string[]; readonly message: string };
+  /** `free`: the first place that no song before it takes. */
+  'night.code-overlap': { readonly song: string; readonly before: string; readonly free: string };
+  'night.code-loop': { readonly port: string };
   /** Reactions are told by their place in the list, from 1. */
   'night.launch-unheard': { readonly song: string; readonly reaction: number };
   'night.fires-itself': { readonly reaction: number; readonly others: number };

@@ -195,6 +195,20 @@ export const RIG_FAULTS: readonly Fault[] = [
     into: withUnit('harrow', (u) => ({ answered: { ...u.profile.identity!, family: '7F7F' } })),
   },
   {
+    code: 'night.code-overlap',
+    about: 'A song whose place in the time code lies within another one.',
+    into: (show) => ({
+      ...show,
+      timeCode: { portId: 'pads', sends: show.timeCode.sends, rate: '25' },
+      songs: show.songs.map((s, i) => (i < 2 ? { ...s, code: ['01:00:00:00', '01:01:00:00'][i]! } : s)),
+    }),
+  },
+  {
+    code: 'night.code-loop',
+    about: 'Time code that goes out where it comes in.',
+    into: (show) => ({ ...show, timeCode: { portId: 'pads', sends: ['pads'], rate: '25' } }),
+  },
+  {
     code: 'night.launch-shared',
     about: 'Two songs that one pad starts.',
     into: (show) => ({

@@ -52,6 +52,33 @@ export const SONG_FAULTS: readonly Fault[] = [
     into: inNewSong('long-pier', 'Long Pier', () => ({ cues: [toneCue('lp-1', 30 * BAR, 'undertow')] })),
   },
   {
+    code: 'song.two-leads',
+    about: 'A song that time code leads, and a clock too.',
+    into: (show) => ({
+      ...show,
+      timeCode: { ...show.timeCode, portId: 'pads' },
+      songs: show.songs.map((s, i) => (i === 2 ? { ...s, code: '01:20:00:00', followsPortId: 'pads' } : s)),
+    }),
+  },
+  {
+    code: 'song.code-early',
+    about: 'A song at the very start of the time code.',
+    into: (show) => ({
+      ...show,
+      timeCode: { ...show.timeCode, portId: 'pads' },
+      songs: show.songs.map((s, i) => (i === 3 ? { ...s, code: '00:00:00:00' } : s)),
+    }),
+  },
+  {
+    code: 'song.code-unread',
+    about: 'A place in the time code that its rate has not.',
+    into: (show) => ({
+      ...show,
+      timeCode: { ...show.timeCode, portId: 'pads', rate: '25' },
+      songs: show.songs.map((s, i) => (i === 4 ? { ...s, code: '01:30:00:29' } : s)),
+    }),
+  },
+  {
     code: 'song.clock-too-long',
     about: 'A clock through a song of eleven hours.',
     into: inNewSong('endless-swell', 'Endless Swell', () => ({

@@ -7,6 +7,7 @@ import { codeExample } from '../../../wording';
 import { perform, standInMachine } from '../../state/desk';
 import { useShow } from '../../state/store';
 import { Button, Soft } from '../../widgets/controls';
+import { Check } from '../../widgets/Check';
 import { DraftField } from '../../widgets/DraftField';
 import { Pick } from '../../widgets/Pick';
 
@@ -32,7 +33,7 @@ const WAYS = {
 /** Where time code comes from, how it is counted, and a machine to try it with. */
 export function TimeCodePart() {
   const show = useShow();
-  const { portId, rate } = show.timeCode;
+  const { portId, rate, sends } = show.timeCode;
   return (
     <section aria-label="Time code">
       <h2 style={{ fontSize: 17, marginBottom: 6 }}>Time code</h2>
@@ -56,6 +57,23 @@ export function TimeCodePart() {
         <Soft style={{ fontSize: 13, paddingBottom: 8, maxWidth: 420 }}>
           A song of the set begins where the code is at its place; in the song, Frame says which. Between songs we wait.
         </Soft>
+      </Row>
+      <Row role="group" aria-label="Time code goes out on">
+        <span style={{ fontSize: 13, fontWeight: 600 }}>Goes out on</span>
+        {show.ports.map(({ id, name }) => (
+          <Check
+            key={id}
+            isSelected={sends.includes(id)}
+            onChange={(on) =>
+              perform(
+                setTimeCode(show, { sends: on ? [...sends, id] : sends.filter((s) => s !== id) }),
+                on ? `time code on ${name}` : `no time code on ${name}`,
+              )
+            }
+          >
+            {name}
+          </Check>
+        ))}
       </Row>
       {portId !== null && <Machine key={portId} portId={portId} />}
     </section>
