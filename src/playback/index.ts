@@ -17,7 +17,6 @@ export {
 export { StandIns } from './standIns';
 export { launchesHeard } from './launch';
 export { type Played } from './running';
-export type { CodeNews } from './codeChase';
 export type { MachineAct } from './codeMachine';
 export type { PedalPoint, PedalRecording } from './tasks/record';
 export type { Lesson } from './tasks/teach';

@@ -22,7 +22,6 @@ export {
   labelOf,
   quarterFrames,
   readCode,
-  type CodeLabel,
   type CodeRate,
 } from './timeCode';
 export {
@@ -33,7 +32,6 @@ export {
   isWild,
   isWound,
   runsBackwards,
-  type CodePlace,
   type FollowedCode,
 } from './codeFollower';
 export { NO_CLOCK, hearClock, periodAt, placeOf, silent, wobble, type FollowedClock } from './follower';
