@@ -119,7 +119,7 @@ describe('a show from nothing', () => {
     await openShowFacts(b);
     await b.click('button', 'Export show');
     const text = readFileSync(await b.downloaded('new-show.json'), 'utf8');
-    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 10, title: 'New show' });
+    expect(JSON.parse(text)).toMatchObject({ format: 'hollow-lantern-show', version: 11, title: 'New show' });
     await openShelf(b);
     await choose('again.json', text);
     await b.says('alert', undefined, 'This show is in this browser already');
