@@ -91,6 +91,7 @@ module.exports = {
       'show',
       'rig',
       'addressing',
+      'clock',
       'midi',
       'time',
       'problems',

@@ -127,7 +127,7 @@ function roundTrip(show: Show): boolean {
         const isSame = (after: Show | undefined): boolean =>
           after !== undefined && compareShows(show, after).length === 0;
         const ask = read('ask');
-        const [keep] = [read('keep')];
+        const keep = read('keep');
         const onlyAsked = ask.problems.every((p) => p.code === 'csv.made-of');
         if (isSame(ask.value)) counts.same++;
         else if (ask.value) counts.changed++;

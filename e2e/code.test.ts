@@ -51,4 +51,12 @@ describe('time code', () => {
     await b.says('status', 'Note', /Time code is back/);
     expect(await bar()).toBeGreaterThan(10);
   });
+
+  it('is learnt as the place of a song while it comes in', async () => {
+    await b.click('button', 'Stop');
+    await b.click('link', 'Chart');
+    await b.click('radio', 'Structure');
+    await b.click('button', 'Take the time code of now');
+    await b.find('button', 'Undo: learn its place in the time code');
+  });
 });

@@ -183,6 +183,20 @@ describe('a song that time code leads', () => {
     playback.play('rope-ledger', 0);
     go(2000);
     expect([isOn('rope-ledger'), playback.session.followsCode]).toEqual([true, false]);
+    const byHand: readonly (() => void)[] = [
+      () => playback.goSong(1),
+      () => playback.goChange(1),
+      () => playback.back(),
+      () => playback.speed(0.8),
+      () => playback.loop({ songId: 'slack-tide', from: 0, to: 3840 }),
+    ];
+    for (const act of byHand) {
+      playback.followCode(true);
+      go(1500);
+      expect([isOn('slack-tide'), playback.session.followsCode]).toEqual([true, true]);
+      act();
+      expect(playback.session.followsCode).toBe(false);
+    }
   });
 
   it('says that the code has another rate than the show, once', () => {

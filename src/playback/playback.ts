@@ -137,7 +137,7 @@ export class Playback {
 
   /** Plays a song from a place on, for an audience or as it is practised; of the set, where it stands in it. */
   play(songId: string, from: Ticks, entryId: string | null = null, way: PracticeWay = FOR_AUDIENCE): void {
-    if (this.incoming.code.isRunning(this.now())) this.followCode(false);
+    this.takeLead();
     this.begin(songId, from, { entryId: entryId ?? entryFor(this.session, songId), way });
     this.wake();
   }
@@ -163,6 +163,7 @@ export class Playback {
 
   /** To the next song of the set, or the one before: what runs goes on with it, what stands only goes there. */
   goSong(by: 1 | -1): void {
+    this.takeLead();
     const { show, entryId, queued, transport } = this.session;
     const chosen = show && by > 0 && queued !== null ? entryOf(show, queued) : undefined;
     const entry = chosen ?? (show ? entryBy(show, entryId, by) : undefined);
@@ -183,6 +184,7 @@ export class Playback {
   goChange(by: 1 | -1): void {
     const { show, song, transport, entryId } = this.session;
     if (!show || !song) return;
+    this.takeLead();
     const here = ticksAt(songTime(song), placeIn(this.session, this.now()).place);
     const place = changeBy(show, song, here, by);
     // A song that is played beside the set has none to go on to.
@@ -209,6 +211,7 @@ export class Playback {
   }
 
   back(): void {
+    this.takeLead();
     this.give({ kind: 'back' });
     this.dirty = true;
     this.wake();
@@ -226,11 +229,17 @@ export class Playback {
     this.wake();
   }
 
-  /** Somebody stops what plays: time code that runs leads no longer, or it would begin again at once. */
   stop(): void {
-    if (this.incoming.code.isRunning(this.now())) this.followCode(false);
+    this.takeLead();
     this.give({ kind: 'stop' });
     this.wake();
+  }
+
+  /** Whoever goes elsewhere by hand leads: time code that runs would have the song back at once. */
+  private takeLead(): void {
+    const { session, incoming } = this;
+    if (session.followsCode && session.show?.timeCode.portId && incoming.code.isRunning(this.now()))
+      this.followCode(false);
   }
 
   /** Whether time code leads, where the show has it come. */
@@ -256,6 +265,7 @@ export class Playback {
 
   /** A share of what is written, for what plays and what will. */
   speed(speed: number): void {
+    this.takeLead();
     this.give({ kind: 'speed', speed });
     this.dirty = true;
     this.wake();
@@ -268,6 +278,7 @@ export class Playback {
   }
 
   loop(loop: SongLoop | null): void {
+    this.takeLead();
     this.give({ kind: 'loop', loop });
     this.dirty = true;
     this.wake();

@@ -57,6 +57,7 @@ export const said = {
       lacking.length === 0 ? '' : ` Not in this browser, so not in the file: ${lacking.join(', ')}.`
     }`,
   exported: (name: string): string => `Exported ${name}.`,
+  codeSilent: (): string => CODE_WORDS.lost(),
   doesNotLand: (): string => 'Something in this song does not land: see the dry run before it is played.',
   playbackSilent: (): string => 'The playback does not answer. Reload the page: nothing that was typed is lost.',
   otherTabStarts: (): string => 'A message wanted to start a song, but another tab plays already.',

@@ -5,7 +5,7 @@ import { indexShow, type Song } from '../../core/show';
 import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
 import { soundTrouble, useHearing } from '../state/hearing';
-import { stageWrong } from '../state/stageWrong';
+import { isCodeLost, stageWrong } from '../state/stageWrong';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { StandInFloor } from '../features/StandInFloor';
@@ -108,8 +108,8 @@ function MarkedStage({ song, playerId }: { readonly song: Song; readonly playerI
   const refusing = usePorts((s) => s.refusing);
   const late = usePorts((s) => s.late);
   const sound = useHearing(soundTrouble);
+  const codeLost = useNews((s) => isCodeLost(s.news));
   const forgets = useJournal((s) => s.fails);
-  return (
-    <OnStage song={song} playerId={playerId} wrong={stageWrong(show, mark, { lost, refusing, late, sound, forgets })} />
-  );
+  const wrong = stageWrong(show, mark, { lost, refusing, late, sound, codeLost, forgets });
+  return <OnStage song={song} playerId={playerId} wrong={wrong} />;
 }

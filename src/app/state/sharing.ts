@@ -10,7 +10,7 @@ import { useNews } from './news';
 import { usePorts } from './ports';
 import { useProofs } from './proofs';
 import { soundTrouble, useHearing } from './hearing';
-import { stageWrong } from './stageWrong';
+import { isCodeLost, stageWrong } from './stageWrong';
 import { useApp } from './store';
 
 /** Whether the stage of this desk is passed on to screens elsewhere. */
@@ -50,6 +50,7 @@ function stageNews(): StageNews {
     ? stageWrong(show, mark, {
         ...usePorts.getState(),
         sound: soundTrouble(useHearing.getState()),
+        codeLost: isCodeLost(news),
         forgets: useJournal.getState().fails,
       })
     : null;

@@ -5,7 +5,15 @@ import { stageWrong, type Troubles } from './stageWrong';
 describe('what is wrong on stage', () => {
   const show = demoShow();
   const wrong = (mark: Parameters<typeof stageWrong>[1], troubles: Partial<Troubles> = {}): string | null =>
-    stageWrong(show, mark, { lost: [], refusing: [], late: null, sound: null, forgets: false, ...troubles });
+    stageWrong(show, mark, {
+      lost: [],
+      refusing: [],
+      late: null,
+      sound: null,
+      codeLost: false,
+      forgets: false,
+      ...troubles,
+    });
 
   it('is first what is gone now, then what will not land', () => {
     const late = { count: 2, millis: 2700 };
@@ -22,6 +30,7 @@ describe('what is wrong on stage', () => {
     expect(wrong('lit', { lost: ['gone'] })).toBeNull();
     expect(wrong('cracked', { forgets: true })).toMatch(/^Something in this song/);
     expect(wrong('lit', { forgets: true })).toMatch(/^The browser stores nothing now/);
+    expect(wrong('cracked', { codeLost: true, sound: 'No sound.' })).toMatch(/^Time code has stopped/);
     expect(wrong('hollow')).toBeNull();
   });
 });

@@ -1,6 +1,6 @@
 import { codeText, frameMicros, labelOf } from '../clock';
 import { codeRanges } from '../meaning';
-import { indexShow, setSongField, setTimeCode, type Show } from '../show';
+import { indexShow, setSongField, setTimeCode } from '../show';
 import { finding, type Check } from './finding';
 
 /** Two songs of the set are at one place of the time code: only the later of them is played there. */
@@ -27,6 +27,6 @@ export const codeLoop: Check = (show) => {
   const { portId, sends } = show.timeCode;
   if (portId === null || !sends.includes(portId)) return [];
   const port = indexShow(show).ports.get(portId)?.name ?? portId;
-  const fix = setTimeCode(show as Show, { sends: sends.filter((id) => id !== portId) });
+  const fix = setTimeCode(show, { sends: sends.filter((id) => id !== portId) });
   return [finding('night.code-loop', 'error', { in: 'port', portId }, { port }, ...(fix ? [fix] : []))];
 };

@@ -10,8 +10,19 @@ export interface CodeRange {
   readonly to: Micros;
 }
 
+const known = new WeakMap<Show, Map<CodeRate, readonly CodeRange[]>>();
+
 /** The songs of the set that time code leads, at a rate, in the order of the code. A song whose place there is not at that rate is in none. */
 export function codeRanges(show: Show, rate: CodeRate): readonly CodeRange[] {
+  const of = known.get(show) ?? new Map<CodeRate, readonly CodeRange[]>();
+  known.set(show, of);
+  // Whoever follows the code asks a hundred times a second.
+  const ranges = of.get(rate) ?? rangesOf(show, rate);
+  of.set(rate, ranges);
+  return ranges;
+}
+
+function rangesOf(show: Show, rate: CodeRate): readonly CodeRange[] {
   const { songs } = indexShow(show);
   return songEntries(show)
     .flatMap((entry): CodeRange[] => {

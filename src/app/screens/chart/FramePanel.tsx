@@ -26,6 +26,7 @@ import { Pick } from '../../widgets/Pick';
 import { SongNotes } from '../../features/SongNotes';
 import { DraftField } from '../../widgets/DraftField';
 import { newId, perform } from '../../state/desk';
+import { useNews } from '../../state/news';
 import { Panel, Row } from './panelParts';
 import { take, type FrameProps } from './frameParts';
 import { TempoPart } from './TempoPart';
@@ -107,6 +108,22 @@ interface RareProps {
   readonly show: Show;
 }
 
+/** Takes the time code that comes in now for the song's place: whoever presses it hears the song begin. */
+function LearnCode({ song, show }: RareProps) {
+  const text = useNews((s) => s.news.code?.text);
+  if (show.timeCode.portId === null) return null;
+  return (
+    <Button
+      isDisabled={text === undefined}
+      onPress={() =>
+        text !== undefined && perform(setSongField(show, song.id, 'code', text), 'learn its place in the time code')
+      }
+    >
+      Take the time code of now
+    </Button>
+  );
+}
+
 /** What few songs have. */
 function Rare({ song, show }: RareProps) {
   return (
@@ -137,6 +154,7 @@ function Rare({ song, show }: RareProps) {
           return take(setSongField(show, song.id, 'code', code), 'change its place in the time code', 'another place');
         }}
       />
+      <LearnCode song={song} show={show} />
       <Pick
         label="Follows the clock of"
         value={song.followsPortId ?? OWN}

@@ -14,7 +14,7 @@ import {
   type SayOf,
   type TableRow,
 } from './table';
-import { optionNames, valueCell, valueOfCell } from './values';
+import { optionNames, spaced, valueCell, valueOfCell } from './values';
 
 const COLUMNS = ['Place', 'Kind', 'Name', 'Unit', 'Value', 'Lands', 'Shift (ms)', 'Muted', 'Loads again'] as const;
 
@@ -59,9 +59,6 @@ export function writeCueTable(show: Show, song: Song): string {
   });
   return writeTable(COLUMNS, rows);
 }
-
-/** Bytes apart, so that no spreadsheet takes "903e40" for a figure. */
-const spaced = (hex: string): string => hex.replaceAll(/(..)(?=.)/g, '$1 ');
 
 /** The show with the cues of a song as a table has them: what stood there is replaced. One error refuses the whole table. */
 export function readCueTable(

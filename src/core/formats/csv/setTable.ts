@@ -14,6 +14,7 @@ import {
   type SongEntry,
 } from '../../show';
 import { figureOf, readTable, theOne, wordIn, writeTable, writtenName, type SayOf, type TableRow } from './table';
+import { spaced } from './values';
 
 const COLUMNS = ['Kind', 'Title', 'Follows', 'Pause (s)', 'Minutes', 'Bridge', 'Started by', 'Port', 'Does'] as const;
 
@@ -34,9 +35,7 @@ export function writeSetTable(show: Show): string {
     if (e.kind === 'sound') return ['sound', soundName(sounds.get(e.audioId)), e.begins];
     const bridge = e.bridgeToneId === null ? '' : toneName(tones.get(e.bridgeToneId));
     const { launch } = e;
-    const start = launch
-      ? [launch.bytes.replaceAll(/(..)(?=.)/g, '$1 '), portName(ports.get(launch.portId)), launch.does]
-      : [];
+    const start = launch ? [spaced(launch.bytes), portName(ports.get(launch.portId)), launch.does] : [];
     return ['song', title(songs.get(e.songId)), e.follow, String(e.pause), '', bridge, ...start];
   });
   return writeTable(

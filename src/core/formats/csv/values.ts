@@ -63,3 +63,6 @@ export function variantOfCell({ profile }: Unit, text: string): number | undefin
   const found = names.flatMap((n, i) => (same(n, text) ? [i] : []));
   return found.length === 1 ? found[0] : undefined;
 }
+
+/** Bytes apart, so that no spreadsheet takes "903e40" for a figure. */
+export const spaced = (hex: string): string => hex.replaceAll(/(..)(?=.)/g, '$1 ');

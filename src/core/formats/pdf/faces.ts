@@ -38,6 +38,8 @@ interface Face {
   readonly shaped?: boolean;
   /** Below this code point it has just what it says that it has: what comes behind it is not asked for the same. */
   readonly exactBelow?: number;
+  /** Signs beyond that which it has for certain. */
+  readonly alsoExact?: string;
 }
 
 /** A face of a script beside Latin: its own letters, and not what it has of others. */
@@ -56,11 +58,19 @@ const JAPANESE = only('ibm-plex-sans-jp', japanese, { exactBelow: Infinity });
 const KOREAN = only('ibm-plex-sans-kr', korean, { exactBelow: Infinity });
 // One of its slices cannot be read, and all of them in one file are not large.
 const CHINESE = only('noto-sans-sc', { 'chinese-simplified': Object.values(chinese).join(',') }, {});
+/** Dashes, quotation marks, dots and the like that the file of the common letters has, in both weights. */
+export const SURE_SIGNS = '–—‘’‚“”„•…′″‹›⁄€™↑↓−∕';
 const { latin: common, ...others } = latin;
 const BEFORE: readonly Face[] = [
   // The common letters first: blanks are taken from the first file that has them.
-  // Of signs beyond letters it says more than it has.
-  { name: 'ibm-plex-sans', ranges: { latin: common, ...others }, bold: true, exactBelow: 0x2000 },
+  // Of signs beyond letters it says more than it has: without these a dash would ask for the letters of China.
+  {
+    name: 'ibm-plex-sans',
+    ranges: { latin: common, ...others },
+    bold: true,
+    exactBelow: 0x2000,
+    alsoExact: SURE_SIGNS,
+  },
   only('ibm-plex-sans-arabic', arabic, { shaped: true }),
   only('ibm-plex-sans-hebrew', hebrew, { shaped: true }),
   only('ibm-plex-sans-devanagari', devanagari, { shaped: true }),
@@ -120,7 +130,9 @@ export function fontFilesFor(texts: Iterable<string>): readonly FontFile[] {
     const own: number[] = [];
     const subsets = [...rangesOf(face)].filter(([subset, ranges]) => {
       const wanted = [...codes].filter((c) => !taken.has(c) && ranges.some(([a, b]) => c >= a && c <= b));
-      own.push(...wanted.filter((c) => c < (face.exactBelow ?? 0)));
+      own.push(
+        ...wanted.filter((c) => c < (face.exactBelow ?? 0) || face.alsoExact?.includes(String.fromCodePoint(c))),
+      );
       return wanted.length > 0 || (face.name === 'ibm-plex-sans' && subset === 'latin');
     });
     for (const code of own) taken.add(code);

@@ -1,7 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { describe, expect, it } from 'vitest';
 import { installed } from '../../testing/fonts';
-import { fontFilesFor } from './faces';
+import { SURE_SIGNS, fontFilesFor } from './faces';
 import { PdfFonts, Typeface } from './fonts';
 import { visual } from './visual';
 
@@ -24,6 +24,16 @@ describe('fonts of a text', () => {
     expect(facesOf('Đêm hải')).toContain('ibm-plex-sans vietnamese');
     expect(facesOf('أغنية')).toContain('ibm-plex-sans-arabic arabic');
     expect(facesOf('F♯')).toContain('noto-sans-symbols symbols');
+    expect(facesOf(`Fog’s “Bell” – 1…${SURE_SIGNS}`)).toEqual(['ibm-plex-sans latin']);
+  });
+
+  it('of common signs are in the file of the common letters', () => {
+    const files = installed(fontFilesFor([SURE_SIGNS]));
+    expect(files.map((f) => f.weight)).toEqual(['regular', 'bold']);
+    const typeface = new Typeface(files);
+    for (const weight of ['regular', 'bold'] as const) {
+      expect(Array.from(SURE_SIGNS).filter((sign) => typeface.of(sign, weight)?.file.weight !== weight)).toEqual([]);
+    }
   });
 
   it('draw signs of Chinese origin as the language of the text does', () => {
