@@ -46,6 +46,9 @@ describe('time code', () => {
     await b.find('button', /^Our own clock leads; time code: 01:00:4/);
     await b.click('button', /^Our own clock leads/);
     await b.find('button', 'Stop');
+    // Whoever comes back to the view finds the machine as it is.
+    await b.click('link', 'Monitor');
+    await b.click('link', 'Ports');
     await b.click('button', 'Drop out for 3 s');
     await b.says('status', 'Note', /Time code has stopped without a word/);
     await b.says('status', 'Note', /Time code is back/);

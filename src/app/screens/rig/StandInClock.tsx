@@ -56,7 +56,7 @@ export function StandInClock() {
           </Button>
         )}
         <Soft style={{ fontSize: 13, paddingBottom: 8 }}>
-          A song that follows this port starts with it, at its tempo. In the song, Frame says which port it follows.
+          A song that follows this port starts with it, at its tempo. In the song, Structure says which port it follows.
         </Soft>
       </Row>
     </section>

@@ -5,6 +5,7 @@ import { codeRanges } from '../../../core/meaning';
 import { setTimeCode } from '../../../core/show';
 import { codeExample } from '../../../wording';
 import { perform, standInMachine } from '../../state/desk';
+import { useNews } from '../../state/news';
 import { useShow } from '../../state/store';
 import { Button, Soft } from '../../widgets/controls';
 import { Check } from '../../widgets/Check';
@@ -55,7 +56,8 @@ export function TimeCodePart() {
           onPick={(to) => perform(setTimeCode(show, { rate: to }), 'change the frames of time code')}
         />
         <Soft style={{ fontSize: 13, paddingBottom: 8, maxWidth: 420 }}>
-          A song of the set begins where the code is at its place; in the song, Frame says which. Between songs we wait.
+          A song of the set begins where the code is at its place; in the song, Structure says which. Between songs we
+          wait.
         </Soft>
       </Row>
       <Row role="group" aria-label="Time code goes out on">
@@ -87,13 +89,13 @@ function Machine({ portId }: { readonly portId: string }) {
   const [first] = codeRanges(show, rate);
   const [from, setFrom] = useState<string | null>(null);
   const [way, setWay] = useState<keyof typeof WAYS>('true');
-  const [runs, setRuns] = useState(false);
+  // Whoever left this view and came back finds it as it is.
+  const runs = useNews(({ news: { code } }) => code !== null && code.how !== 'stands');
   const text =
     from ?? show.songs.find((s) => s.id === first?.songId)?.code ?? codeText(readCode('01:00:00', rate)!, rate);
   const run = (): void => {
     const { speed, jitter } = WAYS[way];
     void standInMachine(portId, { kind: 'play', place: codeMicros(readCode(text, rate)!, rate), rate, speed, jitter });
-    setRuns(true);
   };
   return (
     <Row role="group" aria-label="A machine to try with">
@@ -118,13 +120,7 @@ function Machine({ portId }: { readonly portId: string }) {
       <Button isDisabled={readCode(text, rate) === null} onPress={run}>
         {runs ? 'Jump there' : 'Run the machine'}
       </Button>
-      <Button
-        isDisabled={!runs}
-        onPress={() => {
-          void standInMachine(portId, { kind: 'stop' });
-          setRuns(false);
-        }}
-      >
+      <Button isDisabled={!runs} onPress={() => void standInMachine(portId, { kind: 'stop' })}>
         Stop it
       </Button>
       <Button isDisabled={!runs} onPress={() => void standInMachine(portId, { kind: 'drop-out', length: 3_000_000 })}>
