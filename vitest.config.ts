@@ -20,6 +20,7 @@ export default defineConfig({
           environment: 'node',
           // This finds a hang; it measures nothing, so that a busy machine fails nothing.
           testTimeout: 120000,
+          hookTimeout: 120000,
           // All cores: nothing else runs meanwhile.
           maxWorkers: '100%',
           // Modules are loaded once and not for each file: loading them took as long as the tests. A test leaves nothing behind.
