@@ -2,7 +2,8 @@ import { createServer, request, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { WebSocket } from 'ws';
-import { CODE_SECONDS, share } from './share';
+import { CODE_SECONDS } from './codes';
+import { share } from './share';
 
 let server: Server;
 let shared: { close: () => void };

@@ -1,9 +1,11 @@
-import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import type { IncomingMessage, Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
+import { CODE_SECONDS, Codes } from './codes';
+import { pairLines } from './pair';
 import {
   fromDeskSchema,
   fromScreenSchema,
@@ -13,11 +15,6 @@ import {
   type ToScreen,
 } from '../src/core/formats/line';
 
-/** A code holds so long, for one screen. */
-export const CODE_SECONDS = 180;
-/** So many wrong codes may come from one address for one code; and so many tries a minute, whatever the code. */
-const WRONG_CODES = 5;
-const TRIES_A_MINUTE = 10;
 /** A pass lets its screen come back this long after it was used last. */
 const PASS_HOURS = 12;
 /** A line has to say who it is within this time, in milliseconds, and may say this much until then. */
@@ -86,11 +83,15 @@ export function share(
   const passes = new Map<string, number>();
   /** Lines of screens in the order in which they came. */
   const lines = new Set<ScreenLine>();
-  const tries = new Map<string, number[]>();
+  const codes = new Codes(now);
   const connections = new Map<string, number>();
   const standing = new WeakSet<WebSocket>();
+  const stands = (socket: WebSocket): void => {
+    standing.add(socket);
+    socket.on('pong', () => standing.add(socket));
+  };
+  const pair = pairLines({ addresses, now, saysWithin, stands });
   let desk: WebSocket | null = null;
-  let code: { readonly text: string; readonly until: number; readonly wrong: Map<string, number> } | null = null;
   let lastShow: string | null = null;
   let lastNews: string | null = null;
 
@@ -111,12 +112,7 @@ export function share(
 
   const fromDesk = (message: FromDesk): void => {
     if (message.kind === 'new-code') {
-      code = {
-        text: String(randomInt(1_000_000)).padStart(6, '0'),
-        until: now() + CODE_SECONDS * 1000,
-        wrong: new Map(),
-      };
-      toDesk({ kind: 'code', code: code.text, seconds: CODE_SECONDS });
+      toDesk({ kind: 'code', code: codes.make(), seconds: CODE_SECONDS });
     } else if (message.kind === 'end-screens') {
       passes.clear();
       for (const line of joined()) drop(line);
@@ -137,11 +133,10 @@ export function share(
       desk.close();
     }
     desk = socket;
-    standing.add(socket);
+    stands(socket);
     toDesk({ kind: 'addresses', addresses: [...addresses] });
     count();
     toAll(JSON.stringify({ kind: 'desk', there: true } satisfies ToScreen), false);
-    socket.on('pong', () => standing.add(socket));
     socket.on('message', (data, binary) => {
       const message = binary ? undefined : readLine(fromDeskSchema, textOf(data));
       if (message && socket === desk) fromDesk(message);
@@ -150,19 +145,10 @@ export function share(
     socket.on('close', () => {
       if (desk !== socket) return;
       desk = null;
-      code = null;
+      codes.end();
       toAll(JSON.stringify({ kind: 'desk', there: false } satisfies ToScreen), false);
     });
   });
-
-  /** Whether an address tries too often. */
-  const often = (address: string): boolean => {
-    const since = now() - 60_000;
-    for (const [other, times] of tries) if (times.at(-1)! <= since) tries.delete(other);
-    const recent = (tries.get(address) ?? []).filter((t) => t > since);
-    tries.set(address, [...recent, now()].slice(-TRIES_A_MINUTE - 1));
-    return recent.length >= TRIES_A_MINUTE;
-  };
 
   /** The desk hears that somebody tries codes: now, or, where it has just heard so, a moment later with how many. */
   let triesToTell = 0;
@@ -174,17 +160,6 @@ export function share(
       toDesk({ kind: 'wrong-codes', count: triesToTell });
       triesToTell = 0;
     }, TRIES_TOLD_EVERY);
-  };
-
-  /** Whether a code lets somebody in. Who guesses loses their own tries, nobody else's: the code stays good for others. */
-  const takes = (typed: string, address: string): boolean => {
-    if (!code || now() > code.until) return false;
-    const wrong = code.wrong.get(address) ?? 0;
-    if (wrong >= WRONG_CODES) return false;
-    const same = /^[0-9]{6}$/.test(typed) && timingSafeEqual(Buffer.from(typed), Buffer.from(code.text));
-    if (same) code = null;
-    else code.wrong.set(address, wrong + 1);
-    return same;
   };
 
   /** Whether a pass is still good. */
@@ -220,8 +195,8 @@ export function share(
     if (message.kind === 'back' ? !knows(message.pass) : false) refuse('pass');
     else if (joined().length >= SCREENS) refuse('full');
     else if (message.kind === 'back') welcome(line, message.pass);
-    else if (often(line.address)) refuse('often');
-    else if (!takes(message.code, line.address)) {
+    else if (codes.often(line.address)) refuse('often');
+    else if (!codes.takes(message.code, line.address)) {
       refuse('code');
       tellTry();
     } else welcome(line, randomBytes(24).toString('hex'));
@@ -236,7 +211,7 @@ export function share(
     const own = strangers().filter((l) => l.address === address);
     if (own.length > STRANGERS_OF_ONE) drop(own[0]!);
     else if (strangers().length > STRANGERS) drop(strangers()[0]!);
-    standing.add(socket);
+    stands(socket);
     /** A line that says too much is closed: a screen has next to nothing to say. */
     const counts = (): boolean => {
       line.words += 1;
@@ -244,7 +219,6 @@ export function share(
       drop(line);
       return false;
     };
-    socket.on('pong', () => standing.add(socket));
     socket.on('ping', () => void counts());
     socket.on('error', () => undefined);
     socket.on('close', () => drop(line));
@@ -262,13 +236,20 @@ export function share(
       socket.once('finish', () => socket.destroy());
       socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\nContent-Length: 0\r\n\r\n`);
     };
+    // Another computer's server is no page, and names no origin; what it may, its code says.
+    const isServer = path === '/share/second' && request.headers.origin === undefined;
     // Only a page that this server itself served: a page from elsewhere names its own place as its origin.
-    if (originHost(request.headers.origin) !== host || !answersTo(host, addresses)) return refuse('403 Forbidden');
+    if (!isServer && originHost(request.headers.origin) !== host) return refuse('403 Forbidden');
+    if (!answersTo(host, addresses)) return refuse('403 Forbidden');
+    const isHere = LOOPBACK.has(request.socket.remoteAddress ?? '');
     if (path === '/share/desk') {
-      if (!LOOPBACK.has(request.socket.remoteAddress ?? '')) return refuse('403 Forbidden');
+      if (!isHere) return refuse('403 Forbidden');
       desks.handleUpgrade(request, socket, head, (ws) => desks.emit('connection', ws, request));
     } else if (path === '/share/screen') {
       screens.handleUpgrade(request, socket, head, (ws) => screens.emit('connection', ws, request));
+    } else if (path === '/share/second' || path === '/share/first' || path === '/share/follow') {
+      if (!isHere && path !== '/share/second') return refuse('403 Forbidden');
+      pair.open(path, request, socket, head);
     } else refuse('404 Not Found');
   };
   server.on('upgrade', upgrade);
@@ -293,7 +274,7 @@ export function share(
 
   // A line that is gone without a word is found by asking.
   const asking = setInterval(() => {
-    for (const socket of [...desks.clients, ...screens.clients]) {
+    for (const socket of [...desks.clients, ...screens.clients, ...pair.clients()]) {
       if (!standing.delete(socket)) socket.terminate();
       else socket.ping();
     }
@@ -317,6 +298,7 @@ export function share(
       for (const socket of [...desks.clients, ...screens.clients]) socket.terminate();
       desks.close();
       screens.close();
+      pair.close();
     },
   };
 }

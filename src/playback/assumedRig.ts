@@ -64,6 +64,21 @@ export class AssumedRig {
     this.rest(Object.fromEntries(Object.entries(states).map(([id, s]) => [id, unitIds.has(id) ? UNKNOWN_STATE : s])));
   }
 
+  /** What it is on was told by somebody who knew. */
+  adopt(states: RigState): void {
+    this.rest(Object.fromEntries(this.spec.units.map(({ id }) => [id, states[id] ?? UNKNOWN_STATE])));
+  }
+
+  /** What was to leave from a time on does not. */
+  callBack(from: Micros): void {
+    this.sent.drop((e) => e.at >= from);
+  }
+
+  /** Whether all that was sent has had its effect. */
+  get rests(): boolean {
+    return this.log.length === 0 && this.sent.rest.length === 0;
+  }
+
   /** A unit takes the next message on its channel in as what it learns, and does not obey it. */
   waitToLearn(unitId: string): void {
     this.rig.waitToLearn(unitId);

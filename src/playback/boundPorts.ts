@@ -60,6 +60,10 @@ export class BoundPorts implements Ports {
     this.batch.push({ portId, at, bytes, sentFor });
   }
 
+  overhear(portId: string, at: Micros, bytes: Bytes): void {
+    if (this.bindingOf(portId).standIn) this.standIns.overhear(portId, at, bytes);
+  }
+
   onArrival(listener: (arrival: Arrival) => void): void {
     this.listeners.push(listener);
   }

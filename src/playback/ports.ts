@@ -34,6 +34,8 @@ export interface Ports {
   send(portId: string, at: Micros, bytes: Bytes, sentFor?: SentFor): void;
   /** From now on every message that arrives goes to `listener` too. */
   onArrival(listener: (arrival: Arrival) => void): void;
+  /** Another computer sends a message on a port: stand-ins take it as the units do. */
+  overhear(portId: string, at: Micros, bytes: Bytes): void;
   /** Whether what is sent on a port leaves this computer. */
   isReal(portId: string): boolean;
 }

@@ -1,4 +1,5 @@
 import { rigSpec } from '../core/meaning';
+import type { PeerSent } from '../core/formats/line';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState } from '../core/rig';
 import type { Show } from '../core/show';
@@ -25,6 +26,10 @@ export class Sender {
   /** When it was said last that a port is flooded. */
   private readonly flooded = new Map<string, Micros>();
   private show: Show | null = null;
+  /** Another computer leads: nothing leaves here. */
+  isSilent = false;
+  /** Hears of everything that leaves. */
+  onPut: (sent: PeerSent) => void = () => undefined;
 
   constructor(
     private readonly ports: Ports,
@@ -52,18 +57,19 @@ export class Sender {
 
   /** A port's cable carries one message after the other; none leaves in the past. `songId` is of the song that it is from. */
   send<E extends Sent>(e: E, now: Micros, songId?: string): E {
+    if (this.isSilent) return e;
     const at = this.cables.place(e.portId, Math.max(e.at, now), e.bytes);
     const unitId = e.unitId ?? '';
     const end = this.cables.endOf(e.portId, at, e.bytes);
     this.until.set(unitId, Math.max(end, this.until.get(unitId) ?? end));
     const { cueId } = e;
-    this.put(e.portId, at, e.bytes, songId && cueId ? { songId, cueId, unitId, planned: e.at } : undefined);
+    this.put(e, at, songId && cueId ? { songId, cueId, unitId, planned: e.at } : undefined);
     return { ...e, at };
   }
 
   /** Sends a message that no unit waits for: it takes its place on the cable, and nothing waits until it is through. */
   sendBeside(portId: string, at: Micros, bytes: Bytes, now: Micros): void {
-    this.put(portId, this.cables.place(portId, Math.max(at, now), bytes), bytes);
+    if (!this.isSilent) this.put({ portId, bytes }, this.cables.place(portId, Math.max(at, now), bytes));
   }
 
   /**
@@ -71,8 +77,9 @@ export class Sender {
    * is flooded, and that is to be said again.
    */
   passOn(portId: string, bytes: Bytes, now: Micros): boolean {
+    if (this.isSilent) return false;
     if (this.cables.waitsUntil(portId, now) <= now + PASSED_WITHIN) {
-      this.put(portId, this.cables.reserve(portId, now, bytes), bytes);
+      this.put({ portId, bytes }, this.cables.reserve(portId, now, bytes));
       return false;
     }
     const said = this.flooded.get(portId) ?? Number.NEGATIVE_INFINITY;
@@ -81,10 +88,23 @@ export class Sender {
     return true;
   }
 
-  private put(portId: string, at: Micros, bytes: Bytes, sentFor?: SentFor): void {
+  private put(
+    { portId, bytes, cueId = '', unitId = '' }: Omit<Sent, 'at'>,
+    at: Micros,
+    sentFor: SentFor | undefined = undefined,
+  ): void {
     this.monitor.note('out', portId, at, bytes);
     this.ports.send(portId, at, bytes, sentFor);
     this.assumed.send(portId, at, bytes);
+    this.onPut({ portId, cueId, unitId, at, bytes: [...bytes] });
+  }
+
+  /** Another computer sends these: they are on their way to the rig as if they had been sent here. */
+  overhear(list: readonly PeerSent[]): void {
+    for (const { portId, at, bytes } of list) {
+      this.ports.overhear(portId, at, bytes);
+      this.assumed.send(portId, at, bytes);
+    }
   }
 
   /** Until when something is in flight to units, or loads in them or in units that relay to them; at least now. */

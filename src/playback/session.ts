@@ -6,6 +6,7 @@ import { sameToWires, surroundingsOf } from '../core/meaning';
 import { TICKS_PER_QUARTER, tempoAt, type Micros } from '../core/time';
 import { RECENT, startLine, withTold, within } from './plans';
 import { entryBy, entryOf, silence, toMove, toPlace, toTone, withEnd, withStart, withStruck, zeroOf } from './running';
+import { mirrored } from './pair/mirror';
 import { beginning, wholeAgain } from './torn';
 import { STOPPED, end, placeOf, playing, take, type Transport } from './transport';
 import {
@@ -109,6 +110,10 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return session.show
         ? { session, sends: heard(session, silence(session.show), moment.now), events: [] }
         : still(session);
+    case 'mirror':
+      return still(mirrored(session, input.mirror));
+    case 'take-over':
+      return takeOver(session, input, moment);
     case 'night':
       return beginNight(session, input.id, input.history, moment);
     case 'remember':
@@ -435,6 +440,24 @@ function goOn(before: Session, next: Session, moment: Moment, song: Song | null 
   const handedUntil = Math.max(before.handedUntil, moment.now);
   const planned = plannedAnew(next, show, song, handedUntil, moment);
   return after([], wake(planned, moment), [{ kind: 'replanned', songId: song.id }]);
+}
+
+/** Another computer led until now: what plays goes on from here, and the rig is brought to where it should be. */
+function takeOver(
+  session: Session,
+  { unsure, recent }: Extract<Input, { kind: 'take-over' }>,
+  moment: Moment,
+): Stepped {
+  const { show, song, transport } = session;
+  const { now } = moment;
+  const next: Session = { ...session, recent, lastWake: now, handedUntil: now };
+  if (!show) return still(next);
+  if (transport.kind !== 'playing' || !song) {
+    const heard = new Set([...unsure].filter((id) => !hushedUnits(next).has(id)));
+    if (heard.size === 0) return still(next);
+    return { session: next, sends: behind(next, missed(next, show, heard, moment.eventual()), moment), events: [] };
+  }
+  return after([], wake(plannedAnew(next, show, song, now, moment), moment), [{ kind: 'replanned', songId: song.id }]);
 }
 
 /** Units that are sent messages again are brought to where the song is now. */

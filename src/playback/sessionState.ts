@@ -1,4 +1,5 @@
 import type { Loop, PlayLine } from '../core/compile';
+import type { Mirrored } from '../core/formats/line';
 import type { Act } from '../core/meaning';
 import type { Bytes, IdentityText, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
@@ -166,6 +167,13 @@ export type Input =
   /** The rig goes to a tone at once, whatever plays. */
   | { readonly kind: 'tone'; readonly toneId: string }
   | { readonly kind: 'panic' }
+  /** The session is where that of the computer is which leads. Nothing is sent. */
+  | { readonly kind: 'mirror'; readonly mirror: Mirrored }
+  /**
+   * It leads from now on: what plays goes on, and `unsure` are units of which nobody knows what reached them. `recent`
+   * is what left before, of what plays.
+   */
+  | { readonly kind: 'take-over'; readonly unsure: ReadonlySet<string>; readonly recent: readonly TimedBytes[] }
   | { readonly kind: 'ahead'; readonly ahead: Micros }
   /** Time code says at which clock time the song's start is, or was. */
   | { readonly kind: 'code'; readonly zero: Micros }
@@ -222,6 +230,8 @@ export type SessionEvent =
   | { readonly kind: 'answered'; readonly portId: string; readonly identity: IdentityText }
   /** Time code that leads fell silent, is back, runs backwards, has another rate than the show, or floods. */
   | { readonly kind: 'code'; readonly what: 'lost' | 'back' | 'backwards' | 'rate' | 'wild'; readonly rate: CodeRate }
+  /** This computer leads, where another one did; or no longer does. */
+  | { readonly kind: 'pair'; readonly leads: boolean; readonly given: boolean }
   /** A clock that a song follows wobbles, fell silent, or is back. */
   | { readonly kind: 'clock'; readonly what: 'wobbles' | 'lost' | 'back'; readonly portId: string };
 

@@ -45,6 +45,10 @@ export class StandIns implements Ports {
     this.sent.put({ portId, at, bytes });
   }
 
+  overhear(portId: string, at: Micros, bytes: Bytes): void {
+    this.send(portId, at, bytes);
+  }
+
   onArrival(listener: (arrival: Arrival) => void): void {
     this.listener = listener;
   }

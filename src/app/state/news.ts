@@ -35,6 +35,7 @@ export const NO_NEWS: PlaybackNews = {
   loading: [],
   floors: [],
   armed: {},
+  pair: null,
   transfer: null,
   walk: null,
   lesson: null,

@@ -1,4 +1,22 @@
 export {
+  forPeer,
+  fromFirstSchema,
+  fromFollowerSchema,
+  fromPeerSchema,
+  fromSecondSchema,
+  isForPeer,
+  mirroredSchema,
+  peerShowSchema,
+  peerText,
+  toFirstSchema,
+  toSecondSchema,
+  type FromPeer,
+  type Mirrored,
+  type PeerSent,
+  type ToFirst,
+  type ToSecond,
+} from './pair';
+export {
   TOLD_SONGS,
   fromDeskSchema,
   fromScreenSchema,

@@ -1,0 +1,190 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { stateAt } from '../../core/compile';
+import { demoShow } from '../../core/demo';
+import { runs } from '../../core/testing/runs';
+import { indexShow, songTime, ticksAt } from '../../core/show';
+import { placeIn } from '../sessionState';
+import { pairOf } from '../testing/pairOf';
+
+const show = demoShow();
+const SONG = 'slack-tide';
+
+/** A pair that plays a song for so many milliseconds. */
+function playing(millis: number, trip?: () => number) {
+  const p = pairOf(show, trip);
+  p.join();
+  p.first.playback.play(SONG, 0);
+  p.go(millis);
+  return p;
+}
+
+/** What the rig is on against what the song says there. */
+function expectSound(p: ReturnType<typeof pairOf>, who: 'first' | 'second'): void {
+  const { session } = p[who].playback;
+  const place = placeIn(session, p[who].own()).place;
+  const song = indexShow(show).songs.get(session.song!.id)!;
+  const wanted = stateAt(show, song, ticksAt(songTime(song), place));
+  const is = p.rig();
+  for (const [unitId, { slot }] of Object.entries(wanted))
+    if (slot !== null) expect([unitId, is[unitId]!.slot]).toEqual([unitId, slot]);
+}
+
+/** Nothing of one computer leaves among what leaves from the other. */
+function expectOneVoice({ cable }: ReturnType<typeof pairOf>): void {
+  const changes = cable.filter((e, i) => i > 0 && e.who !== cable[i - 1]!.who).length;
+  const voices = new Set(cable.map((e) => e.who)).size;
+  expect(changes).toBeLessThanOrEqual(voices - 1);
+}
+
+describe('a second computer', () => {
+  it('knows where the first one is, and is silent', () => {
+    const p = playing(20_000);
+    expect(p.second.news().pair).toEqual({ first: false, leads: false, other: 'there', ready: true });
+    expect(p.first.news().pair).toEqual({ first: true, leads: true, other: 'there', ready: true });
+    expect(p.second.news()).toMatchObject({ playing: true, songId: SONG, entryId: p.first.news().entryId });
+    const [a, b] = [p.first, p.second].map(({ playback, own }) => placeIn(playback.session, own()).place);
+    expect(Math.abs(a! - b!)).toBeLessThan(3000);
+    expect(new Set(p.cable.map((e) => e.who))).toEqual(new Set([0]));
+    expect(p.second.playback.session.history).toHaveLength(1);
+  });
+
+  it('goes on where the first one ended', () => {
+    const p = playing(20_000);
+    p.kill(0);
+    p.go(20);
+    expect(p.second.news().pair).toMatchObject({ leads: true, other: 'gone' });
+    p.go(20_000);
+    expectSound(p, 'second');
+    expectOneVoice(p);
+    expect(p.second.news().playing).toBe(true);
+    expect(p.cable.some((e) => e.who === 1)).toBe(true);
+  });
+
+  it('takes over when the other falls silent without a word, within a beat', () => {
+    const p = playing(20_000);
+    p.kill(0, false);
+    p.go(840);
+    expect(p.second.playback.follows).toBe(true);
+    p.go(120);
+    expect(p.second.playback.follows).toBe(false);
+    p.go(20_000);
+    expectSound(p, 'second');
+    expectOneVoice(p);
+  });
+
+  it('takes over only when the first one has fallen silent by itself, where the line is cut', () => {
+    const p = playing(20_000);
+    p.cutLine(true);
+    p.go(500);
+    expect(p.first.playback.follows).toBe(true);
+    expect(p.second.playback.follows).toBe(true);
+    p.go(20_000);
+    expect(p.second.playback.follows).toBe(false);
+    expectSound(p, 'second');
+    expectOneVoice(p);
+    // The line is back: the first one follows, until somebody wants it to lead.
+    p.cutLine(false);
+    p.go(2000);
+    expect(p.first.news().pair).toEqual({ first: true, leads: false, other: 'there', ready: true });
+    expect(p.first.news()).toMatchObject({ playing: true, songId: SONG });
+    p.first.playback.lead();
+    p.go(20_000);
+    expect(p.first.playback.follows).toBe(false);
+    expect(p.second.playback.follows).toBe(true);
+    expectSound(p, 'first');
+    const changes = p.cable.filter((e, i) => i > 0 && e.who !== p.cable[i - 1]!.who);
+    expect(changes).toHaveLength(2);
+  });
+
+  it('leaves the first one leading where it is the second that is gone', () => {
+    const p = playing(20_000);
+    p.kill(1);
+    p.go(5000);
+    expect(p.first.news().pair).toMatchObject({ leads: true, other: 'gone', ready: false });
+    expect(p.first.news().playing).toBe(true);
+    expectSound(p, 'first');
+  });
+
+  it('gives the lead to whoever asks for it by hand, with nothing sent twice', () => {
+    const p = playing(20_000);
+    p.second.playback.lead();
+    p.go(60);
+    expect(p.second.playback.follows).toBe(false);
+    p.go(30_000);
+    expectSound(p, 'second');
+    const alone = pairOf(show);
+    alone.first.playback.play(SONG, 0);
+    alone.go(50_060);
+    const texts = (of: typeof p): string[] => of.cable.map((e) => `${e.portId} ${e.bytes.join(' ')}`).toSorted();
+    // Clocks and sweeps that pass the moment may lose or double one step of theirs.
+    expect(Math.abs(texts(p).length - texts(alone).length)).toBeLessThan(4);
+  });
+
+  it('has what was pressed, muted, queued and sped up', () => {
+    const p = playing(8000);
+    p.first.playback.speed(0.8);
+    p.first.playback.lanes(['harrow'], []);
+    p.first.playback.queue('e3');
+    p.go(300);
+    const { session } = p.second.playback;
+    expect([...session.muted]).toEqual(['harrow']);
+    expect(session.speed).toBe(0.8);
+    expect(session.queued).toBe('e3');
+    const [a, b] = [p.first, p.second].map(({ playback, own }) => placeIn(playback.session, own()).place);
+    expect(Math.abs(a! - b!)).toBeLessThan(3000);
+  });
+
+  it('does nothing of what is pressed while it follows', () => {
+    const p = playing(8000);
+    p.second.playback.stop();
+    p.second.playback.play('rope-ledger', 0);
+    p.second.playback.panic();
+    p.second.playback.send('pads', [0xb0, 1, 2]);
+    p.go(1000);
+    expect(p.second.news()).toMatchObject({ playing: true, songId: SONG });
+    expect(p.cable.every((e) => e.who === 0)).toBe(true);
+  });
+
+  it('goes on with a rig that stands as it stood, and sends it nothing', () => {
+    const p = pairOf(show);
+    p.join();
+    p.first.playback.select(SONG, 0);
+    p.go(3000);
+    const before = p.cable.length;
+    p.kill(0);
+    p.go(3000);
+    expect(p.second.playback.follows).toBe(false);
+    expect(p.cable).toHaveLength(before);
+    expect(p.second.playback.session.song?.id).toBe(SONG);
+    p.second.playback.play(SONG, 0);
+    p.go(20_000);
+    expectSound(p, 'second');
+  });
+});
+
+describe('a computer that is ended at any moment', () => {
+  it('has another one there within a beat, and the right sound', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1000, max: 70_000 }),
+        fc.boolean(),
+        fc.integer({ min: 0, max: 40 }),
+        (millis, told, trip) => {
+          let n = 0;
+          const p = playing(millis, () => ((n += 7) % (trip + 1)) + 1);
+          p.kill(0, told);
+          p.go(1000);
+          expect(p.second.playback.follows).toBe(false);
+          p.go(4000);
+          expectOneVoice(p);
+          for (let i = 0; i < 8; i++) {
+            p.go(1500);
+            if (p.quiet() && p.second.news().playing) expectSound(p, 'second');
+          }
+        },
+      ),
+      runs(81, 10),
+    );
+  });
+});
