@@ -159,6 +159,7 @@ export async function hour(): Promise<Hour> {
     () => undefined,
     () => undefined,
     (batch) => (messages += batch.length),
+    () => undefined,
   );
   const songs = show.songs.map((s) => s.id);
   const heap: number[] = [];

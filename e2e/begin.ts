@@ -87,7 +87,11 @@ export async function hold(b: Browser, name: string | RegExp, millis: number): P
 }
 
 /** The tab is closed without a word, and another is there, which `ready` is done in before the application is opened. */
-export async function closeTab(b: Browser, ready: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
+export async function closeTab(
+  b: Browser,
+  ready: () => Promise<unknown> = () => Promise.resolve(),
+  address = inject('address'),
+): Promise<void> {
   const old = await b.driver.getWindowHandle();
   await b.newWindow();
   const fresh = await b.driver.getWindowHandle();
@@ -95,7 +99,7 @@ export async function closeTab(b: Browser, ready: () => Promise<unknown> = () =>
   await b.closeWindow();
   await b.toWindow(fresh);
   await ready();
-  await openShelf(b);
+  await b.go(address);
 }
 
 /** A new show, empty, with its map in sight. */

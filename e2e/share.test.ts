@@ -1,8 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { begin } from './begin';
 import { Browser, By } from './browser';
+import { serve } from './serving';
 
 // A desk, and a screen elsewhere: a browser of its own.
 const { b } = begin();
@@ -10,24 +11,9 @@ const screen = new Browser();
 let server: ChildProcess;
 let address: string;
 
-/** A server that shares, or none of it, on a port. */
-async function serve(port: number, ...args: readonly string[]): Promise<string> {
-  server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...args], {
-    env: { ...process.env, PORT: String(port) },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  let text = '';
-  for (;;) {
-    const [data] = (await once(server.stdout!, 'data')) as [Buffer];
-    text += data.toString();
-    const found = /is at (http:\/\/\S+?)\//.exec(text)?.[1];
-    if (found && /at once/.test(text)) return found;
-  }
-}
-
 beforeAll(async () => {
   await screen.start(390, 844);
-  address = await serve(0, '--share');
+  ({ server, address } = await serve(0));
 });
 afterAll(async () => {
   await screen.close();
@@ -89,7 +75,7 @@ describe('the stage on another screen', () => {
     server.kill();
     await once(server, 'exit');
     await screen.says('alert', undefined, 'The line to the desk is lost');
-    await serve(port, '--share');
+    ({ server } = await serve(port));
     // The server knows nobody of before: it asks for a code again.
     await screen.says('alert', undefined, 'join with a new code');
     await b.says('status', 'Screens', '0 screens are on.');

@@ -12,6 +12,7 @@ const parts = {
   DemoScreen: () => import('./screens/DemoScreen'),
   SetScreen: () => import('./screens/SetScreen'),
   StageScreen: () => import('./screens/StageScreen'),
+  FollowScreen: () => import('./screens/FollowScreen'),
   WatchScreen: () => import('./screens/WatchScreen'),
   MapScreen: () => import('./screens/MapScreen'),
   HouseScreen: () => import('./screens/HouseScreen'),
@@ -28,6 +29,7 @@ const Shell = lazy(() => parts.Shell().then((m) => ({ default: m.Shell })));
 const DemoScreen = lazy(() => parts.DemoScreen().then((m) => ({ default: m.DemoScreen })));
 const SetScreen = lazy(() => parts.SetScreen().then((m) => ({ default: m.SetScreen })));
 const StageScreen = lazy(() => parts.StageScreen().then((m) => ({ default: m.StageScreen })));
+const FollowScreen = lazy(() => parts.FollowScreen().then((m) => ({ default: m.FollowScreen })));
 const WatchScreen = lazy(() => parts.WatchScreen().then((m) => ({ default: m.WatchScreen })));
 const MapScreen = lazy(() => parts.MapScreen().then((m) => ({ default: m.MapScreen })));
 const HouseScreen = lazy(() => parts.HouseScreen().then((m) => ({ default: m.HouseScreen })));
@@ -98,6 +100,7 @@ function Views() {
           <Route path="/demo" element={<DemoScreen />} />
           <Route path="/show/:showId/stage/:playerId?" element={<StageScreen />} />
           <Route path="/watch/:playerId?" element={<WatchScreen />} />
+          <Route path="/follow" element={<FollowScreen />} />
           <Route path="/show/:showId" element={<Shell />}>
             <Route index element={<Navigate to="set" replace />} />
             <Route path="set/:part?" element={<SetScreen />} />

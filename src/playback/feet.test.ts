@@ -22,6 +22,7 @@ function desk(show: Show = demo) {
     () => undefined,
     (list) => void events.push(...list),
     () => undefined,
+    () => undefined,
   );
   const { songs, ...frame } = show;
   host.update({ frame, songs, order: songs.map((s) => s.id) });

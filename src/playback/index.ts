@@ -2,7 +2,7 @@ export type { Floor, FootFaults, FootTouch } from './footStandIns';
 export { BoundPorts, type Binding, type Outgoing } from './boundPorts';
 export type { SentFor } from './ports';
 export { MONITOR_LINES, withLines, type MonitorLine } from './monitor';
-export { Playback, WAKE_MILLIS, type PairSeat, type PlaybackEars, type PlaybackNews } from './playback';
+export { Playback, WAKE_MILLIS, type BoxTurn, type PairSeat, type PlaybackEars, type PlaybackNews } from './playback';
 export type { PairNews } from './pair/pairing';
 export { hushedUnits } from './planAnew';
 export {

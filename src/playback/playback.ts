@@ -1,7 +1,7 @@
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import type { SeamLate } from '../core/compile';
-import type { FromPeer } from '../core/formats/line';
+import type { FromPeer, Mirrored } from '../core/formats/line';
 import { routeTo } from '../core/meaning';
 import { setOf, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
@@ -85,6 +85,9 @@ export interface PlaybackNews extends TaskNews {
   /** How the stand-ins of foot controllers stand; the page from which a switch was heard last, by controller. */
   readonly floors: readonly Floor[];
   readonly armed: Readonly<Record<string, string>>;
+  /** Units whose lanes are muted, and which are alone heard, as the playback has them. */
+  readonly muted: readonly string[];
+  readonly solo: readonly string[];
   /** The other computer of a pair; null where this one is alone. */
   readonly pair: PairNews | null;
 }
@@ -111,7 +114,6 @@ export interface BoxTurn {
 export interface PairSeat {
   readonly first: boolean;
   readonly leads: boolean;
-  readonly box: BoxTurn | null;
 }
 
 /**
@@ -131,6 +133,7 @@ export class Playback {
   private floors: readonly Floor[] = [];
   /** The other computer of the pair; null where this one is alone. */
   private pairing: Pairing | null = null;
+  private box: BoxTurn | null = null;
   private lastPair = '';
   private lastNews = Number.NEGATIVE_INFINITY;
   private lastLines = Number.NEGATIVE_INFINITY;
@@ -186,16 +189,24 @@ export class Playback {
     this.sender.onPut = (sent) => this.pairing?.note(sent);
   }
 
-  private newPairing({ first, leads, box }: PairSeat, now: Micros): Pairing {
+  private newPairing({ first, leads }: PairSeat, now: Micros): Pairing {
     const does = {
       say: (message: FromPeer) => this.ears.peer?.(message),
-      take: (over: TakenOver) => this.takeOver(over, box),
+      take: (over: TakenOver) => this.takeOver(over),
       fallSilent: () => this.fallSilent(),
-      session: (mirror: Extract<Input, { kind: 'mirror' }>['mirror']) => void this.give({ kind: 'mirror', mirror }),
+      session: (mirror: Mirrored): boolean => {
+        this.give({ kind: 'mirror', mirror });
+        return this.session.show?.id === mirror.showId;
+      },
       sent: (list: TakenOver['sent']) => this.sender.overhear(list),
       rig: (rig: RigState) => this.assumed.adopt(rig),
     };
     return new Pairing(first, leads, does, now);
+  }
+
+  /** What turns a switch box to this computer when it takes over; null for none. */
+  turnsBox(box: BoxTurn | null): void {
+    this.box = box;
   }
 
   /** The line to the other computer: it stands, or is cut at our end, or the other one has left. */
@@ -222,7 +233,7 @@ export class Playback {
   }
 
   /** The other computer led until now. What it sent that may not have left is nobody's knowledge; what was to leave later is sent from here. */
-  private takeOver({ lived, given, sent }: TakenOver, box: BoxTurn | null): void {
+  private takeOver({ lived, given, sent }: TakenOver): void {
     const now = this.now();
     const { show } = this.session;
     this.sender.isSilent = false;
@@ -232,7 +243,8 @@ export class Playback {
     const told = show ? withTold(show, unsure) : unsure;
     if (!given) this.assumed.callBack(now);
     if (told.size > 0) this.assumed.forget(told);
-    if (box) this.sender.send({ ...box, at: now }, now);
+    // A switch box lets nothing through before it is turned.
+    if (this.box) this.sender.send({ ...this.box, at: now }, now);
     this.give({ kind: 'take-over', unsure: told, recent: sent.filter((e) => isSure(e.at)) });
     this.happened([{ kind: 'pair', leads: true, given }]);
   }
@@ -626,6 +638,8 @@ export class Playback {
       loading: this.assumed.loading(now),
       floors: this.floors,
       armed: Object.fromEntries(this.incoming.armed),
+      muted: [...this.session.muted],
+      solo: [...this.session.solo],
       pair,
       ...this.tasks.news(),
     });

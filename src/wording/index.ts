@@ -39,4 +39,4 @@ export { sheetWords } from './sheets';
 export { noLetterSentence, unprintableSentence } from './unprintable';
 export { showDifferenceWords } from './showDifferences';
 export { codeExample } from './timeCode';
-export { JOIN_REFUSALS, said } from './said';
+export { JOIN_REFUSALS, PAIR_REFUSALS, said } from './said';

@@ -9,6 +9,16 @@ export const JOIN_REFUSALS = {
   full: 'As many screens are on as there can be. Close one of them.',
 } as const;
 
+/** Why this computer does not follow another one. */
+export const PAIR_REFUSALS = {
+  code: 'That is not the code of now: it holds for one computer and three minutes. Ask for a new one there.',
+  often: 'Too many tries from here. Wait a minute, then ask for a new code there.',
+  pass: 'The other computer is alone again, or was paired anew: follow it with a new code.',
+  address: 'That is no address of a computer. The other one shows it, such as 192.168.1.20:4173.',
+  unreachable:
+    'No computer answers there. Both have to be in one network, and it has to share: see Set, Screens there.',
+} as const;
+
 /** What a clock that a song follows does. */
 const CLOCK_WORDS = {
   wobbles: 'its clock wobbles by more than changes bear. What follows it may be late.',
@@ -63,6 +73,14 @@ export const said = {
   otherTabStarts: (): string => 'A message wanted to start a song, but another tab plays already.',
   otherTabPlays: (): string => 'Another tab plays already: stop it there first. Two would send to the same units.',
   forgets: (): string => 'The browser stores nothing now: after a crash it would not know where the show was.',
+  editedThere: (): string => 'Not changed: this computer follows another one, where the show is edited.',
+  playedThere: (): string => 'This computer follows another one. To play from here, let it lead first.',
+  pairTaken: (): string => 'Another tab of this computer is the first of two now.',
+  leadsNow: (): string => 'This computer leads now: what the rig gets comes from here.',
+  leadsNoLonger: (): string => 'The other computer leads now. This one is silent.',
+  secondGone: (): string => 'The second computer is not there: nobody would take over.',
+  otherLost: (): string => 'The other computer is not heard, and this one is silent. If it has ended, lead here.',
+  notReady: (): string => 'This computer follows and would not take over: it does not have the show yet.',
   playsNow: (): string => 'Not cleared: a song of it plays. Stop it first.',
   editsHeldOff: (): string => 'Not changed: the show is on. Edits wait until it is over.',
   noPracticeNow: (): string => 'The show is on: songs are played as the audience gets them.',

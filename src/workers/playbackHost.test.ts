@@ -26,6 +26,7 @@ function playback(s: Show = show) {
     (batch) => lines.push(...batch),
     () => undefined,
     (batch) => handedUntil.push(...batch),
+    () => undefined,
   );
   const go = (millis: number): PlaybackNews => {
     for (const end = now + millis * 1000; now < end;) {

@@ -1,5 +1,6 @@
 import type { Errand } from '../core/feet';
 import type { UnitAim } from '../core/rig';
+import { fromPeerSchema, readLine, type FromPeer } from '../core/formats/line';
 import { rigSpec, routeTo } from '../core/meaning';
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { Micros, Ticks } from '../core/time';
@@ -18,6 +19,8 @@ import {
   type Lesson,
   type MonitorLine,
   type Outgoing,
+  type BoxTurn,
+  type PairSeat,
   type PedalPoint,
   type PedalRecording,
   type PlaybackNews,
@@ -74,6 +77,7 @@ export class PlaybackHost implements PlaybackWorker {
   private readonly playback: Playback;
   /** The page is slow to take what is handed over, or may be. */
   private isUnsteady = false;
+  private isPaired = false;
 
   constructor(private readonly clock: Clock) {
     this.playback = new Playback(clock.now, this.ports);
@@ -101,8 +105,9 @@ export class PlaybackHost implements PlaybackWorker {
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
     onOut: (batch: readonly Outgoing[], from: Micros) => void,
+    onPeer: (message: FromPeer) => void,
   ): void {
-    Object.assign(this.playback.ears, { news: paced(onNews), lines: onLines, events: onEvents });
+    Object.assign(this.playback.ears, { news: paced(onNews), lines: onLines, events: onEvents, peer: onPeer });
     this.ports.handOver = (batch) => onOut(batch, this.clock.now());
   }
 
@@ -121,8 +126,33 @@ export class PlaybackHost implements PlaybackWorker {
   }
 
   private readonly setAhead = (): void => {
-    this.playback.ahead(!this.ports.anyReal ? LOOK_AHEAD : this.isUnsteady ? FAR_AHEAD : REAL_AHEAD);
+    // Of two computers the one that leads may have to fall silent: what it has handed over by then still leaves.
+    const far = this.isUnsteady && !this.isPaired;
+    this.playback.ahead(!this.ports.anyReal ? LOOK_AHEAD : far ? FAR_AHEAD : REAL_AHEAD);
   };
+
+  pair(seat: PairSeat | null): void {
+    this.isPaired = seat !== null;
+    this.setAhead();
+    this.playback.pair(seat);
+  }
+
+  turnsBox(box: BoxTurn | null): void {
+    this.playback.turnsBox(box);
+  }
+
+  pairRoad(road: 'cut' | 'gone' | 'open'): void {
+    this.playback.pairRoad(road);
+  }
+
+  pairHears(text: string): void {
+    const message = readLine(fromPeerSchema, text);
+    if (message) this.playback.pairHears(message);
+  }
+
+  lead(): void {
+    this.playback.lead();
+  }
 
   port(portId: string, there: boolean): void {
     this.playback.port(portId, there);

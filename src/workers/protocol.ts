@@ -1,4 +1,5 @@
 import type { Bundle } from '../core/formats/bundle';
+import type { FromPeer } from '../core/formats/line';
 import type { PdfWish, Unprintable } from '../core/formats/pdf';
 import type { RoomFix } from '../core/checks';
 import type { ExportWish, ExportedFile } from '../core/formats/exportFile';
@@ -19,6 +20,8 @@ import type {
   MonitorLine,
   Outgoing,
   PedalPoint,
+  BoxTurn,
+  PairSeat,
   PedalRecording,
   PlaybackNews,
   Played,
@@ -79,6 +82,7 @@ export interface PlaybackWorker {
     onLines: (lines: readonly MonitorLine[]) => void,
     onEvents: (events: readonly SessionEvent[]) => void,
     onOut: (batch: readonly Outgoing[], from: Micros) => void,
+    onPeer: (message: FromPeer) => void,
   ): void;
   /** Its clock, in microseconds from the epoch: the page's own may differ from it. */
   now(): Micros;
@@ -100,6 +104,16 @@ export interface PlaybackWorker {
   standInMachine(portId: string, act: MachineAct): void;
   /** Whether time code leads, where the show has it come. */
   followCode(on: boolean): void;
+  /** This computer is one of two of one show; null: it is alone. */
+  pair(seat: PairSeat | null): void;
+  /** What turns a switch box to this computer when it takes over; null for none. */
+  turnsBox(box: BoxTurn | null): void;
+  /** The line to the other one stands, is cut at our end, or the other one has left it. */
+  pairRoad(road: 'cut' | 'gone' | 'open'): void;
+  /** What the other one says, as a JSON text. */
+  pairHears(text: string): void;
+  /** This computer leads from now on. */
+  lead(): void;
   /** Plays a song from a place on, for an audience unless `way` says how it is practised; `entryId` says where it stands in the set, if it is not to be looked for. */
   play(songId: string, from: Ticks, entryId: string | null, way: PracticeWay | null): void;
   stop(): void;

@@ -91,6 +91,18 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
     ]),
   ]),
   followCode: z.tuple([z.boolean()]),
+  pair: z.tuple([
+    z
+      .object({
+        first: z.boolean(),
+        leads: z.boolean(),
+      })
+      .nullable(),
+  ]),
+  turnsBox: z.tuple([z.object({ portId: id, bytes: z.array(byte) }).nullable()]),
+  pairRoad: z.tuple([z.enum(['cut', 'gone', 'open'])]),
+  pairHears: z.tuple([z.string().max(64 << 20)]),
+  lead: z.tuple([]),
   standInClock: z.tuple([id, z.number().min(1).max(1000).nullable()]),
   speed: z.tuple([z.number().positive()]),
   countIn: z.tuple([z.boolean()]),

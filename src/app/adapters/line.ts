@@ -1,6 +1,8 @@
 /** A line to the server that is opened again by itself when it is lost. */
 export interface LineOut {
   readonly send: (message: unknown) => void;
+  /** Sends a text as it stands. */
+  readonly say: (text: string) => void;
   /** Ends it for good. */
   readonly end: () => void;
   /** Bytes that have not left yet. */
@@ -54,10 +56,12 @@ export function openLine(path: string, ears: LineEars, lively = false): LineOut 
     next.addEventListener('close', gone);
   };
   start();
+  const say = (text: string): void => {
+    if (socket?.readyState === WebSocket.OPEN) socket.send(text);
+  };
   return {
-    send: (message) => {
-      if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(message));
-    },
+    send: (message) => say(JSON.stringify(message)),
+    say,
     end: () => {
       over = true;
       clearTimeout(timer);

@@ -50,7 +50,8 @@ export const startPlayback = (
       page,
       (name) => new Worker(new URL('../../workers/playback.worker.ts', import.meta.url), { type: 'module', name }),
     ),
-    (worker) => void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events), proxy(onOut)),
+    (worker) =>
+      void worker.listen(proxy(ears.news), proxy(ears.lines), proxy(ears.events), proxy(onOut), proxy(ears.peer)),
     onLost,
     onBroken,
   );

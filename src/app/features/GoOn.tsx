@@ -6,6 +6,7 @@ import { barAt, formatBar } from '../../core/time';
 import { agoWords } from '../../wording';
 import { letBe, playSong } from '../state/desk';
 import { barsToGoOn, useJournal, type BarThere, type PlaceRow } from '../state/journal';
+import { useNews } from '../state/news';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
 import { Button, MainButton, SignButton } from '../widgets/controls';
@@ -68,7 +69,9 @@ export function GoOn({ onStage = false }: { readonly onStage?: boolean }) {
   const show = useShow();
   const place = useJournal((s) => s.interrupted);
   const song = place?.showId === show.id ? indexShow(show).songs.get(place.songId ?? '') : undefined;
-  return place?.playing && song ? <Offer onStage={onStage} place={place} song={song} /> : null;
+  // What another computer plays meanwhile was not interrupted.
+  const follows = useNews((s) => s.news.pair?.leads === false);
+  return place?.playing && song && !follows ? <Offer onStage={onStage} place={place} song={song} /> : null;
 }
 
 interface OfferProps {

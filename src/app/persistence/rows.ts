@@ -82,6 +82,21 @@ const lateness = z.object({
 /** How late messages left this computer on one of its ports. */
 export type Lateness = Readonly<z.infer<typeof lateness>>;
 
+const pair = z.object({
+  seat: z.enum(['first', 'second']),
+  /** Of the first computer, for the second. */
+  address: z.string(),
+  /** By what the second one comes back; null before it was let in. */
+  pass: z.string().nullable(),
+  showId: z.string().nullable(),
+  when: z.number(),
+  /** What turns a switch box to this computer. */
+  box: z.object({ portId: z.string(), bytes: z.array(z.int().min(0).max(255)) }).nullable(),
+});
+
+/** A pair of computers that this one is one of. */
+export type PairRow = Readonly<z.infer<typeof pair>>;
+
 /** What this computer remembers, whatever show is open. */
 export const deviceSchema = z.object({
   counting: z.enum(['zero', 'one', 'label']),
@@ -103,6 +118,8 @@ export const deviceSchema = z.object({
   opened: z.array(z.string()),
   /** How late messages left, by name and maker of the real port. */
   portTimes: z.record(z.string(), lateness),
+  /** The pair of computers that it was one of last; null where it is alone. */
+  pair: pair.nullable(),
   /** What was ticked off of lists that are typed into controllers, by show. */
   typed: z.record(z.string(), z.array(z.string())),
 });

@@ -112,7 +112,8 @@ export function ShelfScreen() {
         <Beginnings shows={shows} some={some} fresh={fresh} demo={demo} openFile={openFile} />
         {shows && (
           <Soft style={{ fontSize: 13.5 }}>
-            To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
+            <Link to="/follow">Follow another computer</Link> · To practise mending:{' '}
+            <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
           </Soft>
         )}
         {problem !== null && <FormProblem>{problem}</FormProblem>}

@@ -5,7 +5,7 @@ import { indexShow, type Song } from '../../core/show';
 import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
 import { soundTrouble, useHearing } from '../state/hearing';
-import { isCodeLost, stageWrong } from '../state/stageWrong';
+import { isCodeLost, pairTrouble, stageWrong } from '../state/stageWrong';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { StandInFloor } from '../features/StandInFloor';
@@ -109,7 +109,8 @@ function MarkedStage({ song, playerId }: { readonly song: Song; readonly playerI
   const late = usePorts((s) => s.late);
   const sound = useHearing(soundTrouble);
   const codeLost = useNews((s) => isCodeLost(s.news));
+  const pair = useNews((s) => pairTrouble(s.news));
   const forgets = useJournal((s) => s.fails);
-  const wrong = stageWrong(show, mark, { lost, refusing, late, sound, codeLost, forgets });
+  const wrong = stageWrong(show, mark, { lost, refusing, late, sound, codeLost, pair, forgets });
   return <OnStage song={song} playerId={playerId} wrong={wrong} />;
 }

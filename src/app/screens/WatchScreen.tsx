@@ -5,46 +5,10 @@ import { indexShow } from '../../core/show';
 import { useNews } from '../state/news';
 import { useApp } from '../state/store';
 import { join, leave, useWatching, wasIn } from '../state/watching';
-import { font, stage } from '../theme/tokens';
+import { stage } from '../theme/tokens';
+import { AskForm, AskGround } from './stage/ask';
 import { OnStage } from './stage/OnStage';
 import { useWakeLock } from './stage/useWakeLock';
-
-const Ground = styled.main`
-  position: fixed;
-  inset: 0;
-  display: grid;
-  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
-  background: ${stage.ground};
-  color: ${stage.text};
-`;
-
-const Middle = styled.form`
-  grid-row: 1 / -1;
-  place-self: center;
-  display: grid;
-  gap: 16px;
-  width: min(420px, calc(100vw - 40px));
-  font-size: 20px;
-  & input {
-    width: 100%;
-    padding: 10px 14px;
-    border: 2px solid ${stage.text};
-    border-radius: 4px 14px 4px 14px;
-    background: transparent;
-    color: ${stage.text};
-    font: 700 44px/1.1 ${font.display};
-    letter-spacing: 0.1em;
-  }
-  & button {
-    min-height: 56px;
-    border: 0;
-    border-radius: 4px 16px 4px 16px;
-    background: ${stage.lamp};
-    color: ${stage.ground};
-    font: 700 22px/1 ${font.display};
-    cursor: pointer;
-  }
-`;
 
 const Lost = styled.p`
   margin: 0;
@@ -89,7 +53,7 @@ export function WatchScreen() {
     if (wasIn()) join(null);
     return leave;
   }, []);
-  return <Ground>{state === 'in' ? <Watched playerId={playerId ?? null} /> : <Asking />}</Ground>;
+  return <AskGround>{state === 'in' ? <Watched playerId={playerId ?? null} /> : <Asking />}</AskGround>;
 }
 
 function Asking() {
@@ -100,7 +64,7 @@ function Asking() {
     if (code.trim() !== '') join(code.trim());
   };
   return (
-    <Middle onSubmit={onJoin}>
+    <AskForm onSubmit={onJoin}>
       <h1 style={{ fontSize: 34, margin: 0 }}>Stage</h1>
       <label htmlFor="code">The code that the desk shows, in Set, Screens</label>
       <input
@@ -117,7 +81,7 @@ function Asking() {
           {refusal}
         </p>
       )}
-    </Middle>
+    </AskForm>
   );
 }
 

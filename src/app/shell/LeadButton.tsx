@@ -1,6 +1,6 @@
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { followCode } from '../state/desk';
+import { followCode, pair } from '../state/desk';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
 import { desk, font } from '../theme/tokens';
@@ -34,10 +34,22 @@ const Lead = styled(AriaButton)<{ $on: boolean; $wrong: boolean }>`
 /** What the code does, in a word where it does not run. */
 const HOW = { runs: '', stands: 'stands', lost: 'silent', backwards: 'backwards', wound: 'wound' } as const;
 
-/** What leads: time code that comes in, or our own clock. One press changes it; where no code can come, our own does. */
+/** What leads: the other computer, time code that comes in, or our own clock. One press changes it; where no code can come, our own does. */
 export function LeadButton() {
   const show = useShow();
-  const { code, followsCode } = useNews((s) => s.news);
+  const { code, followsCode, pair: two } = useNews((s) => s.news);
+  if (two && !two.leads)
+    return (
+      <Lead
+        $on={false}
+        $wrong={two.other !== 'there'}
+        aria-label={`The other computer leads${two.other === 'there' ? '' : ', and is not heard'}: lead here`}
+        onPress={pair.lead}
+      >
+        Other leads
+        <b>{two.other === 'there' ? 'follows it' : 'not heard'}</b>
+      </Lead>
+    );
   if (show.timeCode.portId === null) return null;
   const word = code === null ? 'none yet' : HOW[code.how];
   const said = [code?.text, word].filter((w) => w !== undefined && w !== '').join(', ');

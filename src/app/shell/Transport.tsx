@@ -130,7 +130,7 @@ export function Transport() {
     }),
   );
   return (
-    <Deck $wide={show.timeCode.portId !== null} role="group" aria-label="Transport">
+    <Deck $wide={show.timeCode.portId !== null || news.pair?.leads === false} role="group" aria-label="Transport">
       <PlayButton $on={news.playing} aria-label={news.playing ? 'Stop' : 'Play'} isDisabled={!shown} onPress={toggle}>
         {news.playing ? <Square size={26} fill="currentColor" /> : <Play size={28} fill="currentColor" />}
       </PlayButton>

@@ -24,6 +24,7 @@ export {
   playNights,
   newId,
   openPorts,
+  pair,
   panic,
   perform,
   playOut,

@@ -21,8 +21,8 @@ export interface ShowDocument {
   readonly enter: (show: Show, revision: number | null) => void;
   /** What another tab saved takes the place of what is here; it can be undone like an edit. */
   readonly replace: (show: Show, revision: number, label: string) => void;
-  /** Another state of the same show takes the place of what is here, as an edit. False where they are the same. */
-  readonly become: (show: Show, label: string) => boolean;
+  /** Another state of the same show takes the place of what is here, as an edit; also where edits are held off, if it has to. False where they are the same. */
+  readonly become: (show: Show, label: string, hasTo?: boolean) => boolean;
   readonly change: (change: Partial<Omit<OpenShow, 'show'>>) => void;
   readonly say: (text: string) => void;
 }
@@ -37,7 +37,7 @@ const NOTHING_OPEN: { readonly show: undefined } & Pick<OpenShow, 'past' | 'futu
 export function createDocument(
   store: Pick<StoreApi<AppState>, 'getState' | 'setState'>,
   onChange: (show: Show) => void,
-  heldOff: () => string | null = () => null,
+  heldOff: (forTonight: boolean) => string | null = () => null,
 ): ShowDocument {
   const open = (): OpenShow | null => store.getState().open;
   const set = (change: Partial<OpenShow>): void => {
@@ -53,15 +53,15 @@ export function createDocument(
   };
   const say = (text: string): void => store.setState({ note: text.trim() === '' ? null : text });
   /** Says so where edits are held off. */
-  const isHeld = (): boolean => {
-    const why = heldOff();
+  const isHeld = (forTonight: boolean): boolean => {
+    const why = heldOff(forTonight);
     if (why !== null) say(why);
     return why !== null;
   };
   /** Does an edit; one that is `typed` may bring no letter that can be carried nowhere. A file may have had one. */
-  const make = (edit: Edit | null, label: string, forTonight: boolean, typed: boolean): boolean => {
+  const make = (edit: Edit | null, label: string, forTonight: boolean, typed: boolean, hasTo = false): boolean => {
     const now = open();
-    if (!edit || !now || (!forTonight && isHeld())) return false;
+    if (!edit || !now || (!hasTo && isHeld(forTonight))) return false;
     const show = applyEdit(now.show, edit);
     const odd = typed ? newNoLetter(now.show, show) : undefined;
     if (odd) {
@@ -77,11 +77,11 @@ export function createDocument(
     show: () => open()?.show,
     change: set,
     perform: (edit, label, forTonight = false) => make(edit, label, forTonight, true),
-    become: (other, label) => {
+    become: (other, label, hasTo = false) => {
       const now = open();
       if (!now) return false;
       const show = sharing(now.show, { ...other, id: now.show.id });
-      return show !== now.show && make(wholeEdit(now.show, show), label, false, false);
+      return show !== now.show && make(wholeEdit(now.show, show), label, false, false, hasTo);
     },
     say,
     enter: (show, revision) => {
@@ -100,13 +100,13 @@ export function createDocument(
     undo: () => {
       const { show, past, future } = open() ?? NOTHING_OPEN;
       const last = past.at(-1);
-      if (show && last && (last.forTonight || !isHeld()))
+      if (show && last && !isHeld(last.forTonight === true))
         done(applyEdit(show, invertEdit(last.edit)), { past: past.slice(0, -1), future: [last, ...future] });
     },
     redo: () => {
       const { show, past, future } = open() ?? NOTHING_OPEN;
       const [next, ...rest] = future;
-      if (show && next && (next.forTonight || !isHeld()))
+      if (show && next && !isHeld(next.forTonight === true))
         done(applyEdit(show, next.edit), { past: [...past, next], future: rest });
     },
   };

@@ -160,13 +160,15 @@ function silence(): void {
 
 /** What is played back is heard; an edit of the song that plays is heard too, from now on. */
 function follow(): void {
-  const { playing, zero, from, songId, speed, counted, outside, loop, looping } = useNews.getState().news;
+  const { zero, from, songId, speed, counted, outside, loop, looping, pair, playing: plays } = useNews.getState().news;
+  // Of two computers the one is heard that leads.
+  const playing = plays && pair?.leads !== false;
   const { open } = useApp.getState();
   const written = open && songId !== null ? indexShow(open.show).songs.get(songId) : undefined;
   const song = written && songAsPlayed(written, { speed, counted, outside });
   const context = playing ? liveContext() : null;
   const mixer = context && liveMixer();
-  if (zero === null || from === null || !open || !written || !song || !context || !mixer) {
+  if (!playing || zero === null || from === null || !open || !written || !song || !context || !mixer) {
     silence();
     if (playing && song && !context && !useHearing.getState().wanted) {
       useHearing.setState({ wanted: soundLine(song, 0).sounds.length > 0, state: 'missing' });

@@ -35,6 +35,8 @@ export const NO_NEWS: PlaybackNews = {
   loading: [],
   floors: [],
   armed: {},
+  muted: [],
+  solo: [],
   pair: null,
   transfer: null,
   walk: null,

@@ -33,6 +33,7 @@ beforeEach(() => {
     endPractice: () => void heard.push('no practice'),
     bindAgain: () => void heard.push(`bind, on: ${useNight.getState().id}`),
     over: () => void heard.push('over'),
+    follows: () => false,
   };
   night = createNight(needs);
 });

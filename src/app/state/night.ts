@@ -33,6 +33,8 @@ export interface NightNeeds {
   readonly bindAgain: () => void;
   /** What came from other tabs meanwhile is taken now. */
   readonly over: () => void;
+  /** Whether another computer leads: it begins its show, and ends it. */
+  readonly follows: () => boolean;
 }
 
 export interface Night {
@@ -59,6 +61,10 @@ export function createNight(needs: NightNeeds): Night {
     start: async () => {
       const open = show();
       if (!open || store.getState().id !== null) return false;
+      if (needs.follows()) {
+        needs.say(said.playedThere());
+        return false;
+      }
       await needs.stop();
       letGo = await needs.takeTurn();
       if (!letGo) {
@@ -76,6 +82,7 @@ export function createNight(needs: NightNeeds): Night {
     },
     end: async () => {
       if (store.getState().id === null) return;
+      if (needs.follows()) return needs.say(said.playedThere());
       await needs.tell(null);
       isOver();
       needs.bindAgain();

@@ -30,6 +30,7 @@ import {
   lastNights,
   newId,
   night,
+  pair,
   ports,
   proving,
   say,
@@ -60,6 +61,7 @@ async function enter(show: Show, revision: number | null): Promise<void> {
   useProofs.setState({ proofs });
   doc.enter(show, revision);
   if (before !== show.id) void rememberNight(show).catch(() => undefined);
+  void pair.resume(show.id).catch(() => undefined);
   void ports.follow(show);
   void lastNights.follow(show.id).catch(() => undefined);
   void feet.follow(show);

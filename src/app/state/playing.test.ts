@@ -48,6 +48,7 @@ beforeEach(() => {
     },
     wakeSound: () => asked.push(['sound']),
     wayOf: () => ({ speed: 1, loop: null }),
+    follows: () => false,
     readySounds: async () => {
       asked.push(['ready']);
       await ready;

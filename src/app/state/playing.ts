@@ -36,6 +36,8 @@ export interface PlayingNeeds {
   /** Lets sound be heard, and decodes what a song needs of it. */
   readonly wakeSound: () => void;
   readonly readySounds: (show: Show, song: Song) => Promise<unknown>;
+  /** Whether another computer leads: then nothing is played from here. */
+  readonly follows: () => boolean;
   /** How a song is practised in this tab. */
   readonly wayOf: (songId: string) => PracticeWay;
 }
@@ -97,7 +99,7 @@ export interface Playing {
 }
 
 export function createPlaying(needs: PlayingNeeds): Playing {
-  const { show, thread, news, say, takeTurn, wakeSound, readySounds, wayOf } = needs;
+  const { show, thread, news, say, takeTurn, wakeSound, readySounds, wayOf, follows } = needs;
   let turn: (() => void) | null = null;
   const letGo = (): void => {
     turn?.();
@@ -113,6 +115,12 @@ export function createPlaying(needs: PlayingNeeds): Playing {
       say(said.playbackSilent());
       return undefined;
     }
+  };
+  /** The same, of what is only done where this computer leads. */
+  const act = async <T>(run: (worker: Remote<PlaybackWorker>) => Promise<T>): Promise<T | undefined> => {
+    if (!follows()) return ask(run);
+    say(said.playedThere());
+    return undefined;
   };
   const portName = (id: string): string => show()?.ports.find((p) => p.id === id)?.name ?? 'A port';
   /** Something that arrived started a song: the turn is taken for it, or the song is stopped again. */
@@ -140,7 +148,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
   const behind = async (run: (worker: Remote<PlaybackWorker>) => Promise<unknown>): Promise<void> => {
     // One that came to nothing keeps nobody waiting.
     await start?.done.catch(() => undefined);
-    await ask(run);
+    await act(run);
   };
   /** A start that is under way comes to nothing. */
   const giveUp = (): void => {
@@ -157,6 +165,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     const now = show();
     const song = now && indexShow(now).songs.get(songId);
     if (!now || !song) return;
+    if (follows()) return say(said.playedThere());
     wakeSound();
     if (!turn) {
       // Two starts in a row ask for one turn.
@@ -183,28 +192,29 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     goChange: (by) => behind((w) => w.goChange(by)),
     queue: (entryId) => behind((w) => w.queue(entryId)),
     back: () => behind((w) => w.back()),
-    tone: async (toneId) => void (await ask((w) => w.tone(toneId))),
+    tone: async (toneId) => void (await act((w) => w.tone(toneId))),
     panic: async () => {
+      if (follows()) return say(said.playedThere());
       giveUp();
       await ask((w) => w.panic());
       say(said.allSoundOff());
     },
     stop: async () => {
       giveUp();
-      await ask((w) => w.stop());
+      await act((w) => w.stop());
     },
     night: async (id, history) => void (await ask((w) => w.audience(id, history))),
     remember: async (remembered) => void (await ask((w) => w.remember(remembered))),
-    speed: async (speed) => void (await ask((w) => w.speed(speed))),
-    loop: async (loop) => void (await ask((w) => w.loop(loop))),
+    speed: async (speed) => void (await act((w) => w.speed(speed))),
+    loop: async (loop) => void (await act((w) => w.loop(loop))),
     countIn: async (on) => void (await ask((w) => w.countIn(on))),
     lanes: async (muted, solo) => void (await ask((w) => w.lanes([...muted], [...solo]))),
-    audition: async (unitId, aim) => void (await ask((w) => w.audition(unitId, aim))),
-    walk: async (run) => void (await ask((w) => w.walk(run))),
+    audition: async (unitId, aim) => void (await act((w) => w.audition(unitId, aim))),
+    walk: async (run) => void (await act((w) => w.walk(run))),
     stopWalk: async () => void (await ask((w) => w.stopWalk())),
-    teach: async (lesson) => void (await ask((w) => w.teach(lesson))),
+    teach: async (lesson) => void (await act((w) => w.teach(lesson))),
     stopTeaching: async () => void (await ask((w) => w.stopTeaching())),
-    send: async (portId, bytes) => void (await ask((w) => w.send(portId, bytes))),
+    send: async (portId, bytes) => void (await act((w) => w.send(portId, bytes))),
     listenOnly: async (on) => void (await ask((w) => w.listenOnly(on))),
     standInMachine: async (portId, act) => void (await ask((w) => w.standInMachine(portId, act))),
     followCode: async (on) => void (await ask((w) => w.followCode(on))),
@@ -215,7 +225,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     loadFoot: async (unitId, bytes) => void (await ask((w) => w.loadFoot(unitId, bytes))),
     footFaults: async (unitId, faults) => void (await ask((w) => w.footFaults(unitId, faults))),
     transfer: async (unitId, errand) => {
-      const begun = await ask((w) => w.transfer(unitId, errand));
+      const begun = await act((w) => w.transfer(unitId, errand));
       if (begun === false) say(said.noCableThere());
     },
     stopTransfer: async () => void (await ask((w) => w.stopTransfer())),
@@ -229,6 +239,13 @@ export function createPlaying(needs: PlayingNeeds): Playing {
           say(said.songGone());
         }
         if (event.kind === 'started' && !turn) void takeTurnFor(event.songId);
+        if (event.kind === 'pair') {
+          const { news: now } = news.getState();
+          say(event.leads ? said.leadsNow() : said.leadsNoLonger());
+          // What plays goes on in this tab's turn; what another computer plays needs none.
+          if (!event.leads) letGo();
+          else if (now.playing && now.songId !== null && !turn) void takeTurnFor(now.songId);
+        }
         if (event.kind === 'flooded') {
           say(said.portFlooded(portName(event.portId)));
         }

@@ -10,7 +10,7 @@ import { useNews } from './news';
 import { usePorts } from './ports';
 import { useProofs } from './proofs';
 import { soundTrouble, useHearing } from './hearing';
-import { isCodeLost, stageWrong } from './stageWrong';
+import { isCodeLost, pairTrouble, stageWrong } from './stageWrong';
 import { useApp } from './store';
 
 /** Whether the stage of this desk is passed on to screens elsewhere. */
@@ -51,6 +51,7 @@ function stageNews(): StageNews {
         ...usePorts.getState(),
         sound: soundTrouble(useHearing.getState()),
         codeLost: isCodeLost(news),
+        pair: pairTrouble(news),
         forgets: useJournal.getState().fails,
       })
     : null;

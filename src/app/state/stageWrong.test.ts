@@ -11,6 +11,7 @@ describe('what is wrong on stage', () => {
       late: null,
       sound: null,
       codeLost: false,
+      pair: null,
       forgets: false,
       ...troubles,
     });

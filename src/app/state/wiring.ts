@@ -17,7 +17,8 @@ import { nanoid } from 'nanoid';
 import type { Show, Turn } from '../../core/show';
 import { followInterludes, interludesHear } from './interlude';
 import { moveFader, turn } from './mix';
-import { withLines, type Played, type SongLoop } from '../../playback';
+import { withLines, type PlaybackNews, type Played, type SongLoop } from '../../playback';
+import { openLine } from '../adapters/line';
 import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
 import { noteStop } from '../adapters/lastStop';
@@ -44,6 +45,7 @@ import { useNews } from './news';
 import { createNight, useNight } from './night';
 import { SEED, playSetNights, useNights } from './nights';
 import { createPorts, usePorts, type Answer } from './ports';
+import { createPair, usePair } from './pair';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { useProofs } from './proofs';
@@ -80,6 +82,9 @@ export function lazily<T>(make: () => T): () => T {
   return () => (made ??= make());
 }
 
+/** Whether another computer leads, and this one follows it. */
+export const follows = (): boolean => useNews.getState().news.pair?.leads === false;
+
 /** Whether the show is on for its audience. */
 const isShowOn = (): boolean => useNight.getState().id !== null;
 
@@ -90,8 +95,9 @@ export const doc = createDocument(
     proving.changed(now);
     playbackThread().show(now);
     if (useApp.getState().open?.save !== 'saved') saving.soon();
+    pair.changed();
   },
-  () => (isShowOn() ? said.editsHeldOff() : null),
+  (forTonight) => (follows() ? said.editedThere() : isShowOn() && !forTonight ? said.editsHeldOff() : null),
 );
 export const { perform, undo, redo, say } = doc;
 
@@ -190,7 +196,9 @@ const playbackThread = lazily(() =>
       news: (news) => {
         // What is the same as before is the same object: thirty times a second nothing else is drawn again.
         useNews.setState((s) => ({ news: sharing(s.news, news) }));
+        if (news.pair && !news.pair.leads) mirrorTab(news);
       },
+      peer: (message) => pair.peer(message),
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
       events: (events) => {
         playing.hear(events);
@@ -214,6 +222,7 @@ const playbackThread = lazily(() =>
     (batch, from) => ports.handOver(batch, from),
     () => {
       playing.lost();
+      pair.tellAgain();
       night.tellAgain();
       void playing.countIn(useNews.getState().news.countsIn);
       const { muted, solo } = useLanes.getState();
@@ -224,6 +233,48 @@ const playbackThread = lazily(() =>
     sayBroken('The playback'),
   ),
 );
+
+/** What this tab knows of the show that is on, and of its lanes, is what the computer has that leads. */
+function mirrorTab({ night: id, history, muted, solo }: PlaybackNews): void {
+  if (useNight.getState().id !== id) useNight.setState({ id, begun: (history[0]?.at ?? Date.now() * 1000) / 1000 });
+  const lanes = useLanes.getState();
+  const same = (a: ReadonlySet<string>, b: readonly string[]): boolean =>
+    a.size === b.length && b.every((x) => a.has(x));
+  if (!same(lanes.muted, muted) || !same(lanes.solo, solo)) {
+    useLanes.setState({ muted: new Set(muted), solo: new Set(solo) });
+  }
+}
+
+/** One of two computers of this show. */
+export const pair = createPair({
+  store: usePair,
+  openLine,
+  playback: {
+    pair: (seat) => void playbackThread().ask((w) => w.pair(seat)),
+    road: (road) => void playbackThread().ask((w) => w.pairRoad(road)),
+    hears: (text) => void playbackThread().ask((w) => w.pairHears(text)),
+    lead: () => void playbackThread().ask((w) => w.lead()),
+    turnsBox: (box) => void playbackThread().ask((w) => w.turnsBox(box)),
+  },
+  leads: () => useNews.getState().news.pair?.leads ?? null,
+  show: showNow,
+  shelve: async (show) => {
+    await saveShow(shelf, show, null, Date.now());
+  },
+  become: (show) => void doc.become(show, 'what the other computer has', true),
+  keep: (row) => void keepDevice(shelf, 'pair', row).catch(() => undefined),
+  load: async () => (await loadDevice(shelf)).pair ?? undefined,
+  now: Date.now,
+  clock: () => performance.now(),
+  later,
+  say: (text) => say(text),
+});
+useNews.subscribe(({ news }, { news: before }) => {
+  if (news.pair?.leads !== before.pair?.leads) pair.changed();
+});
+useApp.subscribe(({ open }, before) => {
+  if (open?.show !== before.open?.show) pair.changed();
+});
 
 /** An open-ended song is as long as it was played, where that was longer than it is written. Not for a stand-in player. */
 function growByPlaying(): void {
@@ -264,6 +315,7 @@ const playing = createPlaying({
   wakeSound,
   readySounds,
   wayOf,
+  follows,
 });
 const { night: tellNight, remember: tellRemembered } = playing;
 export const {
@@ -393,6 +445,7 @@ export const night = createNight({
   },
   bindAgain: ports.bindAgain,
   over: () => void saving.followLater(),
+  follows,
 });
 export const { start: startShow, end: endShow } = night;
 

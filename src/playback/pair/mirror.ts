@@ -10,6 +10,7 @@ export function mirrorOf(session: Session, now: Micros): Mirrored {
   const { transport, song, planned, muted, solo, history, following, loop, next } = session;
   const { entryId, queued, speed, counted, countsIn, outside, followsCode, night, beside } = session;
   return {
+    showId: session.show?.id ?? '',
     songId: song?.id ?? null,
     entryId,
     queued,
@@ -48,8 +49,8 @@ export const mirrorMoved = (mirror: Mirrored, by: Micros): Mirrored => ({
  */
 export function mirrored(session: Session, mirror: Mirrored): Session {
   const { show } = session;
-  if (!show) return session;
-  const { songId, plays, place, muted, solo, ...rest } = mirror;
+  if (show?.id !== mirror.showId) return session;
+  const { showId: _, songId, plays, place, muted, solo, ...rest } = mirror;
   const song = songId === null ? null : (indexShow(show).songs.get(songId) ?? null);
   const next: Session = {
     ...session,

@@ -4,7 +4,7 @@ import type { Micros } from '../../core/time';
 import type { Session } from '../sessionState';
 import { mirrorMoved, mirrorOf } from './mirror';
 import { ClockOffset } from './offset';
-import { BEAT, FENCE, newSeat, seatStep, type Seat, type SeatAct, type SeatInput } from './seat';
+import { BEAT, FENCE, TAKE, newSeat, seatStep, type Seat, type SeatAct, type SeatInput } from './seat';
 
 /** What is known of the other computer, for whoever looks. */
 export interface PairNews {
@@ -19,6 +19,8 @@ export interface PairNews {
 
 /** What was sent is remembered for so long: by then units have taken it. */
 const REMEMBERED: Micros = 4_000_000;
+/** Whoever drives the playback wakes it far more often than this. */
+const STALLED: Micros = 100_000;
 /** What the rig is on is told this often at the most. */
 const RIG_EVERY: Micros = 500_000;
 
@@ -38,7 +40,8 @@ export interface PairDoes {
   readonly take: (over: TakenOver) => void;
   readonly fallSilent: () => void;
   /** What the other one says; in our clock's time. */
-  readonly session: (mirror: Mirrored) => void;
+  /** False where that show is not open here. */
+  readonly session: (mirror: Mirrored) => boolean;
   readonly sent: (list: readonly PeerSent[]) => void;
   readonly rig: (rig: RigState) => void;
 }
@@ -53,6 +56,7 @@ export class Pairing {
   private toldSession = '';
   private toldRig = '';
   private rigAt = Number.NEGATIVE_INFINITY;
+  private lastWake = Number.NEGATIVE_INFINITY;
   private sessionAt = Number.NEGATIVE_INFINITY;
   private toSay: PeerSent[] = [];
   private heardSent: PeerSent[] = [];
@@ -110,8 +114,7 @@ export class Pairing {
       }
       case 'session':
         if (this.seat.leads || by === null) break;
-        this.does.session(mirrorMoved(message.session, by));
-        if (!this.seat.ready) this.step({ kind: 'ready', ready: true }, now);
+        this.step({ kind: 'ready', ready: this.does.session(mirrorMoved(message.session, by)) }, now);
         break;
       case 'sent': {
         if (this.seat.leads || by === null) break;
@@ -138,7 +141,12 @@ export class Pairing {
 
   /** Lets time come to now. Whoever leads tells what it plays: `rig` is what the rig is on where nothing is on its way. */
   wake(now: Micros, session: Session, rig: () => { readonly state: RigState; readonly rests: boolean }): void {
-    this.step({ kind: 'wake' }, now);
+    const slept = now - this.lastWake;
+    this.lastWake = now;
+    const silent = now - this.seat.heard;
+    // Who was not woken for a while may have been spoken to: that is heard first, while there is time for it.
+    const waits = slept > STALLED && (!this.seat.leads || silent < TAKE - 2 * BEAT);
+    if (!waits) this.step({ kind: 'wake' }, now);
     if (now - this.lastBeat >= BEAT) this.beat(now);
     if (!this.seat.leads || !this.seat.other) return;
     this.tell(now, session, rig);

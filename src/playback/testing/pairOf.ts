@@ -90,8 +90,8 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
   const [first, second] = [computers[0]!, computers[1]!];
   const road = (is: 'open' | 'cut' | 'gone', who: 0 | 1): void => computers[who]!.playback.pairRoad(is);
   const join = (): void => {
-    first.playback.pair({ first: true, leads: true, box: null });
-    second.playback.pair({ first: false, leads: false, box: null });
+    first.playback.pair({ first: true, leads: true });
+    second.playback.pair({ first: false, leads: false });
     road('open', 0);
     road('open', 1);
     go(600);

@@ -1,11 +1,11 @@
 import { MonitorSmartphone } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { Button, MainButton, Soft } from '../../widgets/controls';
 import { setStageOnly } from '../../state/device';
 import { useShow } from '../../state/store';
 import { endScreens, newCode, startSharing, stopSharing, useSharing } from '../../state/sharing';
-import { desk, font } from '../../theme/tokens';
+import { Box, Code, Row, useSeconds } from './letInParts';
+import { PairPart } from './PairPart';
 
 const Page = styled.div`
   display: grid;
@@ -16,39 +16,6 @@ const Page = styled.div`
   padding: 18px 24px 30px;
   max-width: 860px;
 `;
-
-const Box = styled.section`
-  display: grid;
-  gap: 12px;
-  padding: 18px 20px;
-  border: 1.5px solid ${desk.ink};
-  border-radius: 4px 18px 4px 18px;
-  background: ${desk.sheet};
-`;
-
-const Code = styled.output`
-  font: 700 68px/1 ${font.display};
-  letter-spacing: 0.08em;
-  font-variant-numeric: tabular-nums;
-`;
-
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 12px;
-`;
-
-/** Seconds of the page's clock, while something runs out. */
-function useSeconds(on: boolean): number {
-  const [now, setNow] = useState(() => performance.now());
-  useEffect(() => {
-    if (!on) return undefined;
-    const timer = setInterval(() => setNow(performance.now()), 500);
-    return () => clearInterval(timer);
-  }, [on]);
-  return now;
-}
 
 /** The stage on other screens: who may see it, and how they come to it. */
 export function ScreensPart() {
@@ -92,6 +59,7 @@ export function ScreensPart() {
       {state === 'open' && (
         <LetIn addresses={addresses} code={code} left={left} screens={screens} wrongCodes={wrongCodes} />
       )}
+      <PairPart />
       <Box>
         <b>For a stand-in player</b>
         <p>

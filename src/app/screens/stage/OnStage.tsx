@@ -223,6 +223,17 @@ const useInSet = (): InSet =>
     })),
   );
 
+/** Of two computers of this show: whether this one leads, or follows and is silent. */
+function OfTwo() {
+  const pair = useNews((s) => s.news.pair);
+  if (!pair) return null;
+  return (
+    <Kind $show={pair.leads} aria-label="Of two computers">
+      {pair.leads ? (pair.ready ? 'Leads' : 'Leads alone') : 'Follows'}
+    </Kind>
+  );
+}
+
 /** Minutes after midnight of a clock time in microseconds, where the user is. */
 function minutesOfDay(at: number): number {
   const time = new Date(at / 1000);
@@ -267,6 +278,7 @@ export function OnStage({ song, playerId, wrong }: Props) {
         <Kind $show={night !== null} aria-label="Kind of playing">
           {night !== null ? 'Show' : 'Rehearsal'}
         </Kind>
+        <OfTwo />
         <h1>
           {song.title}
           {player && ` · ${player.name}`}

@@ -2,6 +2,7 @@ import {
   AudioLines,
   ChevronLeft,
   ChevronRight,
+  Crown,
   Gauge,
   ListPlus,
   Lock,
@@ -28,6 +29,7 @@ import {
   endShow,
   goChange,
   goSong,
+  pair,
   panic,
   playSong,
   selectPlace,
@@ -180,6 +182,18 @@ function InterludeKey() {
   );
 }
 
+/** A computer that follows another one has one key: it leads from then on. */
+function FollowKeys() {
+  return (
+    <Row aria-label="Stage keys">
+      <HeldKey label="Lead here, hold" hint="Hold it to lead" millis={START_MILLIS} onHeld={pair.lead}>
+        <Crown size={30} aria-hidden /> <Word>Hold to lead here</Word>
+      </HeldKey>
+      <p style={{ margin: 0, alignSelf: 'center', fontSize: 22 }}>Silent: the other computer plays the rig.</p>
+    </Row>
+  );
+}
+
 /** What a player needs within reach: stop, large; start, a little harder; next and previous; a wrong start taken back; and, held, quiet. The rest is behind the lock. */
 export function StageKeys({ song }: { readonly song: Song }) {
   const { playerId } = useParams();
@@ -193,6 +207,8 @@ export function StageKeys({ song }: { readonly song: Song }) {
     else void playSong(song.id, start, entryId);
   };
   useStageKeys();
+  const follows = useNews((s) => s.news.pair?.leads === false);
+  if (follows) return <FollowKeys />;
   return (
     <div>
       {!locked && <OpenKeys playerId={playerId} />}
