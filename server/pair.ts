@@ -197,11 +197,10 @@ const USUAL_PORT = '4173';
 
 /** A host and its port, of an address as one types it or copies it; null where it is none. */
 export function hostOf(address: string): string | null {
-  const text = address.trim();
+  const found = /^(?:http:\/\/)?(\[[^\]]+\]|[^/:\s@]+)(?::(\d{1,5}))?(?:\/\S*)?$/i.exec(address.trim());
+  const host = found && `${found[1]}:${found[2] ?? USUAL_PORT}`;
   try {
-    const url = new URL(/^[a-z]+:\/\//i.test(text) ? text : `http://${text}`);
-    if (url.protocol !== 'http:' || url.hostname === '' || url.username !== '') return null;
-    return `${url.hostname}:${url.port === '' ? USUAL_PORT : url.port}`;
+    return host && new URL(`http://${host}`).host === '' ? null : host;
   } catch {
     return null;
   }

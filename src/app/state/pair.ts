@@ -15,6 +15,7 @@ import type { Millis } from '../../core/time';
 import type { BoxTurn, PairSeat } from '../../playback';
 import { PAIR_REFUSALS, problemLine, said } from '../../wording';
 import type { ShowUpdate } from '../../workers/protocol';
+import { createPairSounds, type PairSoundsNeeds } from './pairSounds';
 import { ShowMirror, updateOf } from '../../workers/showMirror';
 import type { LineEars, LineOut } from '../adapters/line';
 import type { PairRow } from '../persistence/rows';
@@ -75,6 +76,7 @@ export interface PairNeeds {
   readonly shelve: (show: Show) => Promise<void>;
   /** The open show becomes what the other computer has. */
   readonly become: (show: Show) => void;
+  readonly sounds: Omit<PairSoundsNeeds, 'say' | 'behind'>;
   readonly keep: (row: PairRow | null) => void;
   readonly load: () => Promise<PairRow | undefined>;
   readonly now: () => Millis;
@@ -117,6 +119,11 @@ export function createPair(needs: PairNeeds): Pair {
   let theirs: Show | null = null;
   let seat: PairSeat | null = null;
 
+  const sounds = createPairSounds({
+    ...needs.sounds,
+    say: (message) => line?.say(forPeer(message)),
+    behind: () => line?.behind() ?? 0,
+  });
   const leads = (): boolean => needs.leads() ?? seat?.leads ?? true;
   const keep = (change: Partial<PairRow>): void => {
     if (!row) return;
@@ -134,6 +141,7 @@ export function createPair(needs: PairNeeds): Pair {
   const there = (is: boolean): void => {
     store.setState({ isThere: is });
     told = undefined;
+    sounds.stop();
     playback.road(is ? 'open' : 'gone');
     if (is) tellShow();
   };
@@ -163,7 +171,9 @@ export function createPair(needs: PairNeeds): Pair {
   };
   /** The open show is what the other computer has. */
   const settle = (): void => {
-    if (theirs && !leads() && needs.show()?.id === theirs.id) needs.become(theirs);
+    if (!theirs || leads() || needs.show()?.id !== theirs.id) return;
+    needs.become(theirs);
+    void sounds.ask(theirs).catch(() => undefined);
   };
 
   /** What the other computer says; true where it was that. */
@@ -171,6 +181,7 @@ export function createPair(needs: PairNeeds): Pair {
     if (!isForPeer(text)) return false;
     const json = peerText(text);
     const update = json.startsWith('{"kind":"show"') ? readLine(peerShowSchema, json) : undefined;
+    if (sounds.hear(json)) return true;
     if (!update) playback.hears(json);
     else if (!leads()) takeShow(update as unknown as ShowUpdate);
     return true;

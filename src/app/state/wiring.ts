@@ -32,6 +32,7 @@ import { journal, keepPlace, keepPlayed, namePlayed, removePlayed } from '../per
 import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
+import { keepSound, loadSound } from '../persistence/sounds';
 import { followCaret, followSelected, setCaret } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
@@ -262,6 +263,15 @@ export const pair = createPair({
     await saveShow(shelf, show, null, Date.now());
   },
   become: (show) => void doc.become(show, 'what the other computer has', true),
+  sounds: {
+    missing: async (show) => {
+      const rows = await Promise.all(show.audio.map(({ id }) => loadSound(shelf, show.id, id)));
+      return show.audio.flatMap(({ id }, i) => (rows[i] ? [] : [id]));
+    },
+    load: (showId, id) => loadSound(shelf, showId, id),
+    keep: (row) => keepSound(shelf, row),
+    wait: (millis) => new Promise((done) => void later(done, millis)),
+  },
   keep: (row) => void keepDevice(shelf, 'pair', row).catch(() => undefined),
   load: async () => (await loadDevice(shelf)).pair ?? undefined,
   now: Date.now,

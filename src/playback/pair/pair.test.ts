@@ -2,8 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stateAt } from '../../core/compile';
 import { demoShow } from '../../core/demo';
+import type { RigState } from '../../core/rig';
+import { indexShow, microsAt, songAsPlayed, songTime, ticksAt } from '../../core/show';
+import { expectSame } from '../../core/testing/expectSame';
+import { randomShow } from '../../core/testing/randomShow';
 import { runs } from '../../core/testing/runs';
-import { indexShow, songTime, ticksAt } from '../../core/show';
 import { placeIn } from '../sessionState';
 import { pairOf } from '../testing/pairOf';
 
@@ -34,7 +37,7 @@ function expectSound(p: ReturnType<typeof pairOf>, who: 'first' | 'second'): voi
 function expectOneVoice({ cable }: ReturnType<typeof pairOf>): void {
   const changes = cable.filter((e, i) => i > 0 && e.who !== cable[i - 1]!.who).length;
   const voices = new Set(cable.map((e) => e.who)).size;
-  expect(changes).toBeLessThanOrEqual(voices - 1);
+  expect(changes).toBeLessThanOrEqual(Math.max(0, voices - 1));
 }
 
 describe('a second computer', () => {
@@ -184,7 +187,64 @@ describe('a computer that is ended at any moment', () => {
           }
         },
       ),
-      runs(81, 10),
+      { ...runs(81, 10), endOnFailure: true },
+    );
+  });
+
+  const ways = fc.record({
+    made: randomShow({ gap: 480, shifts: true }),
+    /** Where in the song, as a share of it. */
+    at: fc.double({ min: 0, max: 1, noNaN: true }),
+    how: fc.constantFrom('gone' as const, 'silent' as const, 'cut' as const, 'asked' as const),
+    before: fc.constantFrom('nothing', 'edit', 'mute', 'slow', 'queue'),
+    trip: fc.integer({ min: 1, max: 40 }),
+  });
+  it('leaves the rig where the song wants it, whatever song that is, and however it ended', () => {
+    fc.assert(
+      fc.property(ways, ({ made, at, how, before, trip }) => {
+        const { show: of, song } = made;
+        const { end } = songTime(song);
+        const length = microsAt(songTime(song), end) / 1000;
+        const p = pairOf(of, () => trip);
+        p.join();
+        const [unit] = of.units;
+        p.first.playback.play(song.id, 0);
+        p.go(length * at * 0.7);
+        if (before === 'mute') p.first.playback.lanes([unit!.id], []);
+        if (before === 'slow') p.first.playback.speed(0.7);
+        if (before === 'queue') p.first.playback.queue(null);
+        if (before === 'edit') {
+          const cues = song.cues.slice(0, -1);
+          p.edit({ ...of, songs: of.songs.map((s) => (s.id === song.id ? { ...s, cues } : s)) });
+        }
+        p.go(200 + length * at * 0.3);
+        if (before === 'mute') p.first.playback.lanes([], []);
+        p.go(60);
+        if (how === 'gone' || how === 'silent') p.kill(0, how === 'gone');
+        if (how === 'cut') p.cutLine(true);
+        if (how === 'asked') p.second.playback.lead();
+        p.go(1000);
+        expect(p.second.playback.follows).toBe(false);
+        for (let i = 0; i < 90 && p.second.news().playing; i++) p.go(1000);
+        p.go(2500);
+        // What was handed over leaves while the other one begins, where it gave the lead up: that is not sent again.
+        if (how !== 'asked') expectOneVoice(p);
+        const { session } = p.second.playback;
+        // At another speed shifts of some milliseconds may change the order of two changes.
+        const own = songAsPlayed(indexShow(session.show!).songs.get(song.id)!, session);
+        const wanted = stateAt(session.show!, own, songTime(own).end + 96_000);
+        expectSame(withoutFlips(wanted), p.rig());
+      }),
+      { ...runs(82, 40), endOnFailure: true },
     );
   });
 });
+
+/** What only turns over may be in either state where nobody knew whether its message left. */
+const withoutFlips = (state: RigState): RigState =>
+  Object.fromEntries(
+    Object.entries(state).map(([id, s]) => {
+      const { turn: _, ...controls } = s.controls;
+      return [id, { ...s, controls }];
+    }),
+  );

@@ -96,6 +96,11 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
     road('open', 1);
     go(600);
   };
+  /** The show as it is from now on, at both: the other one has it a moment later. */
+  const edit = (next: Show): void => {
+    computers[0]!.playback.show(next);
+    over(1, () => computers[1]!.playback.show(next));
+  };
   /** Ends a computer; the other one is told, or hears nothing any more. */
   const kill = (who: 0 | 1, told = true): void => {
     alive[who] = false;
@@ -114,6 +119,7 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
     go,
     join,
     kill,
+    edit,
     cutLine,
     road,
     cable,
