@@ -176,13 +176,13 @@ describe('a song that time code leads', () => {
     go(2000);
     playback.stop();
     go(2000);
-    expect([isOn('slack-tide'), playback.session.followsCode]).toEqual([false, false]);
-    playback.followCode(true);
+    expect([isOn('slack-tide'), playback.session.isLed]).toEqual([false, false]);
+    playback.beLed(true);
     go(1500);
     expect(isOn('slack-tide')).toBe(true);
     playback.play('rope-ledger', 0);
     go(2000);
-    expect([isOn('rope-ledger'), playback.session.followsCode]).toEqual([true, false]);
+    expect([isOn('rope-ledger'), playback.session.isLed]).toEqual([true, false]);
     const byHand: readonly (() => void)[] = [
       () => playback.goSong(1),
       () => playback.goChange(1),
@@ -191,11 +191,11 @@ describe('a song that time code leads', () => {
       () => playback.loop({ songId: 'slack-tide', from: 0, to: 3840 }),
     ];
     for (const act of byHand) {
-      playback.followCode(true);
+      playback.beLed(true);
       go(1500);
-      expect([isOn('slack-tide'), playback.session.followsCode]).toEqual([true, true]);
+      expect([isOn('slack-tide'), playback.session.isLed]).toEqual([true, true]);
       act();
-      expect(playback.session.followsCode).toBe(false);
+      expect(playback.session.isLed).toBe(false);
     }
   });
 

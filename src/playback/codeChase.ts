@@ -72,7 +72,7 @@ export class CodeChase {
   /** What has the song be where the code is. */
   follow(session: Session, now: Micros): readonly Command[] {
     const { show } = session;
-    if (!show || show.timeCode.portId === null || !session.followsCode) return [];
+    if (!show || show.timeCode.portId === null || !session.isLed) return [];
     const { rate, standing, heard } = this.code;
     if (rate === null) return [];
     const said: Command[] = [];

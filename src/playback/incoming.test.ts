@@ -321,6 +321,29 @@ describe('a clock from outside', () => {
     }
   });
 
+  it('leads no longer where the lead was taken from it, and again where it was given back', () => {
+    const { playback, begin, run, off, go, arrive } = following(REAL_AHEAD);
+    playback.select(song.id, 0);
+    go(1500);
+    begin();
+    run(126, 100);
+    playback.beLed(false);
+    // Our own clock goes on at the tempo that it had: the other one may run away, and stop.
+    run(160, 100);
+    expect(Math.abs(off(200, 126))).toBeGreaterThan(100);
+    arrive('pads', [0xfc]);
+    expect(go(50).playing).toBe(true);
+    playback.stop();
+    playback.select(song.id, 0);
+    begin();
+    run(126, 10);
+    expect(go(8).playing).toBe(false);
+    playback.beLed(true);
+    begin();
+    run(126, 100);
+    expect(go(8)).toMatchObject({ playing: true, isLed: true });
+  });
+
   it('is followed through another tempo and a shaking cable', () => {
     const { playback, begin, run, off, go, events } = following(REAL_AHEAD);
     playback.select(song.id, 0);

@@ -64,6 +64,7 @@ export class Incoming {
     now: Micros,
   ): readonly Command[] {
     const { song } = session;
+    if (!session.isLed) return [];
     if (message === 'stop' && song?.followsPortId === portId) return [{ kind: 'stop' }];
     if (message !== 'start' && message !== 'continue') return [];
     const next = session.transport.kind === 'playing' ? null : nextStart(session);
@@ -88,9 +89,9 @@ export class Incoming {
   }
 
   /** Keeps what plays with the clock that it follows. */
-  followClock({ show, song, planned, transport }: Session, now: Micros): readonly Command[] {
+  followClock({ show, song, planned, transport, isLed }: Session, now: Micros): readonly Command[] {
     const portId = song?.followsPortId ?? null;
-    if (!show || portId === null || !planned || transport.kind !== 'playing') return [];
+    if (!isLed || !show || portId === null || !planned || transport.kind !== 'playing') return [];
     const place = ticksAt(songTime(planned), now - transport.zero);
     const { clock, said } = this.clocks.news(portId, now, place, bornBy(show));
     return [

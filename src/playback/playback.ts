@@ -56,8 +56,8 @@ export interface PlaybackNews extends TaskNews {
   readonly countsIn: boolean;
   /** The tempo of the clock that is followed, in quarter notes a minute. */
   readonly outside: number | null;
-  /** Whether time code leads, where the show has it come; and what arrives of it. */
-  readonly followsCode: boolean;
+  /** Whether what comes from outside leads: time code, where the show has it come, or the clock of a song; and what arrives of the code. */
+  readonly isLed: boolean;
   readonly code: CodeNews | null;
   readonly loop: SongLoop | null;
   /** Whether what plays comes round in it, or will. */
@@ -346,14 +346,13 @@ export class Playback {
   /** Whoever goes elsewhere by hand leads: time code that runs would have the song back at once. */
   private takeLead(): void {
     const { session, incoming } = this;
-    if (session.followsCode && session.show?.timeCode.portId && incoming.code.isRunning(this.now()))
-      this.followCode(false);
+    if (session.isLed && session.show?.timeCode.portId && incoming.code.isRunning(this.now())) this.beLed(false);
   }
 
-  /** Whether time code leads, where the show has it come. */
-  followCode(on: boolean): void {
+  /** Whether what comes from outside leads: time code, where the show has it come, or the clock of a song. */
+  beLed(on: boolean): void {
     this.incoming.code.letGo();
-    this.give({ kind: 'follow-code', on });
+    this.give({ kind: 'be-led', on });
     this.dirty = true;
   }
 
@@ -621,7 +620,7 @@ export class Playback {
       counted,
       countsIn,
       outside: song?.followsPortId === null ? null : outside,
-      followsCode: this.session.followsCode,
+      isLed: this.session.isLed,
       code: this.incoming.code.news(now),
       loop,
       entryId,

@@ -67,8 +67,8 @@ export function step(session: Session, input: Input, moment: Moment): Stepped {
       return followOutside(session, input.clock, moment);
     case 'code':
       return followCode(session, input.zero, moment);
-    case 'follow-code':
-      return still({ ...session, followsCode: input.on });
+    case 'be-led':
+      return still({ ...session, isLed: input.on });
     case 'move': {
       const { show, planned, transport } = session;
       if (!show) return still(session);
@@ -322,7 +322,7 @@ function over(session: Session, moment: Moment): Stepped {
 }
 
 /** Whether time code leads: the show has it come, and nobody took the lead from it. */
-const isLedByCode = ({ timeCode }: Show, { followsCode }: Session): boolean => followsCode && timeCode.portId !== null;
+const isLedByCode = ({ timeCode }: Show, { isLed }: Session): boolean => isLed && timeCode.portId !== null;
 
 const still = (session: Session): Stepped => ({ session, sends: [], events: [] });
 

@@ -34,8 +34,8 @@ export interface Session {
   readonly countsIn: boolean;
   /** The tempo of a clock from outside, in quarter notes a minute, while one is heard. */
   readonly outside: number | null;
-  /** Whether time code leads, where the show has it come. */
-  readonly followsCode: boolean;
+  /** Whether what comes from outside leads: time code, where the show has it come, or the clock of a song. */
+  readonly isLed: boolean;
   /** The stretch of a song that is played again and again. */
   readonly loop: SongLoop | null;
   /** The entry of the set that plays, or was chosen last; null for a song beside the set. */
@@ -113,7 +113,7 @@ export const NEW_SESSION: Session = {
   counted: true,
   countsIn: true,
   outside: null,
-  followsCode: true,
+  isLed: true,
   loop: null,
   entryId: null,
   queued: null,
@@ -177,8 +177,8 @@ export type Input =
   | { readonly kind: 'ahead'; readonly ahead: Micros }
   /** Time code says at which clock time the song's start is, or was. */
   | { readonly kind: 'code'; readonly zero: Micros }
-  /** Whether time code leads, where the show has it come. */
-  | { readonly kind: 'follow-code'; readonly on: boolean }
+  /** Whether what comes from outside leads: time code, or the clock of a song. */
+  | { readonly kind: 'be-led'; readonly on: boolean }
   /** A clock from outside is at a place of the song at a clock time, and so fast; null where there is none any more. */
   | { readonly kind: 'outside'; readonly clock: Outside | null }
   /** A named action is done at once; what is tapped is tapped in the tempo of what plays. */

@@ -182,8 +182,8 @@ export class PlaybackHost implements PlaybackWorker {
     this.standIns.machine(portId, act, this.clock.now());
   }
 
-  followCode(on: boolean): void {
-    this.playback.followCode(on);
+  beLed(on: boolean): void {
+    this.playback.beLed(on);
     this.wake();
   }
 

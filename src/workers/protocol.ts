@@ -102,8 +102,8 @@ export interface PlaybackWorker {
   standInClock(portId: string, bpm: number | null): void;
   /** A stand-in for a machine that plays back, whose time code comes in on a port. */
   standInMachine(portId: string, act: MachineAct): void;
-  /** Whether time code leads, where the show has it come. */
-  followCode(on: boolean): void;
+  /** Whether what comes from outside leads: time code, where the show has it come, or the clock of a song. */
+  beLed(on: boolean): void;
   /** This computer is one of two of one show; null: it is alone. */
   pair(seat: PairSeat | null): void;
   /** What turns a switch box to this computer when it takes over; null for none. */

@@ -90,7 +90,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
       z.object({ kind: z.literal('drop-out'), length: z.number().min(0) }),
     ]),
   ]),
-  followCode: z.tuple([z.boolean()]),
+  beLed: z.tuple([z.boolean()]),
   pair: z.tuple([
     z
       .object({

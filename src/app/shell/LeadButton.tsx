@@ -1,8 +1,9 @@
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { followCode, pair } from '../state/desk';
+import { beLed, pair } from '../state/desk';
 import { useNews } from '../state/news';
 import { useShow } from '../state/store';
+import { useSongStanding } from '../state/useSongStanding';
 import { desk, font } from '../theme/tokens';
 
 const Lead = styled(AriaButton)<{ $on: boolean; $wrong: boolean }>`
@@ -34,39 +35,51 @@ const Lead = styled(AriaButton)<{ $on: boolean; $wrong: boolean }>`
 /** What the code does, in a word where it does not run. */
 const HOW = { runs: '', stands: 'stands', lost: 'silent', backwards: 'backwards', wound: 'wound' } as const;
 
-/** What leads: the other computer, time code that comes in, or our own clock. One press changes it; where no code can come, our own does. */
+/**
+ * What leads: the other computer, time code, the clock of the song, or our own clock. One press changes it; where nothing
+ * else can lead, our own does.
+ */
 export function LeadButton() {
   const show = useShow();
-  const { code, followsCode, pair: two } = useNews((s) => s.news);
-  if (two && !two.leads)
-    return (
-      <Lead
-        $on={false}
-        $wrong={two.other !== 'there'}
-        aria-label={`The other computer leads${two.other === 'there' ? '' : ', and is not heard'}: lead here`}
-        onPress={pair.lead}
-      >
-        Other leads
-        <b>{two.other === 'there' ? 'follows it' : 'not heard'}</b>
-      </Lead>
-    );
-  if (show.timeCode.portId === null) return null;
-  const word = code === null ? 'none yet' : HOW[code.how];
-  const said = [code?.text, word].filter((w) => w !== undefined && w !== '').join(', ');
+  const song = useSongStanding(show);
+  const { code, outside, isLed, pair: two } = useNews((s) => s.news);
+  if (two && !two.leads) return <OtherLeads isThere={two.other === 'there'} />;
+  const isCode = show.timeCode.portId !== null;
+  if (!isCode && song?.followsPortId == null) return null;
+  const word = isCode ? (code === null ? 'none yet' : HOW[code.how]) : outside === null ? 'none yet' : '';
+  const what = isCode ? 'time code' : 'clock';
+  const figure = isCode ? code?.text : outside === null ? undefined : `♩ ${outside.toFixed(1)}`;
+  const heard = [figure, word].filter((w) => w !== undefined && w !== '').join(', ');
+  const isWrong = isCode && isLed && code !== null && code.how !== 'runs' && code.how !== 'stands';
   return (
     <Lead
-      $on={followsCode}
-      $wrong={followsCode && code !== null && code.how !== 'runs' && code.how !== 'stands'}
+      $on={isLed}
+      $wrong={isWrong}
       aria-label={
-        followsCode
-          ? `Time code leads: ${said}. Take the lead`
-          : `Our own clock leads; time code: ${said}. Give it the lead`
+        isLed
+          ? `${isCode ? 'Time code' : 'A clock'} leads: ${heard}. Take the lead`
+          : `Our own clock leads; ${what}: ${heard}. Give it the lead`
       }
-      onPress={() => void followCode(!followsCode)}
+      onPress={() => void beLed(!isLed)}
     >
-      {followsCode ? 'Code leads' : 'Own clock'}
-      <b>{code?.text ?? '--:--:--:--'}</b>
+      {!isLed ? 'Own clock' : isCode ? 'Code leads' : 'Clock leads'}
+      <b>{figure ?? (isCode ? '--:--:--:--' : '♩ --')}</b>
       {word !== '' && <span>{word}</span>}
+    </Lead>
+  );
+}
+
+/** Of two computers this one follows: it leads from a press on. */
+function OtherLeads({ isThere }: { readonly isThere: boolean }) {
+  return (
+    <Lead
+      $on={false}
+      $wrong={!isThere}
+      aria-label={`The other computer leads${isThere ? '' : ', and is not heard'}: lead here`}
+      onPress={pair.lead}
+    >
+      Other leads
+      <b>{isThere ? 'we follow' : 'not heard'}</b>
     </Lead>
   );
 }

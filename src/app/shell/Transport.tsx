@@ -111,6 +111,7 @@ export function Transport() {
     return left > 0 ? `in ${left}` : 'ready';
   }
   const place = shown && time ? (before ?? formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)) : '–';
+  const isLedFromOutside = show.timeCode.portId !== null || shown?.followsPortId != null || news.pair?.leads === false;
   const toggle = (): void => {
     if (news.playing) void stopSong();
     else if (shown) void practiseSong(shown.id, startOf(caret, shown.id));
@@ -130,7 +131,7 @@ export function Transport() {
     }),
   );
   return (
-    <Deck $wide={show.timeCode.portId !== null || news.pair?.leads === false} role="group" aria-label="Transport">
+    <Deck $wide={isLedFromOutside} role="group" aria-label="Transport">
       <PlayButton $on={news.playing} aria-label={news.playing ? 'Stop' : 'Play'} isDisabled={!shown} onPress={toggle}>
         {news.playing ? <Square size={26} fill="currentColor" /> : <Play size={28} fill="currentColor" />}
       </PlayButton>

@@ -47,7 +47,7 @@ export {
   showNow,
   standInClock,
   standInMachine,
-  followCode,
+  beLed,
   startShow,
   stopSong,
   stopTeaching,

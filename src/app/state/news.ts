@@ -17,7 +17,7 @@ export const NO_NEWS: PlaybackNews = {
   counted: true,
   countsIn: true,
   outside: null,
-  followsCode: true,
+  isLed: true,
   code: null,
   loop: null,
   looping: false,

@@ -77,8 +77,8 @@ export interface Playing {
   readonly listenOnly: (on: boolean) => Promise<void>;
   readonly standInClock: (portId: string, bpm: number | null) => Promise<void>;
   readonly standInMachine: (portId: string, act: MachineAct) => Promise<void>;
-  /** Time code leads, or leads no longer. */
-  readonly followCode: (on: boolean) => Promise<void>;
+  /** Time code or a clock leads, or leads no longer. */
+  readonly beLed: (on: boolean) => Promise<void>;
   readonly touch: (unitId: string, senderId: string, value: number) => Promise<void>;
   /** Presses and moves the stand-in of a foot controller. */
   readonly foot: (unitId: string, touch: FootTouch) => Promise<void>;
@@ -217,7 +217,7 @@ export function createPlaying(needs: PlayingNeeds): Playing {
     send: async (portId, bytes) => void (await act((w) => w.send(portId, bytes))),
     listenOnly: async (on) => void (await ask((w) => w.listenOnly(on))),
     standInMachine: async (portId, act) => void (await ask((w) => w.standInMachine(portId, act))),
-    followCode: async (on) => void (await ask((w) => w.followCode(on))),
+    beLed: async (on) => void (await ask((w) => w.beLed(on))),
     standInClock: async (portId, bpm) => void (await ask((w) => w.standInClock(portId, bpm))),
     touch: async (unitId, senderId, value) => void (await ask((w) => w.touch(unitId, senderId, value))),
     foot: async (unitId, t) => void (await ask((w) => w.foot(unitId, t))),

@@ -19,9 +19,9 @@ export interface Troubles extends Pick<PortsState, 'lost' | 'refusing' | 'late'>
 /** Whether time code that leads what plays has fallen silent. */
 export const isCodeLost = ({
   playing,
-  followsCode,
+  isLed,
   code,
-}: Pick<PlaybackNews, 'playing' | 'followsCode' | 'code'>): boolean => playing && followsCode && code?.how === 'lost';
+}: Pick<PlaybackNews, 'playing' | 'isLed' | 'code'>): boolean => playing && isLed && code?.how === 'lost';
 
 /** What is wrong between this computer and the other one; null where each knows of the other. */
 export function pairTrouble({ pair }: Pick<PlaybackNews, 'pair'>): string | null {

@@ -351,7 +351,7 @@ export const {
   listenOnly,
   standInClock,
   standInMachine,
-  followCode,
+  beLed,
   foot: pressFoot,
   playOut,
   loadFoot,

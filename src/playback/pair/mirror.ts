@@ -8,7 +8,7 @@ import { fromOf, playing, type Transport } from '../transport';
 /** What the other computer has to know of a session to go on with it. */
 export function mirrorOf(session: Session, now: Micros): Mirrored {
   const { transport, song, planned, muted, solo, history, following, loop, next } = session;
-  const { entryId, queued, speed, counted, countsIn, outside, followsCode, night, beside } = session;
+  const { entryId, queued, speed, counted, countsIn, outside, isLed, night, beside } = session;
   return {
     showId: session.show?.id ?? '',
     songId: song?.id ?? null,
@@ -23,7 +23,7 @@ export function mirrorOf(session: Session, now: Micros): Mirrored {
     counted,
     countsIn,
     outside,
-    followsCode,
+    isLed,
     loop,
     following,
     history: [...history],

@@ -34,7 +34,7 @@ export const mirroredSchema = z.strictObject({
   counted: z.boolean(),
   countsIn: z.boolean(),
   outside: z.number().positive().nullable(),
-  followsCode: z.boolean(),
+  isLed: z.boolean(),
   loop: z.strictObject({ songId: id, from: ticks, to: ticks }).nullable(),
   following: z.strictObject({ entryId: id, at: micros }).nullable(),
   history: z.array(played).max(200),
