@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { CODE_RATES, codeMicros, codeText, labelOf, frameMicros, readCode, type CodeRate } from '../core/clock';
 import { stateAt } from '../core/compile';
+import { codeRanges } from '../core/meaning';
+import { Chance } from '../core/nights/draw';
 import { demoShow } from '../core/demo';
 import { applyEdit, indexShow, microsAt, setSongField, setTimeCode, songTime, ticksAt, type Show } from '../core/show';
 import type { RigState } from '../core/rig';
@@ -152,6 +154,21 @@ describe('a song that time code leads', () => {
     expect(Math.abs(off('slack-tide'))).toBeLessThan(1);
   });
 
+  it('shakes by 0.15 ms where the code shakes by 1 ms: what nights reckon with', () => {
+    const { play, go, off, start } = led('25');
+    // Evenly within 1.7 ms to either side: a deviation of 1 ms.
+    play(start('slack-tide') - 1e6, { jitter: 1732 });
+    go(4000);
+    const offs = Array.from({ length: 200 }, () => {
+      go(248);
+      return off('slack-tide');
+    });
+    const mean = offs.reduce((sum, o) => sum + o, 0) / offs.length;
+    const deviation = Math.sqrt(offs.reduce((sum, o) => sum + (o - mean) ** 2, 0) / offs.length);
+    expect(deviation).toBeGreaterThan(0.1);
+    expect(deviation).toBeLessThan(0.2);
+  });
+
   it.each([0.99, 1.01])('follows a machine that runs at %f of its speed, and one that shakes', (speed) => {
     const { play, go, off, start } = led();
     play(start('slack-tide') - 3e6, { speed });
@@ -205,5 +222,83 @@ describe('a song that time code leads', () => {
     go(3000);
     expect(isOn('slack-tide')).toBe(true);
     expect(events.filter((e) => e.kind === 'code')).toEqual([{ kind: 'code', what: 'rate', rate: '24' }]);
+  });
+});
+
+/** Whether no change is on its way about a place: what units are on is what they stay on. */
+function isBetween(show: Show, id: string, place: number): boolean {
+  const song = indexShow(show).songs.get(id)!;
+  const slots = (at: number): string =>
+    Object.values(stateAt(show, song, ticksAt(songTime(song), Math.max(0, at))))
+      .map((s) => s.slot)
+      .join(' ');
+  return slots(place - 2e6) === slots(place) && slots(place) === slots(place + 1e6);
+}
+
+describe('a long run of code', () => {
+  const hour = Number(process.env['LANTERN_RUNS'] ?? 0) > 0;
+  /** What happens to a machine on the way: where it is after that is where the songs have to be. */
+  type Event = 'jump' | 'drop-out' | 'stop' | 'backwards' | 'other-rate' | 'shake' | 'none';
+
+  it(`through all four rates leaves every sound where it is due, or tells (${hour ? 'an hour' : 'some minutes'})`, () => {
+    const chance = new Chance(`code ${process.env['LANTERN_SEED'] ?? 0}`);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(chance.next() * list.length)]!;
+    const events: readonly Event[] = ['jump', 'drop-out', 'stop', 'backwards', 'other-rate', 'shake', 'none'];
+    const ids = plain.songs.map((s) => s.id);
+    for (const rate of CODE_RATES) {
+      // Each song of the set at its place, one behind the other with some seconds between.
+      let at = HOUR;
+      const places: Record<string, number> = {};
+      for (const id of ids) {
+        places[id] = Math.round(at);
+        const time = songTime(indexShow(plain).songs.get(id)!);
+        at += microsAt(time, time.end) / 1e6 + 12;
+      }
+      const show = coded(rate, places);
+      const p = led(rate, show);
+      let told = 0;
+      let [place, last, now] = [0, p.now(), rate];
+      const begin = (to: number, rest: Partial<MachineWays> = {}): void => {
+        p.play(to, rest);
+        const frame = frameMicros(rest.rate ?? rate);
+        [place, last, now] = [Math.floor(to / frame) * frame, p.now(), rest.rate ?? rate];
+      };
+      begin((HOUR - 5) * 1e6);
+      for (let minute = 0; minute < (hour ? 15 : 2) * 4; minute++) {
+        const event = pick(events);
+        if (event === 'jump') begin((HOUR + chance.next() * (at - HOUR)) * 1e6);
+        if (event === 'shake') begin(place + (p.now() - last), { jitter: 2000 });
+        if (event === 'other-rate')
+          begin(place + (p.now() - last), { rate: pick(CODE_RATES.filter((r) => r !== rate)) });
+        if (event === 'drop-out')
+          p.machine.act({ kind: 'drop-out', length: 500_000 + chance.next() * 4_000_000 }, p.now());
+        if (event === 'stop' || event === 'backwards') {
+          const here = place + (p.now() - last);
+          if (event === 'stop') p.machine.act({ kind: 'stop' }, p.now());
+          else p.play(here, { speed: -1 });
+          p.go(3000);
+          expect(p.playback.session.transport.kind).toBe('stopped');
+          begin(here);
+        }
+        // By then what was moved is believed, and the rig is brought there.
+        p.go(6000);
+        for (let i = 0; i < 3; i++) {
+          p.go(3000);
+          const code = place + (p.now() - last);
+          const { session } = p.playback;
+          // A place is read at the rate that comes.
+          const range = codeRanges(show, now).find((r) => code > r.from + 1e6 && code < r.to - 1e6);
+          if (range === undefined) continue;
+          expect([rate, event, session.transport.kind]).toEqual([rate, event, 'playing']);
+          expect([rate, event, session.song?.id]).toEqual([rate, event, range.songId]);
+          const off = placeIn(session, p.now()).place - (code - range.from);
+          expect(Math.abs(off), `${rate} ${event} ${range.songId}`).toBeLessThan(6000);
+          const here = placeIn(session, p.now()).place;
+          if (isBetween(show, range.songId, here)) expectSound(show, range.songId, here, p.standIns.state());
+        }
+        told += p.events.filter((e) => e.kind === 'code').length;
+      }
+      expect(told).toBeGreaterThan(0);
+    }
   });
 });

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { sameToWires, surroundingsOf, type Surroundings } from '../../core/meaning';
+import { leaderOf, sameToWires, surroundingsOf, type Leader, type Surroundings } from '../../core/meaning';
 import { joinNights, type SongNights } from '../../core/nights';
 import type { SongPicture } from '../../core/proof';
 import { indexShow, songsOfSet, type Show, type Song } from '../../core/show';
@@ -16,6 +16,7 @@ const BATCH = 40;
 interface Kept {
   readonly song: Song;
   readonly under: Surroundings;
+  readonly leader: Leader;
   readonly nights: SongNights;
 }
 
@@ -56,6 +57,7 @@ export function nightsOf(state: Pick<NightsState, 'kept'>, show: ShowTonight, so
   if (!kept || kept.nights.to < NIGHTS) return undefined;
   const now = indexShow(show).songs.get(song.id);
   if (!now || !sameToWires(now, kept.under, surroundingsOf(show))) return undefined;
+  if (leaderOf(show, now) !== kept.leader) return undefined;
   // What bytes a song sends hangs on the song too: another object is another song.
   return now === kept.song ? kept.nights : undefined;
 }
@@ -100,7 +102,7 @@ export async function playSetNights(show: ShowTonight, threads: readonly NightsT
       useNights.setState({ running: { done, of } });
       if (list.length < Math.ceil(NIGHTS / BATCH)) continue;
       const whole = list.toSorted((a, b) => a.from - b.from).reduce(joinNights);
-      useNights.setState(({ kept }) => ({ kept: { ...kept, [song.id]: { song, under, nights: whole } } }));
+      useNights.setState(({ kept }) => ({ kept: { ...kept, [song.id]: { song, under, leader: leaderOf(show, song), nights: whole } } }));
     }
   };
   try {

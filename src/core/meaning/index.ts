@@ -1,4 +1,5 @@
 export { codeRanges, type CodeRange } from './codeRanges';
+export { leaderOf, type Leader } from './leader';
 export { songWants, toneAims } from './aims';
 export { aimOf, partAims } from './partAims';
 export { changesTo, relayOrder, takeMessage, type RelayEffects, type Thrift } from './changes';

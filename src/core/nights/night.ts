@@ -1,7 +1,8 @@
 import type { Called, UnitSpec } from '../rig';
 import { effectAfter } from '../rig';
+import { leaderOf, type Leader } from '../meaning';
 import type { TimedBytes } from '../midi';
-import { indexShow, songTime, ticksAt, type Show, type Song, type Unit } from '../show';
+import { indexShow, microsAt, songTime, ticksAt, type Show, type Song, type Unit } from '../show';
 import type { Timing } from '../simulate';
 import { TICKS_PER_QUARTER, type Micros } from '../time';
 import { Chance, drawTime } from './draw';
@@ -10,8 +11,14 @@ import { Chance, drawTime } from './draw';
 const HICCUP = 2000;
 const HICCUP_MICROS: Micros = 15_000;
 
-/** How far from its place a clock from outside puts a beat: the deviation that the follower leaves of a clock that wobbles by 1 ms. */
-const WOBBLE: Micros = 250;
+/** How far from its place whatever leads puts a beat: the deviation that the follower leaves of one that wobbles by 1 ms. */
+const WOBBLES: Readonly<Record<Exclude<Leader, 'own'>, Micros>> = { clock: 250, code: 150 };
+
+/** One song in so many has what leads it drop out, for up to so long. */
+const DROP_OUT = 20;
+const DROP_OUT_MICROS: Micros = 2_000_000;
+/** By how much two machines' clocks run apart, as a share: what plays on by its own clock is so much further off each second. */
+const APART = 50e-6;
 
 /** A night of a show: which it is of those that one seed gives. Nights count from 0. */
 export interface NightName {
@@ -58,8 +65,8 @@ export function nightTiming(show: Show, song: Song, { seed, night }: NightName):
 
 /**
  * When each message of a song leaves on a night, in microseconds of the song: as planned, and what its port adds that
- * night; now and then a hiccup. On each port they leave in their order. Where the song follows a clock from outside,
- * each beat has its wobble.
+ * night; now and then a hiccup. On each port they leave in their order. Where a clock or time code leads the song, each
+ * beat has its wobble, and now and then what leads drops out: the song plays on by our own clock until it is back.
  */
 export function nightLeaves(
   show: Show,
@@ -70,8 +77,11 @@ export function nightLeaves(
   const chance = new Chance(`${seed} ${night} ${song.id} ports`);
   const { ports } = indexShow(show);
   const forms = new Map(show.ports.map(({ id }) => [id, new Chance(`${seed} ${night} ${id} port`).next()]));
+  const leader = leaderOf(show, song);
   const wobble =
-    song.followsPortId === null ? null : wobblesOf(song, events, new Chance(`${seed} ${night} ${song.id} clock`));
+    leader === 'own'
+      ? null
+      : wobblesOf(song, events, WOBBLES[leader], new Chance(`${seed} ${night} ${song.id} ${leader}`));
   const last = new Map<string, Micros>();
   const leaves = new Float64Array(events.length);
   for (let i = 0; i < events.length; i++) {
@@ -88,13 +98,16 @@ export function nightLeaves(
 }
 
 /** By how much the beat of each message is away from its place. */
-function wobblesOf(song: Song, events: readonly TimedBytes[], chance: Chance): Float64Array {
+function wobblesOf(song: Song, events: readonly TimedBytes[], deviation: Micros, chance: Chance): Float64Array {
   const time = songTime(song);
+  const end = microsAt(time, time.end);
+  const drops = chance.once(DROP_OUT);
+  const [from, length, apart] = [chance.next() * end, chance.next() * DROP_OUT_MICROS, chance.normal(APART)];
   const beats = new Map<number, Micros>();
   return Float64Array.from(events, ({ at }) => {
     const beat = Math.floor(ticksAt(time, at) / TICKS_PER_QUARTER);
     let off = beats.get(beat);
-    if (off === undefined) beats.set(beat, (off = chance.normal(WOBBLE)));
-    return off;
+    if (off === undefined) beats.set(beat, (off = chance.normal(deviation)));
+    return drops && at >= from && at < from + length ? off + (at - from) * apart : off;
   });
 }

@@ -9,6 +9,7 @@ import { dryRun } from '../simulate';
 import { modelerProfile, testShow, testUnit } from '../testing/rigs';
 import { tonightOf } from '../tonight';
 import { Chance, drawTime } from './draw';
+import { nightLeaves } from './night';
 import { joinNights, nightsOfSet, playNight, playNights } from './playNights';
 
 const demo = tonightOf(demoShow());
@@ -187,6 +188,38 @@ describe('nights', () => {
     expect(missed.length).toBeLessThan(4);
     expect(cues['c']!.landed).toBe(400 - missed.length);
     expect(cues['c']!.spread['u']).toMatchObject({ '-5': expect.any(Number) });
+  });
+
+  it('have the shaking of what leads the song, also where it drops out', () => {
+    const plain = { ...newSong('s', 'S', { bars: 60 }), cues: [] };
+    const show = { ...testShow([testUnit('u', 1, modelerProfile)]), songs: [plain] };
+    const portId = show.ports[0]!.id;
+    const still = { ...show, ports: show.ports.map((p) => ({ ...p, delay: exactly(0) })) };
+    const events = Array.from({ length: 240 }, (_, i) => ({
+      at: i * 500_000,
+      portId,
+      bytes: [0xc0, 1],
+      cueId: 'c',
+      unitId: 'u',
+    }));
+    /** The standard deviation of when messages leave, over many nights; hiccups left out. */
+    const shaking = (of: Partial<typeof plain>, rest: object = {}): number => {
+      const led = { ...plain, ...of };
+      const offs: number[] = [];
+      for (let night = 0; night < 60; night++) {
+        const leaves = nightLeaves({ ...still, ...rest }, led, events, { seed: 2, night });
+        for (const [i, at] of leaves.entries())
+          if (Math.abs(at - events[i]!.at) < 10_000) offs.push(at - events[i]!.at);
+      }
+      return Math.sqrt(offs.reduce((sum, o) => sum + o * o, 0) / offs.length);
+    };
+    const timeCode = { ...still.timeCode, portId };
+    expect(shaking({})).toBe(0);
+    expect(shaking({ followsPortId: portId })).toBeCloseTo(250, -1);
+    expect(shaking({ code: '01:00:00:00' }, { timeCode })).toBeCloseTo(150, -1);
+    // Code that the show has not come is nobody's leader.
+    expect(shaking({ code: '01:00:00:00' })).toBe(0);
+    expect(shaking({ code: '01:00:00:00', followsPortId: portId }, { timeCode })).toBeCloseTo(150, -1);
   });
 
   it('of a set land where every song does', () => {

@@ -1,5 +1,5 @@
 import { readCode } from '../../clock';
-import { codeRanges } from '../../meaning';
+import { codeRanges, leaderOf } from '../../meaning';
 import { setSongField } from '../../show';
 import { finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
@@ -31,7 +31,7 @@ export const codeEarly: SongCheck = (facts) => {
 /** Time code leads the song, and so does a clock: each would have it elsewhere. */
 export const codeAndClock: SongCheck = (facts) => {
   const { show, song } = facts;
-  if (show.timeCode.portId === null || song.code === null || song.followsPortId === null) return [];
+  if (leaderOf(show, song) !== 'code' || song.followsPortId === null) return [];
   const port = show.ports.find((p) => p.id === song.followsPortId)?.name ?? song.followsPortId;
   const fix = setSongField(show, song.id, 'followsPortId', null);
   return [finding('song.two-leads', 'error', inSong(facts, 0), { song: song.title, port }, ...(fix ? [fix] : []))];
