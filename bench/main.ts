@@ -11,6 +11,7 @@ import { seeded } from './fullShow';
 import { againstBruteForce, againstNaive } from './schedules';
 import type { SetTimes } from './setWorker';
 import { footTimes, hour, portTimes } from './night';
+import { placesFromCode, takeovers } from './company';
 import { endure } from './endurance';
 import { fuzz } from './fuzz';
 import { limits } from './limits';
@@ -304,6 +305,28 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
       `  the offer to go on after ${ms(median(offer)).trim()} (at most ${ms(Math.max(...offer)).trim()}), ` +
         `playing ${ms(median(plays)).trim()} after the press (at most ${ms(Math.max(...plays)).trim()}); aim: under 5 s together`,
     );
+  },
+  company: async () => {
+    console.log('\nA song that time code leads: how far it is from where the machine is.');
+    for (const { rate, jitter, off } of placesFromCode(size(60, 2))) {
+      const sorted = off.toSorted((a, b) => a - b);
+      const at95 = sorted[Math.floor(sorted.length * 0.95)]!;
+      console.log(
+        `  ${rate.padStart(5)} frames, shaking by ${jitter / 1000} ms: 95 % within ${at95.toFixed(2)} ms, at the most ${sorted.at(-1)!.toFixed(2)} ms`,
+      );
+    }
+    console.log('  aims: 1 ms on a clean code, 3 ms at 95 % with 2 ms of shaking');
+    const taken = await takeovers(size(10, 1));
+    console.log('\nThe first of two computers is ended amid a song, at a random moment; both on this machine.');
+    for (const [what, list] of [
+      ['leads', taken.map((t) => t.leads)],
+      ['sends', taken.map((t) => t.sends)],
+    ] as const) {
+      console.log(
+        `  the second one ${what} after ${ms(median(list)).trim()} (at most ${ms(Math.max(...list)).trim()})`,
+      );
+    }
+    console.log('  aim: within a beat at 60 BPM, 1 s');
   },
   load: async () => {
     const { paint, view, script } = await load(size(7, 1));
