@@ -2,8 +2,8 @@ export type { Floor, FootFaults, FootTouch } from './footStandIns';
 export { BoundPorts, type Binding, type Outgoing } from './boundPorts';
 export type { SentFor } from './ports';
 export { MONITOR_LINES, withLines, type MonitorLine } from './monitor';
-export { Playback, WAKE_MILLIS, type BoxTurn, type PairSeat, type PlaybackEars, type PlaybackNews } from './playback';
-export type { PairNews } from './pair/pairing';
+export { Playback, WAKE_MILLIS, type PlaybackEars, type PlaybackNews } from './playback';
+export type { BoxTurn, PairSeat } from './pair/companion';
 export { hushedUnits } from './planAnew';
 export {
   FAR_AHEAD,

@@ -1,7 +1,7 @@
 import type { Bytes, TimedBytes } from '../core/midi';
 import type { RigState, UnitAim } from '../core/rig';
 import type { SeamLate } from '../core/compile';
-import type { FromPeer, Mirrored } from '../core/formats/line';
+import type { FromPeer } from '../core/formats/line';
 import { routeTo } from '../core/meaning';
 import { setOf, songTime, ticksAt, type Show } from '../core/show';
 import type { Micros, Ticks } from '../core/time';
@@ -13,12 +13,11 @@ import { commandsOf, type Command } from './commands';
 import type { Floor } from './footStandIns';
 import { Incoming } from './incoming';
 import { Monitor, type MonitorLine } from './monitor';
-import { Pairing, type PairNews, type TakenOver } from './pair/pairing';
-import type { Seat } from './pair/seat';
+import { Companion } from './pair/companion';
+import type { PairNews } from './pair/pairing';
 import type { Arrival, Ports } from './ports';
 import { changeBy, entryBy, entryFor, entryOf, type Played, type Start } from './running';
 import { Sender } from './sender';
-import { withTold } from './plans';
 import { planStart, step } from './session';
 import {
   FOR_AUDIENCE,
@@ -104,18 +103,6 @@ export interface PlaybackEars {
 /** What a computer takes in that follows another one. */
 const FOLLOWING: ReadonlySet<Input['kind']> = new Set(['show', 'port', 'ahead', 'mirror', 'take-over']);
 
-/** A message that turns a switch box to this computer. */
-export interface BoxTurn {
-  readonly portId: string;
-  readonly bytes: Bytes;
-}
-
-/** Which of two computers this one is. */
-export interface PairSeat {
-  readonly first: boolean;
-  readonly leads: boolean;
-}
-
 /**
  * Carries out what the session says: hands its sends to the ports and to the assumed rig, notes
  * them, and tells the news. The only place that reads the clock.
@@ -131,9 +118,8 @@ export class Playback {
   private readonly tasks = new Tasks(() => (this.dirty = true));
   /** How stand-ins of foot controllers stand. */
   private floors: readonly Floor[] = [];
-  /** The other computer of the pair; null where this one is alone. */
-  private pairing: Pairing | null = null;
-  private box: BoxTurn | null = null;
+  /** This computer and the other one, where there are two of one show. */
+  readonly pair: Companion;
   private lastPair = '';
   private lastNews = Number.NEGATIVE_INFINITY;
   private lastLines = Number.NEGATIVE_INFINITY;
@@ -148,6 +134,16 @@ export class Playback {
     this.sender = new Sender(ports, this.monitor);
     this.assumed = this.sender.assumed;
     this.incoming = new Incoming({ now: () => this.assumed.state(), eventual: () => this.assumed.eventual() });
+    this.pair = new Companion({
+      now,
+      sender: this.sender,
+      session: () => this.session,
+      give: (input) => void this.give(input),
+      happened: (events) => this.happened(events),
+      leadIsGone: () => this.tasks.songBegins(),
+      say: (message) => this.ears.peer?.(message),
+      wake: () => this.wake(),
+    });
     ports.onArrival((arrival) => this.arrived(arrival));
   }
 
@@ -156,7 +152,7 @@ export class Playback {
     this.tasks.keep(arrival, this.session);
     const now = this.now();
     // Whoever follows knows what comes in, and does nothing of it.
-    if (this.follows) return void this.incoming.arrived(arrival, this.session, now, false);
+    if (this.pair.follows) return void this.incoming.arrived(arrival, this.session, now, false);
     const transferred = this.tasks.transferHears(arrival, now, (a, asked) => this.isBeside(a, asked));
     this.carryOut(transferred ?? this.incoming.arrived(arrival, this.session, now, !this.isNoAnswer(arrival)));
   }
@@ -174,88 +170,13 @@ export class Playback {
     this.wake();
   }
 
-  /** Whether another computer leads, and this one is silent. */
-  get follows(): boolean {
-    return this.pairing !== null && !this.pairing.leads;
-  }
-
-  /** This computer is one of two from now on; null: it is alone. */
-  pair(seat: PairSeat | null): void {
-    const now = this.now();
-    this.pairing?.bye();
-    this.dirty = true;
-    this.pairing = seat && this.newPairing(seat, now);
-    this.sender.isSilent = this.follows;
-    this.sender.onPut = (sent) => this.pairing?.note(sent);
-  }
-
-  private newPairing({ first, leads }: PairSeat, now: Micros): Pairing {
-    const does = {
-      say: (message: FromPeer) => this.ears.peer?.(message),
-      take: (over: TakenOver) => this.takeOver(over),
-      fallSilent: () => this.fallSilent(),
-      session: (mirror: Mirrored): boolean => {
-        this.give({ kind: 'mirror', mirror });
-        return this.session.show?.id === mirror.showId;
-      },
-      sent: (list: TakenOver['sent']) => this.sender.overhear(list),
-      rig: (rig: RigState) => this.assumed.adopt(rig),
-    };
-    return new Pairing(first, leads, does, now);
-  }
-
-  /** What turns a switch box to this computer when it takes over; null for none. */
-  turnsBox(box: BoxTurn | null): void {
-    this.box = box;
-  }
-
-  /** The line to the other computer: it stands, or is cut at our end, or the other one has left. */
-  pairRoad(road: Seat['road']): void {
-    this.pairing?.road(road, this.now());
-    this.wake();
-  }
-
-  /** The other computer says something. */
-  pairHears(message: FromPeer): void {
-    this.pairing?.hear(message, this.now());
-  }
-
-  /** Somebody wants this computer to lead. */
-  lead(): void {
-    this.pairing?.lead(this.now());
-    this.wake();
-  }
-
-  private fallSilent(): void {
-    this.sender.isSilent = true;
-    this.tasks.songBegins();
-    this.happened([{ kind: 'pair', leads: false, given: true }]);
-  }
-
-  /** The other computer led until now. What it sent that may not have left is nobody's knowledge; what was to leave later is sent from here. */
-  private takeOver({ lived, given, sent }: TakenOver): void {
-    const now = this.now();
-    const { show } = this.session;
-    this.sender.isSilent = false;
-    this.assumed.advance(now);
-    const isSure = (at: Micros): boolean => given || at <= lived;
-    const unsure = new Set(sent.filter((e) => e.unitId !== '' && !isSure(e.at) && e.at <= now).map((e) => e.unitId));
-    const told = show ? withTold(show, unsure) : unsure;
-    if (!given) this.assumed.callBack(now);
-    if (told.size > 0) this.assumed.forget(told);
-    // A switch box lets nothing through before it is turned.
-    if (this.box) this.sender.send({ ...this.box, at: now }, now);
-    this.give({ kind: 'take-over', unsure: told, recent: sent.filter((e) => isSure(e.at)) });
-    this.happened([{ kind: 'pair', leads: true, given }]);
-  }
-
   /** Starts a song from a place on as soon as can be, or at a clock time; for an audience, unless it says otherwise. */
   begin(
     songId: string,
     from: Ticks,
     rest: { entryId: string | null; how?: Start; at?: Micros | null; way?: PracticeWay },
   ): void {
-    if (this.follows) return;
+    if (this.pair.follows) return;
     this.assumed.advance(this.now());
     const input = planStart(this.session, songId, from, this.assumed.eventual(), { way: FOR_AUDIENCE, ...rest });
     if (!input) return;
@@ -499,8 +420,8 @@ export class Playback {
 
   /** Lets time come to now. Called every few milliseconds. */
   wake(): void {
-    this.pairing?.wake(this.now(), this.session, () => ({ state: this.assumed.eventual(), rests: this.assumed.rests }));
-    if (this.follows) {
+    this.pair.wake();
+    if (this.pair.follows) {
       this.assumed.advance(this.now());
       return this.tell(this.now());
     }
@@ -528,7 +449,7 @@ export class Playback {
   }
 
   private carryOut(commands: readonly Command[]): void {
-    if (this.follows) return;
+    if (this.pair.follows) return;
     for (const command of commands) this.carryOutOne(command);
   }
 
@@ -576,7 +497,7 @@ export class Playback {
 
   /** Gives the session an input, and sends what it says. */
   private give(input: Input): readonly TimedBytes[] {
-    if (this.follows && !FOLLOWING.has(input.kind)) return [];
+    if (this.pair.follows && !FOLLOWING.has(input.kind)) return [];
     const now = this.now();
     this.assumed.advance(now);
     const { session, sends, events } = step(this.session, input, this.sender.moment(now));
@@ -606,7 +527,7 @@ export class Playback {
     const seconds = follows && Math.max(0, Math.ceil((follows.at - now) / 1e6));
     if (seconds !== this.lastSeconds) this.dirty = true;
     this.lastSeconds = seconds;
-    const pair = this.pairing?.news(now) ?? null;
+    const pair = this.pair.news();
     const pairText = JSON.stringify(pair);
     if (pairText !== this.lastPair) this.dirty = true;
     this.lastPair = pairText;

@@ -88,11 +88,7 @@ export class Sender {
     return true;
   }
 
-  private put(
-    { portId, bytes, cueId = '', unitId = '' }: Omit<Sent, 'at'>,
-    at: Micros,
-    sentFor: SentFor | undefined = undefined,
-  ): void {
+  private put({ portId, bytes, cueId = '', unitId = '' }: Omit<Sent, 'at'>, at: Micros, sentFor?: SentFor): void {
     this.monitor.note('out', portId, at, bytes);
     this.ports.send(portId, at, bytes, sentFor);
     this.assumed.send(portId, at, bytes);

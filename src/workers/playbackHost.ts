@@ -134,24 +134,24 @@ export class PlaybackHost implements PlaybackWorker {
   pair(seat: PairSeat | null): void {
     this.isPaired = seat !== null;
     this.setAhead();
-    this.playback.pair(seat);
+    this.playback.pair.sit(seat);
   }
 
   turnsBox(box: BoxTurn | null): void {
-    this.playback.turnsBox(box);
+    this.playback.pair.turnsBox(box);
   }
 
   pairRoad(road: 'cut' | 'gone' | 'open'): void {
-    this.playback.pairRoad(road);
+    this.playback.pair.road(road);
   }
 
   pairHears(text: string): void {
     const message = readLine(fromPeerSchema, text);
-    if (message) this.playback.pairHears(message);
+    if (message) this.playback.pair.hears(message);
   }
 
   lead(): void {
-    this.playback.lead();
+    this.playback.pair.lead();
   }
 
   port(portId: string, there: boolean): void {

@@ -45,7 +45,7 @@ export function LeadButton() {
   const { code, outside, isLed, pair: two } = useNews((s) => s.news);
   if (two && !two.leads) return <OtherLeads isThere={two.other === 'there'} />;
   const isCode = show.timeCode.portId !== null;
-  if (!isCode && song?.followsPortId == null) return null;
+  if (!isCode && (song?.followsPortId ?? null) === null) return null;
   const word = isCode ? (code === null ? 'none yet' : HOW[code.how]) : outside === null ? 'none yet' : '';
   const what = isCode ? 'time code' : 'clock';
   const figure = isCode ? code?.text : outside === null ? undefined : `♩ ${outside.toFixed(1)}`;

@@ -111,7 +111,8 @@ export function Transport() {
     return left > 0 ? `in ${left}` : 'ready';
   }
   const place = shown && time ? (before ?? formatPosition(time.bars, wholeBeat(time.bars, ticks), shown.bars)) : '–';
-  const isLedFromOutside = show.timeCode.portId !== null || shown?.followsPortId != null || news.pair?.leads === false;
+  const isLedFromOutside =
+    show.timeCode.portId !== null || (shown?.followsPortId ?? null) !== null || news.pair?.leads === false;
   const toggle = (): void => {
     if (news.playing) void stopSong();
     else if (shown) void practiseSong(shown.id, startOf(caret, shown.id));

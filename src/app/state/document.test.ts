@@ -94,8 +94,9 @@ describe('edits that are held off', () => {
   const held = createDocument(
     useApp,
     () => undefined,
-    () => why,
+    (forTonight) => (forTonight ? whyNotEven : why),
   );
+  let whyNotEven: string | null = null;
 
   it('are not done and say why, but for what a night needs; that is also undone', () => {
     why = null;
@@ -115,5 +116,16 @@ describe('edits that are held off', () => {
     why = null;
     held.undo();
     expect(held.show()!.title).toBe(demoShow().title);
+  });
+
+  it('are not even done for a night where another computer has the show, but what that one has is taken', () => {
+    held.enter(demoShow(), 1);
+    why = whyNotEven = 'Another computer has it.';
+    expect(held.perform(setShowTitle(held.show()!, 'Tonight'), 'rename', true)).toBe(false);
+    const theirs = { ...held.show()!, title: 'Theirs' };
+    expect(held.become(theirs, 'what the other has')).toBe(false);
+    expect(held.become(theirs, 'what the other has', true)).toBe(true);
+    expect(held.show()!.title).toBe('Theirs');
+    why = whyNotEven = null;
   });
 });

@@ -102,7 +102,9 @@ export async function playSetNights(show: ShowTonight, threads: readonly NightsT
       useNights.setState({ running: { done, of } });
       if (list.length < Math.ceil(NIGHTS / BATCH)) continue;
       const whole = list.toSorted((a, b) => a.from - b.from).reduce(joinNights);
-      useNights.setState(({ kept }) => ({ kept: { ...kept, [song.id]: { song, under, leader: leaderOf(show, song), nights: whole } } }));
+      useNights.setState(({ kept }) => ({
+        kept: { ...kept, [song.id]: { song, under, leader: leaderOf(show, song), nights: whole } },
+      }));
     }
   };
   try {

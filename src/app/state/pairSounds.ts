@@ -64,6 +64,9 @@ export function createPairSounds(needs: PairSoundsNeeds): PairSounds {
   let asked = '';
   let coming: { readonly key: string; readonly bytes: Uint8Array<ArrayBuffer>; got: number } | null = null;
 
+  const room = async (): Promise<void> => {
+    while (needs.behind() > BEHIND) await needs.wait(AGAIN);
+  };
   const send = async (showId: string, ids: readonly string[]): Promise<void> => {
     const own = ++run;
     for (const one of ids) {
@@ -71,7 +74,7 @@ export function createPairSounds(needs: PairSoundsNeeds): PairSounds {
       if (!row) continue;
       const all = new Uint8Array(row.bytes);
       for (let from = 0; from < all.length; from += PIECE) {
-        while (needs.behind() > BEHIND && own === run) await needs.wait(AGAIN);
+        await room();
         if (own !== run) return;
         const { type, peaks } = row;
         const piece = toBase64(all.subarray(from, from + PIECE));

@@ -17,11 +17,8 @@ export interface Troubles extends Pick<PortsState, 'lost' | 'refusing' | 'late'>
 }
 
 /** Whether time code that leads what plays has fallen silent. */
-export const isCodeLost = ({
-  playing,
-  isLed,
-  code,
-}: Pick<PlaybackNews, 'playing' | 'isLed' | 'code'>): boolean => playing && isLed && code?.how === 'lost';
+export const isCodeLost = ({ playing, isLed, code }: Pick<PlaybackNews, 'playing' | 'isLed' | 'code'>): boolean =>
+  playing && isLed && code?.how === 'lost';
 
 /** What is wrong between this computer and the other one; null where each knows of the other. */
 export function pairTrouble({ pair }: Pick<PlaybackNews, 'pair'>): string | null {

@@ -17,8 +17,7 @@ import { nanoid } from 'nanoid';
 import type { Show, Turn } from '../../core/show';
 import { followInterludes, interludesHear } from './interlude';
 import { moveFader, turn } from './mix';
-import { withLines, type PlaybackNews, type Played, type SongLoop } from '../../playback';
-import { openLine } from '../adapters/line';
+import { withLines, type Played, type SongLoop } from '../../playback';
 import { openRealPorts } from '../adapters/realPorts';
 import { startPlayback, startProver } from '../adapters/workers';
 import { noteStop } from '../adapters/lastStop';
@@ -32,7 +31,6 @@ import { journal, keepPlace, keepPlayed, namePlayed, removePlayed } from '../per
 import { today } from '../adapters/today';
 import type { PortUse } from '../persistence/rows';
 import { saveShow } from '../persistence/shows';
-import { keepSound, loadSound } from '../persistence/sounds';
 import { followCaret, followSelected, setCaret } from './caret';
 import { runCompared } from './comparing';
 import { createDocument } from './document';
@@ -46,7 +44,7 @@ import { useNews } from './news';
 import { createNight, useNight } from './night';
 import { SEED, playSetNights, useNights } from './nights';
 import { createPorts, usePorts, type Answer } from './ports';
-import { createPair, usePair } from './pair';
+import { mirrorTab, pairHere } from './pairHere';
 import { createPlaying } from './playing';
 import { Proving, type ProvingThread, type Sight } from './proving';
 import { useProofs } from './proofs';
@@ -235,56 +233,8 @@ const playbackThread = lazily(() =>
   ),
 );
 
-/** What this tab knows of the show that is on, and of its lanes, is what the computer has that leads. */
-function mirrorTab({ night: id, history, muted, solo }: PlaybackNews): void {
-  if (useNight.getState().id !== id) useNight.setState({ id, begun: (history[0]?.at ?? Date.now() * 1000) / 1000 });
-  const lanes = useLanes.getState();
-  const same = (a: ReadonlySet<string>, b: readonly string[]): boolean =>
-    a.size === b.length && b.every((x) => a.has(x));
-  if (!same(lanes.muted, muted) || !same(lanes.solo, solo)) {
-    useLanes.setState({ muted: new Set(muted), solo: new Set(solo) });
-  }
-}
-
 /** One of two computers of this show. */
-export const pair = createPair({
-  store: usePair,
-  openLine,
-  playback: {
-    pair: (seat) => void playbackThread().ask((w) => w.pair(seat)),
-    road: (road) => void playbackThread().ask((w) => w.pairRoad(road)),
-    hears: (text) => void playbackThread().ask((w) => w.pairHears(text)),
-    lead: () => void playbackThread().ask((w) => w.lead()),
-    turnsBox: (box) => void playbackThread().ask((w) => w.turnsBox(box)),
-  },
-  leads: () => useNews.getState().news.pair?.leads ?? null,
-  show: showNow,
-  shelve: async (show) => {
-    await saveShow(shelf, show, null, Date.now());
-  },
-  become: (show) => void doc.become(show, 'what the other computer has', true),
-  sounds: {
-    missing: async (show) => {
-      const rows = await Promise.all(show.audio.map(({ id }) => loadSound(shelf, show.id, id)));
-      return show.audio.flatMap(({ id }, i) => (rows[i] ? [] : [id]));
-    },
-    load: (showId, id) => loadSound(shelf, showId, id),
-    keep: (row) => keepSound(shelf, row),
-    wait: (millis) => new Promise((done) => void later(done, millis)),
-  },
-  keep: (row) => void keepDevice(shelf, 'pair', row).catch(() => undefined),
-  load: async () => (await loadDevice(shelf)).pair ?? undefined,
-  now: Date.now,
-  clock: () => performance.now(),
-  later,
-  say: (text) => say(text),
-});
-useNews.subscribe(({ news }, { news: before }) => {
-  if (news.pair?.leads !== before.pair?.leads) pair.changed();
-});
-useApp.subscribe(({ open }, before) => {
-  if (open?.show !== before.open?.show) pair.changed();
-});
+export const pair = pairHere({ ask: (run) => playbackThread().ask(run), show: showNow, doc, later });
 
 /** An open-ended song is as long as it was played, where that was longer than it is written. Not for a stand-in player. */
 function growByPlaying(): void {

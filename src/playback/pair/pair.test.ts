@@ -68,9 +68,9 @@ describe('a second computer', () => {
     const p = playing(20_000);
     p.kill(0, false);
     p.go(840);
-    expect(p.second.playback.follows).toBe(true);
+    expect(p.second.playback.pair.follows).toBe(true);
     p.go(120);
-    expect(p.second.playback.follows).toBe(false);
+    expect(p.second.playback.pair.follows).toBe(false);
     p.go(20_000);
     expectSound(p, 'second');
     expectOneVoice(p);
@@ -80,10 +80,10 @@ describe('a second computer', () => {
     const p = playing(20_000);
     p.cutLine(true);
     p.go(500);
-    expect(p.first.playback.follows).toBe(true);
-    expect(p.second.playback.follows).toBe(true);
+    expect(p.first.playback.pair.follows).toBe(true);
+    expect(p.second.playback.pair.follows).toBe(true);
     p.go(20_000);
-    expect(p.second.playback.follows).toBe(false);
+    expect(p.second.playback.pair.follows).toBe(false);
     expectSound(p, 'second');
     expectOneVoice(p);
     // The line is back: the first one follows, until somebody wants it to lead.
@@ -91,10 +91,10 @@ describe('a second computer', () => {
     p.go(2000);
     expect(p.first.news().pair).toEqual({ first: true, leads: false, other: 'there', ready: true });
     expect(p.first.news()).toMatchObject({ playing: true, songId: SONG });
-    p.first.playback.lead();
+    p.first.playback.pair.lead();
     p.go(20_000);
-    expect(p.first.playback.follows).toBe(false);
-    expect(p.second.playback.follows).toBe(true);
+    expect(p.first.playback.pair.follows).toBe(false);
+    expect(p.second.playback.pair.follows).toBe(true);
     expectSound(p, 'first');
     const changes = p.cable.filter((e, i) => i > 0 && e.who !== p.cable[i - 1]!.who);
     expect(changes).toHaveLength(2);
@@ -111,9 +111,9 @@ describe('a second computer', () => {
 
   it('gives the lead to whoever asks for it by hand, with nothing sent twice', () => {
     const p = playing(20_000);
-    p.second.playback.lead();
+    p.second.playback.pair.lead();
     p.go(60);
-    expect(p.second.playback.follows).toBe(false);
+    expect(p.second.playback.pair.follows).toBe(false);
     p.go(30_000);
     expectSound(p, 'second');
     const alone = pairOf(show);
@@ -157,7 +157,7 @@ describe('a second computer', () => {
     const before = p.cable.length;
     p.kill(0);
     p.go(3000);
-    expect(p.second.playback.follows).toBe(false);
+    expect(p.second.playback.pair.follows).toBe(false);
     expect(p.cable).toHaveLength(before);
     expect(p.second.playback.session.song?.id).toBe(SONG);
     p.second.playback.play(SONG, 0);
@@ -178,7 +178,7 @@ describe('a computer that is ended at any moment', () => {
           const p = playing(millis, () => ((n += 7) % (trip + 1)) + 1);
           p.kill(0, told);
           p.go(1000);
-          expect(p.second.playback.follows).toBe(false);
+          expect(p.second.playback.pair.follows).toBe(false);
           p.go(4000);
           expectOneVoice(p);
           for (let i = 0; i < 8; i++) {
@@ -222,9 +222,9 @@ describe('a computer that is ended at any moment', () => {
         p.go(60);
         if (how === 'gone' || how === 'silent') p.kill(0, how === 'gone');
         if (how === 'cut') p.cutLine(true);
-        if (how === 'asked') p.second.playback.lead();
+        if (how === 'asked') p.second.playback.pair.lead();
         p.go(1000);
-        expect(p.second.playback.follows).toBe(false);
+        expect(p.second.playback.pair.follows).toBe(false);
         for (let i = 0; i < 90 && p.second.news().playing; i++) p.go(1000);
         p.go(2500);
         // What was handed over leaves while the other one begins, where it gave the lead up: that is not sent again.

@@ -167,7 +167,7 @@ export class Pairing {
       this.rigAt = now;
       const { state, rests } = rig();
       const text = rests || fresh ? JSON.stringify(state) : this.toldRig;
-      if (text !== this.toldRig) say({ kind: 'rig', rig: state as Extract<FromPeer, { kind: 'rig' }>['rig'] });
+      if (text !== this.toldRig) say({ kind: 'rig', rig: state });
       this.toldRig = text;
     }
     const mirror = mirrorOf(session, now);

@@ -59,7 +59,7 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
       events: (e: readonly SessionEvent[]) => events.push(...e),
       peer: (message: FromPeer) => {
         const to = who === 0 ? 1 : 0;
-        if (!cut && alive[who]) over(to, () => computers[to]!.playback.pairHears(structuredClone(message)));
+        if (!cut && alive[who]) over(to, () => computers[to]!.playback.pair.hears(structuredClone(message)));
       },
     });
     ports.bind(new Map(show.ports.map((p) => [p.id, { standIn: false, real: true }])));
@@ -88,10 +88,10 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
     }
   };
   const [first, second] = [computers[0]!, computers[1]!];
-  const road = (is: 'open' | 'cut' | 'gone', who: 0 | 1): void => computers[who]!.playback.pairRoad(is);
+  const road = (is: 'open' | 'cut' | 'gone', who: 0 | 1): void => computers[who]!.playback.pair.road(is);
   const join = (): void => {
-    first.playback.pair({ first: true, leads: true });
-    second.playback.pair({ first: false, leads: false });
+    first.playback.pair.sit({ first: true, leads: true });
+    second.playback.pair.sit({ first: false, leads: false });
     road('open', 0);
     road('open', 1);
     go(600);

@@ -5,7 +5,6 @@ export {
   fromPeerSchema,
   fromSecondSchema,
   isForPeer,
-  mirroredSchema,
   peerShowSchema,
   peerText,
   toFirstSchema,

@@ -21,7 +21,7 @@ const played = z.strictObject({
 });
 
 /** A session as the other computer has to know it to go on with it. */
-export const mirroredSchema = z.strictObject({
+const mirroredSchema = z.strictObject({
   showId: id,
   songId: id.nullable(),
   entryId: id.nullable(),
