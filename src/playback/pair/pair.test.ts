@@ -124,6 +124,16 @@ describe('a second computer', () => {
     expect(Math.abs(texts(p).length - texts(alone).length)).toBeLessThan(4);
   });
 
+  it('turns the switch box to itself before anything else is sent', () => {
+    const p = playing(20_000);
+    p.second.playback.pair.turnsBox({ portId: 'lamps', bytes: [0xc5, 7] });
+    p.kill(0);
+    p.go(20_000);
+    const own = p.cable.filter((e) => e.who === 1);
+    expect(own[0]).toMatchObject({ portId: 'lamps', bytes: [0xc5, 7] });
+    expect(own.length).toBeGreaterThan(1);
+  });
+
   it('has what was pressed, muted, queued and sped up', () => {
     const p = playing(8000);
     p.first.playback.speed(0.8);
