@@ -51,7 +51,10 @@ async function pictures(address: string): Promise<void> {
     await b.pick(/Feet input$/, 'Foot board');
     await arrive(b, 'Foot board', 0xbe, 80, 127);
     await b.says('table', "This computer's ports", 'control 80 = 127');
+    await b.pick(/Time code comes in on$/, 'Pads');
+    await b.find('button', /^Time code leads: none yet/);
     await still('ports');
+    await b.pick(/Time code comes in on$/, /^none/);
     await b.click('link', 'Reactions');
     await b.click('button', /^Next change/);
     await b.click('button', 'Switch 1 of Treadle Ten');

@@ -112,10 +112,12 @@ export function ShelfScreen() {
         <Beginnings shows={shows} some={some} fresh={fresh} demo={demo} openFile={openFile} />
         {shows && (
           <Soft style={{ fontSize: 13.5 }}>
-            <Link to="/follow">Follow another computer</Link> · To practise mending:{' '}
-            <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
+            To practise mending: <Button onPress={() => void made(demoShows.faults)}>Open the demo with faults</Button>
           </Soft>
         )}
+        <Soft style={{ fontSize: 13.5 }}>
+          <Link to="/follow">Follow another computer</Link>, which has the show
+        </Soft>
         {problem !== null && <FormProblem>{problem}</FormProblem>}
         <Soft style={{ fontSize: 13.5 }}>
           <a href="/licences.txt" target="_blank" rel="noreferrer">

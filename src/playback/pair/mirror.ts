@@ -16,7 +16,7 @@ export function mirrorOf(session: Session, now: Micros): Mirrored {
     queued,
     plays:
       transport.kind === 'playing' && planned
-        ? { from: ticksAt(songTime(planned), fromOf(transport, now)), zero: transport.zero }
+        ? { from: Math.max(0, ticksAt(songTime(planned), fromOf(transport, now))), zero: transport.zero }
         : null,
     place: transport.kind === 'stopped' ? transport.place : 0,
     speed,

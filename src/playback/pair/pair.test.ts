@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stateAt } from '../../core/compile';
 import { demoShow } from '../../core/demo';
+import { fromPeerSchema, readLine } from '../../core/formats/line';
 import type { RigState } from '../../core/rig';
 import { indexShow, microsAt, songAsPlayed, songTime, ticksAt } from '../../core/show';
 import { expectSame } from '../../core/testing/expectSame';
@@ -173,6 +174,50 @@ describe('a second computer', () => {
     p.second.playback.play(SONG, 0);
     p.go(20_000);
     expectSound(p, 'second');
+  });
+});
+
+describe('messages of a stranger, or of a broken line', () => {
+  const p = playing(9000);
+  p.first.playback.pair.road('open');
+  p.go(300);
+  const texts = [...new Set(p.said.map((m) => JSON.stringify(m)))];
+  const odd = fc.oneof(
+    fc.constantFrom('0', '-1', '1e300', 'null', '""', '[]', '{}', 'true', '"slack-tide"', '0.5', '4e9', '[1,2,300]'),
+    fc.double({ noNaN: true, noDefaultInfinity: true }).map(String),
+  );
+
+  it('harm nothing: what is not understood is not taken, and what is taken breaks nothing', () => {
+    const changed = fc
+      .record({ text: fc.constantFrom(...texts), at: fc.nat(60), to: odd, cut: fc.option(fc.nat(400), { freq: 8 }) })
+      .map(({ text, at, to, cut }) => {
+        const values = [...text.matchAll(/(?<=:)("[^"]*"|-?[\d.e+-]+|null|true|false)/g)];
+        const value = values[at % Math.max(1, values.length)];
+        const other = value ? text.slice(0, value.index) + to + text.slice(value.index + value[0].length) : text;
+        return cut === null ? other : other.slice(0, cut);
+      });
+    fc.assert(
+      fc.property(fc.array(changed, { maxLength: 8 }), (list) => {
+        const own = pairOf(show);
+        own.join();
+        for (const text of list) {
+          const message = readLine(fromPeerSchema, text);
+          if (!message) continue;
+          own.second.playback.pair.hears(message);
+          own.first.playback.pair.hears(message);
+          own.go(40);
+        }
+        own.go(1500);
+        // It still can be had by hand, and plays.
+        own.second.playback.pair.lead();
+        own.go(500);
+        expect(own.second.playback.pair.follows).toBe(false);
+        own.second.playback.play(SONG, 0);
+        own.go(3000);
+        expect(own.second.news()).toMatchObject({ playing: true, songId: SONG });
+      }),
+      { ...runs(83, 40), endOnFailure: true },
+    );
   });
 });
 

@@ -39,6 +39,8 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
   let waiting: OnCable[] = [];
   const cable: OnCable[] = [];
   const rig = new SimulatedRig(withoutThru(rigSpec(show)), () => undefined);
+  /** All that one told the other. */
+  const said: FromPeer[] = [];
   const clocks = [(): Micros => now, (): Micros => now + OFF] as const;
   const over = (to: 0 | 1, run: () => void): void => {
     const last = line.findLast((t) => t.to === to)?.at ?? 0;
@@ -58,6 +60,7 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
       news: (n: PlaybackNews) => (news = n),
       events: (e: readonly SessionEvent[]) => events.push(...e),
       peer: (message: FromPeer) => {
+        said.push(message);
         const to = who === 0 ? 1 : 0;
         if (!cut && alive[who]) over(to, () => computers[to]!.playback.pair.hears(structuredClone(message)));
       },
@@ -123,6 +126,7 @@ export function pairOf(show: Show, trip: () => number = () => 2) {
     cutLine,
     road,
     cable,
+    said,
     rig: (): RigState => rig.state(),
     quiet: (): boolean => rig.quiet,
     now: () => now,

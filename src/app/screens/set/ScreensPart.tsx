@@ -13,8 +13,8 @@ const Page = styled.div`
   align-content: start;
   overflow: auto;
   height: 100%;
-  padding: 18px 24px 30px;
-  max-width: 860px;
+  /* Lines end at 860 px, the page and what scrolls it at its edge. */
+  padding: 18px max(24px, calc(100% - 860px)) 30px 24px;
 `;
 
 /** The stage on other screens: who may see it, and how they come to it. */

@@ -182,15 +182,22 @@ function InterludeKey() {
   );
 }
 
-/** A computer that follows another one has one key: it leads from then on. */
-function FollowKeys() {
+/** A computer that follows another one has one key: it leads from then on. The rest is behind the lock there too. */
+function FollowKeys({ playerId }: { readonly playerId: string | undefined }) {
+  const [locked, setLocked] = useState(true);
   return (
-    <Row aria-label="Stage keys">
-      <HeldKey label="Lead here, hold" hint="Hold it to lead" millis={START_MILLIS} onHeld={pair.lead}>
-        <Crown size={30} aria-hidden /> <Word>Hold to lead here</Word>
-      </HeldKey>
-      <p style={{ margin: 0, alignSelf: 'center', fontSize: 22 }}>Silent: the other computer plays the rig.</p>
-    </Row>
+    <div>
+      {!locked && <OpenKeys playerId={playerId} follows />}
+      <Row aria-label="Stage keys">
+        <HeldKey label="Lead here, hold" hint="Hold it to lead" millis={START_MILLIS} onHeld={pair.lead}>
+          <Crown size={30} aria-hidden /> <Word>Hold to lead here</Word>
+        </HeldKey>
+        <p style={{ margin: 0, alignSelf: 'center', fontSize: 22 }}>Silent: the other computer plays the rig.</p>
+        <span style={{ flex: 1 }} />
+        <LockKey locked={locked} setLocked={setLocked} />
+      </Row>
+      {locked && <PressHint />}
+    </div>
   );
 }
 
@@ -208,7 +215,7 @@ export function StageKeys({ song }: { readonly song: Song }) {
   };
   useStageKeys();
   const follows = useNews((s) => s.news.pair?.leads === false);
-  if (follows) return <FollowKeys />;
+  if (follows) return <FollowKeys playerId={playerId} />;
   return (
     <div>
       {!locked && <OpenKeys playerId={playerId} />}
@@ -358,7 +365,13 @@ function StopKey() {
 }
 
 /** The keys that a locked stage does not have: whose part is shown, the show begun or over, and the way to the desk. */
-function OpenKeys({ playerId }: { readonly playerId: string | undefined }) {
+function OpenKeys({
+  playerId,
+  follows = false,
+}: {
+  readonly playerId: string | undefined;
+  readonly follows?: boolean;
+}) {
   const show = useShow();
   const navigate = useNavigate();
   const isOn = useNight((s) => s.id !== null);
@@ -392,7 +405,7 @@ function OpenKeys({ playerId }: { readonly playerId: string | undefined }) {
         </Key>
       ))}
       <span style={{ flex: 1 }} />
-      {isOn ? (
+      {follows ? null : isOn ? (
         <HeldKey
           small
           label="End the show, hold"

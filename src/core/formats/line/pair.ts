@@ -7,8 +7,9 @@ import { z } from 'zod';
  */
 
 const id = z.string().max(64);
-const micros = z.number();
-const ticks = z.number();
+/** Clock times are from the epoch or so, song times within it; a place in ticks is within any song. */
+const micros = z.number().min(-1e17).max(1e17);
+const ticks = z.number().nonnegative().max(1e10);
 
 const played = z.strictObject({
   entryId: id.nullable(),
@@ -30,12 +31,15 @@ const mirroredSchema = z.strictObject({
   plays: z.strictObject({ from: ticks, zero: micros }).nullable(),
   /** Where a song stands that does not play, in its time as it is planned. */
   place: micros,
-  speed: z.number().positive(),
+  speed: z.number().min(0.05).max(20),
   counted: z.boolean(),
   countsIn: z.boolean(),
-  outside: z.number().positive().nullable(),
+  outside: z.number().min(1).max(2000).nullable(),
   isLed: z.boolean(),
-  loop: z.strictObject({ songId: id, from: ticks, to: ticks }).nullable(),
+  loop: z
+    .strictObject({ songId: id, from: ticks, to: ticks })
+    .refine(({ from, to }) => to > from)
+    .nullable(),
   following: z.strictObject({ entryId: id, at: micros }).nullable(),
   history: z.array(played).max(200),
   night: id.nullable(),
