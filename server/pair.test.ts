@@ -192,6 +192,21 @@ describe('the line between two computers', () => {
   });
 });
 
+describe('a second computer', () => {
+  it('is told when another one takes its place', async () => {
+    const a = await first();
+    const b = await second({ kind: 'join', code: a.code });
+    await b.hear('{"kind":"joined"');
+    a.say({ kind: 'new-code' });
+    const { code } = JSON.parse(await a.hear('{"kind":"code"')) as { code: string };
+    const c = await second({ kind: 'join', code });
+    await b.hear('{"kind":"taken"');
+    await b.closed;
+    a.say('>to you');
+    expect(await c.hear('>')).toBe('>to you');
+  });
+});
+
 describe('an address', () => {
   it('is taken as it is typed or copied', () => {
     expect(hostOf('192.168.1.20')).toBe('192.168.1.20:4173');

@@ -84,8 +84,11 @@ export function pairLines({ addresses, now, saysWithin, stands }: Options) {
   });
 
   const welcome = (socket: WebSocket, own: string): void => {
-    // One second computer: whoever comes back has lost the line that it had.
-    if (second) second.terminate();
+    // One second computer: whoever comes back has lost the line that it had, and another one takes its place.
+    if (second) {
+      toSecond({ kind: 'taken' });
+      second.close();
+    }
     second = socket;
     pass = own;
     toSecond({ kind: 'joined', pass: own });

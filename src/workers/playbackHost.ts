@@ -145,6 +145,10 @@ export class PlaybackHost implements PlaybackWorker {
     this.playback.pair.road(road);
   }
 
+  pairAwake(is: boolean): void {
+    this.playback.pair.awake(is);
+  }
+
   pairHears(text: string): void {
     const message = readLine(fromPeerSchema, text);
     if (message) this.playback.pair.hears(message);

@@ -110,6 +110,8 @@ export interface PlaybackWorker {
   turnsBox(box: BoxTurn | null): void;
   /** The line to the other one stands, is cut at our end, or the other one has left it. */
   pairRoad(road: 'cut' | 'gone' | 'open'): void;
+  /** The page of this computer is seen: one that is hidden does not take over by itself. */
+  pairAwake(is: boolean): void;
   /** What the other one says, as a JSON text. */
   pairHears(text: string): void;
   /** This computer leads from now on. */

@@ -101,6 +101,7 @@ const QUESTIONS: Readonly<Record<string, z.ZodType<readonly unknown[]>>> = {
   ]),
   turnsBox: z.tuple([z.object({ portId: id, bytes: z.array(byte) }).nullable()]),
   pairRoad: z.tuple([z.enum(['cut', 'gone', 'open'])]),
+  pairAwake: z.tuple([z.boolean()]),
   pairHears: z.tuple([z.string().max(64 << 20)]),
   lead: z.tuple([]),
   standInClock: z.tuple([id, z.number().min(1).max(1000).nullable()]),

@@ -1,6 +1,7 @@
 /** One tab at a time plays, and one has a show on: the browser's locks are their turns. */
 const PLAYING = 'hollow-lantern.playing';
 const SHOW = 'hollow-lantern.show';
+const PAIR = 'hollow-lantern.pair';
 
 /** Whether this tab has the show on. */
 let isShowHere = false;
@@ -40,6 +41,19 @@ export async function takeShowTurn(): Promise<(() => void) | null> {
     isShowHere = false;
     letGo();
   };
+}
+
+/** A page that is loaded anew still holds its lock for a moment, in milliseconds. */
+const HELD_FOR = 1500;
+
+/** Is one of two computers in this tab and in no other; gives what ends that, or null where another tab is. */
+export function takePairTurn(): Promise<(() => void) | null> {
+  if (!hasLocks()) return Promise.resolve(() => undefined);
+  return new Promise((resolve) => {
+    navigator.locks
+      .request(PAIR, { signal: AbortSignal.timeout(HELD_FOR) }, () => new Promise<void>((letGo) => resolve(letGo)))
+      .catch(() => resolve(null));
+  });
 }
 
 /** Whether any tab plays or has a show on. */

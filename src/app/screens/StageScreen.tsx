@@ -6,6 +6,7 @@ import { useSongMark } from '../state/marks';
 import { usePorts } from '../state/ports';
 import { soundTrouble, useHearing } from '../state/hearing';
 import { isCodeLost, pairTrouble, stageWrong } from '../state/stageWrong';
+import { FollowShow } from '../features/FollowShow';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { StandInFloor } from '../features/StandInFloor';
@@ -88,6 +89,7 @@ function OpenStage() {
             </Beside>
           )}
           <GoOn onStage />
+          <FollowShow />
           <KeysHelp />
         </>
       ) : (

@@ -25,6 +25,7 @@ import { FirstSteps } from './FirstSteps';
 import { Renew } from './Renew';
 import { ShowIsOn } from './ShowIsOn';
 import { TonightDiffers } from './TonightDiffers';
+import { FollowShow } from '../features/FollowShow';
 import { GoOn } from '../features/GoOn';
 import { KeysHelp } from '../features/KeysHelp';
 import { LampStrip } from './LampStrip';
@@ -234,6 +235,7 @@ function OpenShell() {
         <Main id="view" tabIndex={-1}>
           <Note />
           <GoOn />
+          <FollowShow />
           <View />
         </Main>
         <ViewTabs base={base} />

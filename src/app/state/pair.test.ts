@@ -23,6 +23,8 @@ let shelved: string[];
 let said: string[];
 let waits: (() => void)[];
 let pair: Pair;
+let isTaken: boolean;
+let letGo: number;
 
 const hear = (message: unknown): void => ears.text(typeof message === 'string' ? message : JSON.stringify(message));
 const showSent = (): string[] => sent.filter((t) => t.startsWith('>{"kind":"show"'));
@@ -35,6 +37,7 @@ const done = async (): Promise<void> => {
 
 beforeEach(() => {
   [open, leads, sent, told, kept, became, shelved, said, waits] = [show, null, [], [], undefined, [], [], [], []];
+  [isTaken, letGo] = [false, 0];
   const tell =
     (what: string) =>
     (...args: readonly unknown[]): void =>
@@ -56,7 +59,9 @@ beforeEach(() => {
       hears: tell('hears'),
       lead: tell('lead'),
       turnsBox: tell('box'),
+      awake: tell('awake'),
     },
+    takeTurn: () => Promise.resolve(isTaken ? null : () => (letGo += 1)),
     leads: () => leads,
     show: () => open,
     shelve: (s) => Promise.resolve(void shelved.push(s.id)),
@@ -82,8 +87,8 @@ beforeEach(() => {
 });
 
 describe('the first of two computers', () => {
-  beforeEach(() => {
-    pair.letFollow();
+  beforeEach(async () => {
+    await pair.letFollow();
     ears.opened();
   });
 
@@ -135,16 +140,17 @@ describe('the first of two computers', () => {
     hear({ kind: 'what' });
   });
 
-  it('is alone again when somebody wants that, or another tab takes its place', () => {
+  it('is alone again when somebody wants that, or another browser takes its place', async () => {
     pair.end();
     expect(sent).toContain('>{"kind":"bye"}');
     expect(sent).toContain('{"kind":"end"}');
     expect(told.at(-1)).toBe('pair null');
     expect([kept, usePair.getState().seat]).toEqual([null, null]);
-    pair.letFollow();
+    await pair.letFollow();
     hear({ kind: 'taken' });
     expect(usePair.getState().seat).toBeNull();
-    expect(said.at(-1)).toMatch(/^Another tab/);
+    expect(said.at(-1)).toMatch(/^Another browser/);
+    expect(letGo).toBe(2);
   });
 
   it('sits where it sat after a crash, without the lead until it is known who has it', async () => {
@@ -169,15 +175,15 @@ describe('the first of two computers', () => {
 
 describe('the second of two computers', () => {
   const theirs = (of: Show, before?: Show): string => forPeer({ kind: 'show', ...updateOf(before, of) });
-  const joined = (): void => {
-    pair.follow('10.0.0.2', '123456');
+  const joined = async (): Promise<void> => {
+    await pair.follow('10.0.0.2', '123456');
     ears.opened();
     hear({ kind: 'joined', pass: 'p' });
     hear({ kind: 'peer', there: true });
   };
 
-  it('asks its own server to reach the other one, and joins with the code', () => {
-    pair.follow('10.0.0.2', '123456');
+  it('asks its own server to reach the other one, and joins with the code', async () => {
+    await pair.follow('10.0.0.2', '123456');
     ears.opened();
     expect(path).toBe('/share/follow');
     expect(sent).toEqual(['{"kind":"reach","address":"10.0.0.2"}', '{"kind":"join","code":"123456"}']);
@@ -191,18 +197,18 @@ describe('the second of two computers', () => {
     expect(sent.at(-1)).toBe('{"kind":"back","pass":"p"}');
   });
 
-  it('says why it is not let in, and is alone', () => {
+  it('says why it is not let in, and is alone', async () => {
     for (const [why, says] of [
       ['code', /not the code of now/],
       ['address', /no address/],
       ['unreachable', /No computer answers/],
     ] as const) {
-      pair.follow('x', '1');
+      await pair.follow('x', '1');
       ears.opened();
       hear({ kind: 'refused', why });
       expect(usePair.getState()).toMatchObject({ seat: null, refusal: expect.stringMatching(says) as string });
     }
-    joined();
+    await joined();
     hear({ kind: 'refused', why: 'unreachable' });
     expect(usePair.getState().seat).toBe('second');
     hear({ kind: 'refused', why: 'pass' });
@@ -211,7 +217,7 @@ describe('the second of two computers', () => {
 
   it('takes the show, then each edit of it; what is damaged is not taken', async () => {
     open = undefined;
-    joined();
+    await joined();
     hear(theirs(show));
     await done();
     expect(shelved).toEqual([show.id]);
@@ -229,8 +235,8 @@ describe('the second of two computers', () => {
     expect(said.length).toBeGreaterThan(0);
   });
 
-  it('takes no show while it leads, and tells its own', () => {
-    joined();
+  it('takes no show while it leads, and tells its own', async () => {
+    await joined();
     leads = true;
     hear(theirs(edited(show, 'Other')));
     expect(became).toEqual([]);
@@ -239,10 +245,32 @@ describe('the second of two computers', () => {
     expect(showSent()).toHaveLength(1);
   });
 
-  it('is told again when the playback was started anew, without the lead', () => {
-    joined();
+  it('is told again when the playback was started anew, without the lead', async () => {
+    await joined();
     told = [];
     pair.tellAgain();
     expect(told).toEqual(['pair {"first":false,"leads":false}', 'box null', 'road "open"']);
+  });
+
+  it('says when its page is hidden, also when it sits down later: a closed lid takes nothing over', async () => {
+    pair.hidden(true);
+    expect(told).toEqual([]);
+    await joined();
+    expect(told.slice(0, 2)).toEqual(['pair {"first":false,"leads":false}', 'awake false']);
+    pair.hidden(false);
+    expect(told.at(-1)).toBe('awake true');
+  });
+
+  it('is one tab of a browser: another one is told so, and a page that is opened beside it stays alone', async () => {
+    isTaken = true;
+    await pair.follow('10.0.0.2', '123456');
+    expect([usePair.getState().seat, said.at(-1)]).toEqual([
+      null,
+      expect.stringMatching(/^Another tab of this browser/),
+    ]);
+    kept = { seat: 'second', address: 'x', pass: 'p', showId: show.id, when: 5000, box: null };
+    said = [];
+    await pair.resume(show.id);
+    expect([usePair.getState().seat, said]).toEqual([null, []]);
   });
 });

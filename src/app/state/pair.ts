@@ -68,7 +68,10 @@ export interface PairNeeds {
     readonly hears: (text: string) => void;
     readonly lead: () => void;
     readonly turnsBox: (box: BoxTurn | null) => void;
+    readonly awake: (is: boolean) => void;
   };
+  /** One tab of this computer is one of the two: gives what ends that, or null where another tab is. */
+  readonly takeTurn: () => Promise<(() => void) | null>;
   /** Whether this computer leads, as the playback told last; null before it told. */
   readonly leads: () => boolean | null;
   readonly show: () => Show | undefined;
@@ -88,10 +91,10 @@ export interface PairNeeds {
 
 export interface Pair {
   /** This computer leads, and lets another one follow it. */
-  readonly letFollow: () => void;
+  readonly letFollow: () => Promise<void>;
   readonly newCode: () => void;
   /** This computer follows the one at an address that shows a code. */
-  readonly follow: (address: string, code: string) => void;
+  readonly follow: (address: string, code: string) => Promise<void>;
   /** This computer is alone again. */
   readonly end: () => void;
   /** This computer leads from now on. */
@@ -106,6 +109,8 @@ export interface Pair {
   readonly changed: () => void;
   /** The playback was started anew: it is told again. */
   readonly tellAgain: () => void;
+  /** The page is hidden, as where a lid was closed, or seen again: one that is hidden does not take over by itself. */
+  readonly hidden: (is: boolean) => void;
 }
 
 export function createPair(needs: PairNeeds): Pair {
@@ -118,6 +123,8 @@ export function createPair(needs: PairNeeds): Pair {
   let mirror = new ShowMirror();
   let theirs: Show | null = null;
   let seat: PairSeat | null = null;
+  let letGo: (() => void) | null = null;
+  let isHidden = false;
 
   const sounds = createPairSounds({
     ...needs.sounds,
@@ -133,6 +140,7 @@ export function createPair(needs: PairNeeds): Pair {
   const sit = (next: PairSeat | null): void => {
     seat = next;
     playback.pair(next);
+    if (isHidden) playback.awake(false);
   };
   const boxIs = (box: BoxTurn | null): void => {
     store.setState({ box });
@@ -212,10 +220,7 @@ export function createPair(needs: PairNeeds): Pair {
           keep({ pass: message.pass });
           store.setState({ code: null });
         } else if (message?.kind === 'peer') there(message.there);
-        else if (message?.kind === 'taken') {
-          end();
-          say(said.pairTaken());
-        }
+        else if (message?.kind === 'taken') taken();
       },
       lost,
     });
@@ -235,6 +240,7 @@ export function createPair(needs: PairNeeds): Pair {
           keep({ pass: message.pass });
           store.setState({ line: 'open', refusal: null });
         } else if (message?.kind === 'peer') there(message.there);
+        else if (message?.kind === 'taken') taken();
         else if (message?.kind === 'refused') {
           const { why } = message;
           // One that was in comes in again as soon as the other computer is there.
@@ -249,12 +255,25 @@ export function createPair(needs: PairNeeds): Pair {
     });
   };
 
-  const begin = (next: PairRow): void => {
+  /** Another browser of this machine took this one's place. */
+  const taken = (): void => {
     end();
+    say(said.pairTaken());
+  };
+
+  /** Sits down as one of two; false where another tab sits there, which is said where somebody wanted it. */
+  const begin = async (next: PairRow, isAsked: boolean): Promise<boolean> => {
+    end();
+    letGo = await needs.takeTurn();
+    if (!letGo) {
+      if (isAsked) say(said.pairElsewhere());
+      return false;
+    }
     row = next;
     mirror = new ShowMirror();
     theirs = null;
     store.setState({ ...ALONE, seat: next.seat });
+    return true;
   };
 
   function end(): void {
@@ -271,6 +290,8 @@ export function createPair(needs: PairNeeds): Pair {
     told = undefined;
     if (row) needs.keep(null);
     row = null;
+    letGo?.();
+    letGo = null;
     store.setState(ALONE);
   }
 
@@ -284,16 +305,15 @@ export function createPair(needs: PairNeeds): Pair {
   });
 
   return {
-    letFollow: () => {
-      begin(fresh('first', ''));
+    letFollow: async () => {
+      if (!(await begin(fresh('first', ''), true))) return;
       sit({ first: true, leads: true });
       needs.keep(row);
       openFirst();
     },
     newCode: () => line?.say(JSON.stringify({ kind: 'new-code' })),
-    follow: (address, code) => {
-      begin(fresh('second', address));
-      openSecond(address, code);
+    follow: async (address, code) => {
+      if (await begin(fresh('second', address), true)) openSecond(address, code);
     },
     end,
     lead: () => playback.lead(),
@@ -306,7 +326,7 @@ export function createPair(needs: PairNeeds): Pair {
       const kept = await needs.load();
       if (!kept || row || kept.showId !== showId || kept.pass === null) return;
       if (needs.now() - kept.when > A_NIGHT) return needs.keep(null);
-      begin(kept);
+      if (!(await begin(kept, false))) return;
       // What the other one made of it meanwhile, that one says.
       sit({ first: kept.seat === 'first', leads: false });
       boxIs(kept.box);
@@ -321,6 +341,10 @@ export function createPair(needs: PairNeeds): Pair {
         telling = null;
         tellShow();
       }, TELL_EVERY);
+    },
+    hidden: (is) => {
+      isHidden = is;
+      if (seat) playback.awake(!is);
     },
     tellAgain: () => {
       if (!seat) return;

@@ -2,6 +2,7 @@ import type { Remote } from 'comlink';
 import type { PlaybackNews } from '../../playback';
 import type { PlaybackWorker } from '../../workers/protocol';
 import { openLine } from '../adapters/line';
+import { takePairTurn } from '../adapters/turn';
 import { shelf } from '../persistence/db';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { saveShow } from '../persistence/shows';
@@ -42,7 +43,9 @@ export function pairHere({ ask, show, doc, later }: Needs): Pair {
       hears: (text) => tell((w) => w.pairHears(text)),
       lead: () => tell((w) => w.lead()),
       turnsBox: (box) => tell((w) => w.turnsBox(box)),
+      awake: (is) => tell((w) => w.pairAwake(is)),
     },
+    takeTurn: takePairTurn,
     leads: () => useNews.getState().news.pair?.leads ?? null,
     show,
     shelve: async (theirs) => {

@@ -478,7 +478,9 @@ followCaret(isShowOn, (songId, at) => void playing.stand(songId, at));
 export function saveOnLeave(): () => void {
   const onHide = (): void => {
     void saveNow();
-    ports.hidden(document.visibilityState === 'hidden');
+    const isHidden = document.visibilityState === 'hidden';
+    ports.hidden(isHidden);
+    pair.hidden(isHidden);
   };
   const onLeave = (event: BeforeUnloadEvent): void => {
     const save = useApp.getState().open?.save ?? 'saved';

@@ -72,6 +72,11 @@ export class Companion {
     this.desk.wake();
   }
 
+  /** The page is seen, or hidden. */
+  awake(is: boolean): void {
+    this.pairing?.awake(is, this.desk.now());
+  }
+
   /** The other computer says something. */
   hears(message: FromPeer): void {
     this.pairing?.hear(message, this.desk.now());

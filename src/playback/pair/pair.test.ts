@@ -101,6 +101,23 @@ describe('a second computer', () => {
     expect(changes).toHaveLength(2);
   });
 
+  it('takes nothing over while its page is hidden, and the first one does not fall silent for it', () => {
+    const p = playing(20_000);
+    p.second.playback.pair.awake(false);
+    p.go(300);
+    expect(p.first.news().pair).toMatchObject({ leads: true, ready: false });
+    p.kill(1, false);
+    p.go(5000);
+    expect(p.first.playback.pair.follows).toBe(false);
+    expectSound(p, 'first');
+    const seen = playing(9000);
+    seen.second.playback.pair.awake(false);
+    seen.go(300);
+    seen.second.playback.pair.awake(true);
+    seen.go(300);
+    expect(seen.first.news().pair).toMatchObject({ leads: true, ready: true });
+  });
+
   it('leaves the first one leading where it is the second that is gone', () => {
     const p = playing(20_000);
     p.kill(1);

@@ -56,6 +56,7 @@ export class Pairing {
   private toldSession = '';
   private toldRig = '';
   private rigAt = Number.NEGATIVE_INFINITY;
+  private isAwake = true;
   private lastWake = Number.NEGATIVE_INFINITY;
   private sessionAt = Number.NEGATIVE_INFINITY;
   private toSay: PeerSent[] = [];
@@ -96,6 +97,14 @@ export class Pairing {
     this.step({ kind: 'road', road }, now);
   }
 
+  /** A computer whose page is hidden, as where a lid was closed, is not ready: it does not take over by itself. */
+  awake(is: boolean, now: Micros): void {
+    this.isAwake = is;
+    if (is) return;
+    this.step({ kind: 'ready', ready: false }, now);
+    this.beat(now);
+  }
+
   /** Somebody wants this computer to lead. */
   lead(now: Micros): void {
     this.step({ kind: 'lead' }, now);
@@ -114,7 +123,7 @@ export class Pairing {
       }
       case 'session':
         if (this.seat.leads || by === null) break;
-        this.step({ kind: 'ready', ready: this.does.session(mirrorMoved(message.session, by)) }, now);
+        this.step({ kind: 'ready', ready: this.does.session(mirrorMoved(message.session, by)) && this.isAwake }, now);
         break;
       case 'sent': {
         if (this.seat.leads || by === null) break;

@@ -130,6 +130,8 @@ export const toSecondSchema = z.discriminatedUnion('kind', [
     why: z.enum(['code', 'often', 'pass', 'address', 'unreachable']),
   }),
   z.strictObject({ kind: z.literal('peer'), there: z.boolean() }),
+  /** Another one comes in its place. */
+  z.strictObject({ kind: z.literal('taken') }),
 ]);
 export type ToSecond = z.infer<typeof toSecondSchema>;
 
