@@ -13,7 +13,7 @@ export function FollowScreen() {
   if (showId !== null) return <Navigate to={`/show/${showId}/stage`} replace />;
   const onFollow = (event: FormEvent): void => {
     event.preventDefault();
-    if (address.trim() !== '' && code !== '') pair.follow(address.trim(), code);
+    if (address.trim() !== '' && code !== '') void pair.follow(address.trim(), code);
   };
   const waits = seat === 'second' && line === 'open';
   return (
