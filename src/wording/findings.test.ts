@@ -165,6 +165,7 @@ const EXAMPLES: { readonly [C in FindingCode]: readonly [data: FindingData[C], s
   'song.no-opening': [
     { song: 'Fog Bell', opening: 'Still Water', units: ['Tarn', 'Harrow'] },
     'Fog Bell uses Tarn and Harrow, which its opening, Still Water, does not set.',
+    'Open with the first of its tones that sets them all',
   ],
   'song.code-early': [
     { song: 'Fog Bell', has: 120, needs: 400 },

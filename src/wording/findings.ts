@@ -256,6 +256,7 @@ const FIXES: Partial<Words<string>> = {
   'song.stored-between': (d) => `Store ${d.preset} in the unit with ${d.to}, and note it`,
   'song.clock-too-long': (d) => `Send no clock on ${d.port}`,
   'song.two-leads': () => 'Follow time code only',
+  'song.no-opening': () => 'Open with the first of its tones that sets them all',
   'night.code-overlap': (d) => `Begin at ${d.free}`,
   'night.code-loop': (d) => `Send no time code on ${d.port}`,
   'song.outside': () => 'Make the song longer',

@@ -1,4 +1,4 @@
-import { indexShow, openingOf } from '../../show';
+import { indexShow, openingOf, setSongField } from '../../show';
 import { moments, toneAims } from '../../meaning';
 import { finding } from '../finding';
 import { inSong, type SongCheck } from './songCheck';
@@ -20,7 +20,16 @@ export const noOpening: SongCheck = (facts) => {
   const names = left.map((id) => units.get(id)!.name);
   const data = { song: song.title, opening: tone?.name ?? '', units: names };
   // Without any opening the song is not finished; with one that leaves units out, something was overlooked.
-  return [finding('song.no-opening', tone ? 'warning' : 'note', inSong(facts, 0), data)];
+  // The first of its own tones that sets all of them is what it begins with, as far as anybody can tell.
+  const own = moments(show, song).flatMap(({ action, source }) =>
+    source === 'cue' && action.kind === 'tone' ? [action.toneId] : [],
+  );
+  const full = own.find((id) => {
+    const aims = toneAims(show, tones.get(id)!);
+    return [...used].every((unitId) => aims.has(unitId) || !units.has(unitId) || !hasState(unitId));
+  });
+  const fix = full === undefined ? null : setSongField(show, song.id, 'openingToneId', full);
+  return [finding('song.no-opening', tone ? 'warning' : 'note', inSong(facts, 0), data, fix)];
 
   /** What keeps no state has nothing to be opened with. */
   function hasState(id: string): boolean {

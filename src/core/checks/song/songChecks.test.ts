@@ -287,6 +287,21 @@ describe('an opening', () => {
     expect(codes({ openingToneId: null })).toEqual([]);
   });
 
+  it('is offered: the first tone of the song that sets all that it uses', () => {
+    const [bare] = found({ openingToneId: null, cues: [toneCue('x', BAR, 'lead')] });
+    expect(bare!.fix).not.toBeNull();
+    // The lead alone does not set both.
+    const cues = [toneCue('x', BAR, 'lead'), set('y', 2 * BAR, 'delay', 1)];
+    expect(mended('song.no-opening', { openingToneId: null, cues: [...cues, toneCue('z', 3 * BAR, 'clean')] })).toEqual(
+      [],
+    );
+    const two = found({
+      openingToneId: null,
+      cues: [toneCue('x', BAR, 'lead'), messageCue('m', BAR, 'b', 'c101')],
+    }).find((f) => f.code === 'song.no-opening');
+    expect(two).toMatchObject({ code: 'song.no-opening', fix: null });
+  });
+
   it('says which, by name', () => {
     const [first] = found({ openingToneId: 'lead', cues: [toneCue('x', BAR, 'clean')] });
     expect(findingSentence(first!)).toBe('Song uses b, which its opening, Lead, does not set.');
