@@ -168,7 +168,7 @@ describe('the line between two computers', () => {
   it('lives through odd messages', async () => {
     const a = await first();
     for (const odd of ['', '{', '[]', '{"kind":"pass"}', '{"kind":"join","code":5}', 'null', '>']) a.say(odd);
-    for (const odd of ['', '{', 'null', '{"kind":"back"}', 'x'.repeat(5000), '>before']) {
+    for (const odd of ['', '{', 'null', '{"kind":"back"}', 'x'.repeat(5000), 'x'.repeat(3_000_000), '>before']) {
       const line = await open('/share/second', { origin: undefined });
       line.say(odd);
       await line.closed;

@@ -104,6 +104,13 @@ export function pairLines({ addresses, now, saysWithin, stands }: Options) {
     const strangers = [...servers['/share/second'].clients].filter((s) => s !== second);
     if (strangers.length > STRANGERS) strangers[0]!.terminate();
     let isAsked = false;
+    // What has not said who it is may not fill the memory with one large message either.
+    let bytes = 0;
+    const counts = (data: Buffer): void => {
+      bytes += data.length;
+      if (bytes > STRANGER_BYTES) socket.terminate();
+    };
+    request.socket.on('data', counts);
     socket.on('message', (data, binary) => {
       if (binary) return;
       const text = textOf(data);
@@ -112,9 +119,10 @@ export function pairLines({ addresses, now, saysWithin, stands }: Options) {
         return;
       }
       // It has one word to say, and that is looked at once.
-      if (isAsked || text.length > STRANGER_BYTES) return void socket.terminate();
+      if (isAsked) return void socket.terminate();
       isAsked = true;
       clearTimeout(cutOff);
+      request.socket.off('data', counts);
       const refuse = (why: Extract<ToSecond, { kind: 'refused' }>['why']): void => {
         toSecond({ kind: 'refused', why }, socket);
         socket.close();
