@@ -84,6 +84,8 @@ export interface PlaybackNews extends TaskNews {
   /** How the stand-ins of foot controllers stand; the page from which a switch was heard last, by controller. */
   readonly floors: readonly Floor[];
   readonly armed: Readonly<Record<string, string>>;
+  /** Where the next start begins, where somebody said so. */
+  readonly next: Session['next'];
   /** Units whose lanes are muted, and which are alone heard, as the playback has them. */
   readonly muted: readonly string[];
   readonly solo: readonly string[];
@@ -558,6 +560,7 @@ export class Playback {
       loading: this.assumed.loading(now),
       floors: this.floors,
       armed: Object.fromEntries(this.incoming.armed),
+      next: this.session.next,
       muted: [...this.session.muted],
       solo: [...this.session.solo],
       pair,

@@ -35,6 +35,7 @@ export const NO_NEWS: PlaybackNews = {
   loading: [],
   floors: [],
   armed: {},
+  next: null,
   muted: [],
   solo: [],
   pair: null,

@@ -7,6 +7,7 @@ import { shelf } from '../persistence/db';
 import { keepDevice, loadDevice } from '../persistence/device';
 import { saveShow } from '../persistence/shows';
 import { keepSound, loadSound } from '../persistence/sounds';
+import { setCaret } from './caret';
 import type { ShowDocument } from './document';
 import { useLanes } from './lanes';
 import { useNews } from './news';
@@ -14,9 +15,15 @@ import { useNight } from './night';
 import { createPair, usePair, type Pair, type PairNeeds } from './pair';
 import { useApp } from './store';
 
+/** Where the next start begins, as the other computer said last. */
+let mirroredNext: PlaybackNews['next'] = null;
+
 /** What this tab knows of the show that is on, and of its lanes, is what the computer has that leads. */
-export function mirrorTab({ night: id, history, muted, solo }: PlaybackNews): void {
+export function mirrorTab({ night: id, history, muted, solo, next }: PlaybackNews): void {
   if (useNight.getState().id !== id) useNight.setState({ id, begun: (history[0]?.at ?? Date.now() * 1000) / 1000 });
+  // Once: who looks elsewhere on this computer is not called back.
+  if (next && next !== mirroredNext) setCaret(next.songId, next.place);
+  mirroredNext = next;
   const lanes = useLanes.getState();
   const same = (a: ReadonlySet<string>, b: readonly string[]): boolean =>
     a.size === b.length && b.every((x) => a.has(x));

@@ -195,7 +195,7 @@ const playbackThread = lazily(() =>
       news: (news) => {
         // What is the same as before is the same object: thirty times a second nothing else is drawn again.
         useNews.setState((s) => ({ news: sharing(s.news, news) }));
-        if (news.pair && !news.pair.leads) mirrorTab(news);
+        if (news.pair && !news.pair.leads) mirrorTab(useNews.getState().news);
       },
       peer: (message) => pair.peer(message),
       lines: (batch) => useNews.setState((s) => ({ lines: withLines(s.lines, batch) })),
