@@ -6,7 +6,7 @@ import { withTold } from '../plans';
 import type { Sender } from '../sender';
 import type { Input, Session, SessionEvent } from '../sessionState';
 import { Pairing, type PairNews, type TakenOver } from './pairing';
-import type { Seat } from './seat';
+import { TAKE, type Seat } from './seat';
 
 /** A message that turns a switch box to this computer. */
 export interface BoxTurn {
@@ -19,6 +19,9 @@ export interface PairSeat {
   readonly first: boolean;
   readonly leads: boolean;
 }
+
+/** Who heard nothing of the other one for so long knows nothing of the rig any more: it takes over by itself far sooner. */
+const UNHEARD: Micros = 2 * TAKE;
 
 /** What it needs of the playback that it belongs to. */
 interface Desk {
@@ -131,7 +134,10 @@ export class Companion {
     sender.isSilent = false;
     assumed.advance(now);
     const isSure = (at: Micros): boolean => given || at <= lived;
-    const unsure = new Set(sent.filter((e) => e.unitId !== '' && !isSure(e.at) && e.at <= now).map((e) => e.unitId));
+    const all = show?.units.map((u) => u.id) ?? [];
+    const lately = sent.filter((e) => e.unitId !== '' && !isSure(e.at) && e.at <= now);
+    // Nobody was heard for long: the other one may have played on, and turned anything.
+    const unsure = new Set(!given && now - lived > UNHEARD ? all : lately.map((e) => e.unitId));
     const told = show ? withTold(show, unsure) : unsure;
     if (!given) assumed.callBack(now);
     if (told.size > 0) assumed.forget(told);

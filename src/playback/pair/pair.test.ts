@@ -142,6 +142,22 @@ describe('a second computer', () => {
     expect(Math.abs(texts(p).length - texts(alone).length)).toBeLessThan(4);
   });
 
+  it('knows nothing of the rig where it was alone for long, and sends it all', () => {
+    const p = playing(20_000);
+    p.cutLine(true);
+    p.go(12_000);
+    expect(p.first.playback.pair.follows).toBe(true);
+    p.kill(1, false);
+    const before = p.cable.length;
+    p.first.playback.pair.lead();
+    p.go(12_000);
+    expect(p.first.playback.pair.follows).toBe(false);
+    expectSound(p, 'first');
+    const ports = new Set(p.cable.slice(before).map((e) => e.portId));
+    const used = new Set(p.cable.slice(0, before).map((e) => e.portId));
+    expect([...used].filter((id) => !ports.has(id))).toEqual([]);
+  });
+
   it('turns the switch box to itself before anything else is sent', () => {
     const p = playing(20_000);
     p.second.playback.pair.turnsBox({ portId: 'lamps', bytes: [0xc5, 7] });

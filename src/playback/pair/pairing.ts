@@ -57,6 +57,8 @@ export class Pairing {
   private toldRig = '';
   private rigAt = Number.NEGATIVE_INFINITY;
   private isAwake = true;
+  /** When the other one said its last word, in our clock's time. */
+  private lived: Micros;
   private lastWake = Number.NEGATIVE_INFINITY;
   private sessionAt = Number.NEGATIVE_INFINITY;
   private toSay: PeerSent[] = [];
@@ -71,6 +73,7 @@ export class Pairing {
     now: Micros,
   ) {
     this.seat = newSeat(first, leads, now);
+    this.lived = now;
   }
 
   get leads(): boolean {
@@ -115,6 +118,8 @@ export class Pairing {
     switch (message.kind) {
       case 'beat': {
         const { at, leads, term, ready, echo } = message;
+        // It was on its way for a while: what was to leave meanwhile may not have.
+        this.lived = by === null ? now : Math.min(now, at + by);
         if (echo) this.offset.heard(now, at, echo.at, echo.held);
         this.echo = { at, came: now };
         if (this.seat.other === null) this.isFresh = true;
@@ -200,11 +205,11 @@ export class Pairing {
   }
 
   private step(input: SeatInput, now: Micros): void {
-    const { heard } = this.seat;
+    const { lived } = this;
     const { seat, act } = seatStep(this.seat, input, now);
     this.seat = seat;
     // One that says that it leads no longer lives, and lets all leave that it handed over.
-    if (act) this.act(act, now, { lived: heard, given: input.kind === 'beat' });
+    if (act) this.act(act, now, { lived, given: input.kind === 'beat' });
   }
 
   private act(act: SeatAct, now: Micros, how: Pick<TakenOver, 'lived' | 'given'>): void {
