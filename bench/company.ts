@@ -7,7 +7,7 @@ import { played } from '../src/playback/testing/played';
 import { Browser } from '../e2e/browser';
 import { hold } from '../e2e/begin';
 import { serve } from '../e2e/serving';
-import { injectMidi, left, plug } from '../e2e/standInMidi';
+import { bindRack, injectMidi, left } from '../e2e/standInMidi';
 import { seeded } from './fullShow';
 
 const PORT = 'pads';
@@ -64,16 +64,6 @@ const MARK = `new MutationObserver(() => {
   const text = document.querySelector('[aria-label="Of two computers"]')?.textContent ?? '';
   if (/^Leads/.test(text) && !window.ledAt) window.ledAt = performance.timeOrigin + performance.now();
 }).observe(document, { subtree: true, childList: true, characterData: true });`;
-
-/** What the rack hears goes out on a port of this computer. */
-async function bindRack(b: Browser): Promise<void> {
-  await b.click('link', 'Rig');
-  await b.click('link', 'Ports');
-  await b.click('button', "Use this computer's ports");
-  await b.find('table', 'Ports');
-  await plug(b, 'Grey box');
-  await b.pick(/Rack output$/, 'Grey box');
-}
 
 /** Two browsers as two computers; the first is ended at a random moment of a song, some times over. */
 export async function takeovers(times: number): Promise<readonly TakenOver[]> {

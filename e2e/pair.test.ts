@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { begin, closeTab, hold } from './begin';
 import { Browser } from './browser';
 import { serve } from './serving';
-import { injectMidi, left, plug } from './standInMidi';
+import { bindRack, injectMidi, left } from './standInMidi';
 
 // Two computers of one show: browsers with profiles of their own.
 const { b: first } = begin();
@@ -26,15 +26,6 @@ const plays = (of: Browser, from: number): Promise<void> =>
 const isOfTwo = (of: Browser, what: RegExp): Promise<void> =>
   of.wait(async () => what.test(await of.text('[aria-label="Of two computers"]')), `it says ${String(what)}`);
 
-/** What its units hear goes out on a port of this computer. */
-async function bindRack(of: Browser): Promise<void> {
-  await of.click('link', 'Rig');
-  await of.click('link', 'Ports');
-  await of.click('button', "Use this computer's ports");
-  await of.find('table', 'Ports');
-  await plug(of, 'Grey box');
-  await of.pick(/Rack output$/, 'Grey box');
-}
 const sent = async (of: Browser): Promise<number> => (await left(of, 'Grey box')).length;
 
 describe('a second computer', () => {

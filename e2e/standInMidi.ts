@@ -60,3 +60,13 @@ export const arrive = (b: Browser, name: string, ...bytes: readonly number[]): P
 /** All that left on a port so far, in the order of time. */
 export const left = async (b: Browser, name: string): Promise<readonly Left[]> =>
   (await call<readonly Left[]>(b, 'sent[arguments[0]] ?? []', name)).toSorted((x, y) => x.at - y.at);
+
+/** What the rack of the demo hears goes out on a port of this computer, the "Grey box". */
+export async function bindRack(b: Browser): Promise<void> {
+  await b.click('link', 'Rig');
+  await b.click('link', 'Ports');
+  await b.click('button', "Use this computer's ports");
+  await b.find('table', 'Ports');
+  await plug(b, 'Grey box');
+  await b.pick(/Rack output$/, 'Grey box');
+}

@@ -245,6 +245,19 @@ describe('the second of two computers', () => {
     expect(showSent()).toHaveLength(1);
   });
 
+  it('keeps what was edited while it led, when the lead goes back', async () => {
+    open = show;
+    await joined();
+    hear(theirs(edited(show, 'Other')));
+    leads = true;
+    pair.changed();
+    open = edited(show, 'Mine');
+    became = [];
+    leads = false;
+    pair.changed();
+    expect(became).toEqual([]);
+  });
+
   it('is told again when the playback was started anew, without the lead', async () => {
     await joined();
     told = [];

@@ -336,7 +336,9 @@ export function createPair(needs: PairNeeds): Pair {
     peer: (message) => line?.say(forPeer(message)),
     changed: () => {
       if (!row) return;
-      settle();
+      // What the other one had before this one led is old: it tells anew what it makes of it.
+      if (leads()) theirs = null;
+      else settle();
       telling ??= needs.later(() => {
         telling = null;
         tellShow();

@@ -139,6 +139,7 @@ const MARK = '>';
 
 /** A message for the other computer: servers pass it on as it is. */
 export const forPeer = (message: unknown): string => `${MARK}${JSON.stringify(message)}`;
+/** Whether a text of the line is one. */
 export const isForPeer = (text: string): boolean => text.startsWith(MARK);
 /** The JSON text of a message from the other computer. */
 export const peerText = (text: string): string => text.slice(MARK.length);
