@@ -110,6 +110,7 @@ export const versions = createVersions({
   newId,
   now: Date.now,
 });
+pair.keepsOwn(() => void versions.keep('Before following another computer'));
 
 /** What was put on the shelf last, and not opened yet: it need not be read again. No revision: the shelf did not take it. */
 let fresh: { readonly show: Show; readonly revision: number | null } | null = null;

@@ -245,6 +245,21 @@ describe('the second of two computers', () => {
     expect(showSent()).toHaveLength(1);
   });
 
+  it('keeps its own state of the show once, where that was another one', async () => {
+    let times = 0;
+    pair.keepsOwn(() => (times += 1));
+    open = edited(show, 'Mine');
+    await joined();
+    hear(theirs(show));
+    hear(theirs(edited(show, 'Other'), show));
+    expect([times, became.length]).toEqual([1, 2]);
+    open = show;
+    await joined();
+    hear(theirs(show));
+    hear(theirs(edited(show, 'Other'), show));
+    expect(times).toBe(1);
+  });
+
   it('keeps what was edited while it led, when the lead goes back', async () => {
     open = show;
     await joined();

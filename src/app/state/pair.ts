@@ -10,7 +10,7 @@ import {
   type FromPeer,
 } from '../../core/formats/line';
 import { readShowData } from '../../core/formats/show-file';
-import type { Show } from '../../core/show';
+import { sharing, type Show } from '../../core/show';
 import type { Millis } from '../../core/time';
 import type { BoxTurn, PairSeat } from '../../playback';
 import { PAIR_REFUSALS, problemLine, said } from '../../wording';
@@ -111,6 +111,8 @@ export interface Pair {
   readonly tellAgain: () => void;
   /** The page is hidden, as where a lid was closed, or seen again: one that is hidden does not take over by itself. */
   readonly hidden: (is: boolean) => void;
+  /** Sets what keeps the open show as it is, at once: before the other computer's takes its place for the first time. */
+  readonly keepsOwn: (keep: () => void) => void;
 }
 
 export function createPair(needs: PairNeeds): Pair {
@@ -125,6 +127,9 @@ export function createPair(needs: PairNeeds): Pair {
   let seat: PairSeat | null = null;
   let letGo: (() => void) | null = null;
   let isHidden = false;
+  /** The show that was met here and is the other computer's since; and what keeps it as it was before. */
+  let metId: string | null = null;
+  let keepOwn: () => void = () => undefined;
 
   const sounds = createPairSounds({
     ...needs.sounds,
@@ -180,6 +185,8 @@ export function createPair(needs: PairNeeds): Pair {
   /** The open show is what the other computer has. */
   const settle = (): void => {
     if (!theirs || leads() || needs.show()?.id !== theirs.id) return;
+    if (metId !== theirs.id && sharing(needs.show()!, theirs) !== needs.show()) keepOwn();
+    metId = theirs.id;
     needs.become(theirs);
     void sounds.ask(theirs).catch(() => undefined);
   };
@@ -271,7 +278,7 @@ export function createPair(needs: PairNeeds): Pair {
     }
     row = next;
     mirror = new ShowMirror();
-    theirs = null;
+    [theirs, metId] = [null, null];
     store.setState({ ...ALONE, seat: next.seat });
     return true;
   };
@@ -343,6 +350,9 @@ export function createPair(needs: PairNeeds): Pair {
         telling = null;
         tellShow();
       }, TELL_EVERY);
+    },
+    keepsOwn: (run) => {
+      keepOwn = run;
     },
     hidden: (is) => {
       isHidden = is;
